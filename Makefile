@@ -1,0 +1,36 @@
+# Amber Gable. `make demo` runs the program on sample data, `make test` checks it.
+PY := .venv/bin/python
+.PHONY: demo demo-reset serve test bench screenshots lint lock
+
+demo: run-env
+	@$(PY) -m amber_gable.cli demo
+
+demo-reset: run-env
+	@$(PY) -m amber_gable.cli demo --reset-only
+
+serve: run-env
+	@$(PY) -m amber_gable.cli serve
+
+lint: test-env
+	.venv/bin/ruff check src tests
+	.venv/bin/ruff format --check src tests
+	.venv/bin/mypy
+	.venv/bin/lint-imports --no-cache
+
+test: lint
+	.venv/bin/pytest
+
+bench: test-env
+	@$(PY) -m tests.bench.table
+
+screenshots: test-env
+	@$(PY) -m tests.browser.screenshots
+
+lock: test-env
+	scripts/lock.sh
+
+.PHONY: run-env test-env
+run-env:
+	@scripts/environment.sh run
+test-env:
+	@scripts/environment.sh test

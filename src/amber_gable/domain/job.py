@@ -1,0 +1,118 @@
+"""A job: a property, what is to be done to each zone, and by whom; and the bundle that carries it between programs."""
+
+from typing import Annotated, Literal, Self
+
+from pydantic import Field, model_validator
+
+from amber_gable.domain.base import HexColour, Id, Name, Note, Percent, Record
+from amber_gable.domain.product import CoatingSystem, Product
+from amber_gable.domain.schools import DeductionSchool, DewSchool, HoldSchool, SunSchool
+from amber_gable.domain.survey import Property
+
+
+class Company(Record):
+    """Who does the work. Currency is an ISO 4217 code."""
+
+    id: Id
+    name: Name
+    currency: Annotated[str, Field(pattern=r"^[A-Z]{3}$")] = "USD"
+
+
+class CrewDay(Record):
+    """The crew's day, local clock hours; set-up and clean-up lie inside the shift and are not for coating."""
+
+    people: Annotated[int, Field(ge=1, le=40)] = 2
+    start_h: Annotated[float, Field(ge=0, le=23)] = 7.0
+    end_h: Annotated[float, Field(gt=0, le=24)] = 19.0
+    setup_h: Annotated[float, Field(ge=0, le=4)] = 0.5
+    cleanup_h: Annotated[float, Field(ge=0, le=4)] = 0.5
+    work_saturday: bool = True
+    work_sunday: bool = False
+
+    @model_validator(mode="after")
+    def _day_has_length(self) -> Self:
+        if self.end_h - self.start_h <= self.setup_h + self.cleanup_h:
+            raise ValueError("the crew's day ends before any work: start, set-up, clean-up and end leave no time")
+        return self
+
+    @property
+    def first_h(self) -> float:
+        return self.start_h + self.setup_h
+
+    @property
+    def last_h(self) -> float:
+        return self.end_h - self.cleanup_h
+
+
+class Policy(Record):
+    """The contractor's limits and schools for weather (handbook §10). Wind m/s, rain probability %."""
+
+    sun: SunSchool = SunSchool.SHADE_WHEN_WARM
+    hold: HoldSchool = HoldSchool.TOUCH_DRY
+    dew: DewSchool = DewSchool.RAIN_READY
+    rain_probability_max_pct: Percent = 20.0
+    spray_wind_max: Annotated[float, Field(gt=0, le=12.5)] = 7.0
+    ladder_wind_max: Annotated[float, Field(gt=0, le=12.5)] = 10.0
+
+
+class Finish(Record):
+    """What one zone gets: a coating system in a colour."""
+
+    zone: Id
+    system: Id
+    colour: HexColour
+    colour_name: Name
+
+
+class Job(Record):
+    """One contract on one property."""
+
+    id: Id
+    name: Name
+    customer: Name
+    deduction: DeductionSchool = DeductionSchool.THRESHOLD
+    policy: Policy = Policy()
+    crew: CrewDay = CrewDay()
+    finishes: tuple[Finish, ...] = ()
+    note: Note = ""
+
+
+class JobBundle(Record):
+    """Everything needed to compute a job anywhere: the file format `amber-gable-job`, version 1."""
+
+    format: Literal["amber-gable-job"] = "amber-gable-job"
+    version: Literal[1] = 1
+    company: Company
+    property: Property
+    products: tuple[Product, ...] = ()
+    systems: tuple[CoatingSystem, ...] = ()
+    job: Job
+
+    @model_validator(mode="after")
+    def _references_hold(self) -> Self:
+        products = [p.code for p in self.products]
+        systems = [s.id for s in self.systems]
+        for what, ids in (("product", products), ("system", systems)):
+            if len(set(ids)) != len(ids):
+                raise ValueError(f"a {what} is listed twice")
+        for s in self.systems:
+            for o in s.operations:
+                if o.product is not None and o.product not in products:
+                    raise ValueError(f"system '{s.id}', operation '{o.id}': product '{o.product}' is not in the bundle")
+        zones = {z.id for z in self.property.zones}
+        seen: set[str] = set()
+        for f in self.job.finishes:
+            if f.zone not in zones:
+                raise ValueError(f"finish names zone '{f.zone}', which the property does not have")
+            if f.system not in systems:
+                raise ValueError(f"finish of zone '{f.zone}' names system '{f.system}', which is not in the bundle")
+            if f.zone in seen:
+                raise ValueError(f"zone '{f.zone}' has two finishes; keep one")
+            seen.add(f.zone)
+        return self
+
+    def product(self, code: str) -> Product:
+        return next(p for p in self.products if p.code == code)
+
+    def system(self, id_: str) -> CoatingSystem:
+        return next(s for s in self.systems if s.id == id_)

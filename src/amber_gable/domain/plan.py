@@ -1,0 +1,49 @@
+"""Tasks placed in time."""
+
+from datetime import datetime
+
+from amber_gable.domain.base import Record
+from amber_gable.domain.product import OperationKind
+from amber_gable.domain.schools import Method
+
+
+class Task(Record):
+    """One operation on one section of a zone, placed. `why` and `blocked_by` are sentences for the crew."""
+
+    id: str
+    face: str
+    face_name: str
+    zone: str
+    zone_name: str
+    section: str
+    operation: str
+    kind: OperationKind
+    product: str | None = None
+    colour: str | None = None
+    method: Method | None = None
+    area_m2: float
+    crew_hours: float
+    start: datetime
+    end: datetime
+    touch_at: datetime | None = None
+    rain_ready_at: datetime | None = None
+    ready_at: datetime
+    why: str
+    blocked_by: tuple[str, ...] = ()
+
+
+class Unplaced(Record):
+    """A task that found no place, and what would free it."""
+
+    id: str
+    face_name: str
+    zone_name: str
+    section: str
+    operation: str
+    why: str
+
+
+class Plan(Record):
+    tasks: tuple[Task, ...] = ()
+    unplaced: tuple[Unplaced, ...] = ()
+    finish: datetime | None = None

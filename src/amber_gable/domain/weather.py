@@ -1,0 +1,87 @@
+"""Hourly weather as arrays, with what is known about it."""
+
+from dataclasses import dataclass, field, replace
+from datetime import UTC, datetime
+
+import numpy as np
+import numpy.typing as npt
+
+Floats = npt.NDArray[np.float64]
+HOUR = 3600
+
+
+@dataclass(frozen=True)
+class WeatherSeries:
+    """Consecutive hours; every value stands for the hour that begins at its time.
+
+    Arrays have shape (H,). `start` is epoch seconds UTC of the first hour. Optional quantities are None when the
+    source has none: never filled with a guess without a line in `notes`.
+    Units: °C, %, m/s at 10 m, degrees the wind comes from, cloud 0–1, mm in the hour, %, W/m².
+    """
+
+    start: int
+    air_c: Floats
+    rh_pct: Floats
+    wind_ms: Floats
+    wind_from_deg: Floats
+    cloud: Floats | None = None
+    rain_mm: Floats | None = None
+    rain_pct: Floats | None = None
+    ghi: Floats | None = None
+    dni: Floats | None = None
+    dhi: Floats | None = None
+    ir_down: Floats | None = None
+    latitude: float | None = None
+    longitude: float | None = None
+    altitude_m: float = 0.0
+    utc_offset_h: float = 0.0
+    typical_year: bool = False
+    source: str = ""
+    issued: int | None = None
+    notes: tuple[str, ...] = field(default=())
+
+    def __len__(self) -> int:
+        return len(self.air_c)
+
+    @property
+    def end(self) -> int:
+        return self.start + len(self) * HOUR
+
+    @property
+    def start_time(self) -> datetime:
+        return datetime.fromtimestamp(self.start, UTC)
+
+    def take(self, index: npt.NDArray[np.int64], start: int) -> "WeatherSeries":
+        """The hours of those indices, in that order, as a series that begins at `start`."""
+        changes = {name: column[index] for name in COLUMNS if (column := getattr(self, name)) is not None}
+        return replace(self, start=start, **changes)
+
+
+COLUMNS = (
+    "air_c",
+    "rh_pct",
+    "wind_ms",
+    "wind_from_deg",
+    "cloud",
+    "rain_mm",
+    "rain_pct",
+    "ghi",
+    "dni",
+    "dhi",
+    "ir_down",
+)
+REQUIRED_COLUMNS = COLUMNS[:4]
+# Limits of what can be weather at all: outside them the file is wrong, not the day.
+BOUNDS: dict[str, tuple[float, float]] = {
+    "air_c": (-80, 60),
+    "rh_pct": (0, 100),
+    "wind_ms": (0, 110),
+    "wind_from_deg": (0, 360),
+    "cloud": (0, 1),
+    "rain_mm": (0, 300),
+    "rain_pct": (0, 100),
+    "ghi": (0, 1500),
+    "dni": (0, 1500),
+    "dhi": (0, 1000),
+    "ir_down": (0, 700),
+}
