@@ -10,8 +10,8 @@ fail() { echo "environment: $*" >&2; exit 1; }
 as_root() { if [ "$(id -u)" = 0 ]; then "$@"; elif command -v sudo >/dev/null && sudo -n true 2>/dev/null; then sudo -n "$@"; else return 1; fi; }
 
 python=""
-for candidate in python3.13 python3.12 python3.11 python3; do
-  if command -v "$candidate" >/dev/null && "$candidate" -c 'import sys; sys.exit(sys.version_info < (3, 11))'; then python=$candidate; break; fi
+for candidate in python3 python3.11 python3.12 python3.13; do
+  if command -v "$candidate" >/dev/null && "$candidate" -c 'import sys; sys.exit(sys.version_info < (3, 11))' 2>/dev/null; then python=$candidate; break; fi
 done
 [ -n "$python" ] || fail "Python 3.11 or newer is needed and was not found"
 

@@ -1,0 +1,1 @@
+"""Computation only: values in, values out. No files, network, clock or interface."""

@@ -1,0 +1,1 @@
+"""From hourly weather to the hours in which a coat on a face will hold."""

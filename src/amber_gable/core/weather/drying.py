@@ -1,0 +1,108 @@
+"""Stage clocks of a drying film (physics.md §7). Stage names follow ASTM D1640 and D5895.
+
+The clock of a stage runs at a rate relative to 25 °C and 50 % RH; the stage is reached when the integral of the rate
+equals the product's reference hours.
+"""
+
+from dataclasses import dataclass
+from enum import StrEnum
+
+import numpy as np
+import numpy.typing as npt
+
+from amber_gable.core.weather.air import KELVIN, Array, saturation_pressure
+from amber_gable.core.weather.steps import STEP, Steps
+from amber_gable.core.weather.surface import CONVECTION_FLOOR, Climate, forced_convection
+from amber_gable.domain.product import Base, Product
+
+GAS = 8.314
+REFERENCE_K = 25.0 + KELVIN
+COALESCENCE_J_MOL = 45e3
+"""Activation energy of coalescence and cure of waterborne films: an assumption, in the middle of published latices."""
+OXIDATION_J_MOL = 55e3
+"""Activation energy of alkyd oxidation: an assumption that halves the rate for about 10 °C less."""
+_REFERENCE_CONVECTION = float(forced_convection(0.5)) + CONVECTION_FLOOR
+_REFERENCE_DEFICIT = float(0.5 * saturation_pressure(25.0))
+RATE_MAX = 3.0
+
+
+class Stage(StrEnum):
+    TOUCH = "touch"
+    RAIN_READY = "rain-ready"
+    RECOAT = "recoat"
+
+    def hours(self, product: Product) -> float:
+        """Reference hours of the stage at 25 °C, 50 % RH."""
+        return {
+            Stage.TOUCH: product.touch_h,
+            Stage.RAIN_READY: product.rain_ready_h,
+            Stage.RECOAT: product.recoat_h,
+        }[self]
+
+
+@dataclass(frozen=True)
+class StageRates:
+    """Clock rates of shape (F, T), 1 at the reference climate."""
+
+    touch: Array
+    through: Array
+
+    def of(self, stage: Stage) -> Array:
+        return self.touch if stage is Stage.TOUCH else self.through
+
+
+def evaporation_rate(surface_c: Array, vapour_pa: Array, convection: Array) -> Array:
+    """Waterborne evaporation relative to the reference, between 0 and 3; arrays broadcast to (F, T)."""
+    deficit = saturation_pressure(surface_c) - vapour_pa
+    return np.asarray(
+        np.clip(deficit * convection / (_REFERENCE_DEFICIT * _REFERENCE_CONVECTION), 0.0, RATE_MAX),
+    )
+
+
+def arrhenius(surface_c: npt.ArrayLike, activation_j_mol: float) -> Array:
+    """Reaction rate relative to 25 °C."""
+    kelvin = np.asarray(surface_c, dtype=float) + KELVIN
+    return np.asarray(np.exp(-activation_j_mol / GAS * (1 / kelvin - 1 / REFERENCE_K)))
+
+
+def alkyd_humidity_brake(rh_pct: Array) -> Array:
+    """Oxidation slows mildly above 60 % RH: to half at saturation."""
+    return np.asarray(1.0 - 0.5 * np.clip((rh_pct - 60.0) / 40.0, 0.0, 1.0))
+
+
+def stage_rates(climate: Climate, product: Product) -> StageRates:
+    """Rates of the touch-dry and through-dry clocks on every face and step.
+
+    Waterborne and hybrid films: touch = min(r_e, 1.5 r_c), rain-ready and recoat the harmonic mean of r_e and r_c, r_c
+    being 0 below the film-forming minimum. Alkyd films: oxidation alone.
+    """
+    steps: Steps = climate.steps
+    if product.base is Base.ALKYD:
+        rate = arrhenius(climate.surface, OXIDATION_J_MOL) * alkyd_humidity_brake(steps.rh)[None, :]
+        rate = np.where(climate.surface < product.surface_min_c, 0.0, rate)
+        return StageRates(touch=rate, through=rate)
+    evaporation = evaporation_rate(climate.surface, steps.vapour[None, :], climate.convection)
+    coalescence = arrhenius(climate.surface, COALESCENCE_J_MOL)
+    coalescence = np.where(climate.surface < product.surface_min_c, 0.0, coalescence)
+    total = evaporation + coalescence
+    both = np.divide(2 * evaporation * coalescence, total, out=np.zeros_like(total), where=total > 0)
+    return StageRates(touch=np.minimum(evaporation, 1.5 * coalescence), through=both)
+
+
+def reached(rate: Array, laid_at: npt.NDArray[np.int64], hours: float) -> Array:
+    """When a stage is reached, in steps from the series' start (fractional), for films laid at the step boundaries.
+
+    rate (F, T); laid_at (S,) boundaries 0..T; result (F, S), infinity where the weather ends first.
+    """
+    clock = np.concatenate([np.zeros((len(rate), 1)), np.cumsum(rate, axis=1)], axis=1) * (STEP / 3600.0)
+    out = np.empty((len(rate), len(laid_at)))
+    for i, ticks in enumerate(clock):
+        target = ticks[laid_at] + hours
+        after = np.searchsorted(ticks, target - 1e-9)
+        inside = np.clip(after, 1, len(ticks) - 1)
+        before = ticks[inside - 1]
+        part = np.divide(
+            target - before, ticks[inside] - before, out=np.ones(len(target)), where=ticks[inside] > before
+        )
+        out[i] = np.where(after < len(ticks), inside - 1 + part, np.inf)
+    return out

@@ -1,0 +1,195 @@
+"""The ten weather rules of the trade (handbook §10), each with value, limit and headroom for every face and slot."""
+
+from collections.abc import Iterator
+from dataclasses import dataclass
+
+import numpy as np
+
+from amber_gable.core.weather.air import Array
+from amber_gable.core.weather.slots import Ints, Slots, greatest, least
+from amber_gable.core.weather.steps import STEP
+from amber_gable.core.weather.surface import Climate
+from amber_gable.domain.job import CrewDay, Policy
+from amber_gable.domain.product import OperationKind, Product
+from amber_gable.domain.schools import DewSchool, HoldSchool, Method, SunSchool
+
+WET_FILM = 0.010
+"""Water film, kg/m², above which a surface counts as wet or a fresh film as dewed."""
+RAIN_MEASURABLE = 0.1
+DIRECT_SUN = 120.0
+WARM_AIR, WARM_SURFACE = 18.0, 32.0
+DAYLIGHT_MARGIN = 0.5
+HOLD_LEAST = {HoldSchool.TOUCH_DRY: 2.0, HoldSchool.FOUR_HOURS: 4.0, HoldSchool.OVERNIGHT: 14.0}
+
+LETTERS = {
+    "N": "dark or outside working hours",
+    "R": "rain",
+    "D": "dew or wet surface",
+    "C": "cold",
+    "H": "hot or direct sun",
+    "W": "wind",
+    "M": "damp substrate",
+    "U": "humid air",
+    "?": "weather not known far enough ahead",
+}
+"""What stops the work, in the order in which it is shown."""
+
+
+@dataclass(frozen=True)
+class Rule:
+    """A one-sided test. `number` is the rule's place in handbook §10; `least` says the value must not fall below the
+    limit, otherwise it must not rise above it."""
+
+    id: str
+    number: int
+    letter: str
+    label: str
+    unit: str
+    least: bool
+    helps: str
+
+
+_RULES = [
+    Rule("air-low", 1, "C", "Air, lowest while coating", "°C", True, "a low-temperature product or a warmer hour"),
+    Rule("air-high", 1, "H", "Air, highest while coating", "°C", False, "an earlier or later hour"),
+    Rule("surface-low", 2, "C", "Surface, lowest while coating", "°C", True, "wait until the sun reaches the face"),
+    Rule("surface-high", 2, "H", "Surface, highest while coating", "°C", False, "follow the shade: another face first"),
+    Rule("hold", 3, "C", "Surface, lowest until the film has formed", "°C", True, "an earlier last stroke"),
+    Rule("spread", 4, "D", "Surface above dew point, least until dry to touch", "K", True, "an earlier last stroke"),
+    Rule("condensation", 4, "D", "Dew on the fresh film", "g/m²", False, "an earlier last stroke or a faster product"),
+    Rule("dry-surface", 5, "D", "Water on the surface", "g/m²", False, "towel it dry and give it half an hour"),
+    Rule("substrate", 5, "M", "Wood moisture, last reading", "%", False, "more dry days, then a new reading"),
+    Rule("humidity", 6, "U", "Relative humidity, highest while coating", "%", False, "a drier hour"),
+    Rule("rain", 7, "R", "Rain probability, highest until rain-ready", "%", False, "a faster product or a drier day"),
+    Rule("rain-depth", 7, "R", "Rain, heaviest until rain-ready", "mm/h", False, "a faster product or a drier day"),
+    Rule("wind", 8, "W", "Wind, strongest while coating", "m/s", False, "a calmer hour, or brush instead of spray"),
+    Rule("sun", 9, "H", "Direct sun on the face", "W/m²", False, "follow the shade: another face first"),
+    Rule("daylight", 10, "N", "Inside daylight", "h", True, "an hour with daylight"),
+    Rule("working-day", 10, "N", "Inside the crew's day", "h", True, "a longer crew day"),
+    Rule("horizon", 0, "?", "Weather known until rain-ready", "h", True, "a newer forecast"),
+]
+RULES = {rule.id: rule for rule in _RULES}
+
+
+@dataclass(frozen=True)
+class Check:
+    """A rule applied. value, limit of shape (F, S); an infinite limit means the rule sets none there."""
+
+    rule: Rule
+    value: Array
+    limit: Array
+
+    @property
+    def headroom(self) -> Array:
+        """Distance to the limit, positive where the rule holds, shape (F, S)."""
+        room = self.value - self.limit if self.rule.least else self.limit - self.value
+        return np.asarray(room)
+
+    @property
+    def stops(self) -> Array:
+        return np.asarray(self.headroom < 0)
+
+
+@dataclass(frozen=True)
+class Drying:
+    """When stages are reached by a coat laid at each slot's end: steps from the series' start (F, S), inf unknown."""
+
+    touch: Array
+    rain_ready: Array
+    recoat: Array
+
+
+def _check(rule_id: str, value: Array, limit: Array | float, faces: int) -> Check:
+    rule = RULES[rule_id]
+    shape = (faces, np.shape(value)[-1])
+    return Check(rule, np.broadcast_to(value, shape), np.broadcast_to(np.asarray(limit, dtype=float), shape))
+
+
+def _boundary(at: Array, count: int) -> Ints:
+    return np.asarray(np.minimum(np.ceil(at), count), dtype=np.int64)
+
+
+def film_checks(
+    climate: Climate,
+    slots: Slots,
+    product: Product,
+    method: Method,
+    drying: Drying,
+    policy: Policy,
+    crew: CrewDay,
+    moisture_pct: Array,
+) -> list[Check]:
+    """All ten rules for laying `product` in each slot. moisture_pct (F,) the last reading, NaN without one."""
+    steps, faces, count = climate.steps, len(climate.faces), len(climate.steps)
+    a, b = slots.first, slots.end
+    touch, ready = _boundary(drying.touch, count), _boundary(drying.rain_ready, count)
+    hold_end = _boundary(np.maximum(drying.touch, b + HOLD_LEAST[policy.hold] * 3600 / STEP), count)
+    dew_end = ready if policy.dew is DewSchool.RAIN_READY else touch
+    air_high, surface_high = greatest(steps.air, a, b), greatest(climate.surface, a, b)
+    beam = greatest(climate.beam, a, b)
+    limits = np.array([f.substrate.moisture_limit_pct or np.inf for f in climate.faces])[:, None]
+    reading = np.where(np.isnan(moisture_pct), -np.inf, moisture_pct)[:, None]
+    checks = [
+        _check("air-low", least(steps.air, a, b), product.air_min_c, faces),
+        _check("air-high", air_high, product.air_max_c, faces),
+        _check("surface-low", least(climate.surface, a, b), product.surface_min_c, faces),
+        _check("surface-high", surface_high, product.surface_max_c, faces),
+        _check("hold", least(climate.surface, b, hold_end), product.surface_min_c, faces),
+        _check("spread", least(climate.spread, a, touch), product.spread_min_c, faces),
+        _check("condensation", 1000 * greatest(climate.film, b, dew_end), 1000 * WET_FILM, faces),
+        _check("dry-surface", 1000 * greatest(climate.film, a, b), 1000 * WET_FILM, faces),
+        _check("humidity", greatest(steps.rh, a, b), product.rh_max_pct, faces),
+        _check("sun", beam, _sun_limit(policy.sun, air_high, surface_high), faces),
+        _check("horizon", (count - drying.rain_ready.clip(max=1e6)) * STEP / 3600, 0.0, faces),
+        *_rain(climate, a, ready, policy),
+        *_presence(climate, slots, policy.spray_wind_max if method.sprays else policy.ladder_wind_max, crew),
+    ]
+    if np.isfinite(moisture_pct).any():
+        checks.append(_check("substrate", np.broadcast_to(reading, (faces, len(slots))), limits, faces))
+    return checks
+
+
+def preparation_checks(
+    climate: Climate, slots: Slots, kind: OperationKind, policy: Policy, crew: CrewDay
+) -> list[Check]:
+    """Rules for steps that lay no film: washing wants no frost, dry work a dry surface; all want light and no rain."""
+    a, b = slots.first, slots.end
+    faces = len(climate.faces)
+    checks = [
+        _check("air-low", least(climate.steps.air, a, b), 5.0 if kind is OperationKind.CAULK else 2.0, faces),
+        *_rain(climate, a, b, policy),
+        *_presence(climate, slots, policy.ladder_wind_max, crew),
+    ]
+    if kind is not OperationKind.WASH:
+        checks.append(_check("dry-surface", 1000 * greatest(climate.film, a, b), 1000 * WET_FILM, faces))
+    return checks
+
+
+def _sun_limit(school: SunSchool, air: Array, surface: Array) -> Array:
+    """Strongest beam allowed on the face, W/m², shape (F, S); infinite where the school sets no limit."""
+    if school is SunSchool.TEMPERATURE:
+        return np.full(surface.shape, np.inf)
+    if school is SunSchool.FOLLOW_SHADE:
+        return np.full(surface.shape, DIRECT_SUN)
+    return np.where((air >= WARM_AIR) | (surface > WARM_SURFACE), DIRECT_SUN, np.inf)
+
+
+def _rain(climate: Climate, a: Ints, end: Ints, policy: Policy) -> Iterator[Check]:
+    """Rain by probability where the source gives one, else by depth; nothing where it knows neither."""
+    faces = len(climate.faces)
+    wide = np.broadcast_to(end, (faces, np.shape(end)[-1]))
+    if climate.steps.rain_pct is not None:
+        chance = np.broadcast_to(climate.steps.rain_pct, (faces, len(climate.steps)))
+        yield _check("rain", greatest(chance, a, wide), policy.rain_probability_max_pct, faces)
+    elif climate.steps.rain is not None:
+        depth = np.broadcast_to(climate.steps.rain, (faces, len(climate.steps)))
+        yield _check("rain-depth", greatest(depth, a, wide), RAIN_MEASURABLE - 1e-9, faces)
+
+
+def _presence(climate: Climate, slots: Slots, wind_max: float, crew: CrewDay) -> Iterator[Check]:
+    """Wind, daylight and the crew's day: what any work outside needs."""
+    faces = len(climate.faces)
+    yield _check("wind", greatest(climate.steps.wind, slots.first, slots.end), wind_max, faces)
+    yield _check("daylight", slots.daylight, DAYLIGHT_MARGIN - 1e-6, faces)
+    inside = np.minimum(slots.hours - crew.first_h, crew.last_h - slots.hours - 0.5)
+    yield _check("working-day", inside, -1e-6, faces)

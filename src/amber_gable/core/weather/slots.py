@@ -1,0 +1,117 @@
+"""The half-hour slots in which work is judged, laid over the steps of a climate."""
+
+from dataclasses import dataclass
+from datetime import UTC, datetime, timedelta, tzinfo
+
+import numpy as np
+import numpy.typing as npt
+import pandas as pd
+
+from amber_gable.core.weather.air import Array
+from amber_gable.core.weather.extremes import GreatestOver, LeastOver
+from amber_gable.core.weather.steps import PER_SLOT, SLOT, STEP, Steps
+from amber_gable.core.weather.sun import RISEN
+
+Ints = npt.NDArray[np.int64]
+
+
+@dataclass(frozen=True)
+class Slots:
+    """S consecutive slots. `first` (S,) is each slot's first step, `end` the boundary of its last stroke.
+
+    hours (S,) local clock hour at which the slot begins; weekday (S,) Monday 0; day (S,) counts local dates from 0;
+    daylight (S,) hours the slot lies inside sunrise-sunset (negative: outside by that much).
+    """
+
+    start: int
+    first: Ints
+    hours: Array
+    weekday: Ints
+    day: Ints
+    daylight: Array
+    tz: tzinfo
+
+    def __len__(self) -> int:
+        return len(self.first)
+
+    @property
+    def end(self) -> Ints:
+        return self.first + PER_SLOT
+
+    def time(self, index: int) -> datetime:
+        """Local time at which slot `index` begins."""
+        return datetime.fromtimestamp(self.start + index * SLOT, UTC).astimezone(self.tz)
+
+    @property
+    def dates(self) -> list[str]:
+        """ISO date of each local day the slots touch, by day number."""
+        begins = np.flatnonzero(np.diff(self.day, prepend=-1))
+        return [self.time(int(i)).date().isoformat() for i in begins]
+
+
+def make_slots(steps: Steps, begin: datetime, days: int, tz: tzinfo) -> Slots:
+    """Slots of `days` local days from the local midnight of `begin`, cut to the weather there is.
+
+    Raises ValueError when the weather holds none of them.
+    """
+    midnight = begin.astimezone(tz).replace(hour=0, minute=0, second=0, microsecond=0, fold=0)
+    last_midnight = midnight + timedelta(days=days)
+    start = int(midnight.timestamp())
+    offset = (start - steps.start) // STEP
+    count = int(last_midnight.timestamp() - start) // SLOT
+    first = offset + PER_SLOT * np.arange(count)
+    keep = (first >= 0) & (first + PER_SLOT <= len(steps))
+    if not keep.any():
+        span = [datetime.fromtimestamp(t, UTC).astimezone(tz).date() for t in (steps.start, steps.times[-1])]
+        raise ValueError(
+            f"the weather covers {span[0]} to {span[1]}, none of the {days} days from {midnight.date()}; "
+            "choose a start inside it or bring another file"
+        )
+    first = first[keep]
+    start = int(steps.start + first[0] * STEP)
+    local = pd.to_datetime(start + SLOT * np.arange(len(first)), unit="s", utc=True).tz_convert(tz)
+    ordinal = np.array([t.toordinal() for t in local.date], dtype=np.int64)
+    return Slots(
+        start=start,
+        first=first.astype(np.int64),
+        hours=np.asarray(local.hour + local.minute / 60.0, dtype=float),
+        weekday=np.asarray(local.weekday, dtype=np.int64),
+        day=ordinal - ordinal[0],
+        daylight=_daylight(steps, first),
+        tz=tz,
+    )
+
+
+def _daylight(steps: Steps, first: Ints) -> Array:
+    """Hours by which each slot lies inside daylight; negative outside. Shape (S,)."""
+    high = steps.sun.elevation - RISEN
+    crossing = np.flatnonzero(np.sign(high[:-1]) * np.sign(high[1:]) < 0)
+    at = crossing + 0.5 + high[crossing] / (high[crossing] - high[crossing + 1])
+    rising = high[crossing + 1] > 0
+    # Beyond the ends of the weather the sun is taken to stay as it is.
+    bounds = np.concatenate([[-1e9], at, [1e9]])
+    lit_first = bool(high[0] > 0) if len(at) == 0 else not bool(rising[0])
+    lit = np.arange(len(bounds) - 1) % 2 == (0 if lit_first else 1)
+    middle = first + PER_SLOT / 2
+    span = np.searchsorted(bounds, middle) - 1
+    inside = np.minimum(first - bounds[span], bounds[span + 1] - (first + PER_SLOT))
+    outside = -np.minimum(middle - bounds[span], bounds[span + 1] - middle)
+    hours = np.where(lit[span], inside, outside) * STEP / 3600.0
+    return np.asarray(np.clip(hours, -24.0, 24.0))
+
+
+def least(values: Array, first: Ints, end: Ints) -> Array:
+    """min of values (F, T) or (T,) over [first, end), shape (F, S) or (1, S)."""
+    return LeastOver(np.atleast_2d(values))(first, end)
+
+
+def greatest(values: Array, first: Ints, end: Ints) -> Array:
+    """max of values (F, T) or (T,) over [first, end), shape (F, S) or (1, S)."""
+    return GreatestOver(np.atleast_2d(values))(first, end)
+
+
+def mean(values: Array, slots: Slots) -> Array:
+    """Mean over each slot of values (F, T) or (T,)."""
+    values = np.atleast_2d(values)
+    picks = slots.first[:, None] + np.arange(PER_SLOT)[None, :]
+    return np.asarray(values[:, picks].mean(axis=2))

@@ -1,0 +1,144 @@
+"""When a coat may be laid: windows per face, product and method, in half-hour slots."""
+
+from dataclasses import dataclass
+from datetime import UTC, datetime
+
+import numpy as np
+import numpy.typing as npt
+
+from amber_gable.core.weather import slots as slots_
+from amber_gable.core.weather.air import Array
+from amber_gable.core.weather.drying import Stage, evaporation_rate, reached, stage_rates
+from amber_gable.core.weather.rules import LETTERS, Check, Drying, film_checks, preparation_checks
+from amber_gable.core.weather.slots import Slots
+from amber_gable.core.weather.steps import PER_SLOT, STEP
+from amber_gable.core.weather.surface import Climate
+from amber_gable.domain.job import CrewDay, Policy
+from amber_gable.domain.product import Base, OperationKind, Product
+from amber_gable.domain.schools import Method
+
+OPEN_TIME_MIN = {Base.WATERBORNE: 12.0, Base.HYBRID: 15.0, Base.ALKYD: 30.0}
+"""Minutes the edge of a fresh section stays workable at 25 °C and 50 % RH (physics.md §7)."""
+
+
+@dataclass(frozen=True)
+class Windows:
+    """Verdicts of shape (F, S) for one product and method, with the checks behind them.
+
+    touch_at, rain_ready_at, recoat_at: epoch seconds for a coat whose last stroke is at the slot's end; inf where the
+    weather ends first. wet_edge_min: minutes. All None for work that lays no film.
+    """
+
+    slots: Slots
+    checks: tuple[Check, ...]
+    ok: npt.NDArray[np.bool_]
+    touch_at: Array | None = None
+    rain_ready_at: Array | None = None
+    recoat_at: Array | None = None
+    wet_edge_min: Array | None = None
+
+    def letters(self, face: int, slot: int) -> list[str]:
+        """What stops this slot, in showing order."""
+        stopped = {c.rule.letter for c in self.checks if c.stops[face, slot]}
+        return [letter for letter in LETTERS if letter in stopped]
+
+    def first_letters(self) -> npt.NDArray[np.str_]:
+        """(F, S): the letter to show for each slot, '' where work may go on."""
+        out = np.full(self.ok.shape, "", dtype="<U1")
+        for letter in reversed(LETTERS):
+            for check in self.checks:
+                if check.rule.letter == letter:
+                    out[check.stops] = letter
+        return out
+
+    def days(self, face: int) -> list["Day"]:
+        """Workable hours of each local day, with the first stroke and the last."""
+        out = []
+        for number, date in enumerate(self.slots.dates):
+            open_ = np.flatnonzero(self.ok[face] & (self.slots.day == number))
+            out.append(
+                Day(
+                    date=date,
+                    workable_h=len(open_) * 0.5,
+                    first=self.slots.time(int(open_[0])) if len(open_) else None,
+                    last_stroke=self.slots.time(int(open_[-1]) + 1) if len(open_) else None,
+                )
+            )
+        return out
+
+
+@dataclass(frozen=True)
+class Day:
+    date: str
+    workable_h: float
+    first: datetime | None
+    last_stroke: datetime | None
+
+
+def film_windows(
+    climate: Climate,
+    slots: Slots,
+    product: Product,
+    method: Method,
+    policy: Policy,
+    crew: CrewDay,
+    moisture_pct: Array | None = None,
+) -> Windows:
+    """Judge every slot for laying `product`. moisture_pct (F,): wood meter readings, NaN where there is none."""
+    rates = stage_rates(climate, product)
+    at = {stage: reached(rates.of(stage), slots.end, stage.hours(product)) for stage in Stage}
+    drying = Drying(touch=at[Stage.TOUCH], rain_ready=at[Stage.RAIN_READY], recoat=at[Stage.RECOAT])
+    readings = np.full(len(climate.faces), np.nan) if moisture_pct is None else moisture_pct
+    checks = film_checks(climate, slots, product, method, drying, policy, crew, readings)
+    start = climate.steps.start
+    evaporation = evaporation_rate(climate.surface, climate.steps.vapour[None, :], climate.convection)
+    wet_edge = OPEN_TIME_MIN[product.base] / np.maximum(slots_.mean(evaporation, slots), 0.1)
+    return Windows(
+        slots=slots,
+        checks=tuple(checks),
+        ok=~np.any([c.stops for c in checks], axis=0),
+        touch_at=start + STEP * drying.touch,
+        rain_ready_at=start + STEP * drying.rain_ready,
+        recoat_at=start + STEP * drying.recoat,
+        wet_edge_min=wet_edge,
+    )
+
+
+def preparation_windows(climate: Climate, slots: Slots, kind: OperationKind, policy: Policy, crew: CrewDay) -> Windows:
+    """Judge every slot for washing, scraping, sanding, repairing, caulking or masking."""
+    checks = preparation_checks(climate, slots, kind, policy, crew)
+    return Windows(slots=slots, checks=tuple(checks), ok=~np.any([c.stops for c in checks], axis=0))
+
+
+@dataclass(frozen=True)
+class SlotReadings:
+    """Means over each slot, shape (F, S): °C, %, K, W/m² and the thickest water film in g/m²."""
+
+    air: Array
+    rh: Array
+    dew: Array
+    surface: Array
+    spread: Array
+    sun: Array
+    film: Array
+
+
+def slot_readings(climate: Climate, slots: Slots) -> SlotReadings:
+    """What instruments held to the face would show in each slot."""
+    shape = (len(climate.faces), len(slots))
+    return SlotReadings(
+        air=np.broadcast_to(slots_.mean(climate.steps.air, slots), shape),
+        rh=np.broadcast_to(slots_.mean(climate.steps.rh, slots), shape),
+        dew=np.broadcast_to(slots_.mean(climate.steps.dew, slots), shape),
+        surface=slots_.mean(climate.surface, slots),
+        spread=slots_.mean(climate.spread, slots),
+        sun=slots_.mean(climate.beam, slots),
+        film=1000 * slots_.greatest(climate.film, slots.first, slots.first + PER_SLOT),
+    )
+
+
+def moment(seconds: float, slots: Slots) -> datetime | None:
+    """An epoch time as local time to the minute; None where it is not known."""
+    if not np.isfinite(seconds):
+        return None
+    return datetime.fromtimestamp(round(seconds / 60) * 60, UTC).astimezone(slots.tz)
