@@ -27,7 +27,7 @@ class Task(Record):
     end: datetime
     touch_at: datetime | None = None
     rain_ready_at: datetime | None = None
-    ready_at: datetime
+    ready_at: datetime | None
     why: str
     blocked_by: tuple[str, ...] = ()
 

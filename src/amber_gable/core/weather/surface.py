@@ -58,6 +58,14 @@ class Climate:
     convection: Array
     wall_rain: Array
 
+    def rows(self, index: list[int]) -> "Climate":
+        """The same weather on some of the faces."""
+        picked = {name: getattr(self, name)[index] for name in _PER_FACE}
+        return Climate(steps=self.steps, faces=tuple(self.faces[i] for i in index), **picked)
+
+
+_PER_FACE = ("surface", "spread", "film", "beam", "plane", "convection", "wall_rain")
+
 
 def forced_convection(near_wind_ms: npt.ArrayLike) -> Array:
     """3.8 v^0.9 W/(m² K), v the wind near the surface in m/s (after ISO 6946-like outdoor fits)."""

@@ -1,0 +1,91 @@
+"""Litres per product and colour (handbook §8): theoretical spread, loss of the method, thirst of the surface."""
+
+from collections.abc import Sequence
+from dataclasses import dataclass
+
+from amber_gable.core.survey.takeoff import zone_areas
+from amber_gable.domain.job import JobBundle
+from amber_gable.domain.product import Operation, Product
+from amber_gable.domain.schools import Method
+from amber_gable.domain.substrates import SUBSTRATES
+from amber_gable.domain.survey import Zone
+
+LOSS_PCT = {Method.BRUSH: 4.0, Method.ROLLER: 8.0, Method.AIRLESS: 20.0, Method.TURBINE: 30.0}
+RESERVE_SHARE, RESERVE_LEAST_L = 0.02, 0.5
+PRIMER_COLOUR, CLEAR_COLOUR = "#f4f1ea", "#d9d2c0"
+
+
+@dataclass(frozen=True)
+class Line:
+    """Paint for one coat, summed over the zones that take it in this product, colour and method."""
+
+    product: str
+    colour: str
+    coat: str
+    method: str
+    area_m2: float
+    spread_m2_per_l: float
+    loss_pct: float
+    absorption: float
+    litres: float
+
+
+def theoretical_spread(product: Product) -> float:
+    """m² a litre covers at the recommended dry film before any loss: 10 × volume solids % / dry film µm."""
+    return 10.0 * product.volume_solids_pct / product.dry_film_um
+
+
+def absorption(zone: Zone, operation: Operation) -> float:
+    """How much more the first coat on bare stuff drinks; 1 on a sealed surface."""
+    return SUBSTRATES[zone.substrate].absorption_bare if operation.bare else 1.0
+
+
+def coat_colour(operation: Operation, product: Product, finish_colour: str) -> str:
+    """The colour this coat is bought in."""
+    if operation.colour is not None:
+        return operation.colour
+    return PRIMER_COLOUR if product.primer else finish_colour
+
+
+def quantity_lines(bundle: JobBundle) -> list[Line]:
+    """Every coat of the job, in the order of the systems, like coats of like zones added up."""
+    areas = zone_areas(bundle.property, bundle.job.deduction)
+    lines: dict[tuple[object, ...], Line] = {}
+    for finish in bundle.job.finishes:
+        zone = areas[finish.zone].zone
+        for operation in bundle.system(finish.system).operations:
+            if operation.product is None or operation.method is None:
+                continue
+            product = bundle.product(operation.product)
+            thirst, loss = absorption(zone, operation), LOSS_PCT[operation.method]
+            spread = theoretical_spread(product)
+            area = areas[finish.zone].surface_m2 * operation.share
+            litres = area * thirst / (spread * (1 - loss / 100))
+            colour = coat_colour(operation, product, finish.colour)
+            key = (product.code, colour, operation.name, operation.method, thirst)
+            before = lines.get(key)
+            lines[key] = Line(
+                product=product.code,
+                colour=colour,
+                coat=operation.name,
+                method=operation.method.value,
+                area_m2=area + (before.area_m2 if before else 0.0),
+                spread_m2_per_l=spread,
+                loss_pct=loss,
+                absorption=thirst,
+                litres=litres + (before.litres if before else 0.0),
+            )
+    return list(lines.values())
+
+
+def litres_by_colour(lines: Sequence[Line]) -> dict[tuple[str, str], float]:
+    """Litres per (product, colour), in first-seen order: containers are shared over all coats and faces."""
+    out: dict[tuple[str, str], float] = {}
+    for line in lines:
+        out[line.product, line.colour] = out.get((line.product, line.colour), 0.0) + line.litres
+    return out
+
+
+def touch_up_reserve(litres: float) -> float:
+    """Labelled touch-up paint to keep: 2 %, at least half a litre."""
+    return max(RESERVE_SHARE * litres, RESERVE_LEAST_L)

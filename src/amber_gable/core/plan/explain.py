@@ -1,0 +1,80 @@
+"""Sentences that say why a task stands where it does and what kept it from standing earlier."""
+
+from datetime import datetime
+
+import numpy as np
+import numpy.typing as npt
+
+from amber_gable.core.plan.tasks import Candidate, Placement, Refusal
+from amber_gable.core.weather.rules import LETTERS
+from amber_gable.core.weather.slots import Slots
+
+_FREES = {
+    "C": "a low-temperature product, or a warmer week",
+    "D": "an earlier last stroke, a faster product, or toweling small items dry",
+    "H": "the 'temperature decides' school, or cooler days",
+    "R": "a later date, or a product that is rain-ready sooner",
+    "W": "calmer days, or brush instead of spray",
+    "U": "drier days",
+    "M": "more drying days and a new moisture reading",
+    "N": "a longer crew day, more people, or smaller sections",
+    "?": "a forecast that reaches further",
+}
+
+
+def clock(t: datetime) -> str:
+    """'Tue 15 Sep 09:30'."""
+    return f"{t:%a} {t.day} {t:%b %H:%M}"
+
+
+def blocked_stretches(slots: Slots, letters: npt.NDArray[np.str_], first: int, end: int) -> list[str]:
+    """What stopped the slots [first, end), nights left out: 'D dew or wet surface, Tue 15 Sep 07:30-09:30'."""
+    out, i = [], first
+    while i < end:
+        letter, j = letters[i], i
+        while j < end and letters[j] == letter:
+            j += 1
+        if letter not in ("", "N"):
+            finish = slots.time(j)
+            upto = f"{finish:%H:%M}" if finish.date() == slots.time(i).date() else clock(finish)
+            out.append(f"{letter} {LETTERS[str(letter)]}, {clock(slots.time(i))}-{upto}")
+        i = j
+    return out
+
+
+def why(task: Candidate, placement: Placement, slots: Slots, titles: dict[str, str]) -> tuple[str, tuple[str, ...]]:
+    """Why then, and what blocked earlier. titles: task id -> short name for people."""
+    blocked = blocked_stretches(slots, task.letters, placement.earliest, placement.first)
+    if task.after:
+        before = titles[task.after[-1]]
+        ready = clock(slots.time(placement.earliest))
+        text = f"Earliest window after “{before}” is ready, {ready}"
+    else:
+        text = "First step on this section: earliest window for the crew"
+    if placement.held_by is not None:
+        blocked.insert(0, f"crew busy with “{titles[placement.held_by]}”")
+    if placement.first == placement.earliest:
+        return text + ": begins at once.", tuple(blocked)
+    if not blocked:
+        blocked.append("no stretch long enough inside one shift before this")
+    return text + ".", tuple(blocked)
+
+
+def why_not(refusal: Refusal, titles: dict[str, str]) -> str:
+    """Why a task found no place and what would free it."""
+    match refusal.cause:
+        case "after":
+            return f"Waits for “{titles[refusal.detail]}”, which found no place."
+        case "ready":
+            return "The coat below is not ready within the days looked at; look further ahead."
+        case "recoat":
+            return "Its window comes after the longest recoat time of the coat below; plan a light sand between them."
+        case "crew":
+            return "The crew has no time left in its windows; a second crew or more days would free it."
+        case "short":
+            name = LETTERS[refusal.detail]
+            return (
+                f"No window is long enough for it ({name} cuts them). What would help: {_FREES[refusal.detail]}, "
+                "or more people."
+            )
+    return f"No window at all: {LETTERS[refusal.detail]}. What would help: {_FREES[refusal.detail]}."
