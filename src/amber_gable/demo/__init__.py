@@ -1,0 +1,10 @@
+"""The demo scenario as data: job bundles in `jobs/`, in the order of the jobs list."""
+
+from pathlib import Path
+
+JOBS = Path(__file__).parent / "jobs"
+
+
+def demo_bundles() -> list[tuple[str, str]]:
+    """(file name, text) of each demo job."""
+    return [(path.name, path.read_text(encoding="utf-8")) for path in sorted(JOBS.glob("*.json"))]

@@ -2,7 +2,7 @@
 
 
 class InputError(ValueError):
-    """Input that cannot be used. `where` names the file, line or field; the message says what is wrong and what to do."""
+    """Input that cannot be used: `where` (file, line or field), `why` it is wrong, and what to do."""
 
     def __init__(self, where: str, why: str, todo: str = "") -> None:
         self.where, self.why, self.todo = where, why, todo

@@ -26,6 +26,11 @@ class Substrate(Record):
     texture: str
     moisture_limit_pct: float | None = None
 
+    @property
+    def is_trim(self) -> bool:
+        """Painted after the field it frames (school "fields first")."""
+        return self.code.endswith("-trim")
+
 
 def lap_factor(exposure_m: float, butt_m: float) -> float:
     """Surface per plan area of lap siding, (exposure + butt thickness) / exposure (handbook §7). Lengths in m."""

@@ -3,6 +3,7 @@
 import csv
 import io
 from datetime import UTC, datetime, timedelta
+from typing import Any
 
 import numpy as np
 
@@ -59,14 +60,19 @@ def read_epw(text: str, name: str) -> WeatherSeries:
     for line, row in data:
         if len(row) < _EPW_LEAST:
             raise InputError(f"{name}, line {line}", f"only {len(row)} fields: the line is cut", "fetch the file again")
-    stamps = [tuple(int(number(r[i], name, line, "date")) for i in (1, 2, 3)) for line, r in data]
-    keep = _ordered_year([(m, d, h - 1) for m, d, h in stamps], [line for line, _ in data], name)
+    stamps = []
+    for line, row in data:
+        month, day, hour = (int(number(row[i], name, line, "date")) for i in (1, 2, 3))
+        stamps.append((month, day, hour - 1))
+    keep = _ordered_year(stamps, [line for line, _ in data], name)
     data = [data[i] for i in keep]
     lines = [line for line, _ in data]
     columns, gaps = {}, {}
     for field, (at, missing, factor) in _EPW.items():
         values = np.array([number(r[at], name, line, field) if len(r) > at else missing for line, r in data])
-        gaps[field] = values >= missing if field != "rain_mm" else (values >= missing) | (values < 0)
+        # Writers mark what they do not have in their own ways; what no sky can hold is taken as not given.
+        optional = field in ("cloud", "rain_mm", "ir_down")
+        gaps[field] = (values >= missing) | ((values < 0) | (field == "cloud") & (values > 10) if optional else False)
         columns[field] = values * factor
     weather = np.array(
         [np.nan if (mm := epw_codes(r[27])) is None or r[26].strip() != "0" else mm for _, r in data if len(r) > 27]
@@ -124,16 +130,17 @@ def _code(text: str) -> float | None:
     return synoptic_code(int(text)) if text.strip().lstrip("-").isdigit() else None
 
 
-def _ordered_year(stamps: list[tuple[int, ...]], lines: list[int], name: str) -> list[int]:
+def _ordered_year(stamps: list[tuple[int, int, int]], lines: list[int], name: str) -> list[int]:
     """Indices of the 8760 hours 1 January to 31 December, leap day left out. Refuses gaps and a file that stops."""
     keep = [i for i, (month, day, _) in enumerate(stamps) if (month, day) != (2, 29)]
     begin = datetime(2001, 1, 1, tzinfo=UTC)
     for hour, i in enumerate(keep[:HOURS]):
         t = begin + timedelta(hours=hour)
-        if stamps[i] != (t.month, t.day, t.hour):
+        month, day, clock = stamps[i]
+        if (month, day, clock) != (t.month, t.day, t.hour):
             raise InputError(
                 f"{name}, line {lines[i]}",
-                f"expected {t:%d %B}, hour {t.hour + 1}, found month {stamps[i][0]}, day {stamps[i][1]}, hour {stamps[i][2] + 1}",
+                f"expected {t:%d %B}, hour {t.hour + 1}, found month {month}, day {day}, hour {clock + 1}",
                 "a typical year must hold every hour in order; fetch the file again",
             )
     if len(keep) != HOURS:
@@ -162,7 +169,7 @@ def _series(
     if not gaps["rh_pct"].all():
         # Stations report a little over saturation in fog.
         columns["rh_pct"] = np.where((columns["rh_pct"] > 100) & (columns["rh_pct"] <= 105), 100.0, columns["rh_pct"])
-    values: dict[str, np.ndarray] = {}
+    values: dict[str, Any] = {}
     labels = {
         "air_c": "air temperature",
         "rh_pct": "humidity",

@@ -4,6 +4,7 @@ from collections.abc import Sequence
 from typing import NoReturn
 
 import numpy as np
+import numpy.typing as npt
 
 from amber_gable.domain.errors import InputError
 from amber_gable.domain.weather import BOUNDS, Floats
@@ -54,7 +55,7 @@ def missing_column(name: str, line: int, column: str, have: Sequence[str]) -> No
     raise InputError(f"{name}, line {line}", f"column '{column}' is missing (found: {shown})", "add the column")
 
 
-def bridge(values: Floats, missing: Floats | np.ndarray, name: str, label: str, lines: Sequence[int]) -> Floats:
+def bridge(values: Floats, missing: npt.NDArray[np.bool_], name: str, label: str, lines: Sequence[int]) -> Floats:
     """Fill gaps of at most six hours with a straight line; refuse longer ones."""
     if not missing.any():
         return values

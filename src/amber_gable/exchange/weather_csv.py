@@ -4,6 +4,7 @@ import csv
 import io
 from collections.abc import Callable
 from datetime import UTC, datetime
+from typing import Any
 
 import numpy as np
 
@@ -69,7 +70,7 @@ def read_csv(text: str, name: str) -> WeatherSeries:
         if len(row) != len(header):
             raise InputError(f"{name}, line {line}", f"{len(row)} fields instead of {len(header)}", "complete the line")
     start, offset = _hours([(line, row[header.index("time")]) for line, row in table], name)
-    values: dict[str, Floats] = {}
+    values: dict[str, Any] = {}
     for at, column in enumerate(header):
         if column != "time":
             field, convert = COLUMN_NAMES[column]

@@ -1,0 +1,1 @@
+"""Use cases: load, compute, save. The only layer that knows both core and store."""

@@ -1,0 +1,1 @@
+"""Simulated outside services and devices, behind the same small protocols as the real ones."""

@@ -1,0 +1,1 @@
+"""The SQLite store: tables, sessions, repositories, migrations, backup."""

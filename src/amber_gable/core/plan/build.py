@@ -11,7 +11,7 @@ from amber_gable.core.estimate.labour import person_hours, texture_factor
 from amber_gable.core.estimate.quantities import coat_colour
 from amber_gable.core.plan.earliest import place
 from amber_gable.core.plan.explain import why, why_not
-from amber_gable.core.plan.tasks import Candidate
+from amber_gable.core.plan.tasks import Candidate, runs
 from amber_gable.core.survey.takeoff import ZoneArea, section_share, sections, working_height, zone_areas
 from amber_gable.core.weather.site import SiteClimate
 from amber_gable.core.weather.slots import Slots
@@ -21,9 +21,11 @@ from amber_gable.domain.job import CrewDay, Finish
 from amber_gable.domain.plan import Plan, Task, Unplaced
 from amber_gable.domain.product import Operation
 from amber_gable.domain.substrates import SUBSTRATES
+from amber_gable.domain.survey import Face
 
-SECTION_HOURS = 3.0
-"""Longest stretch of one task; longer work is cut at natural breaks so that a wet edge can end there."""
+SECTION_HOURS = (3.0, 1.5, 0.75)
+"""Longest stretch of one task. Longer work is cut at natural breaks, where a wet edge can end; where no window takes
+such a stretch, into shorter ones."""
 
 
 @dataclass(frozen=True)
@@ -79,7 +81,6 @@ def _sections_of(site: SiteClimate, area: ZoneArea, finish: Finish, operation: O
         texture_factor(substrate.texture, substrate.profile_factor),
         level=area.face.tilt_deg < 30,
     )
-    strips = sections(area.face, ceil(hours / bundle.job.crew.people / SECTION_HOURS))
     colour = None
     if operation.product is None or operation.method is None:
         windows = site.for_preparation(area.zone, operation.kind)
@@ -87,6 +88,7 @@ def _sections_of(site: SiteClimate, area: ZoneArea, finish: Finish, operation: O
         product = bundle.product(operation.product)
         colour = coat_colour(operation, product, finish.colour)
         windows = site.for_coat(area.zone, product, operation.method, colour)
+    strips = _strips(area.face, hours / bundle.job.crew.people, windows, shifts(site.slots, bundle.job.crew))
     out = []
     for number, (left, right) in enumerate(strips, 1):
         share = section_share(area.face, left, right)
@@ -106,6 +108,43 @@ def _sections_of(site: SiteClimate, area: ZoneArea, finish: Finish, operation: O
             )
         )
     return out
+
+
+def _strips(
+    face: Face, crew_hours: float, windows: Windows, shift: npt.NDArray[np.int64]
+) -> tuple[tuple[float, float], ...]:
+    """The fewest sections that fit a window on at least half of the days with any; the shortest if none do."""
+    day = windows.slots.day
+    any_days = len(np.unique(day[windows.ok[0] & (shift >= 0)]))
+    strips: tuple[tuple[float, float], ...] = ()
+    for longest in SECTION_HOURS:
+        strips = sections(face, ceil(crew_hours / longest))
+        widest = max(section_share(face, *strip) for strip in strips)
+        fitting = runs(windows.ok[0], shift, _slots_for(crew_hours * widest))
+        if len(np.unique(day[fitting])) * 2 >= max(any_days, 1):
+            break
+    return strips
+
+
+def _slots_for(crew_hours: float) -> int:
+    return max(1, ceil(crew_hours * 3600 / SLOT - 1e-9))
+
+
+def _fields_first(item: WorkItem, items: list[WorkItem]) -> tuple[str, ...]:
+    """Trim follows the field it frames: its first step the field's first, its first film the field's last."""
+    operations = [i.operation for i in items if i.finish is item.finish]
+    films = [o for o in operations if o.kind.lays_film]
+    if not SUBSTRATES[item.area.zone.substrate].is_trim:
+        return ()
+    fields = [i for i in items if i.area.face is item.area.face and not SUBSTRATES[i.area.zone.substrate].is_trim]
+    by_zone = {i.area.zone.id: [o.operation for o in fields if o.area.zone is i.area.zone] for i in fields}
+    out: list[str] = []
+    for zone, steps in by_zone.items():
+        if item.operation is operations[0]:
+            out += [i.id for i in fields if i.area.zone.id == zone and i.operation is steps[0]]
+        if films and item.operation is films[0]:
+            out += [i.id for i in fields if i.area.zone.id == zone and i.operation is steps[-1]]
+    return tuple(out)
 
 
 def _candidates(items: list[WorkItem], site: SiteClimate) -> list[Candidate]:
@@ -131,8 +170,8 @@ def _candidates(items: list[WorkItem], site: SiteClimate) -> list[Candidate]:
             Candidate(
                 id=item.id,
                 face=item.area.face.id,
-                duration_slots=max(1, ceil(item.crew_hours * 3600 / SLOT - 1e-9)),
-                after=after,
+                duration_slots=_slots_for(item.crew_hours),
+                after=_fields_first(item, items) + after,
                 allowed=item.windows.ok[0],
                 letters=item.windows.first_letters()[0],
                 ready=np.asarray(recoat[0] if recoat is not None else slot_ends + item.operation.wait_h * 3600),

@@ -56,7 +56,9 @@ def why(task: Candidate, placement: Placement, slots: Slots, titles: dict[str, s
     if placement.first == placement.earliest:
         return text + ": begins at once.", tuple(blocked)
     if not blocked:
-        blocked.append("no stretch long enough inside one shift before this")
+        waited = task.letters[placement.earliest : placement.first]
+        outside = bool(((waited == "N") | (waited == "")).all()) and not task.allowed[placement.earliest]
+        blocked.append("outside the crew's day" if outside else "no stretch long enough inside one shift before this")
     return text + ".", tuple(blocked)
 
 

@@ -1,0 +1,1 @@
+"""A simulated forecast service with a hidden true weather."""

@@ -1,0 +1,315 @@
+"""The command line: compute from files, move jobs in and out, run the program. Bad input: one line, exit 2."""
+
+import argparse
+import json
+import sys
+from collections.abc import Sequence
+from datetime import date, datetime, timedelta, timezone
+from pathlib import Path
+from typing import Any, NoReturn
+
+from pydantic import ValidationError
+
+from amber_gable import __version__
+from amber_gable.domain.errors import InputError
+
+
+class _Parser(argparse.ArgumentParser):
+    def error(self, message: str) -> NoReturn:
+        print(f"{self.prog}: {message}; see {self.prog} --help", file=sys.stderr)
+        raise SystemExit(2)
+
+
+def main(arguments: Sequence[str] | None = None) -> None:
+    """Entry point of `amber-gable`."""
+    options = _parser().parse_args(arguments)
+    try:
+        options.run(options)
+    except (InputError, ValidationError, ValueError) as error:
+        line = " ".join(str(error).split()) if not isinstance(error, ValidationError) else _first(error)
+        print(f"amber-gable: {line}", file=sys.stderr)
+        raise SystemExit(2) from None
+    except BrokenPipeError:
+        sys.stderr.close()
+        raise SystemExit(1) from None
+
+
+def _first(error: ValidationError) -> str:
+    fault = error.errors(include_url=False)[0]
+    return f"{'.'.join(map(str, fault['loc']))}: {fault['msg'].removeprefix('Value error, ')}"
+
+
+def _parser() -> argparse.ArgumentParser:
+    parser = _Parser(prog="amber-gable", description="Exterior painting: quantities, weather windows and plans.")
+    parser.add_argument("--version", action="version", version=__version__)
+    commands = parser.add_subparsers(required=True, metavar="COMMAND", parser_class=_Parser)
+
+    def command(name: str, run: Any, words: str) -> argparse.ArgumentParser:
+        sub = commands.add_parser(name, help=words, description=words)
+        sub.set_defaults(run=run)
+        return sub
+
+    windows = command("windows", _windows, "when a coat can be laid on a face, from a weather file")
+    windows.add_argument("--weather", type=Path, required=True, help="EPW, TMY3 CSV or plain CSV")
+    windows.add_argument("--lat", type=float, help="degrees north; default: the file's own")
+    windows.add_argument("--lon", type=float, help="degrees east; default: the file's own")
+    windows.add_argument("--azimuth", type=float, required=True, help="where the face looks, degrees from north")
+    windows.add_argument("--tilt", type=float, default=90.0, help="90 a wall, 0 a floor")
+    windows.add_argument("--substrate", required=True, help="see: amber-gable list substrates")
+    windows.add_argument("--colour", required=True, help="#rrggbb")
+    windows.add_argument("--product", required=True, help="see: amber-gable list products")
+    windows.add_argument("--method", required=True, help="see: amber-gable list methods")
+    windows.add_argument("--exposure", default="open", help="open or sheltered")
+    windows.add_argument("--moisture", type=float, help="wood moisture reading, %%")
+    windows.add_argument("--day-start", type=float, default=7.0, help="crew's day, local hours")
+    windows.add_argument("--day-end", type=float, default=19.0)
+    for school, choices in (("sun", "SunSchool"), ("hold", "HoldSchool"), ("dew", "DewSchool")):
+        windows.add_argument(f"--{school}-school", help=f"see docs/formats.md, {choices}")
+    _period(windows)
+
+    quantities = command("quantities", _quantities, "litres and containers of a job bundle")
+    quantities.add_argument("job", type=Path)
+    quantities.add_argument("--json", action="store_true")
+
+    plan = command("plan", _plan, "place the operations of a job bundle in the weather of a file")
+    plan.add_argument("job", type=Path)
+    plan.add_argument("--weather", type=Path, required=True)
+    _period(plan)
+
+    listing = command("list", _list, "codes that can be used")
+    listing.add_argument("what", choices=("substrates", "products", "methods"))
+    listing.add_argument("--json", action="store_true")
+
+    schema = command("schema", _schema, "JSON Schema of a file format")
+    schema.add_argument("what", choices=("job",))
+
+    load = command("import", _import, "put a job bundle into the database")
+    load.add_argument("job", type=Path)
+    load.add_argument("--replace", action="store_true", help="overwrite a job that is there")
+    save = command("export", _export, "write a job of the database as a bundle")
+    save.add_argument("id", help="the job's id")
+    save.add_argument("--output", type=Path, help="a file; default: standard output")
+    backup = command("backup", _backup, "copy the database, also while it is in use")
+    backup.add_argument("file", type=Path)
+    restore = command("restore", _restore, "put a backup in the database's place; stop the program first")
+    restore.add_argument("file", type=Path)
+    for sub in (load, save, backup, restore):
+        sub.add_argument("--database", type=Path, help="default: the one `serve` uses")
+    serve = command("serve", _serve, "run the program on 127.0.0.1 with your own database")
+    serve.add_argument("--port", type=int)
+    demo = command("demo", _demo, "run the program on sample data with a simulated forecast service")
+    demo.add_argument("--reset-only", action="store_true", help="only put the sample data back as it was")
+    demo.add_argument("--port", type=int)
+    demo.add_argument("--weather-port", type=int)
+    return parser
+
+
+def _period(parser: argparse.ArgumentParser) -> None:
+    parser.add_argument("--start", required=True, help="first day, YYYY-MM-DD")
+    parser.add_argument("--days", type=int, default=7)
+    parser.add_argument("--json", action="store_true")
+
+
+def _start(options: argparse.Namespace) -> date:
+    try:
+        start = date.fromisoformat(options.start)
+    except ValueError:
+        raise InputError("--start", f"'{options.start}' is not a date", "write YYYY-MM-DD") from None
+    if not 1900 <= start.year <= 2200:
+        raise InputError("--start", f"{start} is out of range", "use a year from 1900 to 2200")
+    if not 1 <= options.days <= 366:
+        raise InputError("--days", f"{options.days} is not from 1 to 366", "ask for a shorter stretch")
+    return start
+
+
+def _windows(options: argparse.Namespace) -> None:
+    from amber_gable.services.face_windows import FaceQuestion, answer_windows
+
+    question = FaceQuestion.model_validate(
+        {
+            "latitude": options.lat,
+            "longitude": options.lon,
+            "azimuth": options.azimuth % 360 if -360 < options.azimuth <= 360 else options.azimuth,
+            "tilt": options.tilt,
+            "substrate": options.substrate,
+            "colour": options.colour.lower(),
+            "product": options.product,
+            "method": options.method,
+            "exposure": options.exposure,
+            "moisture_pct": options.moisture,
+            "day_start": options.day_start,
+            "day_end": options.day_end,
+            "start": _start(options),
+            "days": options.days,
+            "policy": {
+                name: value
+                for name in ("sun", "hold", "dew")
+                if (value := getattr(options, f"{name}_school")) is not None
+            },
+        }
+    )
+    answer = answer_windows(question, _weather(options.weather))
+    if options.json:
+        _print_json(answer)
+        return
+    for day in answer["days"]:
+        span = f"{day['first'][11:16]} to {day['last_stroke'][11:16]}" if day["first"] else "-"
+        print(f"{day['date']}  {day['workable_h']:4.1f} h  {span}")
+    print(f"workable: {answer['workable_h']:.1f} h")
+    for note in answer["notes"]:
+        print(f"note: {note}")
+
+
+def _weather(path: Path) -> Any:
+    from amber_gable.exchange.files import read_text
+    from amber_gable.exchange.weather_file import read_weather
+
+    return read_weather(read_text(path), path.name)
+
+
+def _bundle(path: Path) -> Any:
+    from amber_gable.exchange.bundle import load_bundle
+    from amber_gable.exchange.files import read_text
+
+    return load_bundle(read_text(path), path.name)
+
+
+def _quantities(options: argparse.Namespace) -> None:
+    from amber_gable.services.quantities import job_quantities
+
+    result = job_quantities(_bundle(options.job))
+    if options.json:
+        _print_json(result.as_json())
+        return
+    for line in result.lines:
+        print(
+            f"{line.product:28} {line.colour}  {line.coat:36} {line.area_m2:8.1f} m² "
+            f"{line.spread_m2_per_l:6.2f} m²/L  loss {line.loss_pct:4.0f} %  {line.litres:7.2f} L"
+        )
+    print()
+    for order in result.orders:
+        cans = ", ".join(f"{n} × {c.litres:g} L" for c, n in order.purchase.items)
+        print(
+            f"{order.product.code:28} {order.colour}  {order.litres:7.2f} L  {cans}  {order.cost}  "
+            f"leftover {order.leftover_l:.2f} L"
+        )
+
+
+def _plan(options: argparse.Namespace) -> None:
+    from amber_gable.core.plan.build import plan_job
+    from amber_gable.core.weather.site import site_climate
+
+    bundle, start = _bundle(options.job), _start(options)
+    series = _weather(options.weather)
+    # A typical year runs in its station's standard time; a measured one in the property's own.
+    zone = timezone(timedelta(hours=series.utc_offset_h)) if series.typical_year else bundle.property.tz
+    begin = datetime(start.year, start.month, start.day, tzinfo=zone)
+    plan = plan_job(site_climate(bundle, series, begin, options.days, zone), begin)
+    if options.json:
+        tasks = [t.model_dump(mode="json") for t in plan.tasks]
+        finish = None if plan.finish is None else plan.finish.isoformat()
+        unplaced = [u.model_dump(mode="json") for u in plan.unplaced]
+        _print_json({"tasks": tasks, "finish": finish, "unplaced": unplaced, "notes": list(series.notes)})
+        return
+    for t in plan.tasks:
+        print(f"{t.start:%a %d %b %H:%M}-{t.end:%H:%M}  {t.face_name}, {t.zone_name} {t.section}: {t.operation}")
+    for u in plan.unplaced:
+        print(f"not placed: {u.face_name}, {u.zone_name}: {u.operation}. {u.why}")
+
+
+def _list(options: argparse.Namespace) -> None:
+    from amber_gable.domain.generic_products import GENERIC_PRODUCTS
+    from amber_gable.domain.schools import Method
+    from amber_gable.domain.substrates import SUBSTRATES
+
+    names = {
+        "substrates": {s.code: s.name for s in SUBSTRATES.values()},
+        "products": {p.code: p.name for p in GENERIC_PRODUCTS.values()},
+        "methods": {m.value: m.value for m in Method},
+    }[options.what]
+    if options.json:
+        _print_json({options.what: [{"code": code, "name": name} for code, name in names.items()]})
+        return
+    for code, name in names.items():
+        print(f"{code:34} {name}")
+
+
+def _schema(_: argparse.Namespace) -> None:
+    from amber_gable.domain.job import JobBundle
+
+    _print_json(JobBundle.model_json_schema())
+
+
+def _database(options: argparse.Namespace) -> Any:
+    from amber_gable.services.clock import SystemClock
+    from amber_gable.services.settings import Settings
+    from amber_gable.store.database import Database
+
+    clock = SystemClock()
+    database = Database(options.database or Settings().database, lambda: int(clock.now().timestamp()))
+    database.migrate()
+    return database
+
+
+def _import(options: argparse.Namespace) -> None:
+    from amber_gable.store.jobs import save_bundle
+
+    bundle = _bundle(options.job)
+    with _database(options).writing() as session:
+        save_bundle(session, bundle, replace=options.replace)
+    print(f"imported job '{bundle.job.id}': {bundle.job.name}")
+
+
+def _export(options: argparse.Namespace) -> None:
+    from amber_gable.exchange.bundle import dump_bundle
+    from amber_gable.store.jobs import load_bundle
+
+    with _database(options).reading() as session:
+        try:
+            text = dump_bundle(load_bundle(session, options.id))
+        except KeyError:
+            raise InputError(f"job '{options.id}'", "is not in the database", "see the jobs list for ids") from None
+    if options.output:
+        options.output.write_text(text, encoding="utf-8")
+    else:
+        sys.stdout.write(text)
+
+
+def _backup(options: argparse.Namespace) -> None:
+    from amber_gable.services.settings import Settings
+    from amber_gable.store.backup import back_up
+
+    back_up(options.database or Settings().database, options.file)
+    print(f"backed up to {options.file}")
+
+
+def _restore(options: argparse.Namespace) -> None:
+    from amber_gable.services.settings import Settings
+    from amber_gable.store.backup import restore
+
+    restore(options.file, options.database or Settings().database)
+    print(f"restored from {options.file}")
+
+
+def _serve(options: argparse.Namespace) -> None:
+    from amber_gable.web.run import serve
+
+    serve(options.port)
+
+
+def _demo(options: argparse.Namespace) -> None:
+    from amber_gable.web.run import demo, reset_demo
+
+    if options.reset_only:
+        reset_demo()
+    else:
+        demo(options.port, options.weather_port)
+
+
+def _print_json(value: Any) -> None:
+    json.dump(value, sys.stdout, ensure_ascii=False, allow_nan=False)
+    sys.stdout.write("\n")
+
+
+if __name__ == "__main__":
+    main()

@@ -1,0 +1,57 @@
+"""Climate and plan of a job, computed once per change of its inputs."""
+
+from dataclasses import dataclass
+from datetime import date, datetime
+
+from amber_gable.core.plan.build import plan_job
+from amber_gable.core.weather.site import SiteClimate, site_climate
+from amber_gable.domain.job import JobBundle
+from amber_gable.domain.plan import Plan
+from amber_gable.domain.weather import WeatherSeries
+from amber_gable.services.workspace import Workspace, digest
+from amber_gable.store.plans import load_plan, save_plan
+
+DAYS = 13
+"""Days planned ahead: what a forecast of fifteen days leaves after the tail that drying needs."""
+
+
+def job_climate(
+    space: Workspace, bundle: JobBundle, series: WeatherSeries, begin: datetime, days: int = DAYS
+) -> SiteClimate:
+    """Surfaces and windows of the job for `days` days from the local date of `begin`."""
+    day: date = begin.astimezone(bundle.property.tz).date()
+    key = "climate" + digest(bundle, series, day, days)
+    return space.computed.get(key, lambda: site_climate(bundle, series, begin, days))
+
+
+def fresh_plan(space: Workspace, bundle: JobBundle, series: WeatherSeries, begin: datetime, days: int = DAYS) -> Plan:
+    """The plan that today's weather gives."""
+    key = "plan" + digest(bundle, series, begin, days)
+    return space.computed.get(key, lambda: plan_job(job_climate(space, bundle, series, begin, days), begin))
+
+
+@dataclass(frozen=True)
+class KeptPlan:
+    """The plan the crew works to. `stale`: job or weather changed since it was made."""
+
+    plan: Plan
+    planned_at: int
+    stale: bool
+
+
+def kept_plan(space: Workspace, bundle: JobBundle, series: WeatherSeries) -> KeptPlan | None:
+    with space.database.reading() as session:
+        found = load_plan(session, bundle.job.id)
+    if found is None:
+        return None
+    plan, row = found
+    return KeptPlan(plan, row.planned_at, row.digest != digest(bundle, series))
+
+
+def make_plan(space: Workspace, bundle: JobBundle, series: WeatherSeries) -> Plan:
+    """Plan from now on and keep it as the job's plan."""
+    now = space.clock.now()
+    plan = fresh_plan(space, bundle, series, now)
+    with space.database.writing() as session:
+        save_plan(session, bundle.job.id, plan, digest(bundle, series), int(now.timestamp()))
+    return plan

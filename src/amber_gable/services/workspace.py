@@ -1,0 +1,64 @@
+"""What every use case works with: the database, the clock, the forecast provider, and what was computed lately."""
+
+import hashlib
+import threading
+from collections import OrderedDict
+from collections.abc import Callable
+from dataclasses import dataclass, field
+from typing import Any, TypeVar
+
+import numpy as np
+
+from amber_gable.domain.job import JobBundle
+from amber_gable.domain.weather import COLUMNS, WeatherSeries
+from amber_gable.exchange.forecast import ForecastProvider
+from amber_gable.services.clock import DemoClock, SystemClock
+from amber_gable.store.database import Database
+
+T = TypeVar("T")
+
+
+class Computed:
+    """Results by the digest of their inputs: may be thrown away at any time. One computation runs at a time, so two
+    pages that want the same thing do the work once."""
+
+    def __init__(self, size: int = 24) -> None:
+        self._size, self._lock = size, threading.RLock()
+        self._kept: OrderedDict[str, Any] = OrderedDict()
+
+    def get(self, key: str, compute: Callable[[], T]) -> T:
+        with self._lock:
+            if key in self._kept:
+                self._kept.move_to_end(key)
+            else:
+                self._kept[key] = compute()
+                while len(self._kept) > self._size:
+                    self._kept.popitem(last=False)
+            kept: T = self._kept[key]
+            return kept
+
+
+@dataclass
+class Workspace:
+    database: Database
+    clock: DemoClock | SystemClock
+    provider: ForecastProvider | None
+    computed: Computed = field(default_factory=Computed)
+    provider_failure: tuple[float, str] | None = None
+
+
+def digest(*parts: object) -> str:
+    """A key for results computed from these parts."""
+    out = hashlib.sha256()
+    for part in parts:
+        if isinstance(part, JobBundle):
+            out.update(part.model_dump_json().encode())
+        elif isinstance(part, WeatherSeries):
+            out.update(f"{part.start}/{part.issued}/{part.source}/{part.utc_offset_h}".encode())
+            for name in COLUMNS:
+                column = getattr(part, name)
+                out.update(b"-" if column is None else np.ascontiguousarray(column).tobytes())
+        else:
+            out.update(repr(part).encode())
+        out.update(b"|")
+    return out.hexdigest()

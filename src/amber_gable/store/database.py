@@ -1,0 +1,76 @@
+"""Opening the database: migrations, durability settings, and stamped rows."""
+
+import sqlite3
+from collections.abc import Callable, Iterator
+from contextlib import contextmanager
+from pathlib import Path
+
+from alembic import command
+from alembic.config import Config
+from alembic.migration import MigrationContext
+from alembic.script import ScriptDirectory
+from sqlalchemy import Engine, create_engine, event
+from sqlalchemy.orm import Session
+
+from amber_gable.store.backup import back_up
+from amber_gable.store.tables import Tracked
+
+_MIGRATIONS = Path(__file__).parent / "migrations"
+
+
+class Database:
+    """One SQLite file in WAL mode with foreign keys on. `now` gives epoch seconds for the rows' stamps."""
+
+    def __init__(self, path: Path, now: Callable[[], int]) -> None:
+        path.parent.mkdir(parents=True, exist_ok=True)
+        self.path, self.now = path, now
+        self.engine: Engine = create_engine(f"sqlite:///{path}", connect_args={"timeout": 10})
+        event.listen(self.engine, "connect", _prepare)
+
+    def migrate(self) -> None:
+        """Bring the file to the newest schema; a file with data is copied beside itself first."""
+        config = Config()
+        config.set_main_option("script_location", str(_MIGRATIONS))
+        newest = ScriptDirectory.from_config(config).get_current_head()
+        with self.engine.connect() as connection:
+            present = MigrationContext.configure(connection).get_current_revision()
+        if present == newest:
+            return
+        if present is not None:
+            back_up(self.path, self.path.with_name(f"{self.path.stem}.before-{newest}{self.path.suffix}"))
+        with self.engine.begin() as connection:
+            connection.exec_driver_sql("BEGIN IMMEDIATE")
+            config.attributes["connection"] = connection
+            command.upgrade(config, "head")
+
+    @contextmanager
+    def reading(self) -> Iterator[Session]:
+        with Session(self.engine, autoflush=False) as session:
+            yield session
+
+    @contextmanager
+    def writing(self) -> Iterator[Session]:
+        """One transaction: everything in it is saved, or nothing."""
+        with Session(self.engine) as session, session.begin():
+            # Taking the write lock first makes two writers queue instead of failing half-way.
+            session.connection().exec_driver_sql("BEGIN IMMEDIATE")
+            event.listen(session, "before_flush", self._stamp)
+            yield session
+
+    def _stamp(self, session: Session, *_: object) -> None:
+        now = self.now()
+        for row in session.new:
+            if isinstance(row, Tracked):
+                row.created_at = row.updated_at = now
+                row.version = row.version or 1
+        for row in session.dirty:
+            if isinstance(row, Tracked) and session.is_modified(row):
+                row.updated_at = now
+                row.version += 1
+
+
+def _prepare(connection: sqlite3.Connection, _: object) -> None:
+    # SQLAlchemy then leaves BEGIN to us.
+    connection.isolation_level = None
+    for pragma in ("journal_mode=WAL", "foreign_keys=ON", "synchronous=FULL", "busy_timeout=10000"):
+        connection.execute(f"PRAGMA {pragma}")

@@ -1,0 +1,180 @@
+"""Jobs in and out of the store, always whole and always validated."""
+
+from dataclasses import dataclass
+from typing import Any
+
+from sqlalchemy import select
+from sqlalchemy.orm import Session
+
+from amber_gable.domain.errors import InputError
+from amber_gable.domain.job import JobBundle
+from amber_gable.domain.survey import Face, Opening, Zone
+from amber_gable.store.tables import (
+    CompanyRow,
+    FaceRow,
+    FinishRow,
+    JobRow,
+    OpeningRow,
+    ProductRow,
+    PropertyRow,
+    SystemRow,
+    Table,
+    ZoneRow,
+)
+
+_TRACKING = {"created_at", "updated_at", "version", "deleted_at", "property_id", "position", "company_id"}
+
+
+@dataclass(frozen=True)
+class JobSummary:
+    """A line of the jobs list."""
+
+    id: str
+    name: str
+    customer: str
+    place: str
+    updated_at: int
+
+
+def list_jobs(session: Session) -> list[JobSummary]:
+    rows = session.execute(
+        select(JobRow, PropertyRow)
+        .join(PropertyRow, PropertyRow.id == JobRow.property_id)
+        .where(JobRow.deleted_at.is_(None))
+        .order_by(JobRow.created_at, JobRow.name)
+    )
+    return [JobSummary(j.id, j.name, j.customer, p.place, max(j.updated_at, p.updated_at)) for j, p in rows]
+
+
+def live_job(session: Session, job_id: str) -> JobRow:
+    """The job's row. Raises KeyError when there is none or it was deleted."""
+    row = session.get(JobRow, job_id)
+    if row is None or row.deleted_at is not None:
+        raise KeyError(job_id)
+    return row
+
+
+def _fields(row: Table, *drop: str) -> dict[str, Any]:
+    skip = _TRACKING | set(drop)
+    return {c.key: getattr(row, c.key) for c in row.__table__.columns if c.key not in skip}
+
+
+def load_bundle(session: Session, job_id: str) -> JobBundle:
+    """The job with everything it refers to. Raises KeyError for an unknown job."""
+    job = live_job(session, job_id)
+    property_ = session.get_one(PropertyRow, job.property_id)
+    company = session.get_one(CompanyRow, property_.company_id)
+
+    def rows(table: Any, *where: Any) -> list[Any]:
+        return list(session.scalars(select(table).where(*where).order_by(table.position)))
+
+    openings: dict[str, list[dict[str, Any]]] = {}
+    for o in rows(OpeningRow, OpeningRow.property_id == property_.id, OpeningRow.deleted_at.is_(None)):
+        openings.setdefault(o.face_id, []).append(_fields(o, "face_id"))
+    faces = [
+        _fields(f) | {"openings": openings.get(f.id, [])}
+        for f in rows(FaceRow, FaceRow.property_id == property_.id, FaceRow.deleted_at.is_(None))
+    ]
+    live = {f["id"] for f in faces}
+    zones = [
+        _fields(z, "face_id") | {"face": z.face_id}
+        for z in rows(ZoneRow, ZoneRow.property_id == property_.id, ZoneRow.deleted_at.is_(None))
+        if z.face_id in live
+    ]
+    zone_ids = {z["id"] for z in zones}
+    finishes = [
+        {"zone": f.zone_id, "system": f.system_id, "colour": f.colour, "colour_name": f.colour_name}
+        for f in rows(FinishRow, FinishRow.job_id == job_id)
+        if f.zone_id in zone_ids
+    ]
+    products = [session.get_one(ProductRow, (company.id, code)).sheet for code in job.products]
+    systems = [_fields(session.get_one(SystemRow, (company.id, id_))) for id_ in job.systems]
+    return JobBundle.model_validate(
+        {
+            "company": _fields(company),
+            "property": _fields(property_) | {"faces": faces, "zones": zones},
+            "products": products,
+            "systems": systems,
+            "job": _fields(job, "products", "systems") | {"finishes": finishes},
+        }
+    )
+
+
+def save_bundle(session: Session, bundle: JobBundle, *, replace: bool = False) -> None:
+    """Store a whole job. Without `replace`, refuses one that is here, or whose products or systems are and differ."""
+    company, property_, job = bundle.company, bundle.property, bundle.job
+    if not replace:
+        for table, id_, what in ((JobRow, job.id, "job"), (PropertyRow, property_.id, "property")):
+            if session.get(table, id_) is not None:
+                raise InputError(f"{what} '{id_}'", "is here already", "use --replace to overwrite it")
+    _put(
+        session,
+        CompanyRow,
+        {"id": company.id},
+        {"name": company.name, "currency": company.currency},
+        "company",
+        replace,
+    )
+    for p in bundle.products:
+        key = {"company_id": company.id, "code": p.code}
+        _put(session, ProductRow, key, {"sheet": p.model_dump(mode="json")}, "product", replace)
+    for s in bundle.systems:
+        dumped = s.model_dump(mode="json")
+        _put(session, SystemRow, {"company_id": company.id, "id": dumped.pop("id")}, dumped, "system", replace)
+    session.flush()
+    _remove(session, job.id, property_.id)
+    place = property_.model_dump(mode="json", exclude={"faces", "zones"})
+    session.add(PropertyRow(company_id=company.id, **place))
+    session.flush()
+    session.add_all(face_row(property_.id, i, f) for i, f in enumerate(property_.faces))
+    session.flush()
+    for f in property_.faces:
+        session.add_all(opening_row(property_.id, f.id, i, o) for i, o in enumerate(f.openings))
+    session.add_all(zone_row(property_.id, i, z) for i, z in enumerate(property_.zones))
+    fields = job.model_dump(mode="json", exclude={"finishes"})
+    shelf = {"products": [p.code for p in bundle.products], "systems": [s.id for s in bundle.systems]}
+    session.add(JobRow(property_id=property_.id, **fields, **shelf))
+    session.flush()
+    for i, finish in enumerate(job.finishes):
+        fields = finish.model_dump(mode="json")
+        zone, system = fields.pop("zone"), fields.pop("system")
+        session.add(FinishRow(job_id=job.id, position=i, zone_id=zone, system_id=system, **fields))
+
+
+def _put(session: Session, table: Any, key: dict[str, str], fields: dict[str, Any], what: str, replace: bool) -> None:
+    row = session.get(table, tuple(key.values()) if len(key) > 1 else next(iter(key.values())))
+    if row is None:
+        session.add(table(**key, **fields))
+        return
+    for name, value in fields.items():
+        if getattr(row, name) != value:
+            if not replace:
+                raise InputError(
+                    f"{what} '{list(key.values())[-1]}'", "is here already and differs", "use --replace to overwrite it"
+                )
+            setattr(row, name, value)
+
+
+def _remove(session: Session, job_id: str, property_id: str) -> None:
+    for table, id_ in ((JobRow, job_id), (PropertyRow, property_id)):
+        row = session.get(table, id_)
+        if row is not None:
+            others = select(JobRow).where(JobRow.property_id == property_id, JobRow.id != job_id)
+            if table is PropertyRow and session.scalars(others).first() is not None:
+                raise InputError(f"property '{property_id}'", "belongs to another job too", "import under another id")
+            session.delete(row)
+            session.flush()
+
+
+def face_row(property_id: str, position: int, face: Face) -> FaceRow:
+    return FaceRow(property_id=property_id, position=position, **face.model_dump(mode="json", exclude={"openings"}))
+
+
+def opening_row(property_id: str, face_id: str, position: int, opening: Opening) -> OpeningRow:
+    fields = opening.model_dump(mode="json")
+    return OpeningRow(property_id=property_id, face_id=face_id, position=position, **fields)
+
+
+def zone_row(property_id: str, position: int, zone: Zone) -> ZoneRow:
+    fields = zone.model_dump(mode="json")
+    return ZoneRow(property_id=property_id, face_id=fields.pop("face"), position=position, **fields)

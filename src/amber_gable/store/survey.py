@@ -1,0 +1,120 @@
+"""Single edits to a survey and a specification: versioned, validated as a whole, undoable."""
+
+from typing import Any
+
+from pydantic import ValidationError
+from sqlalchemy import func, select
+from sqlalchemy.orm import Session
+
+from amber_gable.domain.errors import InputError
+from amber_gable.domain.survey import Face, Opening, Zone
+from amber_gable.store.jobs import face_row, live_job, load_bundle, opening_row, zone_row
+from amber_gable.store.tables import FaceRow, FinishRow, JobRow, OpeningRow, ZoneRow
+
+PARTS: dict[str, Any] = {"face": FaceRow, "opening": OpeningRow, "zone": ZoneRow}
+
+
+class StaleEdit(Exception):
+    """Somebody else changed the record meanwhile. Holds both values, field by field, where they differ."""
+
+    def __init__(self, name: str, differences: dict[str, tuple[Any, Any]]) -> None:
+        super().__init__(f"'{name}' was changed meanwhile")
+        self.name, self.differences = name, differences
+
+
+def part_row(session: Session, job_id: str, kind: str, id_: str) -> Any:
+    """The live row of a face, opening or zone. Raises KeyError."""
+    row = session.get(PARTS[kind], (live_job(session, job_id).property_id, id_))
+    if row is None or row.deleted_at is not None:
+        raise KeyError(id_)
+    return row
+
+
+def put_part(session: Session, job_id: str, part: Face | Opening | Zone, face_id: str, version: int | None) -> None:
+    """Add a face, opening or zone, or change it when `version` is given. The whole job must stay valid."""
+    property_id = live_job(session, job_id).property_id
+    new: Any
+    if isinstance(part, Face):
+        kind, new = "face", face_row(property_id, 0, part)
+    elif isinstance(part, Opening):
+        kind, new = "opening", opening_row(property_id, face_id, 0, part)
+    else:
+        kind, new = "zone", zone_row(property_id, 0, part)
+    table = PARTS[kind]
+    if version is None:
+        if session.get(table, (property_id, part.id)) is not None:
+            raise InputError(f"{kind} '{part.name}'", f"the id '{part.id}' is taken", "choose another name")
+        last = session.scalar(select(func.max(table.position)).where(table.property_id == property_id))
+        new.position = 0 if last is None else last + 1
+        session.add(new)
+    else:
+        row = part_row(session, job_id, kind, part.id)
+        skip = {"property_id", "id", "position", "created_at", "updated_at", "version", "deleted_at"}
+        fields = {c.key: getattr(new, c.key) for c in table.__table__.columns if c.key not in skip}
+        if row.version != version:
+            differ = {k: (getattr(row, k), v) for k, v in fields.items() if getattr(row, k) != v}
+            raise StaleEdit(part.name, differ)
+        for key, value in fields.items():
+            if getattr(row, key) != value:
+                setattr(row, key, value)
+    _check_whole(session, job_id)
+
+
+def delete_part(session: Session, job_id: str, kind: str, id_: str) -> None:
+    """Hide a face, opening or zone."""
+    row = part_row(session, job_id, kind, id_)
+    row.deleted_at = row.updated_at or 1
+    session.flush()
+
+
+def restore_part(session: Session, job_id: str, kind: str, id_: str) -> None:
+    """Undo a delete. Refused when what came since leaves no room for it."""
+    row = session.get(PARTS[kind], (live_job(session, job_id).property_id, id_))
+    if row is None:
+        raise KeyError(id_)
+    row.deleted_at = None
+    _check_whole(session, job_id)
+
+
+def put_finish(session: Session, job_id: str, zone: str, system: str, colour: str, name: str, version: int) -> None:
+    """Set what a zone gets; version 0 means it had nothing before."""
+    live_job(session, job_id)
+    row = session.get(FinishRow, (job_id, zone))
+    if (row.version if row else 0) != version:
+        now = (row.system_id, row.colour, row.colour_name) if row else ("nothing", "", "")
+        fields = zip(("system", "colour", "colour name"), zip(now, (system, colour, name), strict=True), strict=True)
+        raise StaleEdit(zone, {k: pair for k, pair in fields if pair[0] != pair[1]})
+    if row is None:
+        last = session.scalar(select(func.max(FinishRow.position)).where(FinishRow.job_id == job_id))
+        row = FinishRow(job_id=job_id, zone_id=zone, position=0 if last is None else last + 1)
+        session.add(row)
+    row.system_id, row.colour, row.colour_name = system, colour, name
+    _check_whole(session, job_id)
+
+
+def put_schools(session: Session, job_id: str, deduction: str, policy: dict[str, Any]) -> None:
+    """Change the job's schools."""
+    row: JobRow = live_job(session, job_id)
+    row.deduction, row.policy = deduction, policy
+    _check_whole(session, job_id)
+
+
+def _check_whole(session: Session, job_id: str) -> None:
+    session.flush()
+    try:
+        load_bundle(session, job_id)
+    except ValidationError as error:
+        message = str(error.errors(include_url=False)[0]["msg"]).removeprefix("Value error, ")
+        raise InputError("survey", message, "nothing was saved") from None
+
+
+def versions(session: Session, job_id: str) -> dict[tuple[str, str], int]:
+    """Version of every live row by (kind, id); finishes under 'finish'."""
+    property_id = live_job(session, job_id).property_id
+    out: dict[tuple[str, str], int] = {}
+    for kind, table in PARTS.items():
+        for id_, version in session.execute(select(table.id, table.version).where(table.property_id == property_id)):
+            out[kind, id_] = version
+    for id_, version in session.execute(select(FinishRow.zone_id, FinishRow.version).where(FinishRow.job_id == job_id)):
+        out["finish", id_] = version
+    return out

@@ -1,0 +1,40 @@
+"""Weather series kept with a property."""
+
+import io
+from dataclasses import fields
+
+import numpy as np
+from sqlalchemy.orm import Session
+
+from amber_gable.domain.weather import COLUMNS, WeatherSeries
+from amber_gable.store.tables import WeatherRow
+
+_ABOUT = [f.name for f in fields(WeatherSeries) if f.name not in COLUMNS]
+
+
+def save_series(session: Session, property_id: str, kind: str, series: WeatherSeries) -> None:
+    """Keep the series, in place of the last of its kind."""
+    packed = io.BytesIO()
+    held = {name: column for name in COLUMNS if (column := getattr(series, name)) is not None}
+    np.savez_compressed(packed, **held)
+    about = {name: getattr(series, name) for name in _ABOUT} | {"notes": list(series.notes)}
+    row = session.get(WeatherRow, (property_id, kind))
+    if row is None:
+        row = WeatherRow(property_id=property_id, kind=kind)
+        session.add(row)
+    row.source, row.issued, row.about, row.columns = series.source, series.issued, about, packed.getvalue()
+
+
+def load_series(session: Session, property_id: str, kind: str) -> WeatherSeries | None:
+    row = session.get(WeatherRow, (property_id, kind))
+    if row is None:
+        return None
+    with np.load(io.BytesIO(row.columns), allow_pickle=False) as columns:
+        held = {name: columns[name] for name in columns.files}
+    return WeatherSeries(**(row.about | {"notes": tuple(row.about["notes"])}), **held)
+
+
+def drop_series(session: Session, property_id: str, kind: str) -> None:
+    row = session.get(WeatherRow, (property_id, kind))
+    if row is not None:
+        session.delete(row)
