@@ -7,9 +7,10 @@ from sqlalchemy import func, select
 from sqlalchemy.orm import Session
 
 from amber_gable.domain.errors import InputError
+from amber_gable.domain.product import CoatingSystem
 from amber_gable.domain.survey import Face, Opening, Zone
 from amber_gable.store.jobs import face_row, live_job, load_bundle, opening_row, zone_row
-from amber_gable.store.tables import FaceRow, FinishRow, JobRow, OpeningRow, ZoneRow
+from amber_gable.store.tables import FaceRow, FinishRow, JobRow, OpeningRow, PropertyRow, SystemRow, ZoneRow
 
 PARTS: dict[str, Any] = {"face": FaceRow, "opening": OpeningRow, "zone": ZoneRow}
 
@@ -118,3 +119,27 @@ def versions(session: Session, job_id: str) -> dict[tuple[str, str], int]:
     for id_, version in session.execute(select(FinishRow.zone_id, FinishRow.version).where(FinishRow.job_id == job_id)):
         out["finish", id_] = version
     return out
+
+
+def shelve_system(session: Session, job_id: str, system_id: str) -> None:
+    """Put a system of the company, and the products it uses, on the job's shelf."""
+    job = live_job(session, job_id)
+    company = session.get_one(PropertyRow, job.property_id).company_id
+    row = session.get(SystemRow, (company, system_id))
+    if row is None:
+        raise InputError(f"system '{system_id}'", "is not one of the company's systems", "choose one from the list")
+    if system_id not in job.systems:
+        job.systems = [*job.systems, system_id]
+    wanted = [o["product"] for o in row.operations if o["product"]]
+    job.products = list(dict.fromkeys([*job.products, *wanted]))
+
+
+def company_systems(session: Session, job_id: str) -> list[CoatingSystem]:
+    """Every system the job's company has, by name."""
+    job = live_job(session, job_id)
+    company = session.get_one(PropertyRow, job.property_id).company_id
+    rows = session.scalars(select(SystemRow).where(SystemRow.company_id == company).order_by(SystemRow.name))
+    return [
+        CoatingSystem.model_validate({"id": r.id, "name": r.name, "operations": r.operations, "note": r.note})
+        for r in rows
+    ]

@@ -1,0 +1,87 @@
+"""Starting, listing, importing and exporting jobs."""
+
+import re
+import uuid
+from collections.abc import Mapping
+
+from pydantic import ValidationError
+
+from amber_gable.demo import demo_bundles
+from amber_gable.domain.errors import InputError
+from amber_gable.domain.generic_products import GENERIC_PRODUCTS
+from amber_gable.domain.generic_systems import GENERIC_SYSTEMS
+from amber_gable.domain.job import Company, Job, JobBundle
+from amber_gable.domain.survey import Property
+from amber_gable.exchange.bundle import load_bundle as read_bundle
+from amber_gable.exchange.files import decode
+from amber_gable.services.editing import Faults, plain_number
+from amber_gable.services.workspace import Workspace
+from amber_gable.store.jobs import save_bundle
+from amber_gable.store.tables import CompanyRow
+
+OWN_COMPANY = Company(id="own", name="My painting company")
+
+
+def start_job(space: Workspace, form: Mapping[str, str]) -> str:
+    """A new job with an empty survey, from the form on the jobs page. Raises Faults by field. Returns its id."""
+    faults: dict[str, str] = {}
+    numbers: dict[str, float | None] = {}
+    for key in ("latitude", "longitude", "year_built"):
+        try:
+            numbers[key] = plain_number(form.get(key, ""))
+        except ValueError:
+            faults[key] = "is not a number; write degrees such as 45.25"
+    if faults:
+        raise Faults(faults)
+    name = form.get("name", "").strip()
+    base = re.sub(r"[^a-z0-9]+", "-", name.lower()).strip("-")[:40] or "job"
+    id_ = f"{base}-{uuid.uuid4().hex[:8]}"
+    with space.database.reading() as session:
+        row = session.query(CompanyRow).order_by(CompanyRow.created_at).first()
+        company = Company(id=row.id, name=row.name, currency=row.currency) if row else OWN_COMPANY
+    try:
+        property_ = Property.model_validate(
+            {
+                "id": id_,
+                "name": name,
+                "place": form.get("place", "").strip(),
+                "time_zone": form.get("time_zone", "").strip(),
+            }
+            | {k: v for k, v in numbers.items() if v is not None}
+        )
+        job = Job.model_validate({"id": id_, "name": name, "customer": form.get("customer", "").strip()})
+    except ValidationError as error:
+        for e in error.errors(include_url=False):
+            text = (
+                "is needed" if e["type"] in ("missing", "string_too_short") else e["msg"].removeprefix("Value error, ")
+            )
+            faults[str(e["loc"][-1])] = text.replace("Input should be", "must be")
+        raise Faults(faults) from None
+    bundle = JobBundle(
+        company=company,
+        property=property_,
+        products=tuple(GENERIC_PRODUCTS.values()),
+        systems=GENERIC_SYSTEMS,
+        job=job,
+    )
+    with space.database.writing() as session:
+        save_bundle(session, bundle)
+    return id_
+
+
+def import_job(space: Workspace, data: bytes, name: str) -> str:
+    """Store an uploaded bundle whole. Raises InputError and saves nothing when it is at fault. Returns the job's id."""
+    bundle = read_bundle(decode(data, name), name)
+    try:
+        with space.database.writing() as session:
+            save_bundle(session, bundle)
+    except InputError as error:
+        raise InputError(error.where, error.why, "delete or rename it first; nothing was saved") from None
+    return bundle.job.id
+
+
+def load_demo(space: Workspace) -> None:
+    """Put the demo jobs as they were shipped."""
+    for name, text in demo_bundles():
+        with space.database.writing() as session:
+            save_bundle(session, read_bundle(text, name), replace=True)

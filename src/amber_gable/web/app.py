@@ -1,0 +1,25 @@
+"""The application factory."""
+
+from pathlib import Path
+
+from fastapi import FastAPI
+from starlette.staticfiles import StaticFiles
+
+from amber_gable.services.workspace import Workspace
+from amber_gable.web import errors
+from amber_gable.web.routes import desk, jobs, plan, quantities, specification, survey, today, weather
+from amber_gable.web.security import Gate
+
+_STATIC = Path(__file__).parent / "static"
+
+
+def create_app(space: Workspace) -> FastAPI:
+    """The web application on a workspace whose database is migrated."""
+    app = FastAPI(title="Amber Gable", docs_url=None, redoc_url=None, openapi_url=None)
+    app.state.space = space
+    app.mount("/static", StaticFiles(directory=_STATIC), name="static")
+    for module in (jobs, survey, specification, quantities, weather, plan, today, desk):
+        app.include_router(module.router)
+    errors.install(app)
+    app.add_middleware(Gate, refuse=errors.refuse)
+    return app

@@ -1,0 +1,60 @@
+"""Errors as pages for people and as problem JSON (RFC 9457) for programs; never a traceback."""
+
+import logging
+from http import HTTPStatus
+
+from fastapi import FastAPI, Request
+from fastapi.exceptions import RequestValidationError
+from starlette.exceptions import HTTPException
+from starlette.responses import JSONResponse, Response
+from starlette.types import Receive, Scope, Send
+
+from amber_gable.domain.errors import InputError
+from amber_gable.web.pages import page
+
+_LOG = logging.getLogger("amber_gable")
+
+
+def problem(request: Request, status: int, title: str, detail: str) -> Response:
+    """The error in the form the asker reads."""
+    wants = request.headers.get("accept", "")
+    if "text/html" in wants or "hx-request" in request.headers:
+        return page(request, "problem.html", {"status": status, "title": title, "detail": detail}, status=status)
+    body = {"type": "about:blank", "title": title, "status": status, "detail": detail}
+    return JSONResponse(body, status_code=status, media_type="application/problem+json")
+
+
+async def refuse(scope: Scope, receive: Receive, send: Send, status: int, title: str, detail: str) -> None:
+    """For the gate, which stands before any route."""
+    await problem(Request(scope), status, title, detail)(scope, receive, send)
+
+
+def install(app: FastAPI) -> None:
+    """Hang the handlers on the application."""
+
+    @app.exception_handler(HTTPException)
+    def http(request: Request, error: HTTPException) -> Response:
+        title = HTTPStatus(error.status_code).phrase
+        detail = error.detail if error.detail != title else "Go back, or open the jobs list."
+        return problem(request, error.status_code, title, detail)
+
+    @app.exception_handler(RequestValidationError)
+    def malformed(request: Request, error: RequestValidationError) -> Response:
+        first = error.errors()[0]
+        where = ".".join(str(part) for part in first["loc"][1:])
+        return problem(request, 422, "The address or form does not fit", f"{where}: {first['msg']}")
+
+    @app.exception_handler(InputError)
+    def unusable(request: Request, error: InputError) -> Response:
+        return problem(request, 422, "This cannot be used", str(error))
+
+    @app.exception_handler(KeyError)
+    def missing(request: Request, error: KeyError) -> Response:
+        detail = "There is nothing here under this name; it may have been deleted."
+        return problem(request, 404, "Not found", detail)
+
+    @app.exception_handler(Exception)
+    def unexpected(request: Request, error: Exception) -> Response:
+        _LOG.error("unexpected error at %s", request.url.path, exc_info=error)
+        detail = "Nothing of this step was saved. Try again; if it comes back, keep the program's log."
+        return problem(request, 500, "Something went wrong in the program", detail)

@@ -1,0 +1,50 @@
+"""The demo clock and the reader's own settings."""
+
+from datetime import datetime
+from urllib.parse import urlsplit
+
+from fastapi import APIRouter, Form, HTTPException, Request
+from starlette.responses import RedirectResponse, Response
+
+from amber_gable.services.clock import DemoClock
+from amber_gable.web.pages import space_of
+
+router = APIRouter()
+
+
+def _back(request: Request) -> RedirectResponse:
+    """To the page the form stood on; only its path is used."""
+    parts = urlsplit(request.headers.get("referer", "/"))
+    return RedirectResponse(parts.path or "/", 303)
+
+
+@router.post("/clock")
+def step(request: Request, hours: float = Form(0), to: str = Form("")) -> Response:
+    clock = space_of(request).clock
+    if not isinstance(clock, DemoClock):
+        raise HTTPException(404, "Only the demo's clock can be moved.")
+    if to == "start":
+        clock.reset()
+    elif to:
+        moment = datetime.fromisoformat(to)
+        if moment.tzinfo is None:
+            raise HTTPException(422, "Give the time with its offset, such as 2026-09-15T08:00-03:00.")
+        clock.set(moment)
+    elif -240 <= hours <= 240:
+        clock.step(hours)
+    return _back(request)
+
+
+@router.post("/theme")
+def theme(request: Request) -> Response:
+    answer = _back(request)
+    night = request.cookies.get("theme") == "night"
+    answer.set_cookie("theme", "day" if night else "night", max_age=31_536_000, httponly=True, samesite="strict")
+    return answer
+
+
+@router.get("/healthz")
+def healthy(request: Request) -> dict[str, str]:
+    with space_of(request).database.reading() as session:
+        session.connection().exec_driver_sql("SELECT 1")
+    return {"status": "ok"}

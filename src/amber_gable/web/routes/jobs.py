@@ -1,0 +1,54 @@
+"""The jobs list: open, start, import, export."""
+
+from fastapi import APIRouter, Request, UploadFile
+from starlette.responses import RedirectResponse, Response
+
+from amber_gable.exchange.bundle import dump_bundle
+from amber_gable.services.editing import Faults
+from amber_gable.services.jobs import import_job, start_job
+from amber_gable.store.jobs import load_bundle
+from amber_gable.web.pages import Fields, jobs_context, load_job, page, space_of
+from amber_gable.web.views.job_card import job_card
+
+router = APIRouter()
+
+
+@router.get("/")
+def jobs(request: Request) -> Response:
+    return _jobs(request)
+
+
+def _jobs(request: Request, faults: dict[str, str] | None = None, typed: dict[str, str] | None = None) -> Response:
+    space = space_of(request)
+    listed = jobs_context(space)["jobs"]
+    cards = [job_card(load_job(request, j.id)) for j in listed]
+    context = {"cards": cards, "faults": faults or {}, "typed": typed or {}}
+    return page(request, "jobs.html", context, 422 if faults else 200)
+
+
+@router.post("/jobs")
+def start(request: Request, form: Fields) -> Response:
+    try:
+        id_ = start_job(space_of(request), form)
+    except Faults as error:
+        return _jobs(request, error.fields, form)
+    return RedirectResponse(f"/jobs/{id_}/survey", 303)
+
+
+@router.post("/jobs/import")
+def import_(request: Request, file: UploadFile) -> Response:
+    id_ = import_job(space_of(request), file.file.read(), file.filename or "upload")
+    return RedirectResponse(f"/jobs/{id_}/survey", 303)
+
+
+@router.get("/jobs/{job_id}")
+def job(job_id: str) -> Response:
+    return RedirectResponse(f"/jobs/{job_id}/survey", 307)
+
+
+@router.get("/jobs/{job_id}/export")
+def export(request: Request, job_id: str) -> Response:
+    with space_of(request).database.reading() as session:
+        text = dump_bundle(load_bundle(session, job_id))
+    headers = {"content-disposition": f'attachment; filename="{job_id}.json"'}
+    return Response(text, media_type="application/json", headers=headers)

@@ -1,0 +1,61 @@
+"""Plan: the placed tasks on the lanes and in a list with reasons."""
+
+from collections.abc import Iterable
+from datetime import date, datetime
+from typing import Any
+from urllib.parse import urlencode
+
+from fastapi import APIRouter, Request
+from starlette.responses import RedirectResponse, Response
+
+from amber_gable.domain.errors import InputError
+from amber_gable.domain.plan import Task
+from amber_gable.services.planning import make_plan
+from amber_gable.web.pages import job_page, load_job, space_of
+from amber_gable.web.routes.weather import LANE_DAYS, default_coat, judged
+from amber_gable.web.views.lanes import lane_chart
+
+router = APIRouter(prefix="/jobs/{job_id}/plan")
+
+
+def by_day(tasks: Iterable[Task]) -> list[tuple[date, list[Task]]]:
+    out: dict[date, list[Task]] = {}
+    for t in tasks:
+        out.setdefault(t.start.date(), []).append(t)
+    return sorted(out.items())
+
+
+@router.get("")
+def plan(request: Request, job_id: str) -> Response:
+    view = load_job(request, job_id)
+    coat, kept = default_coat(view), view.kept
+    context: dict[str, Any] = {
+        "kept": kept,
+        "chart": None,
+        "coat": coat,
+        "days": by_day(kept.plan.tasks) if kept else [],
+    }
+    context["product_names"] = {p.code: p.name for p in view.bundle.products}
+    if kept is not None:
+        context["planned_at"] = datetime.fromtimestamp(kept.planned_at, view.now.tzinfo)
+        context["crew_hours"] = sum(t.crew_hours for t in kept.plan.tasks)
+    if view.site is not None and coat is not None:
+        query = {"product": coat[0].code, "method": coat[1].value}
+
+        def link(face_id: str, t: datetime) -> str:
+            return f"/jobs/{job_id}/weather?" + urlencode(query | {"face": face_id, "at": t.isoformat()})
+
+        tasks = kept.plan.tasks if kept is not None else ()
+        context["chart"] = lane_chart(judged(view, view.site, *coat), tasks, view.now, LANE_DAYS, link)
+    return job_page(request, view, "plan", context)
+
+
+@router.post("")
+def replan(request: Request, job_id: str) -> Response:
+    view = load_job(request, job_id)
+    if view.weather.series is None or view.site is None:
+        raise InputError("plan", "there is no weather or no zone to plan with", "finish Survey and Weather first")
+    if not view.bundle.job.finishes:
+        raise InputError("plan", "no zone has a coating system yet", "choose systems in Specification first")
+    make_plan(space_of(request), view.bundle, view.weather.series)
+    return RedirectResponse(f"/jobs/{job_id}/plan", 303)

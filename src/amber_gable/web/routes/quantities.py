@@ -1,0 +1,30 @@
+"""Quantities: litres by coat, cans on the bench."""
+
+from fastapi import APIRouter, Request
+from starlette.responses import Response
+
+from amber_gable.services.quantities import job_quantities
+from amber_gable.services.workspace import digest
+from amber_gable.web.pages import job_page, load_job, space_of
+from amber_gable.web.views.cans import bench
+
+router = APIRouter(prefix="/jobs/{job_id}/quantities")
+
+
+@router.get("")
+def quantities(request: Request, job_id: str) -> Response:
+    view = load_job(request, job_id)
+    key = "quantities" + digest(view.bundle)
+    result = space_of(request).computed.get(key, lambda: job_quantities(view.bundle))
+    names = {f.colour: f.colour_name for f in view.bundle.job.finishes}
+    orders = [
+        {
+            "order": o,
+            "bench": bench(o),
+            "name": names.get(o.colour, "primer" if o.product.primer else "own colour"),
+            "lines": [line for line in result.lines if (line.product, line.colour) == (o.product.code, o.colour)],
+        }
+        for o in result.orders
+    ]
+    context = {"orders": orders, "total": result, "currency": view.bundle.company.currency}
+    return job_page(request, view, "quantities", context)

@@ -1,0 +1,79 @@
+"""Today: the day sheet of the crew, on the phone and on paper."""
+
+from dataclasses import dataclass
+from datetime import date, timedelta
+from typing import Any
+
+import numpy as np
+from fastapi import APIRouter, Request
+from starlette.responses import Response
+
+from amber_gable.core.spec.cautions import day_cautions
+from amber_gable.core.weather.windows import Windows
+from amber_gable.domain.plan import Task
+from amber_gable.domain.product import Base, Product
+from amber_gable.domain.schools import Method
+from amber_gable.web.pages import JobView, job_page, load_job
+from amber_gable.web.routes.plan import by_day
+
+router = APIRouter(prefix="/jobs/{job_id}/today")
+
+
+@dataclass(frozen=True)
+class SheetLine:
+    """One task of the day as the crew needs it."""
+
+    task: Task
+    product: Product | None
+    last_stroke: str
+    why_link: str
+    status: str
+
+
+@router.get("")
+def today(request: Request, job_id: str, day: date | None = None) -> Response:
+    view = load_job(request, job_id)
+    shown = day or view.now.date()
+    tasks = [t for t in view.kept.plan.tasks if t.start.date() == shown] if view.kept else []
+    lines = [_line(view, t) for t in tasks]
+    current = next((line for line in lines if line.task.end > view.now), None) if shown == view.now.date() else None
+    alkyds = {p.code for p in view.bundle.products if p.base is Base.ALKYD}
+    days = [d for d, _ in by_day(view.kept.plan.tasks)] if view.kept else []
+    context: dict[str, Any] = {
+        "day": shown,
+        "is_today": shown == view.now.date(),
+        "lines": lines,
+        "current": current,
+        "cautions": day_cautions(view.bundle.property, tasks, alkyds),
+        "previous": max((d for d in days if d < shown), default=None),
+        "following": min((d for d in days if d > shown), default=None),
+        "next_day": shown + timedelta(days=1),
+        "kept": view.kept,
+        "crew_hours": sum(t.crew_hours for t in tasks),
+    }
+    return job_page(request, view, "today", context)
+
+
+def _line(view: JobView, task: Task) -> SheetLine:
+    product = next((p for p in view.bundle.products if p.code == task.product), None)
+    zone = next((z for z in view.bundle.property.zones if z.id == task.zone), None)
+    last = ""
+    if view.site is not None and zone is not None and product is not None and task.method is not None:
+        windows = view.site.for_coat(zone, product, Method(task.method), task.colour or zone.colour_now)
+        last = _until(windows, task)
+    link = f"/jobs/{view.bundle.job.id}/weather?face={task.face}"
+    if product is not None and task.method is not None:
+        link += f"&product={product.code}&method={task.method.value}"
+    status = "done" if task.end <= view.now else "now" if task.start <= view.now else "later"
+    return SheetLine(task, product, last, link, status)
+
+
+def _until(windows: Windows, task: Task) -> str:
+    """The end of the window the task lies in: the last minute a stroke may be laid."""
+    slots = windows.slots
+    at = int((task.end.timestamp() - slots.start) // 1800) - 1
+    if not 0 <= at < len(slots):
+        return ""
+    closed = np.flatnonzero(~windows.ok[0, at:])
+    end = at + int(closed[0]) if closed.size else len(slots)
+    return f"{slots.time(end):%H:%M}" if end > at else ""

@@ -1,0 +1,109 @@
+"""Starting the program on the loopback interface."""
+
+import socket
+import threading
+import time
+from pathlib import Path
+
+import uvicorn
+from fastapi import FastAPI
+
+from amber_gable.domain.errors import InputError
+from amber_gable.exchange.forecast import HttpForecast
+from amber_gable.services.clock import DemoClock, SystemClock
+from amber_gable.services.forecasts import job_weather
+from amber_gable.services.jobs import load_demo
+from amber_gable.services.planning import make_plan
+from amber_gable.services.settings import Settings
+from amber_gable.services.workspace import Workspace
+from amber_gable.standins.weather.service import weather_service
+from amber_gable.store.database import Database
+from amber_gable.store.jobs import list_jobs, load_bundle
+from amber_gable.web.app import create_app
+
+HOST = "127.0.0.1"
+
+
+def _free(port: int, what: str) -> None:
+    with socket.socket() as probe:
+        probe.setsockopt(socket.SOL_SOCKET, socket.SO_REUSEADDR, 1)
+        try:
+            probe.bind((HOST, port))
+        except OSError:
+            raise InputError(
+                f"port {port}", f"is in use, so {what} cannot start", "stop the other or set another port"
+            ) from None
+
+
+def _in_background(app: FastAPI, port: int) -> uvicorn.Server:
+    """Run an ASGI application in a thread and wait until it answers."""
+    server = uvicorn.Server(uvicorn.Config(app, host=HOST, port=port, log_level="warning"))
+    threading.Thread(target=server.run, daemon=True).start()
+    for _ in range(100):
+        if server.started:
+            return server
+        time.sleep(0.05)
+    raise InputError(f"port {port}", "the service did not start", "try again")
+
+
+def open_database(path: Path) -> Database:
+    clock = SystemClock()
+    database = Database(path, lambda: int(clock.now().timestamp()))
+    database.migrate()
+    return database
+
+
+def serve(port: int | None = None) -> None:
+    """The program with the user's own database and the machine's clock."""
+    settings = Settings()
+    port = port or settings.port
+    _free(port, "the program")
+    provider = HttpForecast(settings.forecast_url) if settings.forecast_url else None
+    space = Workspace(open_database(settings.database), SystemClock(), provider)
+    print(f"Amber Gable is at http://{HOST}:{port}  (data in {settings.database}; Ctrl-C stops it)", flush=True)
+    uvicorn.run(create_app(space), host=HOST, port=port, log_level="warning")
+
+
+def reset_demo() -> None:
+    """Put the sample data and the demo clock back as they were. Works while the demo runs."""
+    path = Settings().demo_database
+    database = open_database(path)
+    space = Workspace(database, DemoClock(database), None)
+    load_demo(space)
+    space.clock.reset()  # type: ignore[union-attr]
+    print(f"sample data put back in {path}")
+
+
+def demo_space(database: Database, weather_port: int) -> Workspace:
+    """The demo: sample jobs (put in once), the pinned clock, forecasts from the stand-in over HTTP."""
+    space = Workspace(database, DemoClock(database), HttpForecast(f"http://{HOST}:{weather_port}"))
+    with database.reading() as session:
+        empty = not list_jobs(session)
+    if empty:
+        load_demo(space)
+    plan_unplanned(space)
+    return space
+
+
+def plan_unplanned(space: Workspace) -> None:
+    """Give jobs without a plan their first one, so that the demo opens on a full picture."""
+    from amber_gable.store.plans import load_plan
+
+    with space.database.reading() as session:
+        bundles = [load_bundle(session, j.id) for j in list_jobs(session) if load_plan(session, j.id) is None]
+    for bundle in bundles:
+        weather = job_weather(space, bundle.property)
+        if weather.series is not None and bundle.job.finishes:
+            make_plan(space, bundle, weather.series)
+
+
+def demo(port: int | None = None, weather_port: int | None = None) -> None:
+    """The program on sample data, with the simulated forecast service beside it on its own port."""
+    settings = Settings()
+    port, weather_port = port or settings.port, weather_port or settings.weather_port
+    _free(port, "the program")
+    _free(weather_port, "the simulated forecast service")
+    _in_background(weather_service(), weather_port)
+    space = demo_space(open_database(settings.demo_database), weather_port)
+    print(f"Amber Gable demo: http://{HOST}:{port}   (Ctrl-C stops it)", flush=True)
+    uvicorn.run(create_app(space), host=HOST, port=port, log_level="warning")

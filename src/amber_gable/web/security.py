@@ -1,0 +1,80 @@
+"""What every request meets first: who may ask, how much may be sent, and what a page may load."""
+
+from collections.abc import Awaitable, Callable
+from urllib.parse import urlsplit
+
+from starlette.datastructures import Headers, MutableHeaders
+from starlette.types import ASGIApp, Message, Receive, Scope, Send
+
+from amber_gable.exchange.files import SIZE_LIMIT
+
+CONTENT_POLICY = (
+    "default-src 'none'; script-src 'self'; style-src 'self'; img-src 'self' data:; font-src 'self'; "
+    "connect-src 'self'; "
+    "form-action 'self'; base-uri 'none'; frame-ancestors 'none'"
+)
+_HEADERS = {
+    "content-security-policy": CONTENT_POLICY,
+    "x-content-type-options": "nosniff",
+    "referrer-policy": "same-origin",
+    "x-frame-options": "DENY",
+    "cross-origin-opener-policy": "same-origin",
+}
+SAFE_METHODS = {"GET", "HEAD", "OPTIONS"}
+LOCAL_NAMES = {"127.0.0.1", "localhost", "[::1]"}
+# A form carries its fields and boundaries beside the file.
+BODY_LIMIT = SIZE_LIMIT + 64 * 1024
+Refuse = Callable[[Scope, Receive, Send, int, str, str], Awaitable[None]]
+
+
+class Gate:
+    """ASGI middleware. Requests under a foreign host name (DNS rebinding) and state changes from another origin are
+    refused; so are bodies over 10 MB, also when they do not say their length."""
+
+    def __init__(self, app: ASGIApp, refuse: Refuse) -> None:
+        self.app, self.refuse = app, refuse
+
+    async def __call__(self, scope: Scope, receive: Receive, send: Send) -> None:
+        if scope["type"] != "http":
+            await self.app(scope, receive, send)
+            return
+        headers = Headers(scope=scope)
+        host = headers.get("host", "")
+        if urlsplit(f"//{host}").hostname not in {n.strip("[]") for n in LOCAL_NAMES}:
+            await self.refuse(scope, receive, send, 421, "Unknown host name", "Open the program at http://127.0.0.1.")
+            return
+        if scope["method"] not in SAFE_METHODS:
+            origin = headers.get("origin") or headers.get("referer") or ""
+            if urlsplit(origin).netloc != host:
+                todo = "Open the page from this program and send the form again."
+                await self.refuse(scope, receive, send, 403, "The request came from somewhere else", todo)
+                return
+        length = headers.get("content-length", "0")
+        if not length.isdigit() or int(length) > BODY_LIMIT:
+            await self.refuse(scope, receive, send, 413, "More than 10 MB was sent", "Send a smaller file.")
+            return
+        await self.app(scope, _counted(receive), _with_headers(send))
+
+
+def _counted(receive: Receive) -> Receive:
+    total = 0
+
+    async def limited() -> Message:
+        nonlocal total
+        message = await receive()
+        total += len(message.get("body", b""))
+        # Ends the stream as a lost connection would: nothing of the body is used.
+        return message if total <= BODY_LIMIT else {"type": "http.disconnect"}
+
+    return limited
+
+
+def _with_headers(send: Send) -> Send:
+    async def sending(message: Message) -> None:
+        if message["type"] == "http.response.start":
+            headers = MutableHeaders(scope=message)
+            for name, value in _HEADERS.items():
+                headers.setdefault(name, value)
+        await send(message)
+
+    return sending

@@ -1,0 +1,228 @@
+"""Face lanes: sun on the face, what can be done when, and how far the surface stands above the dew point."""
+
+from collections.abc import Callable, Sequence
+from dataclasses import dataclass
+from datetime import datetime
+
+import numpy as np
+import numpy.typing as npt
+
+from amber_gable.core.weather.air import Array
+from amber_gable.core.weather.rules import LETTERS
+from amber_gable.core.weather.slots import Slots, mean
+from amber_gable.core.weather.surface import Climate
+from amber_gable.core.weather.windows import Windows
+from amber_gable.domain.plan import Task
+from amber_gable.domain.survey import Face
+from amber_gable.web.views.timescale import DAY_W, FIRST_H, LAST_H, SLOT_W, TimeScale
+
+ROW_H = 96.0
+SUN_Y, SUN_H = 6.0, 14.0
+WORK_Y, WORK_H = 22.0, 36.0
+SPREAD_Y, SPREAD_H = 62.0, 26.0
+BEAM_FULL = 800.0
+SPREAD_LOW, SPREAD_HIGH = -4.0, 14.0
+_SAID_FROM, _LETTER_FROM = 64.0, 13.0
+
+
+@dataclass(frozen=True)
+class Segment:
+    """A run of slots with one verdict. `letter` is '' where work may go on; `said` is written into it."""
+
+    x: float
+    width: float
+    letter: str
+    said: str
+    title: str
+    href: str
+
+
+@dataclass(frozen=True)
+class Stroke:
+    """A placed task: its body, the tail while it dries, ticks (x, mark), and for films the colour it is laid in."""
+
+    path: str
+    film: bool
+    colour: str
+    title: str
+    tail: list[tuple[float, float]]
+    ticks: list[tuple[float, str]]
+
+
+@dataclass(frozen=True)
+class Lane:
+    id: str
+    name: str
+    bearing: str
+    total: str
+    y: float
+    segments: list[Segment]
+    sun: str
+    over: str
+    under: str
+    strokes: list[Stroke]
+
+
+@dataclass(frozen=True)
+class Chart:
+    width: float
+    height: float
+    days: list[tuple[float, str, str]]
+    hours: list[tuple[float, str]]
+    now_x: float | None
+    cursor: tuple[float, float, float] | None
+    lanes: list[Lane]
+    legend: list[tuple[str, str]]
+    start: int
+    geometry: dict[str, float]
+
+
+_POINTS = "N NNE NE ENE E ESE SE SSE S SSW SW WSW W WNW NW NNW".split()  # noqa: SIM905
+
+
+def bearing(azimuth_deg: float) -> str:
+    """'S' for 180."""
+    return _POINTS[round(azimuth_deg / 22.5) % 16]
+
+
+def lane_chart(
+    rows: Sequence[tuple[Face, Climate, Windows]],
+    tasks: Sequence[Task],
+    now: datetime,
+    days: int,
+    link: Callable[[str, datetime], str],
+    chosen: tuple[str, datetime] | None = None,
+) -> Chart:
+    """The whole chart. rows: each face with its one-row climate and windows, all on the same slots."""
+    slots = rows[0][2].slots
+    scale = TimeScale(slots.time(0).replace(hour=0, minute=0), min(days, len(slots.dates)))
+    lanes = [_lane(i, row, tasks, scale, link) for i, row in enumerate(rows)]
+    letters = {s.letter for lane in lanes for s in lane.segments}
+    hours = [(scale.x(d, h), f"{h:02d}") for d in range(scale.days) for h in (6, 9, 12, 15, 18)]
+    cursor = None
+    if chosen is not None:
+        x = scale.at(chosen[1])
+        at = [i for i, (face, _, _) in enumerate(rows) if face.id == chosen[0]]
+        cursor = (x, at[0] * ROW_H + WORK_Y, SLOT_W) if x is not None and at else None
+    heads = [
+        (scale.day_x(d), f"{(m := scale.midnight(d)):%a} {m.day} {m:%b}", m.date().isoformat())
+        for d in range(scale.days)
+    ]
+    return Chart(
+        width=scale.width,
+        height=len(lanes) * ROW_H,
+        days=heads,
+        hours=hours,
+        now_x=scale.at(now),
+        cursor=cursor,
+        lanes=lanes,
+        legend=[(letter, words) for letter, words in LETTERS.items() if letter in letters],
+        start=int(scale.begin.timestamp()),
+        geometry={"dayW": DAY_W, "step": scale.day_x(1), "slotW": SLOT_W, "firstH": FIRST_H, "rowH": ROW_H},
+    )
+
+
+def _lane(
+    index: int,
+    row: tuple[Face, Climate, Windows],
+    tasks: Sequence[Task],
+    scale: TimeScale,
+    link: Callable[[str, datetime], str],
+) -> Lane:
+    face, climate, windows = row
+    slots = windows.slots
+    shown = (slots.day < scale.days) & (slots.hours >= FIRST_H) & (slots.hours < LAST_H)
+    y = index * ROW_H
+    workable = int((windows.ok[0] & (slots.day < scale.days)).sum()) / 2
+    spread = mean(climate.spread, slots)[0]
+    return Lane(
+        id=face.id,
+        name=face.name,
+        bearing="level" if face.tilt_deg < 5 else bearing(face.azimuth_deg),
+        total=f"{workable:g} h",
+        y=y,
+        segments=_segments(face, windows, shown, scale, link),
+        sun=_area(mean(climate.beam, slots)[0] / BEAM_FULL * SUN_H, slots, shown, scale, y + SUN_Y + SUN_H),
+        over=_area(np.clip(spread, 0, SPREAD_HIGH) * _spread_scale(), slots, shown, scale, y + zero_line()),
+        under=_area(np.clip(spread, SPREAD_LOW, 0) * _spread_scale(), slots, shown, scale, y + zero_line()),
+        strokes=[s for t in tasks if t.face == face.id and (s := _stroke(t, scale, y + WORK_Y)) is not None],
+    )
+
+
+def _spread_scale() -> float:
+    return SPREAD_H / (SPREAD_HIGH - SPREAD_LOW)
+
+
+def zero_line() -> float:
+    """Where the surface is just at the dew point, px below the lane's top."""
+    return SPREAD_Y + SPREAD_HIGH * _spread_scale()
+
+
+def _segments(
+    face: Face, windows: Windows, shown: npt.NDArray[np.bool_], scale: TimeScale, link: Callable[[str, datetime], str]
+) -> list[Segment]:
+    slots, letters = windows.slots, windows.first_letters()[0]
+    out: list[Segment] = []
+    i, count = 0, len(slots)
+    while i < count:
+        j = i
+        while j < count and shown[j] == shown[i] and slots.day[j] == slots.day[i] and letters[j] == letters[i]:
+            j += 1
+        if shown[i]:
+            x = scale.x(int(slots.day[i]), float(slots.hours[i]))
+            width = (j - i) * SLOT_W
+            start, end, letter = slots.time(i), slots.time(j), str(letters[i])
+            words = "workable" if not letter else LETTERS[letter]
+            said = letter if width >= _LETTER_FROM else ""
+            if not letter and width >= _SAID_FROM:
+                said = f"{start:%H:%M}–{end:%H:%M}"
+            elif not letter:
+                said = f"{(j - i) / 2:g} h" if width >= 22 else ""
+            title = f"{face.name}, {start:%a} {start.day} {start:%b %H:%M}–{end:%H:%M}: {words}"
+            out.append(Segment(x, width, letter, said, title, link(face.id, start)))
+        i = j
+    return out
+
+
+def _area(heights: Array, slots: Slots, shown: npt.NDArray[np.bool_], scale: TimeScale, base: float) -> str:
+    """An SVG path filled between `base` and `base - heights`, one piece for each day; empty pieces left out."""
+    path = []
+    for day in range(scale.days):
+        pick = np.flatnonzero(shown & (slots.day == day))
+        if not pick.size or not np.any(np.abs(heights[pick]) > 0.3):
+            continue
+        xs = [scale.x(day, float(slots.hours[i])) + SLOT_W / 2 for i in pick]
+        points = " ".join(f"{x:.0f},{base - heights[i]:.1f}" for x, i in zip(xs, pick, strict=True))
+        path.append(f"M{xs[0]:.0f},{base:.1f} L{points} L{xs[-1]:.0f},{base:.1f}Z")
+    return "".join(path)
+
+
+def _stroke(task: Task, scale: TimeScale, y: float) -> Stroke | None:
+    pieces = scale.pieces(task.start, task.end)
+    if not pieces:
+        return None
+    x, width = pieces[0][0], max(pieces[-1][0] + pieces[-1][1] - pieces[0][0], SLOT_W)
+    film = task.kind.lays_film
+    marks = [("t", task.touch_at), ("r", task.rain_ready_at), ("c", task.ready_at)] if film else []
+    tail = scale.pieces(task.end, task.ready_at) if film and task.ready_at else []
+    title = f"{task.operation}, {task.zone_name}, {task.start:%H:%M}–{task.end:%H:%M}"
+    return Stroke(
+        path=_bristles(x, y + 6, width, WORK_H - 12)
+        if film
+        else f"M{x:.1f},{y + WORK_H - 7:.1f}h{width:.1f}v5h-{width:.1f}z",
+        film=film,
+        colour=task.colour or "",
+        title=title,
+        tail=tail,
+        ticks=[(at, mark) for mark, t in marks if t is not None and (at := scale.at(t)) is not None],
+    )
+
+
+def _bristles(x: float, y: float, width: float, height: float) -> str:
+    """The outline of a brush stroke: straight where it begins, ragged where the bristles lift."""
+    reach = (3.0, -1.0, 5.0, 0.0, 2.0, -2.0, 4.0)
+    step = height / len(reach)
+    edge = " ".join(f"L{x + width + r:.1f},{y + (k + 0.5) * step:.1f}" for k, r in enumerate(reach))
+    return (
+        f"M{x:.1f},{y:.1f}L{x + width:.1f},{y:.1f} {edge} L{x + width:.1f},{y + height:.1f}L{x:.1f},{y + height:.1f}Z"
+    )

@@ -1,0 +1,78 @@
+"""The sky strip: now, and twenty-four hours of dew point against the coldest face."""
+
+from dataclasses import dataclass
+from datetime import datetime
+
+import numpy as np
+
+from amber_gable.core.weather.site import SiteClimate
+from amber_gable.core.weather.steps import STEP
+from amber_gable.web.views.lanes import bearing
+
+WIDTH, HEIGHT = 300.0, 46.0
+HOURS = 24
+_TIGHT = 3.0
+_SLOT_W = 3 * STEP / 3600 / HOURS * WIDTH
+
+
+@dataclass(frozen=True)
+class Sky:
+    """Readings in words and the two lines in px; `tight` is the path where the spread is under 3 K."""
+
+    air: str
+    rh: str
+    dew: str
+    wind: str
+    wind_from: str
+    surface: str
+    dew_line: str
+    surface_line: str
+    tight: str
+    now_x: float
+    hours: list[tuple[float, str]]
+    low: str
+    high: str
+
+
+def sky_strip(site: SiteClimate, now: datetime) -> Sky | None:
+    """From six hours before now to eighteen after; None when the weather does not reach now."""
+    steps = site.climate.steps
+    at = int((now.timestamp() - steps.start) // STEP)
+    if not 0 <= at < len(steps):
+        return None
+    first, last = max(0, at - 6 * 3600 // STEP), min(len(steps), at + 18 * 3600 // STEP)
+    pick = np.arange(first, last, 3)
+    dew, coldest = steps.dew[pick], site.climate.surface[:, pick].min(axis=0)
+    low, high = float(min(dew.min(), coldest.min())) - 1, float(max(dew.max(), coldest.max())) + 1
+
+    def x(k: float) -> float:
+        return (k - (at - 36)) * STEP / 3600 / HOURS * WIDTH
+
+    def y(value: float) -> float:
+        return HEIGHT - (value - low) / (high - low) * HEIGHT
+
+    def line(values: np.typing.NDArray[np.float64]) -> str:
+        return " ".join(f"{x(float(k)):.1f},{y(float(v)):.1f}" for k, v in zip(pick, values, strict=True))
+
+    tight = []
+    for i in np.flatnonzero(coldest - dew < _TIGHT):
+        top, foot = y(max(coldest[i], dew[i])), y(min(coldest[i], dew[i]))
+        tight.append(f"M{x(float(pick[i])):.1f},{top:.1f}h{_SLOT_W:.2f}V{foot + 1:.1f}h-{_SLOT_W:.2f}z")
+    local = now.astimezone(site.slots.tz)
+    marks = [h for h in range(-6, 19) if (local.hour + h) % 6 == 0]
+    offset = local.minute / 60
+    return Sky(
+        air=f"{steps.air[at]:.1f}",
+        rh=f"{steps.rh[at]:.0f}",
+        dew=f"{steps.dew[at]:.1f}",
+        wind=f"{steps.wind[at]:.1f}",
+        wind_from=bearing(float(steps.wind_from[at])),
+        surface=f"{site.climate.surface[:, at].min():.1f}",
+        dew_line=line(dew),
+        surface_line=line(coldest),
+        tight="".join(tight),
+        now_x=x(at),
+        hours=[(x(at + (h - offset) * 3600 / STEP), f"{(local.hour + h) % 24:02d}") for h in marks],
+        low=f"{low + 1:.0f}",
+        high=f"{high - 1:.0f}",
+    )

@@ -1,0 +1,51 @@
+"""Days side by side, 04 to 22 h: where a moment stands on the lanes."""
+
+from dataclasses import dataclass
+from datetime import datetime, timedelta
+
+FIRST_H, LAST_H = 4, 22
+SLOT_W, DAY_GAP = 6.0, 12.0
+DAY_W = (LAST_H - FIRST_H) * 2 * SLOT_W
+
+
+@dataclass(frozen=True)
+class TimeScale:
+    """Horizontal positions, px, for `days` local days from the midnight `begin`."""
+
+    begin: datetime
+    days: int
+
+    @property
+    def width(self) -> float:
+        return self.days * (DAY_W + DAY_GAP) - DAY_GAP
+
+    def day_x(self, day: int) -> float:
+        return day * (DAY_W + DAY_GAP)
+
+    def midnight(self, day: int) -> datetime:
+        return self.begin + timedelta(days=day)
+
+    def x(self, day: int, hour: float) -> float:
+        """Hours before 04 and after 22 stand at the day's edges."""
+        return self.day_x(day) + (min(max(hour, FIRST_H), LAST_H) - FIRST_H) * 2 * SLOT_W
+
+    def at(self, t: datetime) -> float | None:
+        """None outside the days shown."""
+        local = t.astimezone(self.begin.tzinfo)
+        day = (local.date() - self.begin.date()).days
+        if not 0 <= day < self.days:
+            return None
+        return self.x(day, local.hour + local.minute / 60)
+
+    def pieces(self, start: datetime, end: datetime) -> list[tuple[float, float]]:
+        """(x, width) of a stretch of time, one for each day it touches, nights left out."""
+        out = []
+        start, end = start.astimezone(self.begin.tzinfo), end.astimezone(self.begin.tzinfo)
+        for day in range(self.days):
+            midnight = self.midnight(day)
+            a = max((start - midnight).total_seconds() / 3600, FIRST_H)
+            b = min((end - midnight).total_seconds() / 3600, LAST_H)
+            if b > a:
+                x = self.x(day, a)
+                out.append((x, self.x(day, b) - x))
+        return out

@@ -1,0 +1,117 @@
+"""The why panel: every rule for one slot of one face, with value, limit and headroom."""
+
+from dataclasses import dataclass
+from datetime import datetime
+
+import numpy as np
+
+from amber_gable.core.weather.rules import LETTERS
+from amber_gable.core.weather.steps import SLOT
+from amber_gable.core.weather.windows import SlotReadings, Windows, moment
+
+
+@dataclass(frozen=True)
+class Row:
+    number: int
+    letter: str
+    label: str
+    value: str
+    limit: str
+    headroom: str
+    holds: bool
+    helps: str
+
+
+@dataclass(frozen=True)
+class Why:
+    """`answer` is the one line to read from the ladder; `then` what follows from it."""
+
+    title: str
+    ok: bool
+    answer: str
+    then: str
+    rows: list[Row]
+    readings: list[tuple[str, str, str]]
+    stages: list[tuple[str, str]]
+    previous: datetime | None
+    following: datetime | None
+
+
+def _number(value: float, unit: str) -> str:
+    if not np.isfinite(value):
+        return "none"
+    digits = 0 if unit in ("%", "W/m²", "g/m²") else 1
+    text = f"{value:.{digits}f}"
+    return f"{0:.{digits}f}" if float(text) == 0 else text
+
+
+def why_panel(name: str, windows: Windows, readings: SlotReadings, slot: int) -> Why:
+    """Slot `slot` of the one-row windows."""
+    slots = windows.slots
+    rows = []
+    for check in sorted(windows.checks, key=lambda c: (c.rule.number or 99, c.rule.id)):
+        rule = check.rule
+        value, limit = float(check.value[0, slot]), float(check.limit[0, slot])
+        room = float(check.headroom[0, slot])
+        sign = "≥" if rule.least else "≤"
+        rows.append(
+            Row(
+                number=rule.number,
+                letter=rule.letter,
+                label=rule.label,
+                value=f"{_number(value, rule.unit)} {rule.unit}",
+                limit=f"{sign} {_number(limit, rule.unit)} {rule.unit}" if np.isfinite(limit) else "no limit now",
+                headroom=_number(room, rule.unit) if np.isfinite(room) else "–",
+                holds=room >= 0,
+                helps=rule.helps,
+            )
+        )
+    start, ok = slots.time(slot), bool(windows.ok[0, slot])
+    end = slot
+    while end < len(slots) and windows.ok[0, end] == ok and slots.day[end] == slots.day[slot]:
+        end += 1
+    until = slots.time(end)
+    if ok:
+        answer, then = f"Yes, until {until:%H:%M}", "Last stroke of this window. All ten rules hold."
+    else:
+        letters = windows.letters(0, slot)
+        answer = "No: " + LETTERS[letters[0]]
+        later = np.flatnonzero(windows.ok[0, slot:])
+        opens = slots.time(slot + int(later[0])) if later.size else None
+        then = (
+            f"Next window opens {opens:%a} {opens.day} {opens:%b %H:%M}." if opens else "No window in the days shown."
+        )
+    stages = []
+    for label, at in (
+        ("Dry to touch", windows.touch_at),
+        ("Rain-ready", windows.rain_ready_at),
+        ("Recoat", windows.recoat_at),
+    ):
+        t = None if at is None else moment(float(at[0, slot]), slots)
+        stages.append((label, f"{t:%a %H:%M}" if t else "not in the days known"))
+    values = [
+        ("Air", f"{readings.air[0, slot]:.1f}", "°C"),
+        ("Humidity", f"{readings.rh[0, slot]:.0f}", "%"),
+        ("Dew point", f"{readings.dew[0, slot]:.1f}", "°C"),
+        ("Surface", f"{readings.surface[0, slot]:.1f}", "°C"),
+        ("Above dew", f"{readings.spread[0, slot]:.1f}", "K"),
+        ("Sun on face", f"{readings.sun[0, slot]:.0f}", "W/m²"),
+    ]
+    if windows.wet_edge_min is not None:
+        values.append(("Wet edge", f"{windows.wet_edge_min[0, slot]:.0f}", "min"))
+    return Why(
+        title=f"{name}, {start:%a} {start.day} {start:%b %H:%M}",
+        ok=ok,
+        answer=answer,
+        then=then,
+        rows=rows,
+        readings=values,
+        stages=stages,
+        previous=slots.time(slot - 1) if slot else None,
+        following=slots.time(slot + 1) if slot + 1 < len(slots) else None,
+    )
+
+
+def slot_of(windows: Windows, t: datetime) -> int:
+    """The slot that holds a moment, kept inside the slots there are."""
+    return int(np.clip((t.timestamp() - windows.slots.start) // SLOT, 0, len(windows.slots) - 1))
