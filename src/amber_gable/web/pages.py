@@ -26,7 +26,8 @@ _TEMPLATES.env.trim_blocks = _TEMPLATES.env.lstrip_blocks = True
 
 
 def _num(value: float, digits: int = 1) -> str:
-    return f"{value:,.{digits}f}".replace(",", "\u202f")
+    text = f"{value:,.{digits}f}" if abs(value) >= 10_000 else f"{value:.{digits}f}"
+    return text.replace(",", "\u202f")
 
 
 def _day(t: datetime) -> str:

@@ -12,7 +12,7 @@ from amber_gable.domain.errors import InputError
 from amber_gable.domain.plan import Task
 from amber_gable.services.planning import make_plan
 from amber_gable.web.pages import job_page, load_job, space_of
-from amber_gable.web.routes.weather import LANE_DAYS, default_coat, judged
+from amber_gable.web.routes.weather import LANE_DAYS, judged
 from amber_gable.web.views.lanes import lane_chart
 
 router = APIRouter(prefix="/jobs/{job_id}/plan")
@@ -28,25 +28,21 @@ def by_day(tasks: Iterable[Task]) -> list[tuple[date, list[Task]]]:
 @router.get("")
 def plan(request: Request, job_id: str) -> Response:
     view = load_job(request, job_id)
-    coat, kept = default_coat(view), view.kept
-    context: dict[str, Any] = {
-        "kept": kept,
-        "chart": None,
-        "coat": coat,
-        "days": by_day(kept.plan.tasks) if kept else [],
-    }
+    kept = view.kept
+    context: dict[str, Any] = {"kept": kept, "chart": None, "days": by_day(kept.plan.tasks) if kept else []}
     context["product_names"] = {p.code: p.name for p in view.bundle.products}
     if kept is not None:
         context["planned_at"] = datetime.fromtimestamp(kept.planned_at, view.now.tzinfo)
         context["crew_hours"] = sum(t.crew_hours for t in kept.plan.tasks)
-    if view.site is not None and coat is not None:
-        query = {"product": coat[0].code, "method": coat[1].value}
+    rows = judged(view, view.site) if view.site is not None else []
+    if rows:
 
         def link(face_id: str, t: datetime) -> str:
-            return f"/jobs/{job_id}/weather?" + urlencode(query | {"face": face_id, "at": t.isoformat()})
+            return f"/jobs/{job_id}/weather?" + urlencode({"face": face_id, "at": t.isoformat()})
 
         tasks = kept.plan.tasks if kept is not None else ()
-        context["chart"] = lane_chart(judged(view, view.site, *coat), tasks, view.now, LANE_DAYS, link)
+        lanes = [(r.face, r.climate, r.windows) for r in rows]
+        context["chart"] = lane_chart(lanes, tasks, view.now, LANE_DAYS, link)
     return job_page(request, view, "plan", context)
 
 

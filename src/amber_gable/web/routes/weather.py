@@ -1,5 +1,6 @@
 """Weather: face lanes and the why panel; forecasts asked for, files imported."""
 
+from dataclasses import dataclass
 from datetime import datetime
 from typing import Any
 from urllib.parse import urlencode
@@ -12,7 +13,7 @@ from amber_gable.core.weather.surface import Climate
 from amber_gable.core.weather.windows import Windows, slot_readings
 from amber_gable.domain.product import Product
 from amber_gable.domain.schools import DewSchool, HoldSchool, Method, SunSchool
-from amber_gable.domain.survey import Face, Zone
+from amber_gable.domain.survey import Face
 from amber_gable.services.forecasts import drop_weather_file, import_weather, job_weather
 from amber_gable.web.pages import JobView, job_page, load_job, page, scheduled_coat, space_of
 from amber_gable.web.views.lanes import lane_chart
@@ -22,42 +23,39 @@ router = APIRouter(prefix="/jobs/{job_id}/weather")
 LANE_DAYS = 10
 
 
-def default_coat(view: JobView) -> tuple[Product, Method] | None:
-    """The product to judge by: the scheduled coat's, else the first coat of the first finish."""
-    task = scheduled_coat(view)
-    codes = {p.code: p for p in view.bundle.products}
-    if task is not None and task.product in codes and task.method is not None:
-        return codes[task.product], task.method
-    for finish in view.bundle.job.finishes:
-        for o in view.bundle.system(finish.system).operations:
-            if o.product is not None and o.method is not None and not codes[o.product].primer:
-                return codes[o.product], o.method
-    return (view.bundle.products[0], Method.BRUSH) if view.bundle.products else None
+@dataclass(frozen=True)
+class Row:
+    """A face as it is judged: its one-row climate, and the windows of one coat on its main zone."""
+
+    face: Face
+    climate: Climate
+    windows: Windows
+    product: Product
+    method: Method
 
 
-def judged(view: JobView, site: SiteClimate, product: Product, method: Method) -> list[tuple[Face, Climate, Windows]]:
-    """Every face by its main zone, in the colour it will have."""
+def judged(view: JobView, site: SiteClimate, product: Product | None = None, method: Method | None = None) -> list[Row]:
+    """Every face by its main zone in the colour it will have: for `product`, else for each face's own last coat."""
     rows = []
+    finishes = {f.zone: f for f in view.bundle.job.finishes}
     for face in view.bundle.property.faces:
         zone = main_zone(view.bundle, face)
-        if zone is not None:
-            colour = _colour(view, zone)
-            windows = site.for_coat(zone, product, method, colour)
-            row = site.row.get((zone.id, colour), site.row[zone.id, zone.colour_now])
-            rows.append((face, site.climate.rows([row]), windows))
+        if zone is None:
+            continue
+        finish = finishes.get(zone.id)
+        coat, by = product, method or Method.BRUSH
+        if coat is None and finish is not None:
+            films = [o for o in view.bundle.system(finish.system).operations if o.kind.lays_film]
+            if films and films[-1].product is not None:
+                coat, by = view.bundle.product(films[-1].product), method or films[-1].method or by
+        if coat is None and view.bundle.products:
+            coat = view.bundle.products[0]
+        if coat is None:
+            continue
+        colour = finish.colour if finish is not None else zone.colour_now
+        row = site.row.get((zone.id, colour), site.row[zone.id, zone.colour_now])
+        rows.append(Row(face, site.climate.rows([row]), site.for_coat(zone, coat, by, colour), coat, by))
     return rows
-
-
-def _colour(view: JobView, zone: Zone) -> str:
-    return next((f.colour for f in view.bundle.job.finishes if f.zone == zone.id), zone.colour_now)
-
-
-def _coat(view: JobView, product: str, method: str) -> tuple[Product, Method] | None:
-    chosen = next((p for p in view.bundle.products if p.code == product), None)
-    fallback = default_coat(view)
-    if chosen is None:
-        return fallback
-    return chosen, Method(method) if method in set(Method) else Method.BRUSH
 
 
 @router.get("")
@@ -65,37 +63,45 @@ def weather(
     request: Request, job_id: str, product: str = "", method: str = "", face: str = "", at: datetime | None = None
 ) -> Response:
     view = load_job(request, job_id)
-    coat = _coat(view, product, method)
-    context: dict[str, Any] = {"chart": None, "why": None, "coat": coat, "methods": list(Method)}
-    context |= {"products": view.bundle.products}
+    chosen_product = next((p for p in view.bundle.products if p.code == product), None)
+    chosen_method = Method(method) if method in set(Method) else None
+    context: dict[str, Any] = {
+        "chart": None,
+        "product": chosen_product,
+        "method": chosen_method,
+        "methods": list(Method),
+    }
     context |= {"suns": list(SunSchool), "holds": list(HoldSchool), "dews": list(DewSchool)}
-    if view.site is None or coat is None:
+    context |= {"products": view.bundle.products}
+    rows = judged(view, view.site, chosen_product, chosen_method) if view.site is not None else []
+    if not rows:
         return job_page(request, view, "weather", context)
-    rows = judged(view, view.site, *coat)
-    moment = at if at is not None and at.tzinfo is not None else view.now
-    faces = {f.id: (f, c, w) for f, c, w in rows}
+    by_id = {row.face.id: row for row in rows}
     task = scheduled_coat(view)
-    chosen = face if face in faces else task.face if task is not None and task.face in faces else rows[0][0].id
-    query = {"product": coat[0].code, "method": coat[1].value}
+    usual = task.face if task is not None and task.face in by_id else rows[0].face.id
+    row = by_id.get(face, by_id[usual])
+    moment = at if at is not None and at.tzinfo is not None else view.now
+    slot = slot_of(row.windows, moment)
+    query = {"product": product, "method": method} if chosen_product or chosen_method else {}
 
     def link(face_id: str, t: datetime) -> str:
         return f"/jobs/{job_id}/weather?" + urlencode(query | {"face": face_id, "at": t.isoformat()})
 
-    tasks = view.kept.plan.tasks if view.kept is not None else ()
-    f, climate, windows = faces[chosen]
-    why = why_panel(f.name, windows, slot_readings(climate, windows.slots), slot_of(windows, moment))
+    slots = row.windows.slots
+    why = why_panel(row.face.name, row.windows, slot_readings(row.climate, slots), slot)
     context |= {
         "why": why,
+        "coat": (row.product, row.method),
         "why_links": {
-            "previous": link(chosen, why.previous) if why.previous else None,
-            "following": link(chosen, why.following) if why.following else None,
+            "previous": link(row.face.id, why.previous) if why.previous else None,
+            "following": link(row.face.id, why.following) if why.following else None,
         },
     }
     if "hx-request" in request.headers:
-        return page(request, "parts/why.html", context)
-    context["chart"] = lane_chart(
-        rows, tasks, view.now, LANE_DAYS, link, (chosen, windows.slots.time(slot_of(windows, moment)))
-    )
+        return page(request, "parts/why_answer.html", context | {"oob": True})
+    tasks = view.kept.plan.tasks if view.kept is not None else ()
+    lanes = [(r.face, r.climate, r.windows) for r in rows]
+    context["chart"] = lane_chart(lanes, tasks, view.now, LANE_DAYS, link, (row.face.id, slots.time(slot)))
     context["query"] = urlencode(query)
     return job_page(request, view, "weather", context)
 

@@ -5,31 +5,35 @@ from dataclasses import dataclass
 from amber_gable.services.quantities import Order
 
 BENCH = 118.0
-_GAP = 12.0
+_GAP = 18.0
 
 
 @dataclass(frozen=True)
 class Can:
-    """A drawn container. `used_y` is the height of the line below which paint is left over; px."""
+    """A drawn container, px. What is left over stands `left_height` high, its top at `left_y`."""
 
     x: float
     y: float
     width: float
     height: float
+    left_y: float
     left_height: float
-    pail: bool
+    middle: float
+    lid: tuple[float, float, float]
+    handle: str
     label: str
 
 
 @dataclass(frozen=True)
 class Bench:
     width: float
+    shelf_y: float
     cans: list[Can]
 
 
 def _size(litres: float) -> tuple[float, float]:
     """Drawn width and height: true proportions would hide the small ones, so the cube root rules."""
-    side = 22.0 * litres ** (1 / 3)
+    side = 30.0 * litres ** (1 / 3)
     return side, side * 1.18
 
 
@@ -45,6 +49,21 @@ def bench(order: Order) -> Bench:
     cans, x = [], 4.0
     for litres, stays in zip(sizes, reversed(left), strict=True):
         width, height = _size(litres)
-        cans.append(Can(x, BENCH - height, width, height, height * stays / litres, litres > 10, f"{litres:.3g} L"))
+        y, left_height = BENCH - height, height * stays / litres
+        handle = f"M{x:.1f} {y + 6:.1f}q{width / 2:.1f} {height / 2:.1f} {width:.1f} 0" if litres > 10 else ""
+        cans.append(
+            Can(
+                x=x,
+                y=y,
+                width=width,
+                height=height,
+                left_y=BENCH - left_height,
+                left_height=left_height,
+                middle=x + width / 2,
+                lid=(x - 1.5, y - 4, width + 3),
+                handle=handle,
+                label=f"{litres:.3g} L",
+            )
+        )
         x += width + _GAP
-    return Bench(width=x, cans=cans)
+    return Bench(width=x + 4, shelf_y=BENCH + 1, cans=cans)

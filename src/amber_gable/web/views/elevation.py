@@ -1,4 +1,4 @@
-"""Faces drawn to scale, in millimetres of drawing per metre of wall."""
+"""Faces drawn to scale."""
 
 from dataclasses import dataclass
 
@@ -20,9 +20,18 @@ class DrawnOpening:
     y: float
     width: float
     height: float
-    casing: float
+    casing: tuple[float, float, float, float]
     lines: list[tuple[float, float, float, float]]
     selected: bool
+
+
+@dataclass(frozen=True)
+class Pattern:
+    """A texture's tile in px and the strokes in it."""
+
+    width: float
+    height: float
+    strokes: str
 
 
 @dataclass(frozen=True)
@@ -35,10 +44,11 @@ class Drawing:
     height: float
     outline: str
     texture: str
-    course: float
+    pattern: Pattern
     fill: str
     trim: str
     trim_width: float
+    corners: tuple[float, float]
     openings: list[DrawnOpening]
     ground_y: float
     left: float
@@ -47,7 +57,10 @@ class Drawing:
     ridge_y: float
     scale: float
     plane: bool
-    dimensions: dict[str, str]
+    ground: tuple[float, float]
+    dimension_paths: str
+    labels: list[tuple[float, float, str, str]]
+    size: str
 
 
 def drawing_scale(faces: tuple[Face, ...], width: float = WIDTH_MAX) -> float:
@@ -79,10 +92,11 @@ def draw(bundle: JobBundle, face: Face, scale: float, *, finished: bool = False,
         height=ground + MARGIN_BOTTOM,
         outline=" ".join(f"{x:.1f},{y:.1f}" for x, y in corners),
         texture=texture,
-        course=_COURSES.get(texture, 0.1) * scale,
+        pattern=_pattern(texture, _COURSES.get(texture, 0.1) * scale),
         fill=finishes.get(field.id, field.colour_now) if field else "#ffffff",
         trim=finishes.get(trim.id, trim.colour_now) if trim else "",
         trim_width=0.12 * scale,
+        corners=(left + 0.06 * scale, right - 0.06 * scale),
         openings=[_opening(o, left, ground, scale, o.id == selected) for o in face.openings],
         ground_y=ground,
         left=left,
@@ -91,12 +105,43 @@ def draw(bundle: JobBundle, face: Face, scale: float, *, finished: bool = False,
         ridge_y=ridge,
         scale=scale,
         plane=face.tilt_deg < 85,
-        dimensions={
-            "width": f"{face.width_m:.2f}",
-            "eave": f"{face.eave_height_m:.2f}",
-            "rise": f"{face.gable_rise_m:.2f}" if face.gable_rise_m else "",
-        },
+        ground=(left - 24, right + 12),
+        dimension_paths=_dimension_paths(left, right, ground, eave, ridge if face.gable_rise_m else eave),
+        labels=_labels(face, left, right, ground, eave, ridge),
+        size=f"{face.width_m:.2f} by {face.eave_height_m:.2f} m",
     )
+
+
+def _pattern(texture: str, course: float) -> Pattern:
+    if texture in ("lap", "board"):
+        return Pattern(40, course, "M0 .5h40")
+    if texture in ("batten", "rib"):
+        return Pattern(course, 40, "M.5 0v40")
+    if texture in ("shingle", "brick"):
+        width = course * (1.4 if texture == "shingle" else 3)
+        joints = f"M.5 0v{course:.1f}M{width / 2:.1f} {course:.1f}v{course:.1f}"
+        return Pattern(width, 2 * course, f"M0 .5h40M0 {course:.1f}h40{joints}")
+    return Pattern(9, 9, "M1 2h1M5 1h1M7 5h1M3 6h1M6 8h1M1 8h1" if texture == "stucco" else "")
+
+
+def _dimension_paths(left: float, right: float, ground: float, eave: float, ridge: float) -> str:
+    """Extension ticks and dimension lines under the face and left of it."""
+    under = f"M{left:.1f} {ground + 8:.1f}v10M{right:.1f} {ground + 8:.1f}v10M{left:.1f} {ground + 13:.1f}H{right:.1f}"
+    ticks = "".join(f"M{left - 20:.1f} {y:.1f}h10" for y in dict.fromkeys((ground, eave, ridge)))
+    return f"{under}{ticks}M{left - 15:.1f} {ground:.1f}V{ridge:.1f}"
+
+
+def _labels(
+    face: Face, left: float, right: float, ground: float, eave: float, ridge: float
+) -> list[tuple[float, float, str, str]]:
+    """(x, y, anchor, text) of each dimension."""
+    out = [
+        ((left + right) / 2, ground + 27, "middle", f"{face.width_m:.2f}"),
+        (left - 18, (ground + eave) / 2 + 4, "end", f"{face.eave_height_m:.2f}"),
+    ]
+    if face.gable_rise_m:
+        out.append((left - 18, (ridge + eave) / 2 + 4, "end", f"{face.gable_rise_m:.2f}"))
+    return out
 
 
 def _opening(o: Opening, left: float, ground: float, scale: float, selected: bool) -> DrawnOpening:
@@ -113,4 +158,5 @@ def _opening(o: Opening, left: float, ground: float, scale: float, selected: boo
     else:
         count = 4 if o.kind == "garage-door" else 5
         lines = [(x, y + h * k / count, x + w, y + h * k / count) for k in range(1, count)]
-    return DrawnOpening(o.id, o.name, o.kind.value, x, y, w, h, 0.09 * scale, lines, selected)
+    c = 0.09 * scale
+    return DrawnOpening(o.id, o.name, o.kind.value, x, y, w, h, (x - c, y - c, w + 2 * c, h + 2 * c), lines, selected)

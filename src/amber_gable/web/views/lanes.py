@@ -16,10 +16,11 @@ from amber_gable.domain.plan import Task
 from amber_gable.domain.survey import Face
 from amber_gable.web.views.timescale import DAY_W, FIRST_H, LAST_H, SLOT_W, TimeScale
 
-ROW_H = 96.0
-SUN_Y, SUN_H = 6.0, 14.0
-WORK_Y, WORK_H = 22.0, 36.0
-SPREAD_Y, SPREAD_H = 62.0, 26.0
+ROW_H = 82.0
+SUN_Y, SUN_H = 4.0, 13.0
+WORK_Y, WORK_H = 18.0, 34.0
+SPREAD_Y, SPREAD_H = 54.0, 23.0
+HEAD_H = 36.0
 BEAM_FULL = 800.0
 SPREAD_LOW, SPREAD_HIGH = -4.0, 14.0
 _SAID_FROM, _LETTER_FROM = 64.0, 13.0
@@ -30,6 +31,7 @@ class Segment:
     """A run of slots with one verdict. `letter` is '' where work may go on; `said` is written into it."""
 
     x: float
+    middle: float
     width: float
     letter: str
     said: str
@@ -39,9 +41,10 @@ class Segment:
 
 @dataclass(frozen=True)
 class Stroke:
-    """A placed task: its body, the tail while it dries, ticks (x, mark), and for films the colour it is laid in."""
+    """A placed task: its body and the px it spans, the tail while it dries, ticks (x, mark), and for films the colour it is laid in."""
 
     path: str
+    span: tuple[float, float]
     film: bool
     colour: str
     title: str
@@ -67,17 +70,19 @@ class Lane:
 class Chart:
     width: float
     height: float
+    full_height: float
+    zero: float
     days: list[tuple[float, str, str]]
     hours: list[tuple[float, str]]
     now_x: float | None
-    cursor: tuple[float, float, float] | None
+    cursor: tuple[float, float] | None
     lanes: list[Lane]
     legend: list[tuple[str, str]]
     start: int
     geometry: dict[str, float]
 
 
-_POINTS = "N NNE NE ENE E ESE SE SSE S SSW SW WSW W WNW NW NNW".split()  # noqa: SIM905
+_POINTS = ("N", "NNE", "NE", "ENE", "E", "ESE", "SE", "SSE", "S", "SSW", "SW", "WSW", "W", "WNW", "NW", "NNW")
 
 
 def bearing(azimuth_deg: float) -> str:
@@ -99,11 +104,11 @@ def lane_chart(
     lanes = [_lane(i, row, tasks, scale, link) for i, row in enumerate(rows)]
     letters = {s.letter for lane in lanes for s in lane.segments}
     hours = [(scale.x(d, h), f"{h:02d}") for d in range(scale.days) for h in (6, 9, 12, 15, 18)]
-    cursor = None
+    cursor: tuple[float, float] | None = None
     if chosen is not None:
         x = scale.at(chosen[1])
         at = [i for i, (face, _, _) in enumerate(rows) if face.id == chosen[0]]
-        cursor = (x, at[0] * ROW_H + WORK_Y, SLOT_W) if x is not None and at else None
+        cursor = (x - 0.5, at[0] * ROW_H + WORK_Y - 3) if x is not None and at else None
     heads = [
         (scale.day_x(d), f"{(m := scale.midnight(d)):%a} {m.day} {m:%b}", m.date().isoformat())
         for d in range(scale.days)
@@ -111,6 +116,8 @@ def lane_chart(
     return Chart(
         width=scale.width,
         height=len(lanes) * ROW_H,
+        full_height=len(lanes) * ROW_H + HEAD_H,
+        zero=zero_line(),
         days=heads,
         hours=hours,
         now_x=scale.at(now),
@@ -132,7 +139,7 @@ def _lane(
     face, climate, windows = row
     slots = windows.slots
     shown = (slots.day < scale.days) & (slots.hours >= FIRST_H) & (slots.hours < LAST_H)
-    y = index * ROW_H
+    strokes = [s for t in tasks if t.face == face.id and (s := _stroke(t, scale)) is not None]
     workable = int((windows.ok[0] & (slots.day < scale.days)).sum()) / 2
     spread = mean(climate.spread, slots)[0]
     return Lane(
@@ -140,12 +147,12 @@ def _lane(
         name=face.name,
         bearing="level" if face.tilt_deg < 5 else bearing(face.azimuth_deg),
         total=f"{workable:g} h",
-        y=y,
-        segments=_segments(face, windows, shown, scale, link),
-        sun=_area(mean(climate.beam, slots)[0] / BEAM_FULL * SUN_H, slots, shown, scale, y + SUN_Y + SUN_H),
-        over=_area(np.clip(spread, 0, SPREAD_HIGH) * _spread_scale(), slots, shown, scale, y + zero_line()),
-        under=_area(np.clip(spread, SPREAD_LOW, 0) * _spread_scale(), slots, shown, scale, y + zero_line()),
-        strokes=[s for t in tasks if t.face == face.id and (s := _stroke(t, scale, y + WORK_Y)) is not None],
+        y=index * ROW_H,
+        segments=_segments(face, windows, shown, scale, link, [s.span for s in strokes]),
+        sun=_area(mean(climate.beam, slots)[0] / BEAM_FULL * SUN_H, slots, shown, scale, SUN_Y + SUN_H),
+        over=_area(np.clip(spread, 0, SPREAD_HIGH) * _spread_scale(), slots, shown, scale, zero_line()),
+        under=_area(np.clip(spread, SPREAD_LOW, 0) * _spread_scale(), slots, shown, scale, zero_line()),
+        strokes=strokes,
     )
 
 
@@ -159,7 +166,12 @@ def zero_line() -> float:
 
 
 def _segments(
-    face: Face, windows: Windows, shown: npt.NDArray[np.bool_], scale: TimeScale, link: Callable[[str, datetime], str]
+    face: Face,
+    windows: Windows,
+    shown: npt.NDArray[np.bool_],
+    scale: TimeScale,
+    link: Callable[[str, datetime], str],
+    taken: list[tuple[float, float]],
 ) -> list[Segment]:
     slots, letters = windows.slots, windows.first_letters()[0]
     out: list[Segment] = []
@@ -178,8 +190,10 @@ def _segments(
                 said = f"{start:%H:%M}–{end:%H:%M}"
             elif not letter:
                 said = f"{(j - i) / 2:g} h" if width >= 22 else ""
+            if not letter and any(a < x + width and b > x for a, b in taken):
+                said = ""
             title = f"{face.name}, {start:%a} {start.day} {start:%b %H:%M}–{end:%H:%M}: {words}"
-            out.append(Segment(x, width, letter, said, title, link(face.id, start)))
+            out.append(Segment(x, x + width / 2, width, letter, said, title, link(face.id, start)))
         i = j
     return out
 
@@ -197,19 +211,21 @@ def _area(heights: Array, slots: Slots, shown: npt.NDArray[np.bool_], scale: Tim
     return "".join(path)
 
 
-def _stroke(task: Task, scale: TimeScale, y: float) -> Stroke | None:
+def _stroke(task: Task, scale: TimeScale) -> Stroke | None:
     pieces = scale.pieces(task.start, task.end)
     if not pieces:
         return None
     x, width = pieces[0][0], max(pieces[-1][0] + pieces[-1][1] - pieces[0][0], SLOT_W)
     film = task.kind.lays_film
     marks = [("t", task.touch_at), ("r", task.rain_ready_at), ("c", task.ready_at)] if film else []
+    y = WORK_Y
     tail = scale.pieces(task.end, task.ready_at) if film and task.ready_at else []
     title = f"{task.operation}, {task.zone_name}, {task.start:%H:%M}–{task.end:%H:%M}"
     return Stroke(
         path=_bristles(x, y + 6, width, WORK_H - 12)
         if film
         else f"M{x:.1f},{y + WORK_H - 7:.1f}h{width:.1f}v5h-{width:.1f}z",
+        span=(x, x + width),
         film=film,
         colour=task.colour or "",
         title=title,

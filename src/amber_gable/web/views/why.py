@@ -49,7 +49,7 @@ def why_panel(name: str, windows: Windows, readings: SlotReadings, slot: int) ->
     """Slot `slot` of the one-row windows."""
     slots = windows.slots
     rows = []
-    for check in sorted(windows.checks, key=lambda c: (c.rule.number or 99, c.rule.id)):
+    for check in sorted(windows.checks, key=lambda c: (not c.stops[0, slot], c.rule.number or 99, c.rule.id)):
         rule = check.rule
         value, limit = float(check.value[0, slot]), float(check.limit[0, slot])
         room = float(check.headroom[0, slot])

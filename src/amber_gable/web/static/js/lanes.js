@@ -24,7 +24,7 @@ function setUp(lanes) {
   function show() {
     const x = at.day * geometry.step + at.slot * geometry.slotW;
     cursor.setAttribute("x", x - 0.5);
-    cursor.setAttribute("y", at.row * geometry.rowH + 19);
+    cursor.setAttribute("y", at.row * geometry.rowH + 15);
     const left = x - lanes.scrollLeft;
     const names = lanes.querySelector(".lane-names").offsetWidth;
     if (left < 0) lanes.scrollLeft = x - 20;
@@ -32,7 +32,7 @@ function setUp(lanes) {
     if (!data.href) return;
     // The server knows the zone's clock changes; a moment is enough.
     const seconds = +data.start + at.day * 86400 + geometry.firstH * 3600 + at.slot * SLOT;
-    const url = `${data.href}&face=${encodeURIComponent(faces[at.row])}&at=${encodeURIComponent(new Date(seconds * 1000).toISOString())}`;
+    const url = `${data.href}${data.href.endsWith("?") ? "" : "&"}face=${encodeURIComponent(faces[at.row])}&at=${encodeURIComponent(new Date(seconds * 1000).toISOString())}`;
     window.clearTimeout(show.timer);
     show.timer = window.setTimeout(() => {
       window.htmx.ajax("GET", url, { target: "#why", swap: "outerHTML" });
