@@ -23,7 +23,7 @@ SPREAD_Y, SPREAD_H = 54.0, 23.0
 HEAD_H = 36.0
 BEAM_FULL = 800.0
 SPREAD_LOW, SPREAD_HIGH = -4.0, 14.0
-_SAID_FROM, _LETTER_FROM = 64.0, 13.0
+_TIMES_FROM, _HOURS_FROM, _LETTER_FROM = 64.0, 22.0, 13.0
 
 
 @dataclass(frozen=True)
@@ -41,7 +41,7 @@ class Segment:
 
 @dataclass(frozen=True)
 class Stroke:
-    """A placed task: its body and the px it spans, the tail while it dries, ticks (x, mark), and for films the colour it is laid in."""
+    """A placed task: its body and the px it spans, the tail while it dries, ticks (x, mark), and a film's colour."""
 
     path: str
     span: tuple[float, float]
@@ -82,7 +82,7 @@ class Chart:
     geometry: dict[str, float]
 
 
-_POINTS = ("N", "NNE", "NE", "ENE", "E", "ESE", "SE", "SSE", "S", "SSW", "SW", "WSW", "W", "WNW", "NW", "NNW")
+_POINTS = ("N NNE NE ENE E ESE SE SSE " + "S SSW SW WSW W WNW NW NNW").split()
 
 
 def bearing(azimuth_deg: float) -> str:
@@ -174,40 +174,44 @@ def _segments(
     taken: list[tuple[float, float]],
 ) -> list[Segment]:
     slots, letters = windows.slots, windows.first_letters()[0]
+    fresh = (np.diff(slots.day, prepend=-1) != 0) | np.concatenate([[True], letters[1:] != letters[:-1]])
+    begins = np.flatnonzero(shown & (fresh | ~np.concatenate([[False], shown[:-1]])))
     out: list[Segment] = []
-    i, count = 0, len(slots)
-    while i < count:
-        j = i
-        while j < count and shown[j] == shown[i] and slots.day[j] == slots.day[i] and letters[j] == letters[i]:
+    for i in begins.tolist():
+        j = i + 1
+        while j < len(slots) and shown[j] and not fresh[j]:
             j += 1
-        if shown[i]:
-            x = scale.x(int(slots.day[i]), float(slots.hours[i]))
-            width = (j - i) * SLOT_W
-            start, end, letter = slots.time(i), slots.time(j), str(letters[i])
-            words = "workable" if not letter else LETTERS[letter]
-            said = letter if width >= _LETTER_FROM else ""
-            if not letter and width >= _SAID_FROM:
-                said = f"{start:%H:%M}–{end:%H:%M}"
-            elif not letter:
-                said = f"{(j - i) / 2:g} h" if width >= 22 else ""
-            if not letter and any(a < x + width and b > x for a, b in taken):
-                said = ""
-            title = f"{face.name}, {start:%a} {start.day} {start:%b %H:%M}–{end:%H:%M}: {words}"
-            out.append(Segment(x, x + width / 2, width, letter, said, title, link(face.id, start)))
-        i = j
+        x = scale.x(int(slots.day[i]), float(slots.hours[i]))
+        width = (j - i) * SLOT_W
+        start, end, letter = slots.time(i), slots.time(j), str(letters[i])
+        words = "workable" if not letter else LETTERS[letter]
+        title = f"{face.name}, {start:%a} {start.day} {start:%b %H:%M}–{end:%H:%M}: {words}"
+        said = _said(letter, start, end, x, width, taken)
+        out.append(Segment(x, x + width / 2, width, letter, said, title, link(face.id, start)))
     return out
+
+
+def _said(letter: str, start: datetime, end: datetime, x: float, width: float, taken: list[tuple[float, float]]) -> str:
+    """What is written into a segment: its letter, or its times as far as they fit and no stroke lies over them."""
+    if letter:
+        return letter if width >= _LETTER_FROM else ""
+    if any(a < x + width and b > x for a, b in taken):
+        return ""
+    if width >= _TIMES_FROM:
+        return f"{start:%H:%M}–{end:%H:%M}"
+    return f"{width / SLOT_W / 2:g} h" if width >= _HOURS_FROM else ""
 
 
 def _area(heights: Array, slots: Slots, shown: npt.NDArray[np.bool_], scale: TimeScale, base: float) -> str:
     """An SVG path filled between `base` and `base - heights`, one piece for each day; empty pieces left out."""
     path = []
-    for day in range(scale.days):
-        pick = np.flatnonzero(shown & (slots.day == day))
-        if not pick.size or not np.any(np.abs(heights[pick]) > 0.3):
-            continue
-        xs = [scale.x(day, float(slots.hours[i])) + SLOT_W / 2 for i in pick]
-        points = " ".join(f"{x:.0f},{base - heights[i]:.1f}" for x, i in zip(xs, pick, strict=True))
-        path.append(f"M{xs[0]:.0f},{base:.1f} L{points} L{xs[-1]:.0f},{base:.1f}Z")
+    pick = np.flatnonzero(shown & (slots.day < scale.days))
+    xs = scale.day_x(1) * slots.day[pick] + (slots.hours[pick] - FIRST_H + 0.25) * 2 * SLOT_W
+    cuts = np.flatnonzero(np.diff(slots.day[pick])) + 1
+    for x, h in zip(np.split(xs, cuts), np.split(heights[pick], cuts), strict=True):
+        if x.size and np.abs(h).max() > 0.3:
+            points = " ".join(f"{a:.0f},{b:.1f}" for a, b in zip(x.tolist(), (base - h).tolist(), strict=True))
+            path.append(f"M{x[0]:.0f},{base:.1f} L{points} L{x[-1]:.0f},{base:.1f}Z")
     return "".join(path)
 
 
