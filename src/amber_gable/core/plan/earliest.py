@@ -22,10 +22,12 @@ def place(
     """Place the tasks on slots that begin at epoch second `start`.
 
     shift (S,) numbers each slot's crew shift, -1 outside. Of the tasks that can begin soonest, the one on the face
-    being worked goes first, then the one with the fewest chances left, then the order given. Same input, same plan.
+    being worked goes first, then the one with the longest chain of steps behind it, then the one with the fewest chances
+    left, then the order given. Same input, same plan.
     """
     by_id = {c.id: c for c in candidates}
     openings = {c.id: np.flatnonzero(runs(c.allowed, shift, c.duration_slots)) for c in candidates}
+    waited_for = _waited_for(by_id)
     placed: dict[str, Placement] = {}
     waiting = list(by_id)
     now, face, last = begin_slot, "", None
@@ -41,7 +43,7 @@ def place(
             if k == len(chances) or _too_late(task, by_id, placed, start, int(chances[k])):
                 continue
             first = int(chances[k])
-            key = (first, task.face != face, len(chances) - k, rank)
+            key = (first, task.face != face, -waited_for[id_], len(chances) - k, rank)
             if best is None or key < best[0]:
                 best = (key, id_, first, ready)
         if best is None:
@@ -54,6 +56,22 @@ def place(
         waiting.remove(id_)
     order = sorted(placed.values(), key=lambda p: p.first)
     return order, [_refusal(by_id[i], by_id, placed, openings[i], start, begin_slot) for i in waiting]
+
+
+def _waited_for(by_id: dict[str, Candidate]) -> dict[str, int]:
+    """The length of the longest chain of steps that waits behind each task."""
+    followers: dict[str, list[str]] = {id_: [] for id_ in by_id}
+    for task in by_id.values():
+        for a in task.after:
+            followers[a].append(task.id)
+    depth: dict[str, int] = {}
+
+    def chain(id_: str) -> int:
+        if id_ not in depth:
+            depth[id_] = max((1 + chain(f) for f in followers[id_]), default=0)
+        return depth[id_]
+
+    return {id_: chain(id_) for id_ in by_id}
 
 
 def _ready_slot(

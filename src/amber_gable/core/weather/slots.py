@@ -75,7 +75,7 @@ def make_slots(steps: Steps, begin: datetime, days: int, tz: tzinfo) -> Slots:
         start=start,
         first=first.astype(np.int64),
         hours=np.asarray(local.hour + local.minute / 60.0, dtype=float),
-        weekday=np.asarray(local.weekday, dtype=np.int64),
+        weekday=np.asarray(local.day_of_week, dtype=np.int64),
         day=ordinal - ordinal[0],
         daylight=_daylight(steps, first),
         tz=tz,

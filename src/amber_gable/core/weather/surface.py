@@ -1,8 +1,9 @@
 """Surface temperature and water film of faces (physics.md §4): one lumped node per face and substrate.
 
-Semi-implicit in 10-minute steps, all faces at once. Convection: natural part after the flat-plate correlations quoted
-in ASHRAE Fundamentals (1.31 and 1.52 |dT|^(1/3)), forced part 3.8 v^0.9 with the near-surface wind. Evaporation by the
-Lewis analogy. Driving rain after ISO 15927-3:2009.
+Semi-implicit in 10-minute steps, all faces at once. Natural convection after Walton (1983, TARP): 1.31 |dT|^(1/3) on
+walls, 1.52 on level planes warmer than the air, 0.76 on colder ones; forced part 3.8 v^0.9 with the near-surface wind.
+Evaporation by the Lewis analogy. Driving rain after ISO 15927-3:2009. A tilted face sees the low, warmer part of the
+sky: the share sqrt((1 + cos tilt) / 2) of its sky counts as cold sky, the rest as air (Walton 1983).
 """
 
 from dataclasses import dataclass
@@ -134,7 +135,8 @@ class _Node:
     ) -> None:
         emissivity = np.array([f.substrate.emissivity for f in faces])
         absorbed = np.array([f.absorptance for f in faces])[:, None] * light.plane
-        sky_share = (1 + np.cos(np.radians([f.tilt_deg for f in faces]))) / 2 * light.open_sky
+        view = (1 + np.cos(np.radians([f.tilt_deg for f in faces]))) / 2
+        sky_share = view * np.sqrt(view) * light.open_sky
         air = steps.air
         from_around = emissivity[:, None] * (
             sky_share[:, None] * steps.ir_down[None, :]
@@ -149,8 +151,8 @@ class _Node:
         self.emissivity_sigma = emissivity * STEFAN_BOLTZMANN
         self.storage = np.array([f.substrate.heat_capacity for f in faces]) / STEP
         self.film_max = np.where(level, FLOOR_FILM_MAX, WALL_FILM_MAX)
-        self.natural = np.where(level, 1.52, 1.31)
-        self.level = level
+        self.natural_warm = np.where(level, 1.52, 1.31)
+        self.natural_cold = np.where(level, 0.76, 1.31)
 
     def run(self, t: Array, w: Array, count: int) -> tuple[Array, Array, Array, Array, Array]:
         """Steps 0 to `count` from temperatures t (°C) and films w (kg/m²), both (F,)."""
@@ -158,8 +160,7 @@ class _Node:
         for k in range(count):
             air = self.air[k]
             difference = t - air
-            # A level plane colder than the air above it lies under a still layer: no natural convection.
-            buoyancy = np.where(self.level & (difference < 0), 0.0, self.natural) * np.cbrt(np.abs(difference))
+            buoyancy = np.where(difference < 0, self.natural_cold, self.natural_warm) * np.cbrt(np.abs(difference))
             h = np.sqrt(buoyancy**2 + self.forced_squared[k]) + CONVECTION_FLOOR
             exchange = h / (AIR_HEAT_CAPACITY * LEWIS_TERM)
             kelvin = t + KELVIN

@@ -1,0 +1,114 @@
+"""Stage clocks: the data sheet at its own climate, and the known ways in which weather moves them."""
+
+import numpy as np
+import pytest
+
+from amber_gable.core.weather.drying import (
+    OXIDATION_J_MOL,
+    RATE_MAX,
+    Stage,
+    alkyd_humidity_brake,
+    arrhenius,
+    evaporation_rate,
+    reached,
+    stage_rates,
+)
+from amber_gable.core.weather.steps import PER_HOUR
+from amber_gable.core.weather.surface import CONVECTION_FLOOR, forced_convection
+from amber_gable.domain.generic_products import GENERIC_PRODUCTS, generic_product
+from tests.weather_cases import (
+    NORTH,
+    NORTHERN,
+    clear_days,
+    climate_of,
+    day_slots,
+    real_year,
+    steady,
+    utc,
+    walls,
+    windows_of,
+)
+
+REFERENCE_H = float(forced_convection(0.5)) + CONVECTION_FLOOR
+
+
+def test_the_evaporation_clock_runs_at_one_in_the_reference_climate() -> None:
+    rate = evaporation_rate(np.array([25.0]), np.array([0.5 * 3161.0]), np.array([REFERENCE_H]))
+    assert rate[0] == pytest.approx(1.0, abs=0.01)
+
+
+@pytest.mark.parametrize(
+    ("surface", "vapour", "convection", "expected"),
+    [(10.0, 1400.0, 5.0, 0.0), (60.0, 500.0, 20.0, RATE_MAX)],
+    ids=["dew stops it", "heat cannot run it away"],
+)
+def test_the_evaporation_clock_is_kept_between_nothing_and_three(
+    surface: float, vapour: float, convection: float, expected: float
+) -> None:
+    assert evaporation_rate(np.array([surface]), np.array([vapour]), np.array([convection]))[0] == expected
+
+
+def test_alkyd_runs_at_about_half_for_ten_degrees_less_and_brakes_in_damp_air() -> None:
+    assert arrhenius(15.0, OXIDATION_J_MOL) / arrhenius(25.0, OXIDATION_J_MOL) == pytest.approx(0.46, abs=0.03)
+    assert alkyd_humidity_brake(np.array([40.0, 60.0, 80.0, 100.0])) == pytest.approx([1, 1, 0.75, 0.5])
+
+
+@pytest.mark.parametrize("code", sorted(GENERIC_PRODUCTS))
+def test_stages_come_in_order_for_every_product(code: str) -> None:
+    product = generic_product(code)
+    climate = climate_of(steady(utc("2026-06-10"), 240), NORTHERN, walls(NORTH))
+    rates = stage_rates(climate, product)
+    laid = np.array([60, 120])
+    touch, rain, recoat = (reached(rates.of(s), laid, s.hours(product)) for s in Stage)
+    assert np.isfinite(touch).all()
+    assert (touch > laid).all()
+    assert (rain >= touch).all()
+    assert (recoat >= touch).all()
+
+
+def test_a_constant_rate_gives_the_plain_quotient() -> None:
+    rate = np.full((1, 600), 0.5)
+    at = reached(rate, np.array([0, 7, 590]), 3.0)
+    assert at[0, :2] == pytest.approx([36, 43])
+    assert np.isinf(at[0, 2]), "the weather ends before the film is ready"
+
+
+def test_no_film_forms_below_the_minimum() -> None:
+    climate = climate_of(steady(utc("2026-01-10"), 96, air_c=5.0), NORTHERN, walls(NORTH))
+    rates = stage_rates(climate, generic_product("exterior-acrylic-standard"))
+    assert rates.through.max() == 0
+    low = stage_rates(climate, generic_product("exterior-acrylic-low-temperature"))
+    assert low.through.min() > 0
+
+
+def test_a_later_coat_is_never_ready_earlier() -> None:
+    climate = climate_of(clear_days(NORTHERN, utc("2026-09-10"), 5), NORTHERN, walls(NORTH))
+    rates = stage_rates(climate, generic_product("exterior-acrylic-standard"))
+    at = reached(rates.through, np.arange(0, 400), 4.0)
+    assert (np.diff(at[0]) >= -1e-9).all()
+
+
+def test_a_noon_coat_on_a_north_wall_is_ready_in_hours_in_july_and_much_later_in_late_autumn() -> None:
+    """The size of these figures is known from a first prototype on another typical year (about 2 h and 18 h)."""
+    from amber_gable.core.weather.typical import stretch
+
+    hours = {}
+    for month in (7, 11):
+        series = stretch(real_year(), utc(f"2025-{month:02d}-10").date(), 5)
+        climate = climate_of(series, (36.1, -79.95, -5.0), walls(NORTH))
+        slots = day_slots(climate.steps, utc(f"2025-{month:02d}-10"), 5, -5.0)
+        windows = windows_of(climate, slots)
+        assert windows.rain_ready_at is not None
+        noon = np.flatnonzero(slots.hours == 12)
+        ends = slots.start + 1800 * (noon + 1)
+        hours[month] = float(np.median(windows.rain_ready_at[0][noon] - ends) / 3600)
+    assert 1 < hours[7] < 4
+    assert hours[11] > hours[7] + 1
+
+
+def test_dew_at_dusk_stops_the_clock_overnight() -> None:
+    series = clear_days(NORTHERN, utc("2026-09-10"), 6, mean_c=13, dew_c=9.5)
+    climate = climate_of(series, NORTHERN, walls(NORTH))
+    rates = stage_rates(climate, generic_product("peel-bonding-primer"))
+    at = reached(rates.through, np.array([48 * PER_HOUR + 16 * PER_HOUR]), 8.0)
+    assert at[0, 0] / PER_HOUR > 72 + 8, "laid at 16 h, it is only ready the next forenoon"

@@ -1,0 +1,172 @@
+"""Litres and containers."""
+
+from decimal import Decimal
+from itertools import product as combinations
+
+import pytest
+from hypothesis import given, settings
+from hypothesis import strategies as st
+
+from amber_gable.core.estimate.containers import least_cost
+from amber_gable.core.estimate.labour import height_factor, person_hours, rate_m2_h, texture_factor
+from amber_gable.core.estimate.quantities import LOSS_PCT, quantity_lines, theoretical_spread, touch_up_reserve
+from amber_gable.core.spec.colour import luminance, solar_absorptance
+from amber_gable.domain.generic_products import GENERIC_PRODUCTS, generic_product
+from amber_gable.domain.product import Container, Operation, OperationKind
+from amber_gable.domain.schools import Method
+from amber_gable.services.quantities import job_quantities
+from tests.jobs import coopers_rise, one_wall
+
+
+def test_38_percent_solids_at_40_micrometres_gives_nine_and_a_half_square_metres_a_litre() -> None:
+    assert theoretical_spread(generic_product("exterior-acrylic-standard")) == pytest.approx(9.5)
+
+
+def test_the_us_rule_gives_the_same_spread() -> None:
+    # 16.04 × VS % ÷ mils in ft²/gal.
+    sheet = generic_product("exterior-acrylic-standard")
+    per_gallon = 16.04 * sheet.volume_solids_pct / (sheet.dry_film_um / 25.4)
+    assert per_gallon * 0.09290304 / 3.785412 == pytest.approx(theoretical_spread(sheet), rel=0.001)
+
+
+def test_one_wall_by_hand() -> None:
+    """6 × 3 m of lap siding: 18 × 1.08 = 19.44 m²; a brushed coat at 9.5 m²/L with 4 % loss takes 2.1316 L."""
+    lines = quantity_lines(one_wall())
+    assert [(line.coat, line.method) for line in lines] == [("First coat", "brush"), ("Second coat", "brush")]
+    for line in lines:
+        assert line.area_m2 == pytest.approx(19.44)
+        assert line.litres == pytest.approx(19.44 / (9.5 * 0.96))
+
+
+def test_a_bare_first_coat_drinks_more_and_a_share_less() -> None:
+    lines = {line.coat: line for line in quantity_lines(one_wall(system="generic-peeling-wood"))}
+    prime = lines["Peel-bonding primer on worked areas"]
+    assert prime.area_m2 == pytest.approx(19.44 * 0.3)
+    assert prime.absorption == 1.15
+    assert prime.litres == pytest.approx(19.44 * 0.3 * 1.15 / (3.2 * 0.96))
+
+
+def test_losses_rank_brush_roller_airless_turbine() -> None:
+    assert [LOSS_PCT[m] for m in Method] == sorted(LOSS_PCT[m] for m in Method)
+
+
+def test_lines_containers_and_leftover_add_up_for_the_demo_house() -> None:
+    result = job_quantities(coopers_rise())
+    by_colour: dict[tuple[str, str], float] = {}
+    for line in result.lines:
+        by_colour[line.product, line.colour] = by_colour.get((line.product, line.colour), 0.0) + line.litres
+    assert set(by_colour) == {(o.product.code, o.colour) for o in result.orders}
+    for order in result.orders:
+        assert order.litres == pytest.approx(by_colour[order.product.code, order.colour])
+        bought = sum(c.litres * n for c, n in order.purchase.items)
+        assert bought == pytest.approx(order.litres + order.leftover_l)
+        assert order.leftover_l >= order.reserve_l >= 0.5
+        assert order.cost == sum(c.price * n for c, n in order.purchase.items)
+    assert result.cost == sum(o.cost for o in result.orders)
+
+
+def test_coats_of_one_colour_share_their_containers_over_all_faces() -> None:
+    orders = job_quantities(coopers_rise()).orders
+    assert len({(o.product.code, o.colour) for o in orders}) == len(orders)
+    house = next(o for o in orders if o.product.code == "skerry-housecoat")
+    assert [(c.litres, n) for c, n in house.purchase.items] == [(18.927, 2)]
+
+
+def test_the_reserve_is_two_percent_and_half_a_litre_at_least() -> None:
+    assert touch_up_reserve(10) == 0.5
+    assert touch_up_reserve(100) == 2.0
+
+
+_SIZES = st.lists(
+    st.tuples(st.sampled_from([0.5, 1.0, 2.5, 5.0, 10.0, 20.0]), st.integers(100, 30000)),
+    min_size=1,
+    max_size=4,
+    unique_by=lambda s: s[0],
+)
+
+
+@settings(max_examples=60, deadline=None)
+@given(need=st.floats(0.1, 45), sizes=_SIZES)
+def test_no_cheaper_set_of_containers_holds_the_need(need: float, sizes: list[tuple[float, int]]) -> None:
+    containers = tuple(Container(litres=litres, price=Decimal(cents) / 100) for litres, cents in sizes)
+    bought = least_cost(need, containers)
+    assert bought.litres >= need - 1e-6
+    ranges = [range(int(need / c.litres) + 2) for c in containers if c.litres >= 2.5] or [range(1)]
+    large = [c for c in containers if c.litres >= 2.5]
+    small = [c for c in containers if c.litres < 2.5]
+    for counts in combinations(*ranges):
+        if not large:
+            counts = ()
+        held = sum(c.litres * n for c, n in zip(large, counts, strict=True))
+        price = sum((c.price * n for c, n in zip(large, counts, strict=True)), Decimal(0))
+        rest = need - held
+        # What large ones leave is filled with one kind of small one: a set the program must not lose against.
+        fills = [c.price * -int(-rest // c.litres) for c in small] if rest > 0 else [Decimal(0)]
+        for fill in fills:
+            assert bought.cost <= price + fill
+
+
+def test_of_equal_prices_the_smaller_leftover_wins() -> None:
+    sizes = (Container(litres=5, price=Decimal(10)), Container(litres=4, price=Decimal(10)))
+    assert [(c.litres, n) for c, n in least_cost(3.5, sizes).items] == [(4, 1)]
+
+
+@pytest.mark.parametrize("need", [0.0, -1.0, float("nan")])
+def test_a_need_that_is_not_positive_is_refused(need: float) -> None:
+    with pytest.raises(ValueError, match="more than 0"):
+        least_cost(need, GENERIC_PRODUCTS["exterior-acrylic-standard"].containers)
+
+
+# operation, m², height, texture, level -> person-hours by the trade's medians
+LABOUR = [
+    (Operation(id="w", name="W", kind=OperationKind.WASH), 70, 2.0, 1.0, False, 1.0),
+    (Operation(id="s", name="S", kind=OperationKind.SCRAPE, share=0.25), 40, 2.0, 1.0, False, 2.0),
+    (Operation(id="c", name="C", kind=OperationKind.COAT, product="p", method=Method.BRUSH), 22, 2.0, 1.0, False, 2.0),
+    (Operation(id="c", name="C", kind=OperationKind.COAT, product="p", method=Method.BRUSH), 22, 5.0, 1.0, False, 2.3),
+    (
+        Operation(id="c", name="C", kind=OperationKind.COAT, product="p", method=Method.AIRLESS),
+        90,
+        7.0,
+        1.3,
+        False,
+        1.755,
+    ),
+    (Operation(id="d", name="D", kind=OperationKind.COAT, product="p", method=Method.BRUSH), 22, 0.0, 1.0, True, 1.0),
+    (
+        Operation(id="p", name="P", kind=OperationKind.PRIME, product="p", method=Method.ROLLER, share=0.1),
+        100,
+        2.0,
+        1.0,
+        False,
+        1.0,
+    ),
+]
+
+
+@pytest.mark.parametrize(("operation", "area", "height", "texture", "level", "hours"), LABOUR)
+def test_hours_follow_the_rates(
+    operation: Operation, area: float, height: float, texture: float, level: bool, hours: float
+) -> None:
+    assert person_hours(operation, area, height, texture, level=level) == pytest.approx(hours)
+
+
+def test_rates_rank_brush_below_roller_below_spray() -> None:
+    rates = [
+        rate_m2_h(Operation(id="c", name="C", kind="coat", product="p", method=m))
+        for m in ("brush", "roller", "airless")
+    ]
+    assert rates == sorted(rates)
+    assert height_factor(2.9) < height_factor(5) < height_factor(6.1)
+    assert texture_factor("stucco", 1.65) == 1.65
+    assert texture_factor("lap", 1.5) == 1.0
+
+
+def test_dark_colours_take_up_more_sun() -> None:
+    assert luminance("#ffffff") == pytest.approx(1.0)
+    assert luminance("#000000") == 0.0
+    assert luminance("#808080") == pytest.approx(0.2159, abs=1e-3)
+    colours = ["#ffffff", "#e9dcc1", "#53685c", "#1f2a30", "#000000"]
+    absorbed = [solar_absorptance(c) for c in colours]
+    assert absorbed == sorted(absorbed)
+    assert absorbed[0] == pytest.approx(0.13)
+    assert absorbed[-1] == pytest.approx(0.95)

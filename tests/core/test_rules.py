@@ -1,0 +1,191 @@
+"""The ten weather rules: for each, weather that breaks it and nothing else, and weather that just keeps it."""
+
+from datetime import datetime
+
+import numpy as np
+import pytest
+
+from amber_gable.core.weather.rules import LETTERS, RULES
+from amber_gable.core.weather.windows import Windows, preparation_windows
+from amber_gable.domain.job import Policy
+from amber_gable.domain.product import OperationKind
+from amber_gable.domain.schools import DewSchool, HoldSchool, Method, SunSchool
+from tests.weather_cases import (
+    FULL_DAY,
+    NORTH,
+    NORTHERN,
+    SOUTH,
+    clear_days,
+    climate_of,
+    day_slots,
+    steady,
+    utc,
+    walls,
+    windows_of,
+)
+
+DAY = utc("2026-06-10")
+
+
+def _windows(
+    azimuth: float = NORTH,
+    method: Method = Method.BRUSH,
+    policy: Policy | None = None,
+    moisture: float | None = None,
+    code: str = "exterior-acrylic-standard",
+    **weather: float,
+) -> Windows:
+    series = steady(datetime.fromisoformat("2026-06-08T00:00-04:00"), 168, offset_h=-4.0, **weather)
+    climate = climate_of(series, NORTHERN, walls(azimuth))
+    slots = day_slots(climate.steps, DAY, 1, -4.0)
+    return windows_of(climate, slots, code, method, policy, None if moisture is None else [moisture])
+
+
+def _at(windows: Windows, hour: float) -> list[str]:
+    return windows.letters(0, int(hour * 2))
+
+
+# weather, what stops the slot at noon
+CASES: list[tuple[str, dict[str, float], list[str]]] = [
+    ("mild and dry", {}, []),
+    ("air just warm enough", {"air_c": 11.5}, []),
+    ("air too cold", {"air_c": 8.0}, ["C"]),
+    ("air too hot", {"air_c": 34.0, "rh_pct": 30.0}, ["H"]),
+    ("damp air by day", {"rh_pct": 88.0}, ["U"]),
+    ("measurable rain", {"rain_mm": 0.3}, ["R"]),
+    ("a trace that cannot be measured", {"rain_mm": 0.05}, []),
+    ("likely rain", {"rain_pct": 35.0}, ["R"]),
+    ("unlikely rain", {"rain_pct": 15.0}, []),
+    ("wind for a ladder", {"wind_ms": 9.0}, []),
+    ("wind too strong for a ladder", {"wind_ms": 11.0}, ["W"]),
+]
+
+
+@pytest.mark.parametrize(("weather", "letters"), [c[1:] for c in CASES], ids=[c[0] for c in CASES])
+def test_what_stops_a_coat_at_noon(weather: dict[str, float], letters: list[str]) -> None:
+    assert _at(_windows(**weather), 12.0) == letters
+
+
+def test_saturated_air_leaves_the_walls_wet_before_sunrise() -> None:
+    assert _at(_windows(rh_pct=100.0, cloud=0.0), 4.0) == ["N", "D", "U"]
+
+
+@pytest.mark.parametrize(("wind", "stopped"), [(4.0, False), (6.9, False), (7.5, True)])
+def test_spraying_stops_at_seven_metres_a_second(wind: float, stopped: bool) -> None:
+    assert ("W" in _at(_windows(method=Method.AIRLESS, wind_ms=wind), 12.0)) is stopped
+    assert "W" not in _at(_windows(method=Method.BRUSH, wind_ms=wind), 12.0)
+
+
+@pytest.mark.parametrize(("reading", "letters"), [(None, []), (12.0, []), (15.0, []), (15.5, ["M"]), (22.0, ["M"])])
+def test_wood_over_fifteen_percent_stops_film_paint(reading: float | None, letters: list[str]) -> None:
+    assert _at(_windows(moisture=reading), 12.0) == letters
+
+
+def test_nights_and_hours_outside_the_crews_day_are_dark() -> None:
+    windows = _windows()
+    assert _at(windows, 2.0) == ["N"]
+    assert _at(windows, 6.5) == ["N"], "the crew begins at seven"
+    assert _at(windows, 7.0) == []
+    assert _at(windows, 18.5) == []
+    assert _at(windows, 19.0) == ["N"]
+
+
+def test_daylight_keeps_half_an_hour_from_sunrise_and_sunset() -> None:
+    windows = _windows()
+    daylight = next(c for c in windows.checks if c.rule.id == "daylight")
+    lit = np.flatnonzero(~daylight.stops[0])
+    first, last = windows.slots.hours[lit[0]], windows.slots.hours[lit[-1]]
+    # 10 June at 45.25° N, 62.1° W, UTC-4: sun from about 04:25 to 19:55 local time of the zone.
+    assert first == 5.0
+    assert last == 18.5
+
+
+@pytest.mark.parametrize(
+    ("school", "cold_air", "warm_air"),
+    [
+        (SunSchool.SHADE_WHEN_WARM, False, True),
+        (SunSchool.FOLLOW_SHADE, True, True),
+        (SunSchool.TEMPERATURE, False, False),
+    ],
+)
+def test_sun_schools_differ_in_when_direct_sun_stops(school: SunSchool, cold_air: bool, warm_air: bool) -> None:
+    """A pale wall, so that its surface stays under every product limit."""
+    for mean_c, stopped in ((9.0, cold_air), (21.0, warm_air)):
+        series = clear_days(NORTHERN, utc("2026-09-08"), 7, mean_c=mean_c, dew_c=2.0)
+        climate = climate_of(series, NORTHERN, walls(SOUTH, absorptance=0.2))
+        slots = day_slots(climate.steps, utc("2026-09-10"), 1, NORTHERN[2])
+        windows = windows_of(climate, slots, "exterior-acrylic-low-temperature", policy=Policy(sun=school))
+        check = next(c for c in windows.checks if c.rule.id == "sun")
+        assert bool(check.stops[0, 24]) is stopped, mean_c
+
+
+def test_the_hot_limit_holds_in_every_sun_school() -> None:
+    series = clear_days(NORTHERN, utc("2026-07-08"), 7, mean_c=26.0, dew_c=10.0)
+    climate = climate_of(series, NORTHERN, walls(SOUTH, absorptance=0.9))
+    slots = day_slots(climate.steps, utc("2026-07-10"), 1, NORTHERN[2])
+    for school in SunSchool:
+        assert "H" in windows_of(climate, slots, policy=Policy(sun=school)).letters(0, 26)
+
+
+def _evening_hours(
+    policy: Policy, mean_c: float = 14.0, dew_c: float = 7.5, code: str = "exterior-acrylic-standard"
+) -> float:
+    series = clear_days(NORTHERN, utc("2026-09-08"), 9, mean_c=mean_c, dew_c=dew_c)
+    climate = climate_of(series, NORTHERN, walls(NORTH))
+    slots = day_slots(climate.steps, utc("2026-09-10"), 3, NORTHERN[2])
+    return float(windows_of(climate, slots, code, policy=policy).ok.sum()) / 2
+
+
+def test_stricter_hold_and_dew_schools_never_open_more_hours() -> None:
+    touch, four, night = (_evening_hours(Policy(hold=h)) for h in HoldSchool)
+    assert touch >= four >= night
+    assert touch > night, "on cold nights the overnight school closes the day"
+    ready, dry = (_evening_hours(Policy(dew=d)) for d in (DewSchool.RAIN_READY, DewSchool.TOUCH_DRY))
+    assert dry > ready > 0
+
+
+def test_a_low_temperature_product_opens_more_cool_hours() -> None:
+    standard = _evening_hours(Policy(), 10.0, 1.0)
+    low = _evening_hours(Policy(), 10.0, 1.0, code="exterior-acrylic-low-temperature")
+    assert low > standard
+
+
+def test_headroom_is_the_distance_to_the_limit_and_stops_where_negative() -> None:
+    windows = _windows(air_c=13.0)
+    low = next(c for c in windows.checks if c.rule.id == "air-low")
+    assert low.headroom[0, 24] == pytest.approx(3.0, abs=0.01)
+    for check in windows.checks:
+        assert (check.stops == (check.headroom < 0)).all()
+        assert np.isfinite(check.value).all(), check.rule.id
+    assert (windows.ok == ~np.any([c.stops for c in windows.checks], axis=0)).all()
+
+
+def test_all_ten_rules_of_the_handbook_are_there_and_every_letter_has_words() -> None:
+    assert {r.number for r in RULES.values()} - {0} == set(range(1, 11))
+    assert {r.letter for r in RULES.values()} == set(LETTERS)
+
+
+def test_a_coat_whose_fate_lies_beyond_the_weather_is_not_called_good() -> None:
+    series = steady(datetime.fromisoformat("2026-06-08T00:00-04:00"), 72, offset_h=-4.0)
+    climate = climate_of(series, NORTHERN, walls(NORTH))
+    slots = day_slots(climate.steps, DAY, 1, -4.0)
+    windows = windows_of(climate, slots, "elastomeric-wall")
+    assert "?" in windows.letters(0, 34)
+
+
+@pytest.mark.parametrize(
+    ("kind", "weather", "letters"),
+    [
+        (OperationKind.WASH, {"rh_pct": 100.0, "cloud": 0.0}, []),
+        (OperationKind.SAND, {"rh_pct": 100.0, "cloud": 0.0}, ["D"]),
+        (OperationKind.CAULK, {"air_c": 3.0}, ["C"]),
+        (OperationKind.WASH, {"air_c": 3.0}, []),
+        (OperationKind.WASH, {"air_c": 0.0}, ["C"]),
+        (OperationKind.SCRAPE, {"rain_mm": 1.0}, ["R", "D"]),
+    ],
+)
+def test_preparation_has_lighter_rules(kind: OperationKind, weather: dict[str, float], letters: list[str]) -> None:
+    series = steady(datetime.fromisoformat("2026-06-08T00:00-04:00"), 120, offset_h=-4.0, **weather)
+    climate = climate_of(series, NORTHERN, walls(200.0))
+    slots = day_slots(climate.steps, DAY, 1, -4.0)
+    assert preparation_windows(climate, slots, kind, Policy(), FULL_DAY).letters(0, 14) == letters

@@ -1,0 +1,65 @@
+"""Slots and stretches: clock changes, year's end, leap days, and weather that is not there."""
+
+from datetime import date, datetime
+from zoneinfo import ZoneInfo
+
+import numpy as np
+import pytest
+from hypothesis import given
+from hypothesis import strategies as st
+
+from amber_gable.core.weather.extremes import GreatestOver, LeastOver
+from amber_gable.core.weather.slots import make_slots
+from amber_gable.core.weather.steps import to_steps
+from amber_gable.core.weather.typical import stretch
+from tests.weather_cases import real_year, steady, utc
+
+HALIFAX = ZoneInfo("America/Halifax")
+
+
+@pytest.mark.parametrize(
+    ("day", "slots_of_day"),
+    [("2026-03-08", 46), ("2026-11-01", 50), ("2026-06-10", 48)],
+    ids=["spring", "autumn", "plain"],
+)
+def test_a_day_with_a_clock_change_has_its_true_length(day: str, slots_of_day: int) -> None:
+    steps = to_steps(steady(utc(day) - (utc(day) - utc(day)), 96), 45.25, -62.1, 0.0)
+    slots = make_slots(steps, datetime.fromisoformat(day).replace(tzinfo=HALIFAX), 1, HALIFAX)
+    assert len(slots) == slots_of_day
+    assert slots.time(0).hour == 0
+    assert set(slots.day.tolist()) == {0}
+
+
+def test_a_stretch_outside_the_weather_is_refused_with_what_there_is() -> None:
+    with pytest.raises(ValueError, match=r"covers 2026-06-10 to 2026-06-12"):
+        stretch(steady(utc("2026-06-10"), 72), date(2026, 7, 1), 3)
+
+
+def test_a_typical_year_is_read_as_the_year_asked_for_and_runs_round_at_its_end() -> None:
+    series = stretch(real_year(), date(2025, 12, 30), 4)
+    assert series.start_time.isoformat() == "2025-12-28T05:00:00+00:00"
+    assert len(series) == (4 + 2 + 5) * 24
+    year = real_year()
+    assert series.air_c[:24] == pytest.approx(year.air_c[(365 - 4) * 24 : (365 - 3) * 24])
+    assert series.air_c[4 * 24 : 5 * 24] == pytest.approx(year.air_c[:24]), "after 31 December comes 1 January"
+
+
+def test_the_leap_day_repeats_the_day_before() -> None:
+    series = stretch(real_year(), date(2028, 2, 28), 2)
+    day = 2 * 24
+    assert series.air_c[day : day + 24] == pytest.approx(series.air_c[day + 24 : day + 48])
+
+
+@given(
+    values=st.lists(st.floats(-50, 50), min_size=2, max_size=60),
+    spans=st.lists(st.tuples(st.integers(0, 70), st.integers(0, 70)), min_size=1, max_size=10),
+)
+def test_extremes_agree_with_looking_at_every_value(values: list[float], spans: list[tuple[int, int]]) -> None:
+    table = np.array([values])
+    first = np.array([min(a, len(values) - 1) for a, _ in spans])
+    end = np.array([min(max(b, 1), len(values)) for _, b in spans])
+    end = np.maximum(end, first + 1)
+    least, greatest = LeastOver(table)(first, end)[0], GreatestOver(table)(first, end)[0]
+    for i, (a, b) in enumerate(zip(first, end, strict=True)):
+        assert least[i] == min(values[a:b])
+        assert greatest[i] == max(values[a:b])

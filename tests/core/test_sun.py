@@ -1,0 +1,94 @@
+"""Sun on faces: north and south hemispheres, horizons, and light kept in its hour."""
+
+import numpy as np
+import pandas as pd
+import pytest
+
+from amber_gable.core.weather import sun
+from amber_gable.core.weather.steps import PER_HOUR, to_steps
+from amber_gable.core.weather.typical import stretch
+from amber_gable.domain.survey import HorizonPoint
+from tests.weather_cases import (
+    EAST,
+    NORTH,
+    NORTHERN,
+    SOUTH,
+    SOUTHERN,
+    WEST,
+    clear_days,
+    climate_of,
+    real_year,
+    utc,
+    walls,
+)
+
+
+def _beam_hours(place: tuple[float, float, float], month: int) -> dict[str, float]:
+    series = clear_days(place, utc(f"2026-{month:02d}-10"), 1)
+    climate = climate_of(series, place, walls(NORTH, EAST, SOUTH, WEST))
+    hours = (climate.beam > 120).sum(axis=1) / PER_HOUR
+    return dict(zip(("north", "east", "south", "west"), hours.tolist(), strict=True))
+
+
+@pytest.mark.parametrize(
+    ("place", "month", "sunny", "shaded"),
+    [
+        (NORTHERN, 9, "south", "north"),
+        (NORTHERN, 3, "south", "north"),
+        (SOUTHERN, 9, "north", "south"),
+        (SOUTHERN, 3, "north", "south"),
+    ],
+)
+def test_the_wall_that_looks_to_the_equator_has_the_sun(
+    place: tuple[float, float, float], month: int, sunny: str, shaded: str
+) -> None:
+    hours = _beam_hours(place, month)
+    assert hours[sunny] > 8
+    assert hours[shaded] < 0.5
+    assert hours["east"] == pytest.approx(hours["west"], abs=1.0)
+
+
+@pytest.mark.parametrize("place", [NORTHERN, SOUTHERN])
+def test_east_has_the_sun_before_noon_and_west_after(place: tuple[float, float, float]) -> None:
+    climate = climate_of(clear_days(place, utc("2026-09-10"), 1), place, walls(EAST, WEST))
+    east, west = (np.average(np.arange(len(b)), weights=b) / PER_HOUR for b in climate.beam)
+    assert east < 11 < 13 < west
+
+
+def test_a_high_horizon_takes_the_beam_and_some_sky() -> None:
+    series = clear_days(NORTHERN, utc("2026-09-10"), 1)
+    steps = to_steps(series, *NORTHERN[:2], 0.0)
+    trees = tuple(HorizonPoint(azimuth_deg=a, elevation_deg=60.0) for a in (90, 180, 270))
+    light = sun.on_faces(steps.sun, steps.light, np.array([SOUTH, SOUTH]), np.array([90.0, 90.0]), [(), trees])
+    assert light.beam[0].max() > 400
+    assert light.beam[1].max() == 0
+    assert 0.02 < light.open_sky[1] < 0.3 < light.open_sky[0] == 1.0
+    assert light.plane[1].max() < light.plane[0].max() / 2
+
+
+def test_a_horizon_runs_straight_between_its_points_and_round_the_compass() -> None:
+    points = (HorizonPoint(azimuth_deg=350, elevation_deg=10), HorizonPoint(azimuth_deg=10, elevation_deg=20))
+    assert sun.horizon_at(points, np.array([350.0, 0.0, 10.0, 355.0])) == pytest.approx([10, 15, 20, 12.5])
+
+
+def test_light_of_a_file_keeps_its_energy_and_never_falls_at_night() -> None:
+    series = stretch(real_year(), utc("2025-06-10").date(), 7)
+    steps = to_steps(series, 36.1, -79.95, 273)
+    hourly = steps.light.ghi.reshape(-1, PER_HOUR).mean(axis=1)
+    assert series.ghi is not None
+    assert hourly.sum() == pytest.approx(series.ghi.sum(), rel=0.03)
+    assert steps.light.ghi[steps.sun.elevation < 0].max() == 0
+    assert (steps.light.dhi <= steps.light.ghi + 1e-9).all()
+
+
+def test_cloud_dims_the_light_as_kasten_and_czeplak_say() -> None:
+    times = pd.date_range("2026-06-21 16:00", periods=1, freq="h", tz="UTC")
+    position = sun.position(times, *NORTHERN[:2])
+    light = {}
+    for cover in (0.0, 0.5, 1.0):
+        series = clear_days(NORTHERN, utc("2026-06-21"), 1)
+        assert series.cloud is not None
+        series.cloud[:] = cover
+        light[cover] = sun.horizontal_light(series, position, np.array([0]), lambda c: c[:1]).ghi[0]
+    assert light[1.0] / light[0.0] == pytest.approx(0.25)
+    assert light[0.5] / light[0.0] == pytest.approx(1 - 0.75 * 0.5**3.4)

@@ -1,0 +1,153 @@
+"""The surface node: balances that must close, and what painters see on walls."""
+
+from dataclasses import replace
+
+import numpy as np
+import pytest
+
+from amber_gable.core.weather import surface
+from amber_gable.core.weather.air import KELVIN, saturation_pressure, vapour_density
+from amber_gable.core.weather.sky import STEFAN_BOLTZMANN, clear_sky_emissivity, infrared_down
+from amber_gable.core.weather.steps import PER_HOUR, STEP, to_steps
+from amber_gable.core.weather.surface import LATENT_HEAT, FaceSurface, driving_rain, surface_climate
+from amber_gable.core.weather.typical import stretch
+from amber_gable.domain.substrates import SUBSTRATES, substrate
+from tests.weather_cases import (
+    EAST,
+    NORTH,
+    NORTHERN,
+    SOUTH,
+    SOUTHERN,
+    WEST,
+    clear_days,
+    climate_of,
+    real_year,
+    steady,
+    utc,
+    walls,
+)
+
+
+def test_a_steady_massless_wall_stands_at_the_sol_air_temperature() -> None:
+    """Without radiation to the sky and loss to the room, T = T_a + a G / h."""
+    thin = substrate("vinyl-siding").model_copy(update={"heat_capacity": 1.0, "u_behind": 0.0, "emissivity": 0.0})
+    series = steady(utc("2026-06-21"), 24, cloud=0.3, rh_pct=20.0)
+    steps = to_steps(series, 45.0, 0.0, 0.0)
+    climate = surface_climate(steps, (FaceSurface(SOUTH, 90.0, thin, 0.7),))
+    k = 12 * PER_HOUR
+    gain = 0.7 * climate.plane[0, k]
+    assert gain > 200
+    expected = steps.air[k] + gain / climate.convection[0, k]
+    assert climate.surface[0, k] == pytest.approx(expected, abs=0.6)
+
+
+def test_energy_closes_within_one_percent_over_clear_days() -> None:
+    series = clear_days(NORTHERN, utc("2026-09-10"), 3, dew_c=2.0)
+    (face,) = walls(SOUTH)
+    climate = climate_of(series, NORTHERN, (face,))
+    steps, t = climate.steps, climate.surface[0]
+    before = np.concatenate([[t[0]], t[:-1]])
+    sky_share = 0.5 * 0.5**0.5
+    sky = 0.9 * (sky_share * steps.ir_down + (1 - sky_share) * STEFAN_BOLTZMANN * (steps.air + KELVIN) ** 4)
+    out = 0.9 * STEFAN_BOLTZMANN * (t + KELVIN) ** 4
+    convected = climate.convection[0] * (steps.air - t)
+    room = face.substrate.u_behind * (surface.INDOOR_C - t)
+    film = np.diff(climate.film[0], prepend=climate.film[0, 0]) / STEP * LATENT_HEAT
+    absorbed = face.absorptance * climate.plane[0]
+    stored = face.substrate.heat_capacity * (t - before) / STEP
+    error = (absorbed + sky - out + convected + room + film - stored)[1:]
+    assert abs(error.sum()) < 0.01 * absorbed.sum()
+
+
+def test_no_nan_over_a_full_real_year_on_every_kind_of_surface() -> None:
+    series = stretch(real_year(), utc("2025-01-03").date(), 360)
+    faces = tuple(
+        FaceSurface(azimuth, tilt, s, 0.85)
+        for s in SUBSTRATES.values()
+        for azimuth, tilt in ((NORTH, 90.0), (WEST, 0.0))
+    )
+    climate = surface_climate(to_steps(series, 36.1, -79.95, 273), faces)
+    for values in (climate.surface, climate.film, climate.spread, climate.plane):
+        assert np.isfinite(values).all()
+    assert -35 < climate.surface.min() < climate.surface.max() < 95
+    assert climate.film.min() >= 0
+    assert climate.film[::2].max() <= surface.WALL_FILM_MAX + 1e-12
+
+
+def test_a_shaded_north_wall_runs_one_to_four_degrees_under_the_air_on_clear_calm_nights() -> None:
+    climate = climate_of(clear_days(NORTHERN, utc("2026-09-10"), 3, dew_c=0.0), NORTHERN, walls(NORTH))
+    night = (climate.steps.sun.elevation < -6) & (np.arange(len(climate.steps)) > 24 * PER_HOUR)
+    under = (climate.steps.air - climate.surface[0])[night]
+    assert 1.0 < under.mean() < 4.0
+
+
+def _dew_gone_hour(climate: surface.Climate, row: int) -> float:
+    """Hour of the third morning at which the film is last wet before noon."""
+    morning = slice(48 * PER_HOUR, 62 * PER_HOUR)
+    wet = np.flatnonzero(climate.film[row, morning] > 0.010)
+    return float(wet.max() / PER_HOUR) if wet.size else 0.0
+
+
+@pytest.mark.parametrize(
+    ("place", "month", "last"), [(NORTHERN, 9, NORTH), (NORTHERN, 4, NORTH), (SOUTHERN, 3, SOUTH), (SOUTHERN, 9, SOUTH)]
+)
+def test_east_sheds_its_dew_first_and_the_wall_away_from_the_sun_last(
+    place: tuple[float, float, float], month: int, last: float
+) -> None:
+    series = clear_days(place, utc(f"2026-{month:02d}-10"), 4, dew_c=9.5)
+    climate = climate_of(series, place, walls(EAST, last))
+    east, away = _dew_gone_hour(climate, 0), _dew_gone_hour(climate, 1)
+    assert 5 < east < away
+
+
+def test_dew_forms_first_on_level_and_thin_surfaces() -> None:
+    series = clear_days(NORTHERN, utc("2026-09-10"), 4, dew_c=8.5)
+    faces = (*walls(NORTH, code="metal-roof", tilt=10), *walls(NORTH), *walls(NORTH, code="brick"))
+    climate = climate_of(series, NORTHERN, faces)
+    # From the third afternoon on, as the surfaces cool.
+    evening = climate.film[:, 64 * PER_HOUR : 78 * PER_HOUR] > 0.010
+    first = [int(np.argmax(row)) if row.any() else 10_000 for row in evening]
+    assert first[0] < first[1] < first[2]
+
+
+def test_clear_skies_cool_more_than_cloudy_ones() -> None:
+    air, dew = np.array([10.0]), np.array([5.0])
+    assert float(clear_sky_emissivity(np.array([10.0]))[0]) == pytest.approx(0.711 + 0.056 + 0.0073)
+    assert infrared_down(air, dew, np.array([0.0]))[0] < infrared_down(air, dew, np.array([1.0]))[0] - 40
+
+
+@pytest.mark.parametrize(
+    ("azimuth", "tilt", "expected"),
+    [(SOUTH, 90.0, 2 / 9 * 5 * 4 ** (8 / 9)), (NORTH, 90.0, 0.0), (EAST, 90.0, 0.0), (SOUTH, 0.0, 4.0)],
+)
+def test_driving_rain_follows_the_standard_and_spares_the_lee(azimuth: float, tilt: float, expected: float) -> None:
+    rain = driving_rain(np.array([4.0]), np.array([5.0]), np.array([180.0]), np.array([azimuth]), np.array([tilt]))
+    assert rain[0, 0] == pytest.approx(expected, abs=1e-9)
+
+
+def test_a_film_evaporates_with_the_latent_heat_it_took() -> None:
+    """Rain for two hours, then sun: the wet wall is cooler than the dry one until the film is gone."""
+    series = steady(utc("2026-06-21"), 48, cloud=0.2, wind_ms=2.0, wind_from_deg=180.0, rh_pct=60)
+    assert series.rain_mm is not None
+    series.rain_mm[34:36] = 3.0
+    wet = climate_of(series, (45.0, 0.0, 0.0), walls(SOUTH))
+    dry = climate_of(replace(series, rain_mm=np.zeros(48)), (45.0, 0.0, 0.0), walls(SOUTH))
+    just_after = 36 * PER_HOUR
+    assert wet.film[0, just_after - 1] == pytest.approx(surface.WALL_FILM_MAX)
+    assert wet.surface[0, just_after] < dry.surface[0, just_after] - 3
+    assert wet.film[0, just_after + 4 * PER_HOUR] == 0
+    assert wet.surface[0, -1] == pytest.approx(dry.surface[0, -1], abs=0.3)
+
+
+def test_condensation_stops_when_the_surface_meets_the_dew_point() -> None:
+    climate = climate_of(clear_days(NORTHERN, utc("2026-09-10"), 3, dew_c=9.0), NORTHERN, walls(NORTH))
+    growing = np.diff(climate.film[0]) > 1e-6
+    saturated = vapour_density(saturation_pressure(climate.surface[0]), climate.surface[0])[1:]
+    air = vapour_density(climate.steps.vapour, climate.steps.air)[1:]
+    assert growing.any()
+    assert (air[growing] > saturated[growing] * 0.995).all()
+
+
+def test_no_face_is_refused() -> None:
+    with pytest.raises(ValueError, match="no faces"):
+        surface_climate(to_steps(steady(utc("2026-06-21"), 24), 45.0, 0.0, 0.0), ())

@@ -1,0 +1,80 @@
+"""Small jobs for tests."""
+
+import json
+from typing import Any
+
+from amber_gable.demo import demo_bundles
+from amber_gable.domain.generic_products import GENERIC_PRODUCTS
+from amber_gable.domain.generic_systems import GENERIC_SYSTEMS
+from amber_gable.domain.job import JobBundle
+from amber_gable.exchange.bundle import load_bundle
+
+FOOT = 0.3048
+
+
+def coopers_rise() -> JobBundle:
+    name, text = demo_bundles()[0]
+    return load_bundle(text, name)
+
+
+def coopers_rise_json() -> dict[str, Any]:
+    raw: dict[str, Any] = json.loads(demo_bundles()[0][1])
+    return raw
+
+
+def one_wall(
+    width_m: float = 6.0,
+    height_m: float = 3.0,
+    openings: tuple[dict[str, Any], ...] = (),
+    system: str = "generic-sound-siding",
+    substrate: str = "wood-lap",
+    azimuth: float = 0.0,
+    **job: Any,
+) -> JobBundle:
+    """One wall at the demo's place with one zone and one finish."""
+    return JobBundle.model_validate(
+        {
+            "company": {"id": "test", "name": "Test"},
+            "property": {
+                "id": "place",
+                "name": "Place",
+                "place": "Nowhere",
+                "latitude": 45.25,
+                "longitude": -62.1,
+                "time_zone": "America/Halifax",
+                "faces": [
+                    {
+                        "id": "wall",
+                        "name": "Wall",
+                        "azimuth_deg": azimuth,
+                        "width_m": width_m,
+                        "eave_height_m": height_m,
+                        "openings": [{"kind": "window", "name": o["id"], **o} for o in openings],
+                    }
+                ],
+                "zones": [
+                    {
+                        "id": "siding",
+                        "name": "Siding",
+                        "face": "wall",
+                        "substrate": substrate,
+                        "area": {"kind": "face"},
+                        "colour_now": "#8a8a80",
+                    }
+                ],
+            },
+            "products": list(GENERIC_PRODUCTS.values()),
+            "systems": list(GENERIC_SYSTEMS),
+            "job": {
+                "id": "job",
+                "name": "Job",
+                "customer": "Somebody",
+                "finishes": [{"zone": "siding", "system": system, "colour": "#e9dcc1", "colour_name": "Oat"}],
+                **job,
+            },
+        }
+    )
+
+
+def opening(id_: str, x: float, y: float, width: float, height: float) -> dict[str, Any]:
+    return {"id": id_, "x_m": x, "y_m": y, "width_m": width, "height_m": height}
