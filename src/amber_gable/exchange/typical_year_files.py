@@ -58,7 +58,7 @@ def read_epw(text: str, name: str) -> WeatherSeries:
         raise InputError(name, "the DATA PERIODS line is missing", "use a complete EPW file")
     data = [(i + 1, r) for i, r in enumerate(rows) if i > begins and r]
     for line, row in data:
-        if len(row) < _EPW_LEAST:
+        if len(row) < max(_EPW_LEAST, len(data[0][1])):
             raise InputError(f"{name}, line {line}", f"only {len(row)} fields: the line is cut", "fetch the file again")
     stamps = []
     for line, row in data:

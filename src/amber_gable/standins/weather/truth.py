@@ -32,7 +32,8 @@ def _draw(*key: object) -> np.random.Generator:
 
 def truth(seed: str, latitude: float, longitude: float, start: datetime, hours: int) -> Hourly:
     """What the weather does. Solar time at the longitude sets the day's run; the season follows the hemisphere."""
-    solar = [start + timedelta(hours=h + 0.5 + longitude / 15) for h in range(hours)]
+    begin = start.astimezone(UTC)
+    solar = [begin + timedelta(hours=h + 0.5 + longitude / 15) for h in range(hours)]
     rows = [_hour(seed, latitude, t) for t in solar]
     air, dew, wind, bearing, cloud, rain = (np.array(c, dtype=float) for c in zip(*rows, strict=True))
     return Hourly(int(start.timestamp()), air, np.minimum(dew, air), wind, bearing % 360, np.clip(cloud, 0, 1), rain)

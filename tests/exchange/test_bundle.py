@@ -1,0 +1,108 @@
+"""The job bundle: exact round trip, and refusals that name the field."""
+
+import json
+from collections.abc import Callable
+from typing import Any
+
+import pytest
+
+from amber_gable.demo import demo_bundles
+from amber_gable.domain.errors import InputError
+from amber_gable.exchange.bundle import dump_bundle, load_bundle
+from tests.jobs import coopers_rise_json
+
+
+@pytest.mark.parametrize(("name", "text"), demo_bundles(), ids=[n for n, _ in demo_bundles()])
+def test_every_demo_job_survives_the_round_trip_to_the_byte(name: str, text: str) -> None:
+    assert dump_bundle(load_bundle(text, name)) == text
+
+
+def test_the_documented_example_is_a_valid_job() -> None:
+    from pathlib import Path
+
+    path = Path(__file__).parents[2] / "docs" / "examples" / "garden-wall.json"
+    bundle = load_bundle(path.read_text(encoding="utf-8"), path.name)
+    assert bundle.job.finishes
+    assert dump_bundle(bundle) == path.read_text(encoding="utf-8")
+
+
+def _face(raw: dict[str, Any]) -> dict[str, Any]:
+    face: dict[str, Any] = raw["property"]["faces"][0]
+    return face
+
+
+def _set(*path: str | int, to: Any) -> Callable[[dict[str, Any]], None]:
+    def change(raw: Any) -> None:
+        for part in path[:-1]:
+            raw = raw[part]
+        raw[path[-1]] = to
+
+    return change
+
+
+# what is done to a good job -> words the refusal must hold
+BROKEN: list[tuple[str, Callable[[dict[str, Any]], None], list[str]]] = [
+    (
+        "negative height",
+        lambda r: _face(r).update(eave_height_m=-5.6),
+        ["faces[front].eave_height_m", "greater than 0", "-5.6"],
+    ),
+    ("zero width", lambda r: _face(r).update(width_m=0), ["faces[front].width_m"]),
+    ("millimetres for metres", lambda r: _face(r).update(width_m=9600), ["faces[front].width_m", "200"]),
+    (
+        "opening larger than its wall",
+        lambda r: _face(r)["openings"][0].update(width_m=12),
+        ["Entry door", "larger than the face"],
+    ),
+    ("opening outside its wall", lambda r: _face(r)["openings"][0].update(x_m=9.0), ["Entry door", "outside the face"]),
+    ("openings overlap", lambda r: _face(r)["openings"][1].update(x_m=4.2, y_m=0.5), ["overlap"]),
+    ("azimuth beyond the compass", lambda r: _face(r).update(azimuth_deg=360), ["azimuth_deg"]),
+    (
+        "unknown substrate",
+        _set("property", "zones", 0, "substrate", to="cheese"),
+        ["zones[front-siding].substrate", "wood-lap"],
+    ),
+    ("unknown time zone", _set("property", "time_zone", to="Mars/Olympus"), ["time_zone", "Europe/Lisbon"]),
+    (
+        "two zones take the rest",
+        _set("property", "zones", 6, "area", to={"kind": "face"}),
+        ["both take what the face has left"],
+    ),
+    ("zone larger than the face", _set("property", "zones", 6, "area", "area_m2", to=900.0), ["more than the face's"]),
+    ("zone of no face", _set("property", "zones", 0, "face", to="roof"), ["'roof'", "not there"]),
+    ("an id twice", _set("property", "faces", 1, "id", to="front"), ["id 'front' is used twice"]),
+    ("finish of no zone", _set("job", "finishes", 0, "zone", to="nowhere"), ["'nowhere'"]),
+    ("finish of no system", _set("job", "finishes", 0, "system", to="magic"), ["'magic'"]),
+    ("two finishes", _set("job", "finishes", 1, "zone", to="front-siding"), ["two finishes"]),
+    ("system of no product", _set("products", 0, "code", to="else"), ["not in the bundle"]),
+    ("recoat before touch", _set("products", 0, "recoat_h", to=0.5), ["dry to touch must come before"]),
+    (
+        "solids of 140 %",
+        _set("products", 0, "volume_solids_pct", to=140),
+        ["products[gannet-tightbond].volume_solids_pct", "100"],
+    ),
+    ("minimum over maximum", _set("products", 0, "air_min_c", to=50), ["not below its maximum"]),
+    ("coat without product", _set("systems", 0, "operations", 2, "product", to=None), ["needs a product"]),
+    ("unknown field", _set("job", "colour", to="red"), ["job.colour", "not permitted"]),
+    ("not finite", _set("property", "latitude", to=float("nan")), ["NaN"]),
+    ("a day without hours", _set("job", "crew", "end_h", to=8), ["leave no time"]),
+    ("another version", _set("version", to=2), ["version"]),
+    ("another format", _set("format", to="something"), ["amber-gable-job"]),
+]
+
+
+@pytest.mark.parametrize(("spoil", "words"), [b[1:] for b in BROKEN], ids=[b[0] for b in BROKEN])
+def test_a_broken_job_is_refused_with_its_field(spoil: Callable[[dict[str, Any]], None], words: list[str]) -> None:
+    raw = coopers_rise_json()
+    spoil(raw)
+    with pytest.raises(InputError) as refused:
+        load_bundle(json.dumps(raw), "job.json")
+    assert str(refused.value).startswith("job.json")
+    for word in words:
+        assert word in str(refused.value)
+
+
+@pytest.mark.parametrize("text", ["", "{", "[]", '"job"', "[" * 100_000, '{"format": "amber-gable-job"'])
+def test_what_is_not_a_job_at_all_is_refused(text: str) -> None:
+    with pytest.raises(InputError):
+        load_bundle(text, "job.json")

@@ -1,0 +1,179 @@
+"""EPW and TMY3: read true, and refused with the line when they are cut or impossible."""
+
+from collections.abc import Callable
+from datetime import UTC, datetime, timedelta
+
+import numpy as np
+import pytest
+
+from amber_gable.domain.errors import InputError
+from amber_gable.exchange.present_weather import HEAVY, LIGHT, MODERATE, epw_codes, synoptic_code
+from amber_gable.exchange.weather_file import read_weather
+from tests.weather_cases import TMY3, TMY3_NO_RAIN, real_year
+
+EPW_HEAD = [
+    "LOCATION,Made Town,-,-,made,000000,45.000,8.000,1.0,250.0",
+    *(f"{name},0" for name in ("DESIGN CONDITIONS", "TYPICAL/EXTREME PERIODS", "GROUND TEMPERATURES")),
+    "HOLIDAYS/DAYLIGHT SAVINGS,No,0,0,0",
+    "COMMENTS 1,made for a test",
+    "COMMENTS 2,-",
+    "DATA PERIODS,1,1,Data,Sunday, 1/ 1,12/31",
+]
+
+
+def epw(change: Callable[[int, list[str]], None] | None = None) -> str:
+    """A made EPW year: rows carry several years, as typical years do. `change` edits the fields of an hour."""
+    lines = list(EPW_HEAD)
+    for h in range(8760):
+        t = datetime(2001, 1, 1, tzinfo=UTC) + timedelta(hours=h)
+        sun = max(0.0, np.sin(np.pi * (t.hour - 6) / 12)) * 500
+        fields = ["0"] * 35
+        fields[:5] = [str(2005 + t.month % 5), str(t.month), str(t.day), str(t.hour + 1), "0"]
+        fields[5] = "?9?9?9"
+        air = 12 + 10 * np.sin(2 * np.pi * (h - 2900) / 8760)
+        fields[6:9] = [f"{air:.1f}", f"{air - 4:.1f}", "75"]
+        fields[12:16] = ["320", f"{sun:.0f}", f"{sun * 0.7:.0f}", f"{sun * 0.4:.0f}"]
+        fields[20:23] = ["180", "2.5", "4"]
+        fields[26:28] = ["0", "999999999"]
+        fields[33] = "1.2" if t.day == 5 and 10 <= t.hour < 14 else "0.0"
+        if change:
+            change(h, fields)
+        lines.append(",".join(fields))
+    return "\n".join(lines) + "\n"
+
+
+def test_an_epw_is_read_with_its_place_and_all_columns() -> None:
+    series = read_weather(epw(), "made.epw")
+    assert (series.latitude, series.longitude, series.utc_offset_h, series.altitude_m) == (45.0, 8.0, 1.0, 250.0)
+    assert series.typical_year
+    assert len(series) == 8760
+    assert series.start_time == datetime(2000, 12, 31, 23, tzinfo=UTC)
+    assert series.rain_mm is not None
+    assert series.rain_mm.sum() == pytest.approx(12 * 4 * 1.2)
+    assert series.cloud is not None
+    assert series.cloud.max() == pytest.approx(0.4)
+    assert series.ir_down is not None
+    assert series.notes == ()
+
+
+def _gone(*columns: int, value: str) -> Callable[[int, list[str]], None]:
+    def change(_: int, fields: list[str]) -> None:
+        for c in columns:
+            fields[c] = value
+
+    return change
+
+
+def test_an_epw_without_rain_says_so_and_takes_weather_codes_where_it_has_them() -> None:
+    dry = read_weather(epw(_gone(33, value="999")), "dry.epw")
+    assert dry.rain_mm is None
+    assert "holds no rain" in dry.notes[0]
+
+    def coded(h: int, fields: list[str]) -> None:
+        fields[33] = "999"
+        fields[27] = "919999999" if h % 100 == 0 else "999999999"
+
+    series = read_weather(epw(coded), "coded.epw")
+    assert series.rain_mm is not None
+    assert set(np.unique(series.rain_mm)) == {0.0, MODERATE}
+    assert "rough" in series.notes[0]
+
+
+def test_missing_humidity_comes_from_the_dew_point_and_missing_cloud_from_the_light() -> None:
+    full = read_weather(epw(), "full.epw")
+    series = read_weather(epw(_gone(8, value="999")), "dew.epw")
+    assert series.rh_pct.mean() == pytest.approx(full.rh_pct.mean(), abs=5)
+    clear = read_weather(epw(_gone(22, value="99")), "cloud.epw")
+    assert clear.cloud is None
+    assert "brightness" in clear.notes[0] or "bright" in clear.notes[0]
+
+
+def _line(text: str, number: int, new: str | None) -> str:
+    lines = text.splitlines()
+    lines[number - 1 : number] = [] if new is None else [new]
+    return "\n".join(lines)
+
+
+# what is done to a good EPW -> words the refusal must hold
+BROKEN_EPW: list[tuple[str, Callable[[str], str], list[str]]] = [
+    (
+        "cut between two lines",
+        lambda t: "\n".join(t.splitlines()[:4000]),
+        ["line 4000", "ends after 3992 of 8760", "fetch"],
+    ),
+    ("cut inside a line", lambda t: t[: len(t) // 2], ["the line is cut"]),
+    ("a line lost", lambda t: _line(t, 500, None), ["line 500", "expected"]),
+    ("no location", lambda t: _line(t, 1, "HELLO,1"), ["column 'time' is missing"]),
+    ("location cut", lambda t: _line(t, 1, "LOCATION,x,y"), ["line 1", "LOCATION"]),
+    ("no data line", lambda t: t.replace("DATA PERIODS", "DATA"), ["DATA PERIODS"]),
+    ("letters for a number", lambda t: t.replace("8.0,75,", "8.0,wet,", 1), ["'wet' is not a number", "line"]),
+    ("humidity of 140", lambda t: t.replace(",75,", ",140,", 1), ["relative humidity 140", "line 9"]),
+    ("wind of 300 m/s", lambda t: t.replace(",180,2.5,", ",180,300,", 1), ["wind speed 300 m/s"]),
+]
+
+
+@pytest.mark.parametrize(("spoil", "words"), [b[1:] for b in BROKEN_EPW], ids=[b[0] for b in BROKEN_EPW])
+def test_a_broken_epw_is_refused_with_its_line(spoil: Callable[[str], str], words: list[str]) -> None:
+    with pytest.raises(InputError) as refused:
+        read_weather(spoil(epw()), "broken.epw")
+    assert str(refused.value).startswith("broken.epw")
+    for word in words:
+        assert word in str(refused.value)
+
+
+def test_a_long_gap_is_refused_and_a_short_one_bridged() -> None:
+    def gap(hours: int) -> Callable[[int, list[str]], None]:
+        def change(h: int, fields: list[str]) -> None:
+            if 100 <= h < 100 + hours:
+                fields[6] = "99.9"
+
+        return change
+
+    series = read_weather(epw(gap(3)), "short.epw")
+    assert series.air_c[99] > series.air_c.min() - 1
+    assert series.air_c[100:103].max() < 20
+    with pytest.raises(InputError, match="air temperature is missing for 12 hours running"):
+        read_weather(epw(gap(12)), "long.epw")
+
+
+def test_the_tmy3_year_of_a_real_station() -> None:
+    series = real_year()
+    assert (series.latitude, series.longitude, series.utc_offset_h) == (36.1, -79.95, -5.0)
+    assert series.rain_mm is not None
+    # Its column holds tenths of a millimetre under a heading of mm: 834.5 mm in the year, not 8345.
+    assert series.rain_mm.sum() == pytest.approx(834.5)
+    assert series.notes == ()
+
+
+def test_a_station_whose_rain_is_mostly_missing_has_no_rain() -> None:
+    series = read_weather(TMY3_NO_RAIN.read_text(), TMY3_NO_RAIN.name)
+    assert series.rain_mm is None
+    assert any("holds no rain" in n for n in series.notes)
+
+
+@pytest.mark.parametrize(
+    ("spoil", "words"),
+    [
+        (lambda t: "\n".join(t.splitlines()[:5000]), "ends after 4998 of 8760"),
+        (lambda t: t.replace(",Wspd (m/s),", ",Wind,"), "column 'Wspd (m/s)' is missing"),
+        (lambda t: t.replace("01/01/1988,02:00", "01/01/1988,xx:00"), "date or time cannot be read"),
+        (lambda t: t[: len(t) // 3], "fields of"),
+    ],
+)
+def test_a_broken_tmy3_is_refused(spoil: Callable[[str], str], words: str) -> None:
+    with pytest.raises(InputError, match=words.replace("(", r"\(").replace(")", r"\)")):
+        read_weather(spoil(TMY3.read_text()), "broken.csv")
+
+
+@pytest.mark.parametrize(
+    ("codes", "rate"), [("999999999", 0.0), ("909999999", LIGHT), ("929999999", HEAVY), ("990999999", 0.3), ("x", None)]
+)
+def test_epw_weather_codes(codes: str, rate: float | None) -> None:
+    assert epw_codes(codes) == rate
+
+
+@pytest.mark.parametrize(
+    ("code", "rate"), [(0, 0.0), (61, LIGHT), (63, HEAVY), (52, 0.3), (81, LIGHT), (95, HEAVY), (-9900, None)]
+)
+def test_synoptic_codes(code: int, rate: float | None) -> None:
+    assert synoptic_code(code) == rate

@@ -1,0 +1,150 @@
+"""The plain weather CSV and the forecast JSON that is read the same way."""
+
+from collections.abc import Iterator
+from datetime import UTC, datetime, timedelta
+from typing import Any
+
+import pytest
+
+from amber_gable.domain.errors import InputError
+from amber_gable.exchange.files import SIZE_LIMIT, decode
+from amber_gable.exchange.forecast import ForecastUnavailable, HttpForecast, parse_forecast
+from amber_gable.exchange.weather_file import read_weather
+from amber_gable.standins.weather.service import weather_service
+from tests.web.server import running
+
+HEADER = "time,air_c,rh_pct,wind_m_s,wind_from_deg,cloud_pct,rain_mm"
+
+
+def plain(rows: int = 72, header: str = HEADER, values: str = "15,70,2,180,40,0") -> str:
+    begin = datetime.fromisoformat("2026-09-14T00:00-03:00")
+    lines = [f"{(begin + timedelta(hours=h)).isoformat()},{values}" for h in range(rows)]
+    return "\n".join(["# latitude: 45.25", "# longitude: -62.1", header, *lines]) + "\n"
+
+
+def test_a_plain_file_is_read_with_place_and_units() -> None:
+    series = read_weather(plain(), "week.csv")
+    assert (series.latitude, series.longitude, series.utc_offset_h) == (45.25, -62.1, -3.0)
+    assert series.start_time == datetime(2026, 9, 14, 3, tzinfo=UTC)
+    assert series.cloud is not None
+    assert series.cloud[0] == 0.4
+
+
+def test_us_units_and_dew_point_are_understood() -> None:
+    text = plain(header="time,air_f,dew_point_c,wind_mph,wind_from_deg,cloud_pct,rain_in", values="59,10,10,180,40,0.1")
+    series = read_weather(text, "us.csv")
+    assert series.air_c[0] == pytest.approx(15.0)
+    assert series.wind_ms[0] == pytest.approx(4.4704)
+    assert series.rain_mm is not None
+    assert series.rain_mm[0] == pytest.approx(2.54)
+    assert series.rh_pct[0] == pytest.approx(72, abs=0.5)
+
+
+def test_a_file_without_rain_says_so() -> None:
+    text = plain(header="time,air_c,rh_pct,wind_m_s,wind_from_deg,cloud_pct", values="15,70,2,180,40")
+    assert "no rain" in read_weather(text, "dry.csv").notes[0]
+
+
+BROKEN: list[tuple[str, str, list[str]]] = [
+    (
+        "missing column",
+        plain(header=HEADER.replace("rh_pct", "rain_probability_pct")),
+        ["line 3", "'rh_pct' is missing"],
+    ),
+    (
+        "no cloud and no sun",
+        plain(header=HEADER.replace("cloud_pct", "rain_probability_pct")),
+        ["'cloud_pct' is missing"],
+    ),
+    ("unknown column", plain(header=HEADER.replace("air_c", "temperature")), ["'temperature' is not known", "air_c"]),
+    ("humidity of 140", plain(values="15,140,2,180,40,0"), ["line 4", "relative humidity 140", "0 to 100"]),
+    ("not a number", plain(values="15,70,calm,180,40,0"), ["line 4, wind_m_s", "'calm' is not a number"]),
+    ("nan", plain(values="nan,70,2,180,40,0"), ["'nan' is not a number"]),
+    ("a short line", plain() + "2026-09-17T00:00-03:00,15\n", ["line 76", "2 fields instead of 7"]),
+    ("an hour twice", plain() + "2026-09-16T23:00-03:00,15,70,2,180,40,0\n", ["line 76", "does not follow"]),
+    ("no offset", plain().replace("-03:00", ""), ["offset from UTC is missing", "2026-09-14T06:00-03:00"]),
+    ("no time", plain(header=HEADER.replace("time", "hour")), ["'time' is missing"]),
+    ("half hours", plain().replace(":00:00-", ":30:00-"), ["full hour"]),
+    ("no hours", HEADER + "\n", ["no hours"]),
+    ("nothing", "", ["is empty"]),
+]
+
+
+@pytest.mark.parametrize(("text", "words"), [b[1:] for b in BROKEN], ids=[b[0] for b in BROKEN])
+def test_a_broken_file_is_refused_with_line_and_column(text: str, words: list[str]) -> None:
+    with pytest.raises(InputError) as refused:
+        read_weather(text, "week.csv")
+    assert str(refused.value).startswith("week.csv")
+    for word in words:
+        assert word in str(refused.value)
+
+
+@pytest.mark.parametrize(
+    ("data", "words"), [(b"\x00\x01", "not a text file"), (b"a" * (SIZE_LIMIT + 1), "larger than 10 MB")]
+)
+def test_bytes_that_cannot_be_a_weather_file_are_refused(data: bytes, words: str) -> None:
+    with pytest.raises(InputError, match=words):
+        decode(data, "upload.csv")
+
+
+@pytest.fixture(scope="module")
+def service() -> Iterator[str]:
+    with running(weather_service()) as address:
+        yield address
+
+
+ISSUED = datetime.fromisoformat("2026-09-14T06:30-03:00")
+
+
+def test_the_simulated_service_is_reached_over_http(service: str) -> None:
+    series = HttpForecast(service).forecast(45.25, -62.1, ISSUED)
+    assert series.issued == int(datetime(2026, 9, 14, 9, tzinfo=UTC).timestamp())
+    assert len(series) == (3 + 15) * 24
+    assert series.rain_pct is not None
+    again = HttpForecast(service).forecast(45.25, -62.1, ISSUED)
+    assert (again.air_c == series.air_c).all()
+
+
+@pytest.mark.parametrize("path", ["/nowhere", ""])
+def test_a_service_that_cannot_be_used_is_unavailable_not_a_crash(service: str, path: str) -> None:
+    with pytest.raises(ForecastUnavailable):
+        HttpForecast(service + path if path else "http://127.0.0.1:9", timeout_s=1).forecast(45.25, -62.1, ISSUED)
+
+
+def test_a_place_outside_the_services_world_is_unavailable(service: str) -> None:
+    with pytest.raises(ForecastUnavailable, match="did not answer"):
+        HttpForecast(service).forecast(80.0, -62.1, ISSUED)
+
+
+ANSWER: dict[str, Any] = {
+    "source": "made",
+    "latitude": 45.25,
+    "longitude": -62.1,
+    "issued": "2026-09-14T06:00:00+00:00",
+    "time": ["2026-09-14T06:00:00+00:00", "2026-09-14T07:00:00+00:00"],
+    "air_c": [12, 13],
+    "rh_pct": [90, 85],
+    "wind_m_s": [1, 2],
+    "wind_from_deg": [180, 190],
+    "cloud_pct": [50, 60],
+}
+
+
+def test_a_good_answer_is_a_series() -> None:
+    assert parse_forecast(ANSWER).air_c.tolist() == [12, 13]
+
+
+@pytest.mark.parametrize(
+    "change",
+    [
+        {"rh_pct": [90, 140]},
+        {"air_c": [12]},
+        {"time": []},
+        {"time": ["x", "y"]},
+        {"air_c": [None, 3]},
+        {"issued": "soon"},
+    ],
+)
+def test_nonsense_from_a_service_is_refused(change: dict[str, Any]) -> None:
+    with pytest.raises((InputError, ValueError)):
+        parse_forecast(ANSWER | change)

@@ -1,0 +1,201 @@
+"""The store: whole jobs in and out, edits with versions, undo, backups, and migrations."""
+
+import sqlite3
+from pathlib import Path
+
+import numpy as np
+import pytest
+
+from amber_gable.demo import demo_bundles
+from amber_gable.domain.errors import InputError
+from amber_gable.domain.survey import Face, Opening, Zone
+from amber_gable.exchange.bundle import dump_bundle, load_bundle
+from amber_gable.services.jobs import load_demo
+from amber_gable.services.workspace import Workspace
+from amber_gable.store import jobs, survey
+from amber_gable.store.backup import back_up, restore
+from amber_gable.store.database import Database
+from amber_gable.store.plans import load_plan
+from amber_gable.store.tables import FaceRow, Table
+from amber_gable.store.weather import load_series, save_series
+from tests.jobs import coopers_rise, one_wall
+from tests.weather_cases import real_year
+
+JOB = "coopers-rise"
+
+
+@pytest.fixture
+def empty(tmp_path: Path) -> Database:
+    database = Database(tmp_path / "new.sqlite3", lambda: 1_000)
+    database.migrate()
+    return database
+
+
+@pytest.mark.parametrize(("name", "text"), demo_bundles(), ids=[n for n, _ in demo_bundles()])
+def test_import_then_export_gives_the_same_bytes(empty: Database, name: str, text: str) -> None:
+    with empty.writing() as session:
+        jobs.save_bundle(session, load_bundle(text, name))
+    with empty.reading() as session:
+        (listed,) = jobs.list_jobs(session)
+        assert dump_bundle(jobs.load_bundle(session, listed.id)) == text
+
+
+def test_the_schema_of_the_migrations_is_the_schema_of_the_code(empty: Database) -> None:
+    from alembic.autogenerate import compare_metadata
+    from alembic.migration import MigrationContext
+
+    with empty.engine.connect() as connection:
+        assert compare_metadata(MigrationContext.configure(connection), Table.metadata) == []
+
+
+def test_the_database_is_durable_and_keeps_its_references(empty: Database) -> None:
+    with empty.engine.connect() as connection:
+        pragma = {n: connection.exec_driver_sql(f"PRAGMA {n}").scalar() for n in ("journal_mode", "foreign_keys")}
+    assert pragma == {"journal_mode": "wal", "foreign_keys": 1}
+
+
+def test_a_job_that_is_there_is_not_overwritten_unasked(space: Workspace) -> None:
+    bundle = coopers_rise()
+    with pytest.raises(InputError, match="is here already"), space.database.writing() as session:
+        jobs.save_bundle(session, bundle)
+    changed = bundle.model_copy(update={"job": bundle.job.model_copy(update={"customer": "Somebody Else"})})
+    with space.database.writing() as session:
+        jobs.save_bundle(session, changed, replace=True)
+    with space.database.reading() as session:
+        assert jobs.load_bundle(session, JOB) == changed
+
+
+def test_a_new_job_must_not_bend_the_products_of_others(space: Workspace) -> None:
+    bundle = coopers_rise()
+    product = bundle.products[0].model_copy(update={"touch_h": 2.5, "rain_ready_h": 9.0})
+    other = one_wall().model_copy(update={"company": bundle.company})
+    bent = other.model_copy(update={"products": (*other.products, product)})
+    with pytest.raises(InputError, match=r"gannet-tightbond.*differs"), space.database.writing() as session:
+        jobs.save_bundle(session, bent)
+    with space.database.reading() as session:
+        assert len(jobs.list_jobs(session)) == 5, "nothing of the refused job stays"
+
+
+def test_edits_raise_the_version_and_a_stale_one_is_refused_with_both_values(space: Workspace) -> None:
+    with space.database.reading() as session:
+        face = jobs.load_bundle(session, JOB).property.faces[0]
+        before = survey.versions(session, JOB)["face", "front"]
+    wider = face.model_copy(update={"width_m": 9.8})
+    with space.database.writing() as session:
+        survey.put_part(session, JOB, wider, "", before)
+    with space.database.reading() as session:
+        assert survey.versions(session, JOB)["face", "front"] == before + 1
+        row = session.get(FaceRow, ("14-coopers-rise", "front"))
+        assert row is not None
+        assert row.updated_at >= row.created_at > 0
+    late = face.model_copy(update={"width_m": 10.1})
+    with pytest.raises(survey.StaleEdit) as stale, space.database.writing() as session:
+        survey.put_part(session, JOB, late, "", before)
+    assert stale.value.differences == {"width_m": (9.8, 10.1)}
+    with space.database.reading() as session:
+        assert jobs.load_bundle(session, JOB).property.faces[0].width_m == 9.8
+
+
+@pytest.mark.parametrize(
+    ("part", "face", "words"),
+    [
+        (
+            Opening(id="huge", name="Huge", kind="window", width_m=3, height_m=5.7, x_m=0, y_m=0),
+            "front",
+            "larger than the face",
+        ),
+        (
+            Zone(id="more", name="More", face="front", substrate="brick", area={"kind": "face"}, colour_now="#ffffff"),
+            "front",
+            "both take what the face has left",
+        ),
+        (Face(id="front", name="Front again", azimuth_deg=0, width_m=2, eave_height_m=2), "", "is taken"),
+    ],
+)
+def test_an_edit_that_breaks_the_whole_is_refused_whole(
+    space: Workspace, part: Face | Opening | Zone, face: str, words: str
+) -> None:
+    with space.database.reading() as session:
+        before = jobs.load_bundle(session, JOB)
+    with pytest.raises(InputError, match=words), space.database.writing() as session:
+        survey.put_part(session, JOB, part, face, None)
+    with space.database.reading() as session:
+        assert jobs.load_bundle(session, JOB) == before
+
+
+@pytest.mark.parametrize(("kind", "id_"), [("face", "front"), ("zone", "front-siding"), ("opening", "front-door")])
+def test_a_delete_hides_with_all_that_hangs_on_it_and_undo_brings_all_back(
+    space: Workspace, kind: str, id_: str
+) -> None:
+    with space.database.reading() as session:
+        before = jobs.load_bundle(session, JOB)
+    with space.database.writing() as session:
+        survey.delete_part(session, JOB, kind, id_)
+    with space.database.reading() as session:
+        hidden = jobs.load_bundle(session, JOB)
+    assert f'"{id_}"' not in dump_bundle(hidden)
+    assert hidden != before
+    with pytest.raises(KeyError), space.database.writing() as session:
+        survey.delete_part(session, JOB, kind, id_)
+    with space.database.writing() as session:
+        survey.restore_part(session, JOB, kind, id_)
+    with space.database.reading() as session:
+        assert jobs.load_bundle(session, JOB) == before
+
+
+def test_a_series_is_kept_to_the_last_bit(space: Workspace) -> None:
+    series = real_year()
+    with space.database.writing() as session:
+        save_series(session, "14-coopers-rise", "file", series)
+    with space.database.reading() as session:
+        held = load_series(session, "14-coopers-rise", "file")
+    assert held is not None
+    assert np.array_equal(held.air_c, series.air_c)
+    assert (held.source, held.utc_offset_h, held.typical_year, held.notes) == (series.source, -5.0, True, ())
+    assert held.rain_pct is None
+
+
+def test_plans_come_back_as_they_were(space: Workspace) -> None:
+    with space.database.reading() as session:
+        found = load_plan(session, JOB)
+    assert found is not None
+    plan, row = found
+    assert len(plan.tasks) > 40
+    assert plan.tasks == tuple(sorted(plan.tasks, key=lambda t: t.start))
+    assert row.digest
+
+
+def test_resetting_the_demo_brings_back_what_was_changed_and_keeps_other_jobs(space: Workspace) -> None:
+    with space.database.writing() as session:
+        survey.delete_part(session, JOB, "face", "front")
+        jobs.save_bundle(session, one_wall())
+    load_demo(space)
+    with space.database.reading() as session:
+        assert dump_bundle(jobs.load_bundle(session, JOB)) == demo_bundles()[0][1]
+        assert jobs.load_bundle(session, "job").property.faces
+
+
+def test_a_backup_is_whole_while_the_database_is_in_use_and_restores(space: Workspace, tmp_path: Path) -> None:
+    copy = tmp_path / "backups" / "copy.sqlite3"
+    with space.database.writing() as session:
+        survey.delete_part(session, JOB, "zone", "front-siding")
+        back_up(space.database.path, copy)
+    space.database.engine.dispose()
+    restore(copy, space.database.path)
+    with space.database.reading() as session:
+        assert dump_bundle(jobs.load_bundle(session, JOB)) == demo_bundles()[0][1], (
+            "the open edit was not in the backup"
+        )
+    assert space.database.path.with_name("demo.sqlite3.before-restore").exists()
+
+
+def test_what_is_not_a_backup_is_refused_and_nothing_changes(space: Workspace, tmp_path: Path) -> None:
+    other = tmp_path / "other.sqlite3"
+    sqlite3.connect(other).execute("CREATE TABLE t (x)").connection.close()
+    text = tmp_path / "text.sqlite3"
+    text.write_text("hello " * 1000)
+    before = space.database.path.read_bytes()
+    for wrong in (other, text, tmp_path / "missing.sqlite3"):
+        with pytest.raises(InputError):
+            restore(wrong, space.database.path)
+    assert space.database.path.read_bytes() == before
