@@ -12,7 +12,7 @@ from amber_gable.domain.weather import WeatherSeries
 from amber_gable.exchange.forecast import ForecastUnavailable, parse_forecast
 from amber_gable.services.clock import DemoClock
 from amber_gable.services.jobs import load_demo
-from amber_gable.services.workspace import Workspace
+from amber_gable.services.workspace import Computed, Workspace
 from amber_gable.standins.weather.service import weather_service
 from amber_gable.store.database import Database
 from amber_gable.web.app import create_app
@@ -38,10 +38,14 @@ class StandIn:
         return parse_forecast(self.client.get("/forecast", params=query).json())
 
 
+# Results are kept by the digest of their inputs, so tests may share them.
+SHARED = Computed(size=200)
+
+
 def open_space(path: Path) -> Workspace:
     database = Database(path, lambda: 1_789_000_000)
     database.migrate()
-    return Workspace(database, DemoClock(database), StandIn())
+    return Workspace(database, DemoClock(database), StandIn(), SHARED)
 
 
 @pytest.fixture(scope="session")

@@ -4,7 +4,7 @@ from dataclasses import dataclass
 from datetime import date, datetime
 
 from amber_gable.core.plan.build import plan_job
-from amber_gable.core.weather.site import SiteClimate, site_climate
+from amber_gable.core.weather.site import SiteClimate, site_surfaces, slot_climate
 from amber_gable.domain.job import JobBundle
 from amber_gable.domain.plan import Plan
 from amber_gable.domain.weather import WeatherSeries
@@ -19,9 +19,13 @@ def job_climate(
     space: Workspace, bundle: JobBundle, series: WeatherSeries, begin: datetime, days: int = DAYS
 ) -> SiteClimate:
     """Surfaces and windows of the job for `days` days from the local date of `begin`."""
-    day: date = begin.astimezone(bundle.property.tz).date()
-    key = "climate" + digest(bundle, series, day, days)
-    return space.computed.get(key, lambda: site_climate(bundle, series, begin, days))
+    row, surfaces = site_surfaces(bundle)
+    place = bundle.property.model_copy(update={"faces": (), "zones": ()})
+    day: date = begin.astimezone(place.tz).date()
+    # Only what the surfaces feel counts: moving a window or renaming a zone computes nothing anew.
+    key = "climate" + digest(place, surfaces, series, day, days)
+    base = space.computed.get(key, lambda: slot_climate(place, surfaces, series, begin, days))
+    return SiteClimate(bundle, base, row)
 
 
 def fresh_plan(space: Workspace, bundle: JobBundle, series: WeatherSeries, begin: datetime, days: int = DAYS) -> Plan:

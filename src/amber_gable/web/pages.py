@@ -18,7 +18,7 @@ from amber_gable.domain.plan import Task
 from amber_gable.services.forecasts import Weather, job_weather
 from amber_gable.services.planning import KeptPlan, job_climate, kept_plan
 from amber_gable.services.workspace import Workspace
-from amber_gable.store.jobs import list_jobs, load_bundle
+from amber_gable.store.jobs import load_bundle
 from amber_gable.web.views.sky import sky_strip
 
 _TEMPLATES = Jinja2Templates(directory=Path(__file__).parent / "templates")
@@ -188,8 +188,3 @@ def _last_stroke(view: JobView) -> LastStroke | None:
     if not open_.size:
         return LastStroke(None, task.face_name, "no window today")
     return LastStroke(f"{windows.slots.time(int(open_[-1]) + 1):%H:%M}", task.face_name, task.operation)
-
-
-def jobs_context(space: Workspace) -> dict[str, Any]:
-    with space.database.reading() as session:
-        return {"jobs": list_jobs(session)}

@@ -22,8 +22,8 @@ def place(
     """Place the tasks on slots that begin at epoch second `start`.
 
     shift (S,) numbers each slot's crew shift, -1 outside. Of the tasks that can begin soonest, the one on the face
-    being worked goes first, then the one with the longest chain of steps behind it, then the one with the fewest chances
-    left, then the order given. Same input, same plan.
+    being worked goes first, then the one with the longest chain of steps behind it, then the one with the fewest
+    chances left, then the order given. Same input, same plan.
     """
     by_id = {c.id: c for c in candidates}
     openings = {c.id: np.flatnonzero(runs(c.allowed, shift, c.duration_slots)) for c in candidates}

@@ -12,50 +12,68 @@ from amber_gable.core.weather.steps import to_steps
 from amber_gable.core.weather.surface import Climate, FaceSurface, surface_climate
 from amber_gable.core.weather.typical import stretch
 from amber_gable.core.weather.windows import Windows, film_windows, preparation_windows
-from amber_gable.domain.job import JobBundle
+from amber_gable.domain.job import CrewDay, JobBundle, Policy
 from amber_gable.domain.product import OperationKind, Product
 from amber_gable.domain.schools import Method
 from amber_gable.domain.substrates import SUBSTRATES
-from amber_gable.domain.survey import Face, FaceArea, Zone
+from amber_gable.domain.survey import Face, FaceArea, Property, Zone
 from amber_gable.domain.weather import WeatherSeries
 
 
 @dataclass(frozen=True)
-class SiteClimate:
-    """Climate rows of a job, found by (zone id, colour), and the slots they are judged in."""
+class SlotClimate:
+    """Surfaces through the weather, the slots they are judged in, and the windows judged so far."""
 
-    bundle: JobBundle
     climate: Climate
     slots: Slots
-    row: dict[tuple[str, str], int]
     _known: dict[tuple[object, ...], Windows] = field(default_factory=dict, repr=False)
 
-    def for_coat(self, zone: Zone, product: Product, method: Method, colour: str) -> Windows:
-        """Windows (1, S) for laying `product` on the zone; a colour not met before is judged as the present one."""
-        i = self.row.get((zone.id, colour), self.row[zone.id, zone.colour_now])
-        key = (i, product, method)
+    def coat(
+        self, row: int, product: Product, method: Method, policy: Policy, crew: CrewDay, moisture_pct: float | None
+    ) -> Windows:
+        """Windows (1, S) for laying `product` on the surface of that row."""
+        key = (row, product, method, policy, crew, moisture_pct)
         if key not in self._known:
-            job = self.bundle.job
-            reading = zone.condition.wood_moisture_pct
+            reading = np.array([np.nan if moisture_pct is None else moisture_pct])
             self._known[key] = film_windows(
-                self.climate.rows([i]),
-                self.slots,
-                product,
-                method,
-                job.policy,
-                job.crew,
-                np.array([np.nan if reading is None else reading]),
+                self.climate.rows([row]), self.slots, product, method, policy, crew, reading
             )
         return self._known[key]
 
+    def preparation(self, row: int, kind: OperationKind, policy: Policy, crew: CrewDay) -> Windows:
+        """Windows (1, S) for a step that lays no film."""
+        key = (row, kind, policy, crew)
+        if key not in self._known:
+            self._known[key] = preparation_windows(self.climate.rows([row]), self.slots, kind, policy, crew)
+        return self._known[key]
+
+
+@dataclass(frozen=True)
+class SiteClimate:
+    """A job on its climate: rows found by (zone id, colour)."""
+
+    bundle: JobBundle
+    base: SlotClimate
+    row: dict[tuple[str, str], int]
+
+    @property
+    def climate(self) -> Climate:
+        return self.base.climate
+
+    @property
+    def slots(self) -> Slots:
+        return self.base.slots
+
+    def for_coat(self, zone: Zone, product: Product, method: Method, colour: str) -> Windows:
+        """Windows (1, S) for laying `product` on the zone; a colour not met before is judged as the present one."""
+        row = self.row.get((zone.id, colour), self.row[zone.id, zone.colour_now])
+        job = self.bundle.job
+        return self.base.coat(row, product, method, job.policy, job.crew, zone.condition.wood_moisture_pct)
+
     def for_preparation(self, zone: Zone, kind: OperationKind) -> Windows:
         """Windows (1, S) for a step that lays no film."""
-        i = self.row[zone.id, zone.colour_now]
-        key = (i, kind)
-        if key not in self._known:
-            job = self.bundle.job
-            self._known[key] = preparation_windows(self.climate.rows([i]), self.slots, kind, job.policy, job.crew)
-        return self._known[key]
+        job = self.bundle.job
+        return self.base.preparation(self.row[zone.id, zone.colour_now], kind, job.policy, job.crew)
 
 
 def face_surface(face: Face, substrate_code: str, colour: str) -> FaceSurface:
@@ -91,25 +109,40 @@ def _colours(bundle: JobBundle, zone: Zone) -> list[str]:
     return list(dict.fromkeys(colours))
 
 
+def site_surfaces(bundle: JobBundle) -> tuple[dict[tuple[str, str], int], tuple[FaceSurface, ...]]:
+    """Row numbers by (zone id, colour), and what the heat balance must know of each row.
+
+    Raises ValueError when the job has no zones.
+    """
+    if not bundle.property.zones:
+        raise ValueError("the job has no zones yet: add a face and a zone in Survey")
+    faces = {f.id: f for f in bundle.property.faces}
+    keys = [(z, colour) for z in bundle.property.zones for colour in _colours(bundle, z)]
+    surfaces = tuple(face_surface(faces[z.face], z.substrate, c) for z, c in keys)
+    return {(z.id, c): i for i, (z, c) in enumerate(keys)}, surfaces
+
+
+def slot_climate(
+    place: Property,
+    surfaces: tuple[FaceSurface, ...],
+    series: WeatherSeries,
+    begin: datetime,
+    days: int,
+    tz: tzinfo | None = None,
+) -> SlotClimate:
+    """Run the weather over the surfaces for `days` days from the local date of `begin`.
+
+    Raises ValueError when the weather does not cover the days.
+    """
+    zone_info = tz or place.tz
+    part = stretch(series, begin.astimezone(zone_info).date(), days)
+    steps = to_steps(part, place.latitude, place.longitude, place.altitude_m)
+    return SlotClimate(surface_climate(steps, surfaces), make_slots(steps, begin, days, zone_info))
+
+
 def site_climate(
     bundle: JobBundle, series: WeatherSeries, begin: datetime, days: int, tz: tzinfo | None = None
 ) -> SiteClimate:
-    """Run the weather over every zone of the job for `days` days from the local date of `begin`.
-
-    Raises ValueError when the job has no zones or the weather does not cover the days.
-    """
-    property_ = bundle.property
-    if not property_.zones:
-        raise ValueError("the job has no zones yet: add a face and a zone in Survey")
-    zone_info = tz or property_.tz
-    part = stretch(series, begin.astimezone(zone_info).date(), days)
-    steps = to_steps(part, property_.latitude, property_.longitude, property_.altitude_m)
-    faces = {f.id: f for f in property_.faces}
-    keys = [(z, colour) for z in property_.zones for colour in _colours(bundle, z)]
-    climate = surface_climate(steps, tuple(face_surface(faces[z.face], z.substrate, c) for z, c in keys))
-    return SiteClimate(
-        bundle=bundle,
-        climate=climate,
-        slots=make_slots(steps, begin, days, zone_info),
-        row={(z.id, c): i for i, (z, c) in enumerate(keys)},
-    )
+    """The job's surfaces through the weather. Raises ValueError without zones or without weather for the days."""
+    row, surfaces = site_surfaces(bundle)
+    return SiteClimate(bundle, slot_climate(bundle.property, surfaces, series, begin, days, tz), row)

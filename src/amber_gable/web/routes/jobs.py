@@ -6,8 +6,9 @@ from starlette.responses import RedirectResponse, Response
 from amber_gable.exchange.bundle import dump_bundle
 from amber_gable.services.editing import Faults
 from amber_gable.services.jobs import import_job, start_job
-from amber_gable.store.jobs import load_bundle
-from amber_gable.web.pages import Fields, jobs_context, load_job, page, space_of
+from amber_gable.store.jobs import list_jobs, load_bundle
+from amber_gable.store.plans import load_plan
+from amber_gable.web.pages import Fields, page, space_of
 from amber_gable.web.views.job_card import job_card
 
 router = APIRouter()
@@ -20,8 +21,11 @@ def jobs(request: Request) -> Response:
 
 def _jobs(request: Request, faults: dict[str, str] | None = None, typed: dict[str, str] | None = None) -> Response:
     space = space_of(request)
-    listed = jobs_context(space)["jobs"]
-    cards = [job_card(load_job(request, j.id)) for j in listed]
+    cards = []
+    with space.database.reading() as session:
+        for listed in list_jobs(session):
+            found = load_plan(session, listed.id)
+            cards.append(job_card(load_bundle(session, listed.id), found[0] if found else None, space.clock.now()))
     context = {"cards": cards, "faults": faults or {}, "typed": typed or {}}
     return page(request, "jobs.html", context, 422 if faults else 200)
 

@@ -1,9 +1,11 @@
 """A job on the list: its front drawn small, what it is, and what comes next."""
 
 from dataclasses import dataclass
+from datetime import datetime
 
+from amber_gable.core.plan.explain import clock
 from amber_gable.domain.job import JobBundle
-from amber_gable.web.pages import JobView
+from amber_gable.domain.plan import Plan
 from amber_gable.web.views.elevation import Drawing, draw, drawing_scale
 
 
@@ -16,23 +18,16 @@ class JobCard:
     finish: str
 
 
-def job_card(view: JobView) -> JobCard:
-    faces = view.bundle.property.faces
-    drawing = draw(view.bundle, faces[0], drawing_scale(faces, 300.0), finished=True) if faces else None
-    words, when, finish = "Not planned yet", "", ""
-    if view.kept is not None:
-        tz = view.now.tzinfo
-        coming = [t for t in view.kept.plan.tasks if t.end > view.now]
-        if coming:
-            task = coming[0]
-            local = task.start.astimezone(tz)
-            words = f"{task.operation}, {task.face_name}"
-            when = f"{local:%a} {local.day} {local:%b %H:%M}"
-        else:
-            words = "All planned work is past"
-        if view.kept.plan.finish is not None and not view.kept.plan.unplaced:
-            end = view.kept.plan.finish.astimezone(tz)
+def job_card(bundle: JobBundle, plan: Plan | None, now: datetime) -> JobCard:
+    """From what is stored alone, so that a long list opens at once."""
+    faces, tz = bundle.property.faces, bundle.property.tz
+    drawing = draw(bundle, faces[0], drawing_scale(faces, 300.0), finished=True) if faces else None
+    words, when, finish = ("Not planned yet" if faces else "Survey the faces first"), "", ""
+    if plan is not None:
+        coming = [t for t in plan.tasks if t.end > now]
+        words = f"{coming[0].operation}, {coming[0].face_name}" if coming else "All planned work is past"
+        when = clock(coming[0].start.astimezone(tz)) if coming else ""
+        if plan.finish is not None and not plan.unplaced:
+            end = plan.finish.astimezone(tz)
             finish = f"{end:%a} {end.day} {end:%b}"
-    elif not faces:
-        words = "Survey the faces first"
-    return JobCard(view.bundle, drawing, words, when, finish)
+    return JobCard(bundle, drawing, words, when, finish)

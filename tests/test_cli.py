@@ -1,0 +1,200 @@
+"""The command line as scripts see it: JSON on stdout, one clear line and exit 2 on bad input."""
+
+import json
+from datetime import datetime
+from pathlib import Path
+from typing import Any
+
+import pytest
+
+from amber_gable.cli import main
+from amber_gable.demo import JOBS
+from tests.exchange.test_typical_years import epw
+from tests.exchange.test_weather_csv import plain
+from tests.weather_cases import TMY3
+
+RISE = JOBS / "1-coopers-rise.json"
+FACE = [
+    *("--tilt", "90", "--substrate", "wood-lap", "--colour", "#6b7a5e"),
+    *("--product", "exterior-acrylic-standard", "--method", "brush"),
+]
+
+
+def run(capsys: pytest.CaptureFixture[str], *arguments: str) -> Any:
+    main([*arguments, "--json"])
+    return json.loads(capsys.readouterr().out, parse_constant=lambda c: pytest.fail(f"{c} in JSON"))
+
+
+def refused(capsys: pytest.CaptureFixture[str], *arguments: str) -> str:
+    with pytest.raises(SystemExit) as stop:
+        main(list(arguments))
+    assert stop.value.code == 2
+    captured = capsys.readouterr()
+    assert captured.out == ""
+    assert captured.err.count("\n") == 1
+    assert "Traceback" not in captured.err
+    return captured.err
+
+
+def test_windows_give_the_promised_fields_in_the_files_time(capsys: pytest.CaptureFixture[str]) -> None:
+    answer = run(
+        capsys, "windows", "--weather", str(TMY3), "--azimuth", "0", *FACE, "--start", "2025-10-06", "--days", "7"
+    )
+    assert len(answer["slots"]) == 7 * 48
+    slot = answer["slots"][20]
+    assert slot["start"] == "2025-10-06T10:00:00-05:00"
+    keys = "start ok stops air_c rh_pct dew_point_c surface_c spread_c sun_w_m2 film_g_m2 touch_at rain_ready_at"
+    assert list(slot) == keys.split()
+    for s in answer["slots"]:
+        assert s["ok"] == (not s["stops"])
+        assert s["spread_c"] == pytest.approx(s["surface_c"] - s["dew_point_c"], abs=0.02)
+        assert datetime.fromisoformat(s["touch_at"]) < datetime.fromisoformat(s["rain_ready_at"])
+    assert answer["workable_h"] == sum(d["workable_h"] for d in answer["days"])
+    assert [d["date"] for d in answer["days"]] == [f"2025-10-{d:02d}" for d in range(6, 13)]
+
+
+def test_the_coordinates_given_win_over_the_files(capsys: pytest.CaptureFixture[str]) -> None:
+    def sun_on(azimuth: str, *more: str) -> float:
+        days = ("--start", "2025-10-06", "--days", "2")
+        answer = run(capsys, "windows", "--weather", str(TMY3), "--azimuth", azimuth, *FACE, *days, *more)
+        return float(sum(s["sun_w_m2"] for s in answer["slots"]))
+
+    assert sun_on("180") > 10 * sun_on("0")
+    south = ("--lat", "-36.1")
+    assert sun_on("0", *south) > 10 * sun_on("180", *south)
+
+
+def test_an_epw_and_a_leap_day(capsys: pytest.CaptureFixture[str], tmp_path: Path) -> None:
+    path = tmp_path / "made.epw"
+    path.write_text(epw())
+    answer = run(
+        capsys, "windows", "--weather", str(path), "--azimuth", "90", *FACE, "--start", "2028-02-28", "--days", "3"
+    )
+    assert [d["date"] for d in answer["days"]] == ["2028-02-28", "2028-02-29", "2028-03-01"]
+    assert answer["slots"][0]["start"].endswith("+01:00")
+
+
+def test_quantities_add_up(capsys: pytest.CaptureFixture[str]) -> None:
+    answer = run(capsys, "quantities", str(RISE))
+    for container in answer["containers"]:
+        lines = [
+            line["litres"]
+            for line in answer["lines"]
+            if (line["product"], line["colour"]) == (container["product"], container["colour"])
+        ]
+        assert sum(lines) == pytest.approx(container["litres"], abs=0.001)
+        bought = sum(float(size) * n for size, n in container["sizes"].items())
+        assert bought - container["litres"] == pytest.approx(container["leftover_l"], abs=0.001)
+    line = next(line for line in answer["lines"] if line["product"] == "skerry-housecoat")
+    assert line["spread_m2_per_l"] == pytest.approx(9.5)
+    expected = line["area_m2"] * line["absorption"] / (9.5 * (1 - line["loss_pct"] / 100))
+    assert line["litres"] == pytest.approx(expected, abs=0.001)
+
+
+def test_a_plan_is_in_order_and_says_why(capsys: pytest.CaptureFixture[str]) -> None:
+    answer = run(capsys, "plan", str(RISE), "--weather", str(TMY3), "--start", "2025-06-02", "--days", "14")
+    tasks = answer["tasks"]
+    assert tasks
+    keys = {"id", "face", "operation", "start", "end", "ready_at", "why", "blocked_by"}
+    assert keys <= set(tasks[0])
+    ends = [datetime.fromisoformat(t["end"]) for t in tasks]
+    starts = [datetime.fromisoformat(t["start"]) for t in tasks]
+    assert all(end <= begin for end, begin in zip(ends[:-1], starts[1:], strict=True))
+    assert answer["finish"] == max(tasks, key=lambda t: t["end"])["end"]
+
+
+@pytest.mark.parametrize("what", ["substrates", "products", "methods"])
+def test_lists_hold_kebab_case_codes(capsys: pytest.CaptureFixture[str], what: str) -> None:
+    codes = [row["code"] for row in run(capsys, "list", what)[what]]
+    assert codes
+    assert all(c == c.lower() and " " not in c and "_" not in c for c in codes)
+
+
+def test_tables_are_readable_without_json(capsys: pytest.CaptureFixture[str]) -> None:
+    main(["quantities", str(RISE)])
+    assert "2 × 18.927 L" in capsys.readouterr().out
+    main(["windows", "--weather", str(TMY3), "--azimuth", "0", *FACE, "--start", "2025-10-06"])
+    assert "workable: " in capsys.readouterr().out
+
+
+def test_the_schema_describes_the_bundle(capsys: pytest.CaptureFixture[str]) -> None:
+    main(["schema", "job"])
+    schema = json.loads(capsys.readouterr().out)
+    assert {"company", "property", "products", "systems", "job"} <= set(schema["properties"])
+
+
+WINDOWS = ["windows", "--weather", str(TMY3), "--azimuth", "0", *FACE, "--start", "2025-10-06"]
+
+
+def _with(option: str, value: str) -> list[str]:
+    out = list(WINDOWS)
+    out[out.index(option) + 1] = value
+    return out
+
+
+@pytest.mark.parametrize(
+    ("arguments", "words"),
+    [
+        (_with("--substrate", "cheese"), "substrate 'cheese' is not known; one of: wood-lap"),
+        (_with("--product", "magic"), "product 'magic' is not known"),
+        (_with("--method", "fling"), "method"),
+        (_with("--colour", "green"), "colour"),
+        (_with("--start", "tomorrow"), "'tomorrow' is not a date"),
+        (_with("--azimuth", "400"), "azimuth"),
+        (_with("--azimuth", "nan"), "azimuth"),
+        (_with("--tilt", "100"), "tilt"),
+        ([*WINDOWS, "--days", "0"], "--days"),
+        ([*WINDOWS, "--lat", "89"], "latitude"),
+        ([*WINDOWS, "--day-start", "20"], "leave no time"),
+        (_with("--weather", "nowhere.epw"), "nowhere.epw: cannot be read"),
+        (["windows"], "required"),
+        (["dance"], "invalid choice"),
+        (["quantities", "nowhere.json"], "cannot be read"),
+        (["export", "nothing"], "is not in the database"),
+    ],
+)
+def test_bad_input_is_one_line_and_exit_two(
+    capsys: pytest.CaptureFixture[str],
+    tmp_path: Path,
+    monkeypatch: pytest.MonkeyPatch,
+    arguments: list[str],
+    words: str,
+) -> None:
+    monkeypatch.setenv("AMBER_GABLE_DATA", str(tmp_path))
+    assert words in refused(capsys, *arguments)
+
+
+def test_bad_files_are_named_with_their_line(capsys: pytest.CaptureFixture[str], tmp_path: Path) -> None:
+    cut = tmp_path / "cut.epw"
+    cut.write_text(epw()[:300_000])
+    assert "cut.epw, line" in refused(capsys, *_with("--weather", str(cut)))
+    damp = tmp_path / "damp.csv"
+    damp.write_text(plain(values="15,140,2,180,40,0"))
+    assert "damp.csv, line 4: relative humidity 140" in refused(capsys, *_with("--weather", str(damp)))
+    outside = tmp_path / "week.csv"
+    outside.write_text(plain())
+    assert "covers 2026-09-14 to 2026-09-16" in refused(capsys, *_with("--weather", str(outside)))
+    job = tmp_path / "job.json"
+    job.write_text(RISE.read_text().replace('"eave_height_m": 5.6', '"eave_height_m": -5.6', 1))
+    assert "faces[front].eave_height_m" in refused(capsys, "quantities", str(job))
+
+
+def test_import_export_backup_restore_by_hand(capsys: pytest.CaptureFixture[str], tmp_path: Path) -> None:
+    base, out, copy = tmp_path / "a.sqlite3", tmp_path / "out.json", tmp_path / "copy.sqlite3"
+    at = ("--database", str(base))
+    main(["import", str(RISE), *at])
+    main(["export", "coopers-rise", "--output", str(out), *at])
+    assert out.read_text() == RISE.read_text()
+    assert "is here already" in _last_line(capsys, "import", str(RISE), *at)
+    main(["import", str(RISE), "--replace", *at])
+    main(["backup", str(copy), *at])
+    base.unlink()
+    main(["restore", str(copy), *at])
+    capsys.readouterr()
+    main(["export", "coopers-rise", *at])
+    assert capsys.readouterr().out == RISE.read_text()
+
+
+def _last_line(capsys: pytest.CaptureFixture[str], *arguments: str) -> str:
+    capsys.readouterr()
+    return refused(capsys, *arguments)

@@ -1,0 +1,306 @@
+"""Every page, and what a contractor does on them."""
+
+import re
+
+import pytest
+from fastapi.testclient import TestClient
+
+from amber_gable.services.workspace import Workspace
+from amber_gable.store.jobs import load_bundle
+from tests.conftest import StandIn
+
+JOBS = ["coopers-rise", "net-loft", "quarry-lane", "heron-deck", "feed-barn"]
+STAGES = ["survey", "specification", "quantities", "weather", "plan", "today"]
+RISE = "/jobs/coopers-rise"
+
+
+@pytest.mark.parametrize("job", JOBS)
+@pytest.mark.parametrize("stage", STAGES)
+def test_every_stage_of_every_demo_job_opens(client: TestClient, job: str, stage: str) -> None:
+    page = client.get(f"/jobs/{job}/{stage}")
+    assert page.status_code == 200
+    assert page.text.count("<h1>") == 1
+    for trace in ("Traceback", "Undefined", "nan", "None", "{{", "inf "):
+        assert not re.search(rf"(?<![\w-]){re.escape(trace)}(?![\w-])", page.text), trace
+
+
+def test_no_page_holds_inline_script_or_style_and_none_loads_from_elsewhere(client: TestClient) -> None:
+    for path in ("/", *(f"{RISE}/{s}" for s in STAGES), f"{RISE}/survey/face/front"):
+        page = client.get(path)
+        assert " style=" not in page.text, path
+        assert "<style" not in page.text, path
+        assert not re.search(r"<script(?![^>]* src=)", page.text), path
+        assert not re.search(r"(?:src|href)=\"(?:https?:)?//", page.text), path
+        assert "'unsafe" not in page.headers["content-security-policy"]
+
+
+def test_the_jobs_list_names_every_job_and_what_comes_next(client: TestClient) -> None:
+    page = client.get("/").text
+    for words in ("14 Cooper&#39;s Rise", "The Net Loft", "Heron Deck", "Wash, bottom to top"):
+        assert words in page
+
+
+def test_quantities_show_the_litres_that_are_computed(client: TestClient) -> None:
+    page = client.get(f"{RISE}/quantities").text
+    assert "34.67" in page
+    assert "2 × 18.927 L" in page
+
+
+def test_the_why_panel_answers_for_the_slot_asked(client: TestClient) -> None:
+    front = f"{RISE}/weather?face=front&at=2026-09-15T13:00:00-03:00"
+    page = client.get(front).text
+    assert "No: hot or direct sun" in page
+    part = client.get(f"{RISE}/weather?face=back&at=2026-09-15T12:00:00-03:00", headers={"hx-request": "true"})
+    assert "Yes, until" in part.text
+    assert "<html" not in part.text
+    assert part.text.count('hx-swap-oob="true"') == 1
+
+
+@pytest.mark.parametrize(
+    "query",
+    [
+        "face=nowhere",
+        "product=magic",
+        "method=magic",
+        "at=2031-01-01T00:00:00-03:00",
+        "at=2026-09-15T12:00:00",
+        "face=&at=",
+    ],
+)
+def test_odd_addresses_on_the_weather_page_do_no_harm(client: TestClient, query: str) -> None:
+    assert client.get(f"{RISE}/weather?{query}").status_code in (200, 422)
+
+
+def test_another_product_changes_the_lanes(client: TestClient) -> None:
+    def hours(product: str) -> float:
+        page = client.get(f"{RISE}/weather?product={product}").text
+        return sum(float(h) for h in re.findall(r'lane-total">([\d.]+) h', page))
+
+    assert hours("skerry-latewall") > hours("gannet-tightbond") > 0
+
+
+def test_a_forecast_that_cannot_be_had_leaves_the_last_in_use_and_says_so(client: TestClient, space: Workspace) -> None:
+    assert isinstance(space.provider, StandIn)
+    space.provider.down = True
+    client.post("/clock", data={"hours": "3"})
+    page = client.get(f"{RISE}/weather").text
+    assert "The last forecast stays in use" in page
+    assert "3.5 h old" in page
+    assert page.count('class="lane"') == 6
+    asked = space.provider.asked
+    client.get(f"{RISE}/plan")
+    assert space.provider.asked == asked, "a service that is down is not asked again at once"
+    space.provider.down = False
+    refreshed = client.post(f"{RISE}/weather/refresh").text
+    assert "stays in use" not in refreshed
+    assert "less than an hour old" in refreshed
+
+
+def test_a_job_without_any_weather_says_what_to_do(client: TestClient, space: Workspace) -> None:
+    space.provider = None
+    page = client.post("/jobs", data=NEW_JOB)
+    job = page.url.path.split("/")[2]
+    for stage in STAGES:
+        assert client.get(f"/jobs/{job}/{stage}").status_code == 200
+    assert "import a weather file" in client.get(f"/jobs/{job}/weather").text.lower()
+
+
+def test_a_weather_file_takes_the_forecasts_place_until_it_is_dropped(client: TestClient, space: Workspace) -> None:
+    from tests.weather_cases import TMY3
+
+    page = client.post(f"{RISE}/weather/file", files={"file": (TMY3.name, TMY3.read_bytes())})
+    assert page.status_code == 200
+    assert f"<b>{TMY3.name}</b>" in page.text
+    assert page.text.count('class="lane"') == 6
+    assert "simulated forecast service" in client.post(f"{RISE}/weather/file/drop").text
+
+
+def test_a_broken_weather_file_changes_nothing(client: TestClient) -> None:
+    from tests.exchange.test_weather_csv import plain
+
+    bad = client.post(f"{RISE}/weather/file", files={"file": ("bad.csv", plain(values="15,140,2,180,40,0").encode())})
+    assert bad.status_code == 422
+    assert "bad.csv, line 4: relative humidity 140" in bad.text
+    short = client.post(f"{RISE}/weather/file", files={"file": ("short.csv", plain(10).encode())})
+    assert "at least 72" in short.text
+    assert "simulated forecast service" in client.get(f"{RISE}/weather").text
+
+
+NEW_JOB = {
+    "name": "Garden shed",
+    "customer": "A. Neighbour",
+    "place": "Here",
+    "latitude": "45,25",
+    "longitude": "-62.1",
+    "time_zone": "America/Halifax",
+    "year_built": "",
+}
+
+
+def _row(text: str, field: str) -> str:
+    found = re.search(rf'name="{field}" value="([^"]*)"', text)
+    assert found, field
+    return found.group(1)
+
+
+def test_a_new_job_from_survey_to_day_sheet(client: TestClient) -> None:
+    page = client.post("/jobs", data=NEW_JOB)
+    job = page.url.path.split("/")[2]
+    assert "Walk once round the house" in page.text
+    base = f"/jobs/{job}"
+    face = {"name": "Door side", "azimuth_deg": "0", "width_m": "4,2", "eave_height_m": "2.4", "gable_rise_m": "0.8"}
+    page = client.post(
+        f"{base}/survey/face/save", data=face | {"tilt_deg": "90", "exposure": "open", "rain_exposure": "1"}
+    )
+    assert "Saved." in page.text
+    assert "No zone yet" in page.text
+    opening = {
+        "name": "Door",
+        "kind": "door",
+        "width_m": "0.9",
+        "height_m": "2",
+        "x_m": "1",
+        "y_m": "0",
+        "face": "door-side",
+    }
+    assert client.post(f"{base}/survey/opening/save", data=opening).status_code == 200
+    zone = {
+        "name": "Boards",
+        "substrate": "wood-lap",
+        "area_kind": "face",
+        "colour_now": "#808078",
+        "face": "door-side",
+    }
+    page = client.post(
+        f"{base}/survey/zone/save", data=zone | {"chalking": "light", "gloss": "dull", "wood_moisture_pct": "13"}
+    )
+    # (4.2 × 2.4 + ½ × 4.2 × 0.8 - 1.8) × 1.08
+    assert "10.76" in page.text or "10.8" in page.text
+    assert "choose a system" in client.get(f"{base}/specification").text
+    finish = {"system": "generic-sound-siding", "colour": "#e9dcc1", "colour_name": "Oat", "version": "0"}
+    assert "Oat" in client.post(f"{base}/specification/boards", data=finish).text
+    assert "Exterior acrylic, standard" in client.get(f"{base}/quantities").text
+    page = client.post(f"{base}/plan")
+    assert "Second coat" in page.text
+    day = re.search(r"today\?day=([\d-]+)", page.text)
+    assert day
+    assert "Door side" in client.get(f"{base}/today?day={day.group(1)}").text
+    exported = client.get(f"{base}/export")
+    assert exported.json()["job"]["finishes"][0]["colour_name"] == "Oat"
+
+
+@pytest.mark.parametrize(
+    ("change", "field", "words"),
+    [
+        ({"name": ""}, "name", "is needed"),
+        ({"latitude": "north"}, "latitude", "not a number"),
+        ({"latitude": "91"}, "latitude", "less than or equal"),
+        ({"time_zone": "Atlantis"}, "time_zone", "not known"),
+        ({"year_built": "19.5"}, "year_built", "integer"),
+    ],
+)
+def test_a_job_form_with_a_fault_keeps_what_was_typed(
+    client: TestClient, change: dict[str, str], field: str, words: str
+) -> None:
+    page = client.post("/jobs", data=NEW_JOB | change)
+    assert page.status_code == 422
+    assert f'id="fault-{field}"' in page.text
+    assert words in page.text
+    assert 'value="A. Neighbour"' in page.text
+
+
+@pytest.mark.parametrize(
+    ("kind", "id_", "change", "words"),
+    [
+        ("face", "front", {"eave_height_m": "-5.6"}, "greater than 0"),
+        ("face", "front", {"width_m": "wide"}, "is not a number"),
+        ("face", "front", {"width_m": "2"}, "outside the face"),
+        ("face", "front", {"width_m": "nan"}, "finite"),
+        ("face", "front", {"name": ""}, "is needed"),
+        ("opening", "front-door", {"width_m": "30"}, "larger than the face"),
+        ("opening", "front-door", {"x_m": "1.2"}, "overlap"),
+        ("zone", "front-siding", {"substrate": "cheese"}, "not known"),
+        ("zone", "front-trim", {"area_m2": ""}, "is needed for a zone with its own size"),
+        ("zone", "front-siding", {"loose_pct": "140"}, "less than or equal to 100"),
+    ],
+)
+def test_a_fault_in_a_survey_form_is_shown_and_nothing_is_saved(
+    client: TestClient, space: Workspace, kind: str, id_: str, change: dict[str, str], words: str
+) -> None:
+    with space.database.reading() as session:
+        before = load_bundle(session, "coopers-rise")
+    form = client.get(f"{RISE}/survey/{kind}/{id_}").text
+    names = set(re.findall(r'<(?:input|select)[^>]* name="(\w+)"', form)) - {"bare", "file"}
+    data = {n: m.group(1) for n in names if (m := re.search(rf'name="{n}" value="([^"]*)"', form))}
+    for name, block in re.findall(r'<select name="(\w+)">(.*?)</select>', form, re.S):
+        chosen = re.search(r'value="([^"]*)" selected', block)
+        data[name] = chosen.group(1) if chosen else ""
+    page = client.post(f"{RISE}/survey/{kind}/save", data=data | change)
+    assert page.status_code == 422
+    assert words in page.text
+    typed = next(iter(change.values()))
+    assert f'value="{typed}"' in page.text or "substrate" in change
+    with space.database.reading() as session:
+        assert load_bundle(session, "coopers-rise") == before
+
+
+def test_two_tabs_the_second_is_told_what_the_first_saved(client: TestClient) -> None:
+    form = client.get(f"{RISE}/survey/opening/front-w1").text
+    data = {n: _row(form, n) for n in ("id", "version", "face", "name", "width_m", "height_m", "x_m", "y_m")} | {
+        "kind": "window"
+    }
+    assert client.post(f"{RISE}/survey/opening/save", data=data | {"width_m": "0.8"}).status_code == 200
+    page = client.post(f"{RISE}/survey/opening/save", data=data | {"width_m": "1.0"})
+    assert page.status_code == 409
+    assert "Somebody changed" in page.text
+    assert "<td>0.8</td><td>1.0</td>" in page.text
+    again = data | {"width_m": "1.0", "version": _row(page.text, "version")}
+    assert client.post(f"{RISE}/survey/opening/save", data=again).status_code == 200
+
+
+def test_a_delete_can_be_undone_from_the_page(client: TestClient) -> None:
+    page = client.post(f"{RISE}/survey/face/front/delete")
+    assert "Deleted." in page.text
+    assert 'id="face-front"' not in page.text
+    action = re.search(r'action="([^"]*restore)"', page.text)
+    assert action
+    assert 'id="face-front"' in client.post(action.group(1)).text
+
+
+def test_changing_the_job_marks_its_plan_out_of_date_and_replanning_clears_it(client: TestClient) -> None:
+    client.post(f"{RISE}/survey/zone/front-trim/delete")
+    page = client.get(f"{RISE}/plan").text
+    assert "out of date" in page
+    assert "out of date" not in client.post(f"{RISE}/plan").text
+
+
+def test_schools_are_a_choice_of_the_job(client: TestClient) -> None:
+    before = client.get(f"{RISE}/weather?face=front&at=2026-09-15T13:00:00-03:00").text
+    assert "No: hot or direct sun" in before
+    form = {"deduction": "gross", "sun": "temperature", "hold": "touch-dry", "dew": "touch-dry", "back": "weather"}
+    assert client.post(f"{RISE}/schools", data=form).status_code == 200
+    after = client.get(f"{RISE}/weather?face=front&at=2026-09-15T10:00:00-03:00").text
+    assert "Yes, until" in after
+    assert "gross deduction" in client.get(f"{RISE}/survey").text
+    assert client.post(f"{RISE}/schools", data=form | {"sun": "moon"}).status_code == 422
+
+
+def test_the_day_sheet_shows_cautions_and_limits(client: TestClient) -> None:
+    page = client.get(f"{RISE}/today").text
+    for words in ("Presume lead paint", "Work at height", "Never mix bleach", "Local codes and licensed practice"):
+        assert words in page
+    coats = client.get(f"{RISE}/today?day=2026-09-16").text
+    assert "K over dew point" in coats
+    assert "last stroke" in coats
+
+
+def test_the_demo_clock_steps_and_goes_back(client: TestClient) -> None:
+    page = client.post("/clock", data={"hours": "24"}, headers={"referer": f"http://127.0.0.1:8765{RISE}/today"})
+    assert "Tue 15 Sep" in page.text
+    assert "06:30" in client.post("/clock", data={"to": "start"}).text
+    assert client.post("/clock", data={"to": "2026-09-15T08:00"}).status_code == 422
+
+
+def test_the_night_theme_is_kept_in_a_cookie(client: TestClient) -> None:
+    assert 'data-bs-theme="dark"' in client.post("/theme").text
+    assert 'data-bs-theme="light"' in client.post("/theme").text
