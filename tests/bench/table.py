@@ -1,0 +1,89 @@
+"""The speed table: `make bench`. Medians of repeated runs, with the target beside each."""
+
+import statistics
+import tempfile
+import time
+from collections.abc import Callable
+from datetime import datetime
+from functools import partial
+from pathlib import Path
+
+from fastapi.testclient import TestClient
+
+from amber_gable.core.plan.build import plan_job
+from amber_gable.core.weather.site import face_surface, site_climate
+from amber_gable.core.weather.slots import make_slots
+from amber_gable.core.weather.steps import to_steps
+from amber_gable.core.weather.surface import surface_climate
+from amber_gable.core.weather.typical import stretch
+from amber_gable.core.weather.windows import film_windows
+from amber_gable.domain.schools import Method
+from amber_gable.exchange.bundle import dump_bundle, load_bundle
+from amber_gable.exchange.weather_file import read_weather
+from amber_gable.services.jobs import load_demo
+from amber_gable.services.quantities import job_quantities
+from amber_gable.web.app import create_app
+from amber_gable.web.run import plan_unplanned
+from tests.conftest import HOST, open_space
+from tests.jobs import coopers_rise
+from tests.weather_cases import TMY3, real_year
+
+BEGIN = datetime.fromisoformat("2025-09-15T00:00-05:00")
+
+
+def median_ms(run: Callable[[], object], repeats: int) -> float:
+    run()
+    times = []
+    for _ in range(repeats):
+        start = time.perf_counter()
+        run()
+        times.append(1000 * (time.perf_counter() - start))
+    return statistics.median(times)
+
+
+def lanes_of_six_faces() -> None:
+    """Six faces, ten days, one product: weather to windows, nothing kept from before."""
+    bundle = coopers_rise()
+    series = stretch(real_year(), BEGIN.date(), 10)
+    steps = to_steps(series, 45.25, -62.1, 12)
+    climate = surface_climate(steps, tuple(face_surface(f, "wood-lap", "#e9dcc1") for f in bundle.property.faces))
+    slots = make_slots(steps, BEGIN, 10, BEGIN.tzinfo or bundle.property.tz)
+    film_windows(climate, slots, bundle.products[1], Method.BRUSH, bundle.job.policy, bundle.job.crew)
+
+
+def rows() -> list[tuple[str, float, float | None]]:
+    bundle, text = coopers_rise(), dump_bundle(coopers_rise())
+    climate = partial(site_climate, bundle, real_year(), BEGIN, 13, BEGIN.tzinfo)
+    site = climate()
+    out: list[tuple[str, float, float | None]] = [
+        ("lanes: 6 faces × 10 days × 1 product", median_ms(lanes_of_six_faces, 7), 500),
+        ("climate of the demo job, 30 surfaces × 13 days", median_ms(climate, 5), None),
+        ("plan of the demo job, 13 days", median_ms(lambda: plan_job(site, BEGIN), 5), None),
+        ("quantities of the demo job", median_ms(lambda: job_quantities(bundle), 9), None),
+        ("read and check a job bundle", median_ms(lambda: load_bundle(text, "job"), 9), None),
+        ("read a TMY3 year", median_ms(lambda: read_weather(TMY3.read_text(), TMY3.name), 3), None),
+    ]
+    with tempfile.TemporaryDirectory() as folder:
+        space = open_space(Path(folder) / "bench.sqlite3")
+        load_demo(space)
+        plan_unplanned(space)
+        client = TestClient(create_app(space), base_url=HOST, headers={"accept": "text/html"})
+        stages = ("survey", "specification", "quantities", "weather", "plan", "today")
+        pages = ["/", *(f"/jobs/coopers-rise/{s}" for s in stages)]
+        for path in pages:
+            out.append((f"page {path}, once computed", median_ms(partial(client.get, path), 15), 150))
+        why = partial(client.get, "/jobs/coopers-rise/weather?face=back", headers={"hx-request": "true"})
+        out.append(("why panel alone", median_ms(why, 15), 150))
+    return out
+
+
+def main() -> None:
+    print(f"{'what':54} {'median':>10} {'target':>10} {'of target':>10}")
+    for name, ms, target in rows():
+        shown = f"{target:7.0f} ms" if target else "         -"
+        share = f"{ms / target:9.0%}" if target else "        -"
+        print(f"{name:54} {ms:7.1f} ms {shown:>10} {share:>10}")
+
+
+if __name__ == "__main__":
+    main()

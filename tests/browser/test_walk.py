@@ -1,0 +1,155 @@
+"""The job walked through in a browser, as a contractor would: mouse, keyboard, back button, two tabs, phone."""
+
+import re
+
+import pytest
+from axe_playwright_python.sync_playwright import Axe
+from playwright.sync_api import Browser, Page, expect
+
+pytestmark = pytest.mark.browser
+RISE = "/jobs/coopers-rise"
+STAGES = ["survey", "specification", "quantities", "weather", "plan", "today"]
+PAGES = ["/", *(f"{RISE}/{s}" for s in STAGES), f"{RISE}/survey/zone/front-siding"]
+
+
+def test_from_the_jobs_list_to_the_day_sheet(page: Page) -> None:
+    page.goto("/")
+    page.get_by_role("link", name=re.compile("14 Cooper's Rise")).click()
+    expect(page.get_by_role("heading", level=1)).to_have_text("Today")
+    for stage in ("Survey", "Specification", "Quantities", "Weather", "Plan", "Today"):
+        page.get_by_role("navigation").get_by_role("link", name=stage).click()
+        expect(page.get_by_role("heading", level=1)).to_have_text(stage)
+        expect(page.locator(".sky-readings")).to_contain_text("Dew point")
+    expect(page.locator(".now-card")).to_contain_text("Wash, bottom to top")
+    page.go_back()
+    expect(page.get_by_role("heading", level=1)).to_have_text("Plan")
+
+
+def test_number_keys_jump_between_stages_but_not_while_typing(page: Page) -> None:
+    page.goto(f"{RISE}/survey")
+    page.keyboard.press("5")
+    expect(page).to_have_url(re.compile("/weather"))
+    page.wait_for_load_state("load")
+    page.keyboard.press("1")
+    expect(page).to_have_url(re.compile("/survey"))
+    page.goto(f"{RISE}/survey/face/front")
+    page.get_by_label("Width").click()
+    page.keyboard.press("5")
+    expect(page).to_have_url(re.compile("/survey/face/front"))
+
+
+def test_a_tap_on_a_lane_asks_why_and_the_arrows_walk_on(page: Page) -> None:
+    page.goto(f"{RISE}/weather")
+    lanes = page.locator("[data-lanes]")
+    box = lanes.locator("svg").bounding_box()
+    assert box
+    geometry = lanes.evaluate("e => ({...e.dataset})")
+    row, slot = 2, (12 - 4) * 2
+    x = float(geometry["step"]) + (slot + 0.5) * float(geometry["slotw"])
+    lanes.locator("svg").click(position={"x": x, "y": 34 + (row + 0.4) * float(geometry["rowh"])})
+    why = page.locator("#why")
+    expect(why).to_contain_text("Back, Tue 15 Sep 12:00")
+    expect(why.locator(".answer")).to_contain_text("Yes, until")
+    expect(page.locator("#rules")).to_contain_text("Back, Tue 15 Sep 12:00")
+    lanes.focus()
+    page.keyboard.press("ArrowUp")
+    expect(why).to_contain_text("West gable, Tue 15 Sep 12:00")
+    for _ in range(4):
+        page.keyboard.press("ArrowRight")
+    expect(why).to_contain_text("West gable, Tue 15 Sep 14:00")
+    page.reload()
+    expect(page.locator("#why")).to_contain_text("West gable, Tue 15 Sep 14:00")
+    page.get_by_label("Half an hour later").click()
+    expect(page.locator("#why")).to_contain_text("West gable, Tue 15 Sep 14:30")
+
+
+def test_lanes_work_as_plain_links_without_scripts(chromium: Browser, address: str) -> None:
+    context = chromium.new_context(java_script_enabled=False, base_url=address, viewport={"width": 1280, "height": 800})
+    page = context.new_page()
+    page.goto(f"{RISE}/weather")
+    page.locator(".lane").nth(2).locator("rect.seg.open").nth(1).click(force=True)
+    expect(page.locator("#why .answer")).to_contain_text("Yes, until")
+    context.close()
+
+
+def test_a_face_is_added_changed_deleted_and_brought_back_by_keyboard(page: Page) -> None:
+    page.goto(f"{RISE}/survey")
+    page.get_by_role("link", name="Add face").focus()
+    page.keyboard.press("Enter")
+    name = "Lean-to with a very long name that a careful surveyor typed to the last letter of the line"
+    for label, value in (("Name", name), ("Looks towards", "188"), ("Width", "2,4"), ("Height to the eave", "-1")):
+        page.get_by_label(label).focus()
+        page.keyboard.press("Control+A")
+        page.keyboard.type(value)
+    page.keyboard.press("Enter")
+    expect(page.locator(".fault")).to_contain_text("greater than 0")
+    expect(page.get_by_label("Name")).to_have_value(name)
+    page.get_by_label("Height to the eave").fill("2.1")
+    page.get_by_role("button", name="Save").click()
+    expect(page.get_by_role("status").first).to_contain_text("Saved.")
+    expect(page.get_by_role("heading", name=name)).to_be_visible()
+    assert page.evaluate("document.documentElement.scrollWidth <= innerWidth")
+    page.get_by_role("link", name=f"Edit {name}").click()
+    page.get_by_role("button", name="Delete this face").click()
+    expect(page.get_by_role("heading", name=name)).to_have_count(0)
+    page.get_by_role("button", name="Undo").click()
+    expect(page.get_by_role("heading", name=name)).to_be_visible()
+
+
+def test_two_tabs_do_not_overwrite_each_other_unseen(page: Page) -> None:
+    other = page.context.new_page()
+    for tab in (page, other):
+        tab.goto(f"{RISE}/survey/opening/back-w1")
+    page.get_by_label("Width").fill("0.8")
+    page.get_by_role("button", name="Save").click()
+    expect(page.get_by_role("status").first).to_contain_text("Saved.")
+    other.get_by_label("Width").fill("1.0")
+    other.get_by_role("button", name="Save").click()
+    expect(other.get_by_role("alert")).to_contain_text("Somebody changed")
+    expect(other.get_by_label("Width")).to_have_value("1.0")
+
+
+def test_an_impatient_double_click_plans_once(page: Page) -> None:
+    page.goto(f"{RISE}/plan")
+    posts: list[str] = []
+    page.on("request", lambda r: posts.append(r.url) if r.method == "POST" else None)
+    page.get_by_role("button", name="Plan again from now").dblclick()
+    expect(page.locator(".plan-day").first).to_be_visible()
+    assert len(posts) == 1
+
+
+@pytest.mark.parametrize("path", [*PAGES, "/jobs/heron-deck/weather"])
+def test_no_page_has_a_serious_accessibility_fault(page: Page, path: str) -> None:
+    page.goto(path)
+    found = Axe().run(page).response["violations"]
+    serious = [
+        f"{v['id']}: {[n['target'] for n in v['nodes'][:2]]}" for v in found if v["impact"] in ("serious", "critical")
+    ]
+    assert serious == []
+
+
+@pytest.mark.parametrize("theme", ["day", "night"])
+@pytest.mark.parametrize("path", PAGES)
+def test_on_a_phone_nothing_sticks_out_and_targets_are_large(
+    chromium: Browser, address: str, path: str, theme: str
+) -> None:
+    size = {"width": 390, "height": 844}
+    context = chromium.new_context(viewport=size, has_touch=True, is_mobile=True, base_url=address)
+    context.add_cookies([{"name": "theme", "value": theme, "url": address}])
+    page = context.new_page()
+    page.goto(path)
+    assert page.evaluate("document.documentElement.scrollWidth <= innerWidth")
+    small = page.evaluate(
+        """() => [...document.querySelectorAll('.act, input:not([type=hidden], [type=checkbox]), select, .rail li a')]
+            .filter(e => e.offsetParent && e.getBoundingClientRect().height < 43.5)
+            .map(e => e.outerHTML.slice(0, 80))"""
+    )
+    assert small == []
+    context.close()
+
+
+def test_the_day_sheet_prints_on_one_page(page: Page) -> None:
+    page.goto(f"{RISE}/today?day=2026-09-16")
+    for paper in ("A4", "Letter"):
+        pdf = page.pdf(format=paper)
+        assert len(re.findall(rb"/Type\s*/Page\b", pdf)) == 1, paper
