@@ -8,7 +8,7 @@ import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from amber_gable.core.plan.build import plan_job, shifts, work_items
+from amber_gable.core.plan.build import plan_job, shifts, threatened_tasks, work_items
 from amber_gable.core.plan.earliest import place
 from amber_gable.core.plan.tasks import Candidate, runs
 from amber_gable.core.spec.cautions import day_cautions
@@ -200,6 +200,27 @@ def test_a_long_wall_is_cut_at_windows_where_the_sun_leaves_short_openings() -> 
     assert sum(i.surface_m2 for i in coats) == pytest.approx(coats[0].area.surface_m2)
     edges = {round(o["x_m"], 3) for o in openings} | {round(o["x_m"] + 1.0, 3) for o in openings}
     assert {round(i.left_m, 3) for i in coats[1:]} <= edges
+
+
+def test_new_rain_threatens_only_the_tasks_it_falls_on() -> None:
+    """Planned in dry weather; then the forecast puts rain on one afternoon."""
+    begin = datetime.fromisoformat("2026-06-10T00:00-03:00")
+    start = datetime.fromisoformat("2026-06-08T00:00-03:00")
+    bundle, dry = one_wall(), steady(start, 14 * 24)
+    site = site_climate(bundle, dry, begin, 6)
+    plan = plan_job(site, begin)
+    assert not plan.unplaced
+    assert threatened_tasks(site, plan, begin) == ()
+    coat = next(t for t in plan.tasks if t.operation == "Second coat")
+    rain = steady(start, 14 * 24)
+    assert rain.rain_mm is not None
+    hour = int((coat.start - start).total_seconds() // 3600)
+    rain.rain_mm[hour : hour + 2] = 2.0
+    wet = site_climate(bundle, rain, begin, 6)
+    threats = threatened_tasks(wet, plan, begin)
+    assert (coat.id, "R") in [(t.id, letter) for t, letter in threats]
+    assert "Wash" not in threats[0][0].operation
+    assert threatened_tasks(wet, plan, coat.end) == (), "what has begun is no longer a threat"
 
 
 def test_more_people_need_less_crew_time() -> None:

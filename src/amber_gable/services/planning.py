@@ -3,10 +3,10 @@
 from dataclasses import dataclass
 from datetime import date, datetime
 
-from amber_gable.core.plan.build import plan_job
+from amber_gable.core.plan.build import plan_job, threatened_tasks
 from amber_gable.core.weather.site import SiteClimate, site_surfaces, slot_climate
 from amber_gable.domain.job import JobBundle
-from amber_gable.domain.plan import Plan
+from amber_gable.domain.plan import Plan, Task
 from amber_gable.domain.weather import WeatherSeries
 from amber_gable.services.workspace import Workspace, digest
 from amber_gable.store.plans import load_plan, save_plan
@@ -36,20 +36,29 @@ def fresh_plan(space: Workspace, bundle: JobBundle, series: WeatherSeries, begin
 
 @dataclass(frozen=True)
 class KeptPlan:
-    """The plan the crew works to. `stale`: job or weather changed since it was made."""
+    """The plan the crew works to. `job_changed`: the job is no longer the one it was made for; `threatened`: tasks to
+    come that the present weather would stop, each with the letter."""
 
     plan: Plan
     planned_at: int
-    stale: bool
+    job_changed: bool
+    threatened: tuple[tuple[Task, str], ...]
+
+    @property
+    def stale(self) -> bool:
+        return self.job_changed or bool(self.threatened)
 
 
-def kept_plan(space: Workspace, bundle: JobBundle, series: WeatherSeries) -> KeptPlan | None:
+def kept_plan(space: Workspace, bundle: JobBundle, site: SiteClimate | None, now: datetime) -> KeptPlan | None:
+    """The stored plan, held against the job and the weather as they are now."""
     with space.database.reading() as session:
         found = load_plan(session, bundle.job.id)
     if found is None:
         return None
     plan, row = found
-    return KeptPlan(plan, row.planned_at, row.digest != digest(bundle, series))
+    changed = row.digest != digest(bundle)
+    threatened = () if changed or site is None else threatened_tasks(site, plan, now)
+    return KeptPlan(plan, row.planned_at, changed, threatened)
 
 
 def make_plan(space: Workspace, bundle: JobBundle, series: WeatherSeries) -> Plan:
@@ -57,5 +66,5 @@ def make_plan(space: Workspace, bundle: JobBundle, series: WeatherSeries) -> Pla
     now = space.clock.now()
     plan = fresh_plan(space, bundle, series, now)
     with space.database.writing() as session:
-        save_plan(session, bundle.job.id, plan, digest(bundle, series), int(now.timestamp()))
+        save_plan(session, bundle.job.id, plan, digest(bundle), int(now.timestamp()))
     return plan

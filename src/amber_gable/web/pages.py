@@ -98,7 +98,7 @@ def load_job(request: Request, job_id: str) -> JobView:
             site = job_climate(space, bundle, weather.series, now)
         except ValueError as error:
             trouble = str(error)
-    kept = kept_plan(space, bundle, weather.series) if weather.series is not None else None
+    kept = kept_plan(space, bundle, site, now)
     return JobView(bundle, weather, site, kept, now, trouble)
 
 
@@ -150,7 +150,7 @@ def _lacks(view: JobView) -> dict[str, str]:
     if view.kept is None:
         out["plan"] = "not planned"
     elif view.kept.stale:
-        out["plan"] = "out of date"
+        out["plan"] = "out of date" if view.kept.job_changed else f"{len(view.kept.threatened)} threatened"
     elif view.kept.plan.unplaced:
         out["plan"] = f"{len(view.kept.plan.unplaced)} unplaced"
     return out

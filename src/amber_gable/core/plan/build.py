@@ -212,6 +212,32 @@ def plan_job(site: SiteClimate, begin: datetime) -> Plan:
     )
 
 
+def threatened_tasks(site: SiteClimate, plan: Plan, now: datetime) -> tuple[tuple[Task, str], ...]:
+    """Placed tasks not yet begun that the site's weather would stop, each with the first letter that stops it.
+
+    Tasks outside the site's slots, or of zones and products the job no longer has, are passed over.
+    """
+    slots = site.slots
+    zones = {z.id: z for z in site.bundle.property.zones}
+    products = {p.code: p for p in site.bundle.products}
+    out = []
+    for task in plan.tasks:
+        first, end = (int((t.timestamp() - slots.start) // SLOT) for t in (task.start, task.end))
+        if task.start < now or task.zone not in zones or first < 0 or end > len(slots):
+            continue
+        zone = zones[task.zone]
+        if task.product is None or task.method is None:
+            windows = site.for_preparation(zone, task.kind)
+        elif task.product in products:
+            windows = site.for_coat(zone, products[task.product], task.method, task.colour or zone.colour_now)
+        else:
+            continue
+        shut = np.flatnonzero(~windows.ok[0, first:end])
+        if shut.size:
+            out.append((task, windows.letters(0, first + int(shut[0]))[0]))
+    return tuple(out)
+
+
 def _task(
     item: WorkItem, candidate: Candidate, first: int, end: int, slots: Slots, reason: str, blocked: tuple[str, ...]
 ) -> Task:
