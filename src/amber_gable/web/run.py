@@ -19,6 +19,7 @@ from amber_gable.services.workspace import Workspace
 from amber_gable.standins.weather.service import weather_service
 from amber_gable.store.database import Database
 from amber_gable.store.jobs import list_jobs, load_bundle
+from amber_gable.store.plans import load_plan
 from amber_gable.web.app import create_app
 
 HOST = "127.0.0.1"
@@ -65,12 +66,19 @@ def serve(port: int | None = None) -> None:
 
 
 def reset_demo() -> None:
-    """Put the sample data and the demo clock back as they were. Works while the demo runs."""
+    """Put the sample data, its plans and the demo clock back as they were. A demo that runs keeps its clock until it is
+    started again."""
     path = Settings().demo_database
     database = open_database(path)
-    space = Workspace(database, DemoClock(database), None)
+    with socket.socket() as spare:
+        spare.bind((HOST, 0))
+        port: int = spare.getsockname()[1]
+    _in_background(weather_service(), port)
+    clock = DemoClock(database)
+    clock.reset()
+    space = Workspace(database, clock, HttpForecast(f"http://{HOST}:{port}"))
     load_demo(space)
-    space.clock.reset()  # type: ignore[union-attr]
+    plan_unplanned(space)
     print(f"sample data put back in {path}")
 
 
@@ -87,8 +95,6 @@ def demo_space(database: Database, weather_port: int) -> Workspace:
 
 def plan_unplanned(space: Workspace) -> None:
     """Give jobs without a plan their first one, so that the demo opens on a full picture."""
-    from amber_gable.store.plans import load_plan
-
     with space.database.reading() as session:
         bundles = [load_bundle(session, j.id) for j in list_jobs(session) if load_plan(session, j.id) is None]
     for bundle in bundles:
