@@ -1,7 +1,7 @@
 """Today: the day sheet of the crew, on the phone and on paper."""
 
 from dataclasses import dataclass
-from datetime import date, timedelta
+from datetime import date
 from typing import Any
 
 import numpy as np
@@ -47,7 +47,6 @@ def today(request: Request, job_id: str, day: date | None = None) -> Response:
         "cautions": day_cautions(view.bundle.property, tasks, alkyds),
         "previous": max((d for d in days if d < shown), default=None),
         "following": min((d for d in days if d > shown), default=None),
-        "next_day": shown + timedelta(days=1),
         "kept": view.kept,
         "crew_hours": sum(t.crew_hours for t in tasks),
     }
