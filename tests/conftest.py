@@ -10,6 +10,7 @@ from hypothesis import settings
 
 from amber_gable.domain.weather import WeatherSeries
 from amber_gable.exchange.forecast import ForecastUnavailable, parse_forecast
+from amber_gable.exchange.meter import MeterPlace, MeterReading, MeterUnavailable, parse_reading
 from amber_gable.services.clock import DemoClock
 from amber_gable.services.jobs import load_demo
 from amber_gable.services.workspace import Computed, Workspace
@@ -25,7 +26,7 @@ HOST = "http://127.0.0.1:8765"
 
 
 class StandIn:
-    """The simulated service without a socket; `down` makes it unreachable."""
+    """The simulated services without a socket; `down` makes them unreachable."""
 
     def __init__(self) -> None:
         self.client, self.down, self.asked = TestClient(weather_service()), False, 0
@@ -37,6 +38,11 @@ class StandIn:
         query = {"lat": str(latitude), "lon": str(longitude), "issued": at.isoformat()}
         return parse_forecast(self.client.get("/forecast", params=query).json())
 
+    def read(self, place: MeterPlace) -> MeterReading:
+        if self.down:
+            raise MeterUnavailable("the meter did not answer (ConnectError)")
+        return parse_reading(self.client.get("/reading", params=place.model_dump(mode="json")).text)
+
 
 # Results are kept by the digest of their inputs, so tests may share them.
 SHARED = Computed(size=200)
@@ -45,7 +51,8 @@ SHARED = Computed(size=200)
 def open_space(path: Path) -> Workspace:
     database = Database(path, lambda: 1_789_000_000)
     database.migrate()
-    return Workspace(database, DemoClock(database), StandIn(), SHARED)
+    service = StandIn()
+    return Workspace(database, DemoClock(database), service, service, SHARED)
 
 
 @pytest.fixture(scope="session")

@@ -7,6 +7,7 @@ from amber_gable.demo import demo_bundles
 from amber_gable.domain.generic_products import GENERIC_PRODUCTS
 from amber_gable.domain.generic_systems import GENERIC_SYSTEMS
 from amber_gable.domain.job import JobBundle
+from amber_gable.domain.survey import Property
 from amber_gable.exchange.bundle import load_bundle
 
 FOOT = 0.3048
@@ -47,8 +48,7 @@ def one_wall(
                         "id": "wall",
                         "name": "Wall",
                         "azimuth_deg": azimuth,
-                        "width_m": width_m,
-                        "eave_height_m": height_m,
+                        "outline": {"kind": "rectangle", "width_m": width_m, "height_m": height_m},
                         "openings": [{"kind": "window", "name": o["id"], **o} for o in openings],
                     }
                 ],
@@ -78,3 +78,30 @@ def one_wall(
 
 def opening(id_: str, x: float, y: float, width: float, height: float) -> dict[str, Any]:
     return {"id": id_, "x_m": x, "y_m": y, "width_m": width, "height_m": height}
+
+
+def one_face(
+    outline: dict[str, Any],
+    openings: list[dict[str, Any]],
+    zones: list[dict[str, Any]] | None = None,
+    **face: Any,
+) -> Property:
+    """A property of one face 'face' whose rest is the zone 'field'; other zones by id and area."""
+    filled = [{"kind": "window", "name": o["id"], **o} for o in openings]
+    field = [*(zones or []), {"id": "field", "area": {"kind": "face"}}]
+    return Property.model_validate(
+        {
+            "id": "p",
+            "name": "P",
+            "place": "Nowhere",
+            "latitude": 45.25,
+            "longitude": -62.1,
+            "time_zone": "America/Halifax",
+            "faces": [
+                {"id": "face", "name": "Face", "azimuth_deg": 180, "outline": outline, "openings": filled, **face}
+            ],
+            "zones": [
+                {"name": z["id"], "face": "face", "substrate": "wood-lap", "colour_now": "#808080", **z} for z in field
+            ],
+        }
+    )

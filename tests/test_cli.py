@@ -175,8 +175,8 @@ def test_bad_files_are_named_with_their_line(capsys: pytest.CaptureFixture[str],
     outside.write_text(plain())
     assert "covers 2026-09-14 to 2026-09-16" in refused(capsys, *_with("--weather", str(outside)))
     job = tmp_path / "job.json"
-    job.write_text(RISE.read_text().replace('"eave_height_m": 5.6', '"eave_height_m": -5.6', 1))
-    assert "faces[front].eave_height_m" in refused(capsys, "quantities", str(job))
+    job.write_text(RISE.read_text().replace('"height_m": 5.6', '"height_m": -5.6', 1))
+    assert "faces[front].outline.height_m" in refused(capsys, "quantities", str(job))
 
 
 def test_import_export_backup_restore_by_hand(capsys: pytest.CaptureFixture[str], tmp_path: Path) -> None:

@@ -86,7 +86,7 @@ def _parser() -> argparse.ArgumentParser:
     load = command("import", _import, "put a job bundle into the database")
     load.add_argument("job", type=Path)
     load.add_argument("--replace", action="store_true", help="overwrite a job that is there")
-    save = command("export", _export, "write a job of the database as a bundle")
+    save = command("export", _export, "write a job of the database as a bundle (to a .zip with its photos)")
     save.add_argument("id", help="the job's id")
     save.add_argument("--output", type=Path, help="a file; default: standard output")
     backup = command("backup", _backup, "copy the database, also while it is in use")
@@ -251,25 +251,44 @@ def _database(options: argparse.Namespace) -> Any:
     return database
 
 
+def _bytes(path: Path) -> bytes:
+    from amber_gable.exchange.job_zip import ZIP_LIMIT
+
+    try:
+        if path.stat().st_size > ZIP_LIMIT:
+            raise InputError(path.name, "the file is larger than 100 MB", "bring the job without its photos")
+        return path.read_bytes()
+    except OSError as error:
+        raise InputError(str(path), f"cannot be read ({error.strerror})", "check the name") from None
+
+
 def _import(options: argparse.Namespace) -> None:
+    from amber_gable.services.jobs import read_job
     from amber_gable.store.jobs import save_bundle
 
-    bundle = _bundle(options.job)
+    bundle, photos = read_job(_bytes(options.job), options.job.name)
     with _database(options).writing() as session:
-        save_bundle(session, bundle, replace=options.replace)
+        save_bundle(session, bundle, photos, replace=options.replace)
     print(f"imported job '{bundle.job.id}': {bundle.job.name}")
 
 
 def _export(options: argparse.Namespace) -> None:
     from amber_gable.exchange.bundle import dump_bundle
+    from amber_gable.exchange.job_zip import dump_zip, without_photos
     from amber_gable.store.jobs import load_bundle
+    from amber_gable.store.photos import all_photo_bytes
 
+    zipped = options.output is not None and options.output.suffix == ".zip"
     with _database(options).reading() as session:
         try:
-            text = dump_bundle(load_bundle(session, options.id))
+            bundle = load_bundle(session, options.id)
         except KeyError:
             raise InputError(f"job '{options.id}'", "is not in the database", "see the jobs list for ids") from None
-    if options.output:
+        photos = all_photo_bytes(session, options.id) if zipped else {}
+    text = dump_bundle(without_photos(bundle))
+    if zipped:
+        options.output.write_bytes(dump_zip(bundle, photos))
+    elif options.output:
         options.output.write_text(text, encoding="utf-8")
     else:
         sys.stdout.write(text)

@@ -1,4 +1,4 @@
-"""Areas: the trade's own arithmetic, schools, gables, and sections at natural breaks."""
+"""What must hold for every face: areas add up, schools are ordered, mirroring and units change nothing; sections."""
 
 from itertools import pairwise
 
@@ -6,71 +6,101 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from amber_gable.core.survey.takeoff import deducted, natural_breaks, section_share, sections, zone_area, zone_areas
+from amber_gable.core.survey.checks import face_faults
+from amber_gable.core.survey.copying import mirrored
+from amber_gable.core.survey.geometry import face_regions, outline_polygon
+from amber_gable.core.survey.measures import UnitSystem, parse_length
+from amber_gable.core.survey.sections import natural_breaks, section_share, sections
+from amber_gable.core.survey.takeoff import deducted, face_areas, zone_areas
 from amber_gable.domain.schools import DeductionSchool
-from amber_gable.domain.substrates import SUBSTRATES, batten_factor, lap_factor
-from amber_gable.domain.survey import Face
-from tests.jobs import FOOT, coopers_rise, one_wall, opening
+from amber_gable.domain.substrates import SUBSTRATES
+from amber_gable.domain.survey import Face, Property
+from amber_gable.web.views.units import Units
+from tests.jobs import coopers_rise, one_face, one_wall, opening
 
-FT2 = FOOT**2
-
-
-def _ten_by_twenty_two() -> tuple[dict[str, object], ...]:
-    windows = [opening(f"w{i}", x * FOOT, 3 * FOOT, 4 * FOOT, 3 * FOOT) for i, x in enumerate((2, 16))]
-    return (*windows, opening("door", 9 * FOOT, 0.0, 3 * FOOT, 7 * FOOT))
+size = st.floats(0.5, 15)
+part = st.floats(0.05, 0.95)
 
 
-@pytest.mark.parametrize(
-    ("school", "square_feet"),
-    [
-        (DeductionSchool.NET, 220 - 2 * 12 - 21),
-        (DeductionSchool.GROSS, 220),
-        # The windows are 1.11 m² each and stay; the door is 1.95 m² and goes.
-        (DeductionSchool.THRESHOLD, 220 - 21),
-    ],
-)
-def test_a_wall_of_22_by_10_feet_with_two_windows_and_a_door(school: DeductionSchool, square_feet: float) -> None:
-    bundle = one_wall(22 * FOOT, 10 * FOOT, _ten_by_twenty_two())
-    area = zone_area(bundle.property, bundle.property.zones[0], school)
-    assert area.plan_m2 / FT2 == pytest.approx(square_feet)
-    if school is DeductionSchool.NET:
-        assert area.plan_m2 == pytest.approx(16.26, abs=0.005)
-    assert sum(value for _, value in area.lines) == pytest.approx(area.plan_m2)
-
-
-def test_lap_siding_has_more_surface_than_plan() -> None:
-    assert lap_factor(0.150, 0.012) == pytest.approx(162 / 150)
-    assert batten_factor(0.300, 0.020) == pytest.approx(340 / 300)
-    bundle = one_wall(10, 3)
-    area = zone_area(bundle.property, bundle.property.zones[0], DeductionSchool.NET)
-    assert area.surface_m2 == pytest.approx(30 * 1.08)
-
-
-def test_a_gable_adds_half_its_rise_and_trim_comes_off_the_field() -> None:
-    areas = zone_areas(coopers_rise().property, DeductionSchool.NET)
-    gable = areas["west-gable-siding"]
-    window, vent, trim = 0.9 * 1.4, 0.5 * 0.6, 5.2
-    assert gable.plan_m2 == pytest.approx(7.4 * 5.6 + 7.4 * 2.6 / 2 - window - vent - trim)
-    assert areas["west-gable-trim"].plan_m2 == 5.2
-
-
-@given(
-    width=st.floats(2, 30),
-    height=st.floats(2, 12),
-    sizes=st.lists(st.tuples(st.floats(0.3, 1.0), st.floats(0.3, 1.9)), max_size=4),
-)
-def test_schools_are_ordered_and_nothing_is_negative(
-    width: float, height: float, sizes: list[tuple[float, float]]
-) -> None:
-    places = [opening(f"o{i}", 0.0, 0.0, w * width / 8, min(h, height)) for i, (w, h) in enumerate(sizes)]
-    for i, o in enumerate(places):
-        o["x_m"] = i * width / 4
-    bundle = one_wall(width, height, tuple(places))
-    net, threshold, gross = (
-        zone_area(bundle.property, bundle.property.zones[0], s).plan_m2
-        for s in (DeductionSchool.NET, DeductionSchool.THRESHOLD, DeductionSchool.GROSS)
+@st.composite
+def outlines(draw: st.DrawFn) -> dict[str, object]:
+    w, h, r, side = draw(size), draw(size), draw(st.floats(0.3, 5)), draw(st.sampled_from(["left", "right"]))
+    return draw(
+        st.sampled_from(
+            [
+                {"kind": "rectangle", "width_m": w, "height_m": h},
+                {"kind": "gable", "width_m": w, "eave_height_m": h, "rise_m": r, "peak_m": w * draw(part)},
+                {"kind": "lean-to", "width_m": w, "left_m": h, "right_m": r},
+                {"kind": "hip-end", "width_m": w, "eave_height_m": h, "rise_m": r, "ridge_m": w * draw(part)},
+                {
+                    "kind": "dormer-cheek",
+                    "width_m": w,
+                    "height_m": h,
+                    "front": side,
+                },
+                {"kind": "parapet", "width_m": w, "height_m": h, "middle_width_m": w * draw(part), "middle_rise_m": r},
+            ]
+        )
     )
-    assert 0 <= net <= threshold <= gross == pytest.approx(width * height)
+
+
+@st.composite
+def faces(draw: st.DrawFn) -> Property:
+    """A face with a base band and openings of all sizes that lie inside it."""
+    outline = draw(outlines())
+    bare = one_face(outline, []).faces[0]
+    openings = []
+    for i in range(draw(st.integers(0, 4))):
+        o = opening(f"o{i}", bare.width_m * i / 4, 0.0, bare.width_m * draw(part) / 4, bare.top_m * draw(part))
+        tried = one_face(outline, [*openings, {**o, "spans": True}]).faces[0]
+        if not face_faults(tried, ()):
+            openings.append({**o, "spans": True})
+    band = {"id": "base", "area": {"kind": "band", "from_m": 0.0, "to_m": bare.top_m * draw(part)}}
+    return one_face(outline, openings, zones=[band])
+
+
+@given(faces())
+def test_zones_part_the_face_and_nothing_is_counted_twice(property_: Property) -> None:
+    face = property_.faces[0]
+    areas = face_areas(property_, face, DeductionSchool.GROSS)
+    assert sum(a.plan_m2 for a in areas.values()) == pytest.approx(face.area_m2, rel=1e-6)
+    net = face_areas(property_, face, DeductionSchool.NET)
+    holes = sum(o.area_m2 for o in face.openings)
+    assert sum(a.plan_m2 for a in net.values()) == pytest.approx(face.area_m2 - holes, rel=1e-6, abs=1e-6)
+    regions = face_regions(face, property_.zones_of(face.id))
+    assert regions.rest.area + sum(r.area for r in regions.regions.values()) == pytest.approx(
+        outline_polygon(face).area, rel=1e-9
+    )
+
+
+@given(faces())
+def test_schools_are_ordered_for_every_zone(property_: Property) -> None:
+    order = (DeductionSchool.NET, DeductionSchool.THRESHOLD, DeductionSchool.GROSS)
+    net, threshold, gross = (face_areas(property_, property_.faces[0], s) for s in order)
+    for zone in net:
+        assert -1e-9 <= net[zone].plan_m2 <= threshold[zone].plan_m2 + 1e-9 <= gross[zone].plan_m2 + 2e-9
+
+
+@given(faces())
+def test_mirroring_changes_no_area_and_twice_is_none(property_: Property) -> None:
+    face = property_.faces[0]
+    turned, zones, items = mirrored(face, property_.zones, property_.items)
+    other = property_.model_copy(update={"faces": (turned,), "zones": zones, "items": items})
+    for school in DeductionSchool:
+        there = face_areas(other, turned, school)
+        for id_, area in face_areas(property_, face, school).items():
+            assert there[id_].plan_m2 == pytest.approx(area.plan_m2, rel=1e-6, abs=1e-6)
+    assert not face_faults(turned, zones)
+    again = mirrored(turned, zones, items)[0]
+    assert outline_polygon(again).symmetric_difference(outline_polygon(face)).area < 1e-6
+
+
+@given(metres=st.floats(0.001, 199), system=st.sampled_from(list(UnitSystem)))
+def test_a_size_shown_in_a_form_and_typed_back_is_the_same(metres: float, system: UnitSystem) -> None:
+    units = Units(system)
+    once = parse_length(units.typed(metres), system)
+    assert once == pytest.approx(metres, abs=2e-6)
+    assert parse_length(units.typed(once), system) == pytest.approx(once, abs=1e-12), "and stays so for ever"
 
 
 def test_threshold_is_strictly_over_one_and_a_half_square_metres() -> None:
@@ -78,21 +108,24 @@ def test_threshold_is_strictly_over_one_and_a_half_square_metres() -> None:
     assert [o.id for o in deducted(face.openings, DeductionSchool.THRESHOLD)] == ["b"]
 
 
-@given(
-    width=st.floats(2, 30),
-    height=st.floats(2, 9),
-    rise=st.floats(0, 4),
-    cuts=st.lists(st.floats(0.05, 0.95), min_size=1, max_size=5),
-)
-def test_shares_of_sections_add_up_to_the_face(width: float, height: float, rise: float, cuts: list[float]) -> None:
-    face = Face(id="f", name="F", azimuth_deg=0, width_m=width, eave_height_m=height, gable_rise_m=rise)
-    ends = [0.0, *sorted(c * width for c in cuts), width]
+def test_a_zone_measured_apart_comes_off_the_field() -> None:
+    areas = zone_areas(coopers_rise().property, DeductionSchool.NET)
+    gable = areas["west-gable-siding"]
+    window, vent, trim = 0.9 * 1.4, 0.5 * 0.6, 5.2
+    assert gable.plan_m2 == pytest.approx(7.4 * 5.6 + 7.4 * 2.6 / 2 - window - vent - trim)
+    assert areas["west-gable-trim"].plan_m2 == 5.2
+
+
+@given(outline=outlines(), cuts=st.lists(part, min_size=1, max_size=5))
+def test_shares_of_sections_add_up_to_the_face(outline: dict[str, object], cuts: list[float]) -> None:
+    face = Face.model_validate({"id": "f", "name": "F", "azimuth_deg": 0, "outline": outline})
+    ends = [0.0, *sorted(c * face.width_m for c in cuts), face.width_m]
     shares = [section_share(face, a, b) for a, b in pairwise(ends)]
     assert sum(shares) == pytest.approx(1.0)
     assert all(s >= -1e-9 for s in shares)
 
 
-def test_sections_end_at_the_edges_of_openings() -> None:
+def test_sections_end_at_the_edges_of_openings_else_at_board_joints() -> None:
     face = coopers_rise().property.faces[0]
     strips = sections(face, 3)
     assert strips[0][0] == 0.0
@@ -100,12 +133,9 @@ def test_sections_end_at_the_edges_of_openings() -> None:
     for (_, end), (begin, _) in pairwise(strips):
         assert end == begin
         assert end in natural_breaks(face)
-
-
-def test_a_face_without_openings_is_cut_evenly_at_board_joints() -> None:
-    face = Face(id="f", name="F", azimuth_deg=0, width_m=12, eave_height_m=3)
-    assert sections(face, 3) == ((0.0, 4.0), (4.0, 8.0), (8.0, 12.0))
-    assert sections(face, 1) == ((0.0, 12.0),)
+    bare = one_wall(12, 3).property.faces[0]
+    assert sections(bare, 3) == ((0.0, 4.0), (4.0, 8.0), (8.0, 12.0))
+    assert sections(bare, 1) == ((0.0, 12.0),)
 
 
 def test_every_substrate_record_is_sane() -> None:

@@ -44,11 +44,36 @@ def _set(*path: str | int, to: Any) -> Callable[[dict[str, Any]], None]:
 BROKEN: list[tuple[str, Callable[[dict[str, Any]], None], list[str]]] = [
     (
         "negative height",
-        lambda r: _face(r).update(eave_height_m=-5.6),
-        ["faces[front].eave_height_m", "greater than 0", "-5.6"],
+        lambda r: _face(r)["outline"].update(height_m=-5.6),
+        ["faces[front].outline.height_m", "greater than 0", "-5.6"],
     ),
-    ("zero width", lambda r: _face(r).update(width_m=0), ["faces[front].width_m"]),
-    ("millimetres for metres", lambda r: _face(r).update(width_m=9600), ["faces[front].width_m", "200"]),
+    ("zero width", lambda r: _face(r)["outline"].update(width_m=0), ["faces[front].outline.width_m"]),
+    ("millimetres for metres", lambda r: _face(r)["outline"].update(width_m=9600), ["outline.width_m", "200"]),
+    ("a wall of 1e9 m", lambda r: _face(r)["outline"].update(width_m=1e9), ["outline.width_m", "200"]),
+    ("no height", lambda r: _face(r)["outline"].update(height_m=0), ["outline.height_m", "greater than 0"]),
+    (
+        "self-crossing outline",
+        lambda r: _face(r).update(outline={"kind": "free", "corners": [[0, 0], [4, 3], [4, 0], [0, 3]]}, openings=[]),
+        ["crosses itself", "edge 1 meets edge 3"],
+    ),
+    (
+        "zone outside its face",
+        _set("property", "zones", 6, "area", to={"kind": "region", "corners": [[8, 0], [11, 0], [11, 2], [8, 2]]}),
+        ["reaches outside face", "2.80 m²"],
+    ),
+    (
+        "opening over two zones unsaid",
+        _set("property", "zones", 6, "area", to={"kind": "band", "from_m": 0, "to_m": 1}),
+        ["lies over two zones", "say that it spans"],
+    ),
+    (
+        "zones over one another",
+        lambda r: r["property"]["zones"].extend(
+            {**r["property"]["zones"][6], "id": i, "name": i, "area": {"kind": "band", "from_m": 2.5, "to_m": 3.2}}
+            for i in ("one", "two")
+        ),
+        ["overlap by 6.72 m²"],
+    ),
     (
         "opening larger than its wall",
         lambda r: _face(r)["openings"][0].update(width_m=12),
@@ -86,7 +111,7 @@ BROKEN: list[tuple[str, Callable[[dict[str, Any]], None], list[str]]] = [
     ("unknown field", _set("job", "colour", to="red"), ["job.colour", "not permitted"]),
     ("not finite", _set("property", "latitude", to=float("nan")), ["NaN"]),
     ("a day without hours", _set("job", "crew", "end_h", to=8), ["leave no time"]),
-    ("another version", _set("version", to=2), ["version"]),
+    ("another version", _set("version", to=3), ["version"]),
     ("another format", _set("format", to="something"), ["amber-gable-job"]),
 ]
 

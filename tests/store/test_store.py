@@ -8,9 +8,11 @@ import pytest
 
 from amber_gable.demo import demo_bundles
 from amber_gable.domain.errors import InputError
+from amber_gable.domain.outline import Rectangle
 from amber_gable.domain.survey import Face, Opening, Zone
 from amber_gable.exchange.bundle import dump_bundle, load_bundle
 from amber_gable.services.jobs import load_demo
+from amber_gable.services.surveying import remove_part, undo_step
 from amber_gable.services.workspace import Workspace
 from amber_gable.store import jobs, survey
 from amber_gable.store.backup import back_up, restore
@@ -80,7 +82,7 @@ def test_edits_raise_the_version_and_a_stale_one_is_refused_with_both_values(spa
     with space.database.reading() as session:
         face = jobs.load_bundle(session, JOB).property.faces[0]
         before = survey.versions(session, JOB)["face", "front"]
-    wider = face.model_copy(update={"width_m": 9.8})
+    wider = face.model_copy(update={"outline": Rectangle(width_m=9.8, height_m=5.6)})
     with space.database.writing() as session:
         survey.put_part(session, JOB, wider, "", before)
     with space.database.reading() as session:
@@ -88,10 +90,11 @@ def test_edits_raise_the_version_and_a_stale_one_is_refused_with_both_values(spa
         row = session.get(FaceRow, ("14-coopers-rise", "front"))
         assert row is not None
         assert row.updated_at >= row.created_at > 0
-    late = face.model_copy(update={"width_m": 10.1})
+    late = face.model_copy(update={"outline": Rectangle(width_m=10.1, height_m=5.6)})
     with pytest.raises(survey.StaleEdit) as stale, space.database.writing() as session:
         survey.put_part(session, JOB, late, "", before)
-    assert stale.value.differences == {"width_m": (9.8, 10.1)}
+    here, mine = stale.value.differences.pop("outline")
+    assert (here["width_m"], mine["width_m"], stale.value.differences) == (9.8, 10.1, {})
     with space.database.reading() as session:
         assert jobs.load_bundle(session, JOB).property.faces[0].width_m == 9.8
 
@@ -109,7 +112,7 @@ def test_edits_raise_the_version_and_a_stale_one_is_refused_with_both_values(spa
             "front",
             "both take what the face has left",
         ),
-        (Face(id="front", name="Front again", azimuth_deg=0, width_m=2, eave_height_m=2), "", "is taken"),
+        (Face(id="front", name="Front again", azimuth_deg=0, outline=Rectangle(width_m=2, height_m=2)), "", "is taken"),
     ],
 )
 def test_an_edit_that_breaks_the_whole_is_refused_whole(
@@ -119,6 +122,7 @@ def test_an_edit_that_breaks_the_whole_is_refused_whole(
         before = jobs.load_bundle(session, JOB)
     with pytest.raises(InputError, match=words), space.database.writing() as session:
         survey.put_part(session, JOB, part, face, None)
+        survey.check_whole(session, JOB)
     with space.database.reading() as session:
         assert jobs.load_bundle(session, JOB) == before
 
@@ -129,16 +133,14 @@ def test_a_delete_hides_with_all_that_hangs_on_it_and_undo_brings_all_back(
 ) -> None:
     with space.database.reading() as session:
         before = jobs.load_bundle(session, JOB)
-    with space.database.writing() as session:
-        survey.delete_part(session, JOB, kind, id_)
+    remove_part(space, JOB, kind, id_)
     with space.database.reading() as session:
         hidden = jobs.load_bundle(session, JOB)
     assert f'"{id_}"' not in dump_bundle(hidden)
     assert hidden != before
     with pytest.raises(KeyError), space.database.writing() as session:
         survey.delete_part(session, JOB, kind, id_)
-    with space.database.writing() as session:
-        survey.restore_part(session, JOB, kind, id_)
+    undo_step(space, JOB)
     with space.database.reading() as session:
         assert jobs.load_bundle(session, JOB) == before
 

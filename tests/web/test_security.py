@@ -12,6 +12,7 @@ from amber_gable.web.app import create_app
 from tests.conftest import HOST
 from tests.jobs import coopers_rise_json
 
+RISE = "/jobs/coopers-rise"
 DELETE = "/jobs/coopers-rise/survey/face/front/delete"
 
 
@@ -54,7 +55,7 @@ def test_every_answer_carries_the_policy(client: TestClient) -> None:
 
 def test_more_than_ten_megabytes_are_refused_with_and_without_a_length(client: TestClient) -> None:
     big = b"x" * (SIZE_LIMIT + 100_000)
-    page = client.post("/jobs/import", files={"file": ("big.json", big)})
+    page = client.post(f"{RISE}/weather/file", files={"file": ("big.csv", big)})
     assert page.status_code == 413
     assert "10 MB" in page.text
 
@@ -105,7 +106,7 @@ def test_a_fault_in_the_program_is_a_page_without_a_traceback(
 
 def test_names_are_shown_as_text_not_run(client: TestClient) -> None:
     nasty = '<script>alert(1)</script>"><b>'
-    data = {"name": nasty, "azimuth_deg": "0", "width_m": "3", "eave_height_m": "3", "gable_rise_m": "0"}
+    data = {"name": nasty, "azimuth_deg": "0", "outline.kind": "rectangle", "size": "3 x 3"}
     rest = {"tilt_deg": "90", "exposure": "open", "rain_exposure": "1"}
     page = client.post("/jobs/coopers-rise/survey/face/save", data=data | rest)
     assert page.status_code == 200
@@ -116,7 +117,7 @@ def test_names_are_shown_as_text_not_run(client: TestClient) -> None:
 @pytest.mark.parametrize(
     ("spoil", "words"),
     [
-        (lambda r: r["property"]["faces"][0].update(eave_height_m=-1), "faces[front].eave_height_m"),
+        (lambda r: r["property"]["faces"][0]["outline"].update(height_m=-1), "faces[front].outline.height_m"),
         (lambda r: r["property"]["faces"][0]["openings"][0].update(width_m=50), "larger than the face"),
         (lambda r: r.update(format="x"), "amber-gable-job"),
         (lambda r: None, "is here already"),

@@ -78,10 +78,10 @@ class Job(Record):
 
 
 class JobBundle(Record):
-    """Everything needed to compute a job anywhere: the file format `amber-gable-job`, version 1."""
+    """Everything needed to compute a job anywhere: the file format `amber-gable-job`, version 2."""
 
     format: Literal["amber-gable-job"] = "amber-gable-job"
-    version: Literal[1] = 1
+    version: Literal[2] = 2
     company: Company
     property: Property
     products: tuple[Product, ...] = ()

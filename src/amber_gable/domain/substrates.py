@@ -10,6 +10,7 @@ from typing import Annotated
 from pydantic import Field
 
 from amber_gable.domain.base import Fraction, Name, Record
+from amber_gable.domain.profile import BattenProfile, LapProfile
 
 
 class Substrate(Record):
@@ -32,26 +33,24 @@ class Substrate(Record):
         return self.code.endswith("-trim")
 
 
-def lap_factor(exposure_m: float, butt_m: float) -> float:
-    """Surface per plan area of lap siding, (exposure + butt thickness) / exposure (handbook §7). Lengths in m."""
-    return (exposure_m + butt_m) / exposure_m
+def _lap(exposure_m: float, butt_m: float) -> float:
+    return LapProfile(exposure_m=exposure_m, butt_m=butt_m).factor
 
 
-def batten_factor(pitch_m: float, batten_thickness_m: float) -> float:
-    """Surface per plan area of board and batten: each batten adds two edges per pitch (handbook §7). Lengths in m."""
-    return (pitch_m + 2 * batten_thickness_m) / pitch_m
+def _batten(pitch_m: float, thickness_m: float) -> float:
+    return BattenProfile(pitch_m=pitch_m, batten_width_m=0.05, batten_thickness_m=thickness_m).factor
 
 
 _WOOD_LIMIT = 15.0
 _ROWS = [
     # code, name, family, C, U, eps, profile, absorption, texture, moisture limit
-    ("wood-lap", "Wood lap siding", "wood", 10e3, 0.5, 0.90, lap_factor(0.150, 0.012), 1.15, "lap", _WOOD_LIMIT),
+    ("wood-lap", "Wood lap siding", "wood", 10e3, 0.5, 0.90, _lap(0.150, 0.012), 1.15, "lap", _WOOD_LIMIT),
     ("wood-shingle", "Wood shingle", "wood", 10e3, 0.5, 0.90, 1.22, 1.20, "shingle", _WOOD_LIMIT),
-    ("board-batten", "Board and batten", "wood", 14e3, 0.5, 0.90, batten_factor(0.30, 0.020), 1.15, "batten", 15.0),
+    ("board-batten", "Board and batten", "wood", 14e3, 0.5, 0.90, _batten(0.300, 0.020), 1.15, "batten", 15.0),
     ("wood-trim", "Wood trim and fascia", "wood", 14e3, 0.5, 0.90, 1.00, 1.10, "plain", _WOOD_LIMIT),
-    ("fibre-cement-lap", "Fibre-cement lap", "cement", 14e3, 0.5, 0.90, lap_factor(0.150, 0.008), 1.10, "lap", None),
-    ("vinyl-siding", "Vinyl siding", "vinyl", 2e3, 0.5, 0.85, lap_factor(0.110, 0.012), 1.00, "lap", None),
-    ("aluminium-siding", "Aluminium siding", "metal", 4e3, 0.5, 0.90, lap_factor(0.200, 0.012), 1.00, "lap", None),
+    ("fibre-cement-lap", "Fibre-cement lap", "cement", 14e3, 0.5, 0.90, _lap(0.150, 0.008), 1.10, "lap", None),
+    ("vinyl-siding", "Vinyl siding", "vinyl", 2e3, 0.5, 0.85, _lap(0.110, 0.012), 1.00, "lap", None),
+    ("aluminium-siding", "Aluminium siding", "metal", 4e3, 0.5, 0.90, _lap(0.200, 0.012), 1.00, "lap", None),
     ("metal-door", "Steel or aluminium door", "metal", 4e3, 1.5, 0.90, 1.10, 1.00, "plain", None),
     ("metal-roof", "Profiled metal roofing", "metal", 4e3, 0.3, 0.85, 1.12, 1.00, "rib", None),
     ("stucco-smooth", "Stucco, smooth", "masonry", 35e3, 0.5, 0.90, 1.10, 1.30, "stucco", None),

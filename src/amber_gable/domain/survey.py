@@ -1,16 +1,20 @@
-"""A property as surveyed: faces with their openings, and the zones that are painted."""
+"""A property as surveyed: faces with their openings, the zones that are painted, items and what stands in the way."""
 
+from datetime import date
 from enum import StrEnum
-from typing import Annotated, Literal, Self
+from typing import Annotated, Any, Literal, Self
 from zoneinfo import ZoneInfo, available_timezones
 
 from pydantic import Field, field_validator, model_validator
 
-from amber_gable.domain.base import Azimuth, Fraction, HexColour, Id, Length, Name, Note, Offset, Percent, Record
+from amber_gable.domain.base import Azimuth, Fraction, HexColour, Id, Length, Name, Note, Offset, Record
+from amber_gable.domain.condition import Condition
+from amber_gable.domain.items import ItemSpec
+from amber_gable.domain.outline import Outline, Piece, Point
+from amber_gable.domain.profile import Profile
 from amber_gable.domain.substrates import SUBSTRATES
 
 _ZONES = available_timezones()
-_SLACK = 1e-6
 
 
 class Exposure(StrEnum):
@@ -28,7 +32,11 @@ class OpeningKind(StrEnum):
 
 
 class Opening(Record):
-    """A hole in the face. `x_m` from the face's left edge seen from outside, `y_m` from its bottom edge to the sill."""
+    """A hole in the face. `x_m` from the face's left edge seen from outside, `y_m` from its bottom edge to the sill.
+
+    `casing_m` is the width of the trim round it (below it only where the opening has a sill above the ground).
+    `spans` says that it is meant to lie over more than one zone.
+    """
 
     id: Id
     name: Name
@@ -37,18 +45,34 @@ class Opening(Record):
     height_m: Length
     x_m: Offset
     y_m: Offset
+    casing_m: Annotated[float, Field(ge=0, le=0.6)] = 0.09
+    spans: bool = False
 
     @property
     def area_m2(self) -> float:
         return self.width_m * self.height_m
 
-    def overlaps(self, other: "Opening") -> bool:
-        return (
-            self.x_m + _SLACK < other.x_m + other.width_m
-            and other.x_m + _SLACK < self.x_m + self.width_m
-            and self.y_m + _SLACK < other.y_m + other.height_m
-            and other.y_m + _SLACK < self.y_m + self.height_m
-        )
+
+class ObstacleKind(StrEnum):
+    PLANTING = "planting"
+    METER = "meter"
+    LAMP = "lamp"
+    AIR_CONDITIONER = "air-conditioner"
+    WIRES = "wires"
+    VEHICLE = "vehicle"
+    OTHER = "other"
+
+
+class Obstacle(Record):
+    """Something in front of the face that must be moved, covered or kept clear of."""
+
+    id: Id
+    name: Name
+    kind: ObstacleKind
+    width_m: Length
+    height_m: Length
+    x_m: Offset
+    y_m: Offset = 0.0
 
 
 class HorizonPoint(Record):
@@ -58,81 +82,86 @@ class HorizonPoint(Record):
     elevation_deg: Annotated[float, Field(ge=0, le=90)]
 
 
-class Face(Record):
-    """One elevation, roof plane or deck. `azimuth_deg` is where it looks; tilt 90 is a wall, 0 a floor.
+class BlockKind(StrEnum):
+    TREE = "tree"
+    BUILDING = "building"
+    HILL = "hill"
 
-    For a wall the outline is width × eave height with an optional gable of `gable_rise_m` centred on top; for a sloped
-    or level plane `eave_height_m` is its length up the slope.
-    """
+
+class Block(Record):
+    """A tree or neighbour before the face. `left_m` from the face's middle line to the block's left edge, negative
+    to the left as one looks out from the wall; distance and height m, height above the face's foot."""
+
+    kind: BlockKind
+    name: Annotated[str, Field(max_length=60)] = ""
+    left_m: Annotated[float, Field(ge=-500, le=500)]
+    width_m: Annotated[float, Field(gt=0, le=1000)]
+    distance_m: Annotated[float, Field(gt=0, le=2000)]
+    height_m: Annotated[float, Field(gt=0, le=1000)]
+
+
+class PlanPlace(Record):
+    """Where the wall's left end (seen from outside) stands on the house plan: m east and north of any fixed point."""
+
+    east_m: Annotated[float, Field(ge=-1000, le=1000)]
+    north_m: Annotated[float, Field(ge=-1000, le=1000)]
+
+
+class Face(Record):
+    """One elevation, roof plane or deck. `azimuth_deg` is where it looks; tilt 90 is a wall, 0 a floor."""
 
     id: Id
     name: Name
+    building: Name = "House"
     azimuth_deg: Azimuth
     tilt_deg: Annotated[float, Field(ge=0, le=90)] = 90.0
-    width_m: Length
-    eave_height_m: Length
-    gable_rise_m: Offset = 0.0
+    outline: Outline
+    plan: PlanPlace | None = None
     exposure: Exposure = Exposure.OPEN
     rain_exposure: Fraction = 1.0
     horizon: tuple[HorizonPoint, ...] = ()
+    blocks: Annotated[tuple[Block, ...], Field(max_length=40)] = ()
     openings: tuple[Opening, ...] = ()
+    obstacles: tuple[Obstacle, ...] = ()
     note: Note = ""
 
     @property
-    def outline_area_m2(self) -> float:
-        return self.width_m * (self.eave_height_m + self.gable_rise_m / 2)
+    def points(self) -> tuple[Point, ...]:
+        """Corners in the face's plane, m, anticlockwise from the lower left."""
+        return self.outline.points(self.tilt_deg)
 
-    def height_at(self, x_m: float) -> float:
-        """Height of the outline at a distance from the left edge, m."""
-        return self.eave_height_m + self.gable_rise_m * (1 - abs(2 * x_m / self.width_m - 1))
+    @property
+    def pieces(self) -> tuple[Piece, ...]:
+        return self.outline.pieces(self.tilt_deg)
+
+    @property
+    def width_m(self) -> float:
+        return max(x for x, _ in self.points)
+
+    @property
+    def top_m(self) -> float:
+        """Height of the highest corner; for a plane, its length up the slope."""
+        return max(y for _, y in self.points)
+
+    @property
+    def area_m2(self) -> float:
+        return sum(p.area_m2 for p in self.pieces)
+
+    @property
+    def is_wall(self) -> bool:
+        return self.tilt_deg >= 85
 
     @model_validator(mode="after")
-    def _openings_fit(self) -> Self:
-        for o in self.openings:
-            right, top = o.x_m + o.width_m, o.y_m + o.height_m
-            if o.width_m > self.width_m or o.height_m > self.eave_height_m + self.gable_rise_m:
-                raise ValueError(
-                    f"face '{self.name}': opening '{o.name}' ({o.width_m} × {o.height_m} m) is larger than the face; "
-                    "correct its size or the face's"
-                )
-            if right > self.width_m + _SLACK or top > min(self.height_at(o.x_m), self.height_at(right)) + _SLACK:
-                raise ValueError(
-                    f"face '{self.name}': opening '{o.name}' reaches outside the face "
-                    f"(right edge {right:.2f} m, top {top:.2f} m); move it or correct its size"
-                )
-        for i, a in enumerate(self.openings):
-            for b in self.openings[i + 1 :]:
-                if a.overlaps(b):
-                    raise ValueError(f"face '{self.name}': openings '{a.name}' and '{b.name}' overlap; move one")
+    def _slope_has_pitch(self) -> Self:
+        if self.outline.kind == "roof-slope" and self.tilt_deg > 80:
+            raise ValueError(
+                f"face '{self.name}': a roof slope needs a pitch (tilt) of at most 80°, not {self.tilt_deg:g}°"
+            )
         return self
 
 
-class Grade(StrEnum):
-    NONE = "none"
-    LIGHT = "light"
-    HEAVY = "heavy"
-
-
-class Gloss(StrEnum):
-    DULL = "dull"
-    SATIN = "satin"
-    GLOSS = "gloss"
-
-
-class Condition(Record):
-    """What the survey found. Percentages of the zone's area; wood moisture by meter, % of dry mass."""
-
-    loose_pct: Percent = 0.0
-    mildew_pct: Percent = 0.0
-    chalking: Grade = Grade.NONE
-    gloss: Gloss = Gloss.DULL
-    bare: bool = False
-    wood_moisture_pct: Annotated[float, Field(ge=0, le=100)] | None = None
-    note: Note = ""
-
-
 class FaceArea(Record):
-    """What the face has left after its openings and the zones with a size of their own."""
+    """What the face has left after its openings and its other zones."""
 
     kind: Literal["face"] = "face"
 
@@ -144,23 +173,129 @@ class OwnArea(Record):
     area_m2: Annotated[float, Field(gt=0, le=20000)]
 
 
+class Band(Record):
+    """The part of the face between two heights: a stucco base, a foundation strip, shingle in the gable."""
+
+    kind: Literal["band"] = "band"
+    from_m: Offset
+    to_m: Offset
+
+    @model_validator(mode="after")
+    def _has_height(self) -> Self:
+        if self.to_m <= self.from_m:
+            raise ValueError("the band's upper edge must lie above its lower edge")
+        return self
+
+
+class Region(Record):
+    """A polygon on the face, corners in m from its lower left."""
+
+    kind: Literal["region"] = "region"
+    corners: Annotated[tuple[tuple[Offset, Offset], ...], Field(min_length=3, max_length=200)]
+
+
+class TrimPart(StrEnum):
+    """Trim whose length follows from the geometry."""
+
+    CORNER_BOARDS = "corner-boards"
+    FASCIA = "fascia"
+    CASINGS = "casings"
+    SILLS = "sills"
+    BASE_BAND = "base-band"
+
+
+class TrimRun(Record):
+    """One kind of trim: painted girth, and how wide it covers the wall (0 where it lies beside it)."""
+
+    part: TrimPart
+    girth_m: Annotated[float, Field(gt=0, le=2)]
+    cover_m: Annotated[float, Field(ge=0, le=1)] = 0.0
+
+
+class TrimArea(Record):
+    """Trim by length × girth; its lengths are taken from the face."""
+
+    kind: Literal["trim"] = "trim"
+    runs: Annotated[tuple[TrimRun, ...], Field(min_length=1, max_length=len(TrimPart))]
+
+
+ZoneArea = Annotated[FaceArea | OwnArea | Band | Region | TrimArea, Field(discriminator="kind")]
+
+
+def _known_substrate(value: str) -> str:
+    if value not in SUBSTRATES:
+        raise ValueError(f"substrate '{value}' is not known; one of: {', '.join(SUBSTRATES)}")
+    return value
+
+
 class Zone(Record):
-    """A part of a face with one substrate and one present colour."""
+    """A part of a face with one substrate and one present colour. Without a profile the substrate's table value
+    holds."""
 
     id: Id
     name: Name
     face: Id
     substrate: str
-    area: Annotated[FaceArea | OwnArea, Field(discriminator="kind")]
+    area: ZoneArea
+    profile: Profile | None = None
     colour_now: HexColour
     condition: Condition = Condition()
 
-    @field_validator("substrate")
-    @classmethod
-    def _known(cls, value: str) -> str:
-        if value not in SUBSTRATES:
-            raise ValueError(f"substrate '{value}' is not known; one of: {', '.join(SUBSTRATES)}")
-        return value
+    _known = field_validator("substrate")(_known_substrate)
+
+    @property
+    def profile_factor(self) -> float:
+        return self.profile.factor if self.profile else SUBSTRATES[self.substrate].profile_factor
+
+
+class Item(Record):
+    """A thing counted on a face: a door, a window, shutters, a railing. Place from the face's lower left, m."""
+
+    id: Id
+    name: Name
+    face: Id
+    x_m: Offset = 0.0
+    y_m: Offset = 0.0
+    spec: ItemSpec
+    substrate: str = "wood-trim"
+    colour_now: HexColour
+    condition: Condition = Condition()
+
+    _known = field_validator("substrate")(_known_substrate)
+
+
+PhotoPoint = tuple[Annotated[float, Field(ge=-40_000, le=40_000)], Annotated[float, Field(ge=-40_000, le=40_000)]]
+
+
+class KnownLength(Record):
+    """Two marked points (px from the top left) and their true distance, m."""
+
+    a: PhotoPoint
+    b: PhotoPoint
+    length_m: Length
+
+
+class PhotoMarks(Record):
+    """What makes a photo measurable: the wall's corners (lower left, lower right, upper right, upper left), px, and one
+    known length, or two where the first does not settle the wall's proportions."""
+
+    corners: tuple[PhotoPoint, PhotoPoint, PhotoPoint, PhotoPoint]
+    known: KnownLength
+    second: KnownLength | None = None
+
+
+class Photo(Record):
+    """A picture's record; its bytes travel beside it. `sha256` tells whether they are the ones meant."""
+
+    id: Id
+    name: Name
+    face: Id | None = None
+    taken_on: date | None = None
+    width_px: Annotated[int, Field(ge=1, le=20_000)]
+    height_px: Annotated[int, Field(ge=1, le=20_000)]
+    sha256: Annotated[str, Field(pattern=r"^[0-9a-f]{64}$")]
+    marks: PhotoMarks | None = None
+    note: Note = ""
 
 
 class Property(Record):
@@ -176,6 +311,8 @@ class Property(Record):
     time_zone: str
     faces: tuple[Face, ...] = ()
     zones: tuple[Zone, ...] = ()
+    items: tuple[Item, ...] = ()
+    photos: tuple[Photo, ...] = ()
 
     @field_validator("time_zone")
     @classmethod
@@ -188,30 +325,44 @@ class Property(Record):
     def tz(self) -> ZoneInfo:
         return ZoneInfo(self.time_zone)
 
+    def face(self, id_: str) -> Face:
+        """Raises KeyError."""
+        for f in self.faces:
+            if f.id == id_:
+                return f
+        raise KeyError(id_)
+
+    def zones_of(self, face: str) -> tuple[Zone, ...]:
+        return tuple(z for z in self.zones if z.face == face)
+
+    def items_of(self, face: str) -> tuple[Item, ...]:
+        return tuple(i for i in self.items if i.face == face)
+
     @model_validator(mode="after")
     def _parts_agree(self) -> Self:
-        faces = {f.id: f for f in self.faces}
-        for what, ids in (
+        owners: tuple[tuple[str, list[str]], ...] = (
             ("face", [f.id for f in self.faces]),
             ("zone", [z.id for z in self.zones]),
+            ("item", [i.id for i in self.items]),
+            ("photo", [p.id for p in self.photos]),
             ("opening", [o.id for f in self.faces for o in f.openings]),
-        ):
-            twice = {i for i in ids if ids.count(i) > 1}
+            ("obstacle", [o.id for f in self.faces for o in f.obstacles]),
+        )
+        for what, ids in owners:
+            twice = [i for n, i in enumerate(ids) if i in ids[:n]] if len(set(ids)) != len(ids) else []
             if twice:
                 raise ValueError(f"{what} id '{min(twice)}' is used twice; give each its own")
-        for z in self.zones:
-            if z.face not in faces:
-                raise ValueError(f"zone '{z.name}' names face '{z.face}', which is not there")
+        faces = set(owners[0][1])
+        placed: list[tuple[str, Any]] = [("zone", z) for z in self.zones] + [("item", i) for i in self.items]
+        placed += [("photo", p) for p in self.photos if p.face is not None]
+        for what, part in placed:
+            if part.face not in faces:
+                raise ValueError(f"{what} '{part.name}' names face '{part.face}', which is not there")
         for f in self.faces:
-            own = [z for z in self.zones if z.face == f.id and isinstance(z.area, FaceArea)]
-            if len(own) > 1:
+            rest = [z for z in self.zones if z.face == f.id and isinstance(z.area, FaceArea)]
+            if len(rest) > 1:
                 raise ValueError(
-                    f"face '{f.name}': zones '{own[0].name}' and '{own[1].name}' both take what the face has left; "
+                    f"face '{f.name}': zones '{rest[0].name}' and '{rest[1].name}' both take what the face has left; "
                     "give one a size of its own"
-                )
-            taken = sum(z.area.area_m2 for z in self.zones if z.face == f.id and isinstance(z.area, OwnArea))
-            if own and taken > f.outline_area_m2:
-                raise ValueError(
-                    f"face '{f.name}': its zones take {taken:.1f} m², more than the face's {f.outline_area_m2:.1f} m²"
                 )
         return self

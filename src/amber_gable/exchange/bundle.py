@@ -5,8 +5,10 @@ from typing import Any, NoReturn
 
 from pydantic import ValidationError
 
+from amber_gable.core.survey.checks import survey_faults
 from amber_gable.domain.errors import InputError
 from amber_gable.domain.job import JobBundle
+from amber_gable.domain.versions import brought_up
 
 
 def dump_bundle(bundle: JobBundle) -> str:
@@ -25,10 +27,17 @@ def load_bundle(text: str, name: str) -> JobBundle:
         raise InputError(name, str(error), "write a number") from None
     if not isinstance(raw, dict) or raw.get("format") != "amber-gable-job":
         raise InputError(name, "is not a job bundle", 'its first field must be "format": "amber-gable-job"')
+    raw = brought_up(raw)
     try:
-        return JobBundle.model_validate(raw)
+        bundle = JobBundle.model_validate(raw)
     except ValidationError as error:
         raise refusal(error, name, raw) from None
+    faults = survey_faults(bundle.property)
+    if faults:
+        raise InputError(
+            f"{name}, {faults[0].kind} '{faults[0].id}'", faults[0].why, f"{faults[0].todo}; nothing was saved"
+        )
+    return bundle
 
 
 def _not_finite(constant: str) -> NoReturn:
@@ -57,7 +66,7 @@ def _path(loc: tuple[int | str, ...], raw: Any) -> str:
             raw = item
         else:
             if isinstance(raw, dict):
-                if part not in raw and part in ("face", "own"):
+                if part not in raw and part == raw.get("kind"):
                     continue
                 raw = raw.get(part)
             out += f".{part}" if out else part

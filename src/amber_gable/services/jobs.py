@@ -14,6 +14,7 @@ from amber_gable.domain.job import Company, Job, JobBundle
 from amber_gable.domain.survey import Property
 from amber_gable.exchange.bundle import load_bundle as read_bundle
 from amber_gable.exchange.files import decode
+from amber_gable.exchange.job_zip import is_zip, load_zip, refuse_missing_photos
 from amber_gable.services.editing import Faults, plain_number
 from amber_gable.services.workspace import Workspace
 from amber_gable.store.jobs import save_bundle
@@ -69,12 +70,21 @@ def start_job(space: Workspace, form: Mapping[str, str]) -> str:
     return id_
 
 
+def read_job(data: bytes, name: str) -> tuple[JobBundle, dict[str, bytes]]:
+    """A job from its zip, photos with it, or from plain JSON. Raises InputError."""
+    if is_zip(data):
+        return load_zip(data, name)
+    bundle = read_bundle(decode(data, name), name)
+    refuse_missing_photos(bundle, name)
+    return bundle, {}
+
+
 def import_job(space: Workspace, data: bytes, name: str) -> str:
     """Store an uploaded bundle whole. Raises InputError and saves nothing when it is at fault. Returns the job's id."""
-    bundle = read_bundle(decode(data, name), name)
+    bundle, photos = read_job(data, name)
     try:
         with space.database.writing() as session:
-            save_bundle(session, bundle)
+            save_bundle(session, bundle, photos)
     except InputError as error:
         raise InputError(error.where, error.why, "delete or rename it first; nothing was saved") from None
     return bundle.job.id

@@ -7,7 +7,8 @@ from pydantic_settings import BaseSettings, SettingsConfigDict
 
 
 class Settings(BaseSettings):
-    """`forecast_url` empty means no forecast service: nothing leaves the machine unless it is set."""
+    """`forecast_url` and `meter_url` empty mean no forecast service and no meter: nothing leaves the machine unless
+    it is set."""
 
     model_config = SettingsConfigDict(env_prefix="AMBER_GABLE_")
 
@@ -15,6 +16,7 @@ class Settings(BaseSettings):
     port: int = Field(default=8765, ge=1, le=65535)
     weather_port: int = Field(default=8766, ge=1, le=65535)
     forecast_url: str = ""
+    meter_url: str = ""
 
     @property
     def database(self) -> Path:

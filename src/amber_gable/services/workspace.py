@@ -12,6 +12,7 @@ import numpy as np
 from amber_gable.domain.job import JobBundle
 from amber_gable.domain.weather import COLUMNS, WeatherSeries
 from amber_gable.exchange.forecast import ForecastProvider
+from amber_gable.exchange.meter import HandMeter
 from amber_gable.services.clock import DemoClock, SystemClock
 from amber_gable.store.database import Database
 
@@ -43,6 +44,7 @@ class Workspace:
     database: Database
     clock: DemoClock | SystemClock
     provider: ForecastProvider | None
+    meter: HandMeter | None = None
     computed: Computed = field(default_factory=Computed)
     provider_failure: tuple[float, str] | None = None
 

@@ -1,6 +1,8 @@
 """Jobs in and out of the store, always whole and always validated."""
 
+from collections.abc import Mapping
 from dataclasses import dataclass
+from types import MappingProxyType
 from typing import Any
 
 from sqlalchemy import select
@@ -8,13 +10,16 @@ from sqlalchemy.orm import Session
 
 from amber_gable.domain.errors import InputError
 from amber_gable.domain.job import JobBundle
-from amber_gable.domain.survey import Face, Opening, Zone
+from amber_gable.domain.survey import Face, Item, Obstacle, Opening, Photo, Zone
 from amber_gable.store.tables import (
     CompanyRow,
     FaceRow,
     FinishRow,
+    ItemRow,
     JobRow,
+    ObstacleRow,
     OpeningRow,
+    PhotoRow,
     ProductRow,
     PropertyRow,
     SystemRow,
@@ -68,18 +73,27 @@ def load_bundle(session: Session, job_id: str) -> JobBundle:
     def rows(table: Any, *where: Any) -> list[Any]:
         return list(session.scalars(select(table).where(*where).order_by(table.position)))
 
-    openings: dict[str, list[dict[str, Any]]] = {}
-    for o in rows(OpeningRow, OpeningRow.property_id == property_.id, OpeningRow.deleted_at.is_(None)):
-        openings.setdefault(o.face_id, []).append(_fields(o, "face_id"))
+    def kept(table: Any) -> list[Any]:
+        return rows(table, table.property_id == property_.id, table.deleted_at.is_(None))
+
+    def by_face(table: Any) -> dict[str, list[dict[str, Any]]]:
+        out: dict[str, list[dict[str, Any]]] = {}
+        for row in kept(table):
+            out.setdefault(row.face_id, []).append(_fields(row, "face_id"))
+        return out
+
+    openings, obstacles = by_face(OpeningRow), by_face(ObstacleRow)
     faces = [
-        _fields(f) | {"openings": openings.get(f.id, [])}
-        for f in rows(FaceRow, FaceRow.property_id == property_.id, FaceRow.deleted_at.is_(None))
+        _fields(f) | {"openings": openings.get(f.id, []), "obstacles": obstacles.get(f.id, [])} for f in kept(FaceRow)
     ]
     live = {f["id"] for f in faces}
-    zones = [
-        _fields(z, "face_id") | {"face": z.face_id}
-        for z in rows(ZoneRow, ZoneRow.property_id == property_.id, ZoneRow.deleted_at.is_(None))
-        if z.face_id in live
+
+    def on_faces(table: Any) -> list[dict[str, Any]]:
+        return [_fields(r, "face_id") | {"face": r.face_id} for r in kept(table) if r.face_id in live]
+
+    zones = on_faces(ZoneRow)
+    photos = [
+        _fields(p, "face_id", "data") | {"face": p.face_id if p.face_id in live else None} for p in kept(PhotoRow)
     ]
     zone_ids = {z["id"] for z in zones}
     finishes = [
@@ -92,7 +106,8 @@ def load_bundle(session: Session, job_id: str) -> JobBundle:
     return JobBundle.model_validate(
         {
             "company": _fields(company),
-            "property": _fields(property_) | {"faces": faces, "zones": zones},
+            "property": _fields(property_)
+            | {"faces": faces, "zones": zones, "items": on_faces(ItemRow), "photos": photos},
             "products": products,
             "systems": systems,
             "job": _fields(job, "products", "systems") | {"finishes": finishes},
@@ -100,8 +115,13 @@ def load_bundle(session: Session, job_id: str) -> JobBundle:
     )
 
 
-def save_bundle(session: Session, bundle: JobBundle, *, replace: bool = False) -> None:
-    """Store a whole job. Without `replace`, refuses one that is here, or whose products or systems are and differ."""
+def save_bundle(
+    session: Session, bundle: JobBundle, photos: Mapping[str, bytes] = MappingProxyType({}), *, replace: bool = False
+) -> None:
+    """Store a whole job, with the bytes of its photos by id.
+
+    Without `replace`, refuses one that is here, or whose products or systems are and differ.
+    """
     company, property_, job = bundle.company, bundle.property, bundle.job
     if not replace:
         for table, id_, what in ((JobRow, job.id, "job"), (PropertyRow, property_.id, "property")):
@@ -123,14 +143,17 @@ def save_bundle(session: Session, bundle: JobBundle, *, replace: bool = False) -
         _put(session, SystemRow, {"company_id": company.id, "id": dumped.pop("id")}, dumped, "system", replace)
     session.flush()
     _remove(session, job.id, property_.id)
-    place = property_.model_dump(mode="json", exclude={"faces", "zones"})
+    place = property_.model_dump(mode="json", exclude={"faces", "zones", "items", "photos"})
     session.add(PropertyRow(company_id=company.id, **place))
     session.flush()
-    session.add_all(face_row(property_.id, i, f) for i, f in enumerate(property_.faces))
+    session.add_all(part_row(property_.id, f.id, i, f) for i, f in enumerate(property_.faces))
     session.flush()
     for f in property_.faces:
-        session.add_all(opening_row(property_.id, f.id, i, o) for i, o in enumerate(f.openings))
-    session.add_all(zone_row(property_.id, i, z) for i, z in enumerate(property_.zones))
+        session.add_all(part_row(property_.id, f.id, i, o) for i, o in enumerate(f.openings))
+        session.add_all(part_row(property_.id, f.id, i, o) for i, o in enumerate(f.obstacles))
+    session.add_all(part_row(property_.id, z.face, i, z) for i, z in enumerate(property_.zones))
+    session.add_all(part_row(property_.id, item.face, i, item) for i, item in enumerate(property_.items))
+    session.add_all(photo_row(property_.id, i, p, photos[p.id]) for i, p in enumerate(property_.photos))
     fields = job.model_dump(mode="json", exclude={"finishes"})
     shelf = {"products": [p.code for p in bundle.products], "systems": [s.id for s in bundle.systems]}
     session.add(JobRow(property_id=property_.id, **fields, **shelf))
@@ -166,15 +189,24 @@ def _remove(session: Session, job_id: str, property_id: str) -> None:
             session.flush()
 
 
-def face_row(property_id: str, position: int, face: Face) -> FaceRow:
-    return FaceRow(property_id=property_id, position=position, **face.model_dump(mode="json", exclude={"openings"}))
+Part = Face | Opening | Obstacle | Zone | Item
+PART_TABLES: dict[type[Part], Any] = {
+    Face: FaceRow,
+    Opening: OpeningRow,
+    Obstacle: ObstacleRow,
+    Zone: ZoneRow,
+    Item: ItemRow,
+}
 
 
-def opening_row(property_id: str, face_id: str, position: int, opening: Opening) -> OpeningRow:
-    fields = opening.model_dump(mode="json")
-    return OpeningRow(property_id=property_id, face_id=face_id, position=position, **fields)
+def part_row(property_id: str, face_id: str, position: int, part: Part) -> Any:
+    """The row of a face or of something on a face."""
+    fields = part.model_dump(mode="json", exclude={"openings", "obstacles", "face"})
+    if not isinstance(part, Face):
+        fields["face_id"] = face_id
+    return PART_TABLES[type(part)](property_id=property_id, position=position, **fields)
 
 
-def zone_row(property_id: str, position: int, zone: Zone) -> ZoneRow:
-    fields = zone.model_dump(mode="json")
-    return ZoneRow(property_id=property_id, face_id=fields.pop("face"), position=position, **fields)
+def photo_row(property_id: str, position: int, photo: Photo, data: bytes) -> PhotoRow:
+    fields = photo.model_dump(mode="json", exclude={"face"})
+    return PhotoRow(property_id=property_id, face_id=photo.face, position=position, data=data, **fields)

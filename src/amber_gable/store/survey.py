@@ -6,13 +6,34 @@ from pydantic import ValidationError
 from sqlalchemy import func, select
 from sqlalchemy.orm import Session
 
+from amber_gable.core.survey.checks import survey_faults
 from amber_gable.domain.errors import InputError
+from amber_gable.domain.job import JobBundle
 from amber_gable.domain.product import CoatingSystem
-from amber_gable.domain.survey import Face, Opening, Zone
-from amber_gable.store.jobs import face_row, live_job, load_bundle, opening_row, zone_row
-from amber_gable.store.tables import FaceRow, FinishRow, JobRow, OpeningRow, PropertyRow, SystemRow, ZoneRow
+from amber_gable.store import journal
+from amber_gable.store.jobs import Part, live_job, load_bundle, part_row
+from amber_gable.store.tables import (
+    FaceRow,
+    FinishRow,
+    ItemRow,
+    JobRow,
+    ObstacleRow,
+    OpeningRow,
+    PhotoRow,
+    PropertyRow,
+    SystemRow,
+    ZoneRow,
+)
 
-PARTS: dict[str, Any] = {"face": FaceRow, "opening": OpeningRow, "zone": ZoneRow}
+PARTS: dict[str, Any] = {
+    "face": FaceRow,
+    "opening": OpeningRow,
+    "obstacle": ObstacleRow,
+    "zone": ZoneRow,
+    "item": ItemRow,
+}
+KINDS = {table: kind for kind, table in PARTS.items()}
+UNDOABLE = PARTS | {"photo": PhotoRow}
 
 
 class StaleEdit(Exception):
@@ -23,58 +44,49 @@ class StaleEdit(Exception):
         self.name, self.differences = name, differences
 
 
-def part_row(session: Session, job_id: str, kind: str, id_: str) -> Any:
-    """The live row of a face, opening or zone. Raises KeyError."""
+def live_part(session: Session, job_id: str, kind: str, id_: str) -> Any:
+    """The live row of a part. Raises KeyError."""
     row = session.get(PARTS[kind], (live_job(session, job_id).property_id, id_))
     if row is None or row.deleted_at is not None:
         raise KeyError(id_)
     return row
 
 
-def put_part(session: Session, job_id: str, part: Face | Opening | Zone, face_id: str, version: int | None) -> None:
-    """Add a face, opening or zone, or change it when `version` is given. The whole job must stay valid."""
+def put_part(session: Session, job_id: str, part: Part, face_id: str, version: int | None) -> None:
+    """Add a part, or change it when `version` is given. `check_whole` must follow before the transaction ends."""
     property_id = live_job(session, job_id).property_id
-    new: Any
-    if isinstance(part, Face):
-        kind, new = "face", face_row(property_id, 0, part)
-    elif isinstance(part, Opening):
-        kind, new = "opening", opening_row(property_id, face_id, 0, part)
-    else:
-        kind, new = "zone", zone_row(property_id, 0, part)
-    table = PARTS[kind]
+    new = part_row(property_id, face_id, 0, part)
+    table = type(new)
+    kind = KINDS[table]
     if version is None:
         if session.get(table, (property_id, part.id)) is not None:
             raise InputError(f"{kind} '{part.name}'", f"the id '{part.id}' is taken", "choose another name")
         last = session.scalar(select(func.max(table.position)).where(table.property_id == property_id))
         new.position = 0 if last is None else last + 1
         session.add(new)
-    else:
-        row = part_row(session, job_id, kind, part.id)
-        skip = {"property_id", "id", "position", "created_at", "updated_at", "version", "deleted_at"}
-        fields = {c.key: getattr(new, c.key) for c in table.__table__.columns if c.key not in skip}
-        if row.version != version:
-            differ = {k: (getattr(row, k), v) for k, v in fields.items() if getattr(row, k) != v}
-            raise StaleEdit(part.name, differ)
-        for key, value in fields.items():
-            if getattr(row, key) != value:
-                setattr(row, key, value)
-    _check_whole(session, job_id)
+        journal.note(session, kind, part.id, None, new)
+        return
+    row = live_part(session, job_id, kind, part.id)
+    fields = {k: v for k, v in journal.state(new).items() if k != "position"}
+    if row.version != version:
+        differ = {k: (getattr(row, k), v) for k, v in fields.items() if getattr(row, k) != v}
+        raise StaleEdit(part.name, differ)
+    before = journal.state(row)
+    for key, value in fields.items():
+        if getattr(row, key) != value:
+            setattr(row, key, value)
+    journal.note(session, kind, part.id, before, row)
 
 
-def delete_part(session: Session, job_id: str, kind: str, id_: str) -> None:
-    """Hide a face, opening or zone."""
-    row = part_row(session, job_id, kind, id_)
+def delete_part(session: Session, job_id: str, kind: str, id_: str) -> str:
+    """Hide a part. Returns its name."""
+    row = live_part(session, job_id, kind, id_)
+    before = journal.state(row)
     row.deleted_at = row.updated_at or 1
+    journal.note(session, kind, id_, before, None)
     session.flush()
-
-
-def restore_part(session: Session, job_id: str, kind: str, id_: str) -> None:
-    """Undo a delete. Refused when what came since leaves no room for it."""
-    row = session.get(PARTS[kind], (live_job(session, job_id).property_id, id_))
-    if row is None:
-        raise KeyError(id_)
-    row.deleted_at = None
-    _check_whole(session, job_id)
+    name: str = row.name
+    return name
 
 
 def put_finish(session: Session, job_id: str, zone: str, system: str, colour: str, name: str, version: int) -> None:
@@ -90,23 +102,28 @@ def put_finish(session: Session, job_id: str, zone: str, system: str, colour: st
         row = FinishRow(job_id=job_id, zone_id=zone, position=0 if last is None else last + 1)
         session.add(row)
     row.system_id, row.colour, row.colour_name = system, colour, name
-    _check_whole(session, job_id)
+    check_whole(session, job_id)
 
 
 def put_schools(session: Session, job_id: str, deduction: str, policy: dict[str, Any]) -> None:
     """Change the job's schools."""
     row: JobRow = live_job(session, job_id)
     row.deduction, row.policy = deduction, policy
-    _check_whole(session, job_id)
+    check_whole(session, job_id)
 
 
-def _check_whole(session: Session, job_id: str) -> None:
+def check_whole(session: Session, job_id: str) -> JobBundle:
+    """The job as it would be saved. Raises InputError when it is not valid or its geometry cannot be."""
     session.flush()
     try:
-        load_bundle(session, job_id)
+        bundle = load_bundle(session, job_id)
     except ValidationError as error:
         message = str(error.errors(include_url=False)[0]["msg"]).removeprefix("Value error, ")
         raise InputError("survey", message, "nothing was saved") from None
+    faults = survey_faults(bundle.property)
+    if faults:
+        raise InputError(f"{faults[0].kind} '{faults[0].id}'", faults[0].why, faults[0].todo)
+    return bundle
 
 
 def versions(session: Session, job_id: str) -> dict[tuple[str, str], int]:

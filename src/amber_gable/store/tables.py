@@ -3,7 +3,7 @@
 from typing import Any
 
 from sqlalchemy import JSON, ForeignKey, ForeignKeyConstraint, LargeBinary, MetaData
-from sqlalchemy.orm import DeclarativeBase, Mapped, mapped_column
+from sqlalchemy.orm import DeclarativeBase, Mapped, declared_attr, mapped_column
 
 # Named constraints so that SQLite's batch migrations can find them.
 _NAMES = {
@@ -13,6 +13,9 @@ _NAMES = {
     "fk": "fk_%(table_name)s_%(column_0_name)s_%(referred_table_name)s",
     "pk": "pk_%(table_name)s",
 }
+
+
+_NULLABLE_JSON = JSON(none_as_null=True)
 
 
 class Table(DeclarativeBase):
@@ -62,46 +65,107 @@ class FaceRow(Tracked, Deletable, Table):
     name: Mapped[str]
     azimuth_deg: Mapped[float]
     tilt_deg: Mapped[float]
-    width_m: Mapped[float]
-    eave_height_m: Mapped[float]
-    gable_rise_m: Mapped[float]
+    building: Mapped[str]
+    outline: Mapped[dict[str, Any]]
+    plan: Mapped[dict[str, Any] | None] = mapped_column(_NULLABLE_JSON)
     exposure: Mapped[str]
     rain_exposure: Mapped[float]
     horizon: Mapped[list[Any]]
+    blocks: Mapped[list[Any]]
     note: Mapped[str]
 
 
-class OpeningRow(Tracked, Deletable, Table):
-    __tablename__ = "opening"
+class OnFace(Tracked, Deletable):
+    """What belongs to a face and goes with it."""
+
     property_id: Mapped[str] = mapped_column(primary_key=True)
     id: Mapped[str] = mapped_column(primary_key=True)
     face_id: Mapped[str]
     position: Mapped[int]
     name: Mapped[str]
+
+    @declared_attr.directive
+    @classmethod
+    def __table_args__(cls) -> tuple[Any, ...]:
+        return (ForeignKeyConstraint(["property_id", "face_id"], ["face.property_id", "face.id"], ondelete="CASCADE"),)
+
+
+class OpeningRow(OnFace, Table):
+    __tablename__ = "opening"
     kind: Mapped[str]
     width_m: Mapped[float]
     height_m: Mapped[float]
     x_m: Mapped[float]
     y_m: Mapped[float]
-    __table_args__ = (
-        ForeignKeyConstraint(["property_id", "face_id"], ["face.property_id", "face.id"], ondelete="CASCADE"),
-    )
+    casing_m: Mapped[float]
+    spans: Mapped[bool]
 
 
-class ZoneRow(Tracked, Deletable, Table):
+class ObstacleRow(OnFace, Table):
+    __tablename__ = "obstacle"
+    kind: Mapped[str]
+    width_m: Mapped[float]
+    height_m: Mapped[float]
+    x_m: Mapped[float]
+    y_m: Mapped[float]
+
+
+class ZoneRow(OnFace, Table):
     __tablename__ = "zone"
-    property_id: Mapped[str] = mapped_column(primary_key=True)
-    id: Mapped[str] = mapped_column(primary_key=True)
-    face_id: Mapped[str]
-    position: Mapped[int]
-    name: Mapped[str]
     substrate: Mapped[str]
     area: Mapped[dict[str, Any]]
+    profile: Mapped[dict[str, Any] | None] = mapped_column(_NULLABLE_JSON)
     colour_now: Mapped[str]
     condition: Mapped[dict[str, Any]]
-    __table_args__ = (
-        ForeignKeyConstraint(["property_id", "face_id"], ["face.property_id", "face.id"], ondelete="CASCADE"),
-    )
+
+
+class ItemRow(OnFace, Table):
+    __tablename__ = "item"
+    x_m: Mapped[float]
+    y_m: Mapped[float]
+    spec: Mapped[dict[str, Any]]
+    substrate: Mapped[str]
+    colour_now: Mapped[str]
+    condition: Mapped[dict[str, Any]]
+
+
+class PhotoRow(Tracked, Deletable, Table):
+    """A photo with its bytes (JPEG). The bytes are read only when asked for."""
+
+    __tablename__ = "photo"
+    property_id: Mapped[str] = mapped_column(ForeignKey("property.id", ondelete="CASCADE"), primary_key=True)
+    id: Mapped[str] = mapped_column(primary_key=True)
+    face_id: Mapped[str | None]
+    position: Mapped[int]
+    name: Mapped[str]
+    taken_on: Mapped[str | None]
+    width_px: Mapped[int]
+    height_px: Mapped[int]
+    sha256: Mapped[str]
+    marks: Mapped[dict[str, Any] | None] = mapped_column(_NULLABLE_JSON)
+    note: Mapped[str]
+    data: Mapped[bytes] = mapped_column(LargeBinary, deferred=True)
+
+
+class EditRow(Tracked, Table):
+    """One step of surveying, as what each record was before and after, so that it can be taken back and done again."""
+
+    __tablename__ = "edit"
+    property_id: Mapped[str] = mapped_column(ForeignKey("property.id", ondelete="CASCADE"), primary_key=True)
+    number: Mapped[int] = mapped_column(primary_key=True)
+    words: Mapped[str]
+    changes: Mapped[list[Any]]
+    undone: Mapped[bool] = mapped_column(default=False)
+
+
+class TickRow(Tracked, Table):
+    """A step of the walk-round done or passed over."""
+
+    __tablename__ = "tick"
+    property_id: Mapped[str] = mapped_column(ForeignKey("property.id", ondelete="CASCADE"), primary_key=True)
+    place: Mapped[str] = mapped_column(primary_key=True)
+    step: Mapped[str] = mapped_column(primary_key=True)
+    done: Mapped[str]
 
 
 class ProductRow(Tracked, Table):

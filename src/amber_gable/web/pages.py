@@ -11,6 +11,7 @@ from fastapi.templating import Jinja2Templates
 from starlette.responses import Response
 
 from amber_gable import __version__
+from amber_gable.core.survey.measures import UnitSystem
 from amber_gable.core.weather.rules import LETTERS
 from amber_gable.core.weather.site import SiteClimate, main_zone
 from amber_gable.domain.job import JobBundle
@@ -20,6 +21,7 @@ from amber_gable.services.planning import KeptPlan, job_climate, kept_plan
 from amber_gable.services.workspace import Workspace
 from amber_gable.store.jobs import load_bundle
 from amber_gable.web.views.sky import sky_strip
+from amber_gable.web.views.units import Units
 
 _TEMPLATES = Jinja2Templates(directory=Path(__file__).parent / "templates")
 _TEMPLATES.env.trim_blocks = _TEMPLATES.env.lstrip_blocks = True
@@ -61,11 +63,22 @@ def space_of(request: Request) -> Workspace:
     return space
 
 
+def units_of(request: Request) -> Units:
+    """The reader's units, kept in a cookie."""
+    return Units(UnitSystem.US if request.cookies.get("units") == "us" else UnitSystem.METRIC)
+
+
+def rendered(template: str, context: dict[str, Any]) -> str:
+    """A template as text, for files."""
+    return _TEMPLATES.get_template(template).render(context).strip()
+
+
 def page(request: Request, template: str, context: dict[str, Any], status: int = 200) -> Response:
     """A rendered template; `night` follows the reader's cookie."""
     space = space_of(request)
     common = {
         "night": request.cookies.get("theme") == "night",
+        "us_units": request.cookies.get("units") == "us",
         "clock": space.clock.now(),
         "steppable": space.clock.steppable,
         "path": request.url.path,
@@ -102,8 +115,11 @@ def load_job(request: Request, job_id: str) -> JobView:
     return JobView(bundle, weather, site, kept, now, trouble)
 
 
-def job_page(request: Request, view: JobView, stage: str, context: dict[str, Any], status: int = 200) -> Response:
-    """A stage of a job inside the frame: rail, sky strip and title block."""
+def job_page(
+    request: Request, view: JobView, stage: str, context: dict[str, Any], status: int = 200, template: str = ""
+) -> Response:
+    """A stage of a job inside the frame: rail, sky strip and title block. Other pages of the stage name their
+    template."""
     job = view.bundle.job
     lacks = _lacks(view)
     frame = {
@@ -126,9 +142,8 @@ def job_page(request: Request, view: JobView, stage: str, context: dict[str, Any
         "now": view.now,
         "last_stroke": _last_stroke(view),
         "said": request.query_params.get("said"),
-        "undo": request.query_params.get("undo"),
     }
-    return page(request, f"{stage}.html", frame | context, status)
+    return page(request, template or f"{stage}.html", frame | context, status)
 
 
 def _lacks(view: JobView) -> dict[str, str]:

@@ -10,6 +10,7 @@ from fastapi import FastAPI
 
 from amber_gable.domain.errors import InputError
 from amber_gable.exchange.forecast import HttpForecast
+from amber_gable.exchange.meter import HttpMeter
 from amber_gable.services.clock import DemoClock, SystemClock
 from amber_gable.services.forecasts import job_weather
 from amber_gable.services.jobs import load_demo
@@ -60,7 +61,8 @@ def serve(port: int | None = None) -> None:
     port = port or settings.port
     _free(port, "the program")
     provider = HttpForecast(settings.forecast_url) if settings.forecast_url else None
-    space = Workspace(open_database(settings.database), SystemClock(), provider)
+    meter = HttpMeter(settings.meter_url) if settings.meter_url else None
+    space = Workspace(open_database(settings.database), SystemClock(), provider, meter)
     print(f"Amber Gable is at http://{HOST}:{port}  (data in {settings.database}; Ctrl-C stops it)", flush=True)
     uvicorn.run(create_app(space), host=HOST, port=port, log_level="warning")
 
@@ -84,7 +86,8 @@ def reset_demo() -> None:
 
 def demo_space(database: Database, weather_port: int) -> Workspace:
     """The demo: sample jobs (put in once), the pinned clock, forecasts from the stand-in over HTTP."""
-    space = Workspace(database, DemoClock(database), HttpForecast(f"http://{HOST}:{weather_port}"))
+    address = f"http://{HOST}:{weather_port}"
+    space = Workspace(database, DemoClock(database), HttpForecast(address), HttpMeter(address))
     with database.reading() as session:
         empty = not list_jobs(session)
     if empty:

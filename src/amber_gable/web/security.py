@@ -7,6 +7,7 @@ from starlette.datastructures import Headers, MutableHeaders
 from starlette.types import ASGIApp, Message, Receive, Scope, Send
 
 from amber_gable.exchange.files import SIZE_LIMIT
+from amber_gable.exchange.job_zip import ZIP_LIMIT
 
 CONTENT_POLICY = (
     "default-src 'none'; script-src 'self'; style-src 'self'; img-src 'self' data:; font-src 'self'; "
@@ -24,12 +25,14 @@ SAFE_METHODS = {"GET", "HEAD", "OPTIONS"}
 LOCAL_NAMES = {"127.0.0.1", "localhost", "[::1]"}
 # A form carries its fields and boundaries beside the file.
 BODY_LIMIT = SIZE_LIMIT + 64 * 1024
+# A whole job may bring its photos.
+LARGER_LIMITS = {"/jobs/import": ZIP_LIMIT + 64 * 1024}
 Refuse = Callable[[Scope, Receive, Send, int, str, str], Awaitable[None]]
 
 
 class Gate:
     """ASGI middleware. Requests under a foreign host name (DNS rebinding) and state changes from another origin are
-    refused; so are bodies over 10 MB, also when they do not say their length."""
+    refused; so are bodies over 10 MB (100 MB for a job with its photos), also when they do not say their length."""
 
     def __init__(self, app: ASGIApp, refuse: Refuse) -> None:
         self.app, self.refuse = app, refuse
@@ -50,13 +53,15 @@ class Gate:
                 await self.refuse(scope, receive, send, 403, "The request came from somewhere else", todo)
                 return
         length = headers.get("content-length", "0")
-        if not length.isdigit() or int(length) > BODY_LIMIT:
-            await self.refuse(scope, receive, send, 413, "More than 10 MB was sent", "Send a smaller file.")
+        limit = LARGER_LIMITS.get(scope["path"], BODY_LIMIT)
+        if not length.isdigit() or int(length) > limit:
+            words = f"More than {limit // (1024 * 1024)} MB was sent"
+            await self.refuse(scope, receive, send, 413, words, "Send a smaller file.")
             return
-        await self.app(scope, _counted(receive), _with_headers(send))
+        await self.app(scope, _counted(receive, limit), _with_headers(send))
 
 
-def _counted(receive: Receive) -> Receive:
+def _counted(receive: Receive, limit: int) -> Receive:
     total = 0
 
     async def limited() -> Message:
@@ -64,7 +69,7 @@ def _counted(receive: Receive) -> Receive:
         message = await receive()
         total += len(message.get("body", b""))
         # Ends the stream as a lost connection would: nothing of the body is used.
-        return message if total <= BODY_LIMIT else {"type": "http.disconnect"}
+        return message if total <= limit else {"type": "http.disconnect"}
 
     return limited
 

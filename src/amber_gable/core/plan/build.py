@@ -12,7 +12,8 @@ from amber_gable.core.estimate.quantities import coat_colour
 from amber_gable.core.plan.earliest import place
 from amber_gable.core.plan.explain import why, why_not
 from amber_gable.core.plan.tasks import Candidate, runs
-from amber_gable.core.survey.takeoff import ZoneArea, section_share, sections, working_height, zone_areas
+from amber_gable.core.survey.sections import section_share, sections, working_height
+from amber_gable.core.survey.takeoff import ZoneArea, zone_areas
 from amber_gable.core.weather.site import SiteClimate
 from amber_gable.core.weather.slots import Slots
 from amber_gable.core.weather.steps import SLOT

@@ -66,7 +66,7 @@ def day_cautions(property_: Property, tasks: list[Task], alkyd_products: set[str
         (LEAD, bool(disturbs) and old),
         (INJECTION, any(t.method is not None and t.method.sprays for t in tasks)),
         (ROOF, any(ROOF_TILT[0] < f.tilt_deg < ROOF_TILT[1] for f in used)),
-        (HEIGHT, any(f.tilt_deg >= ROOF_TILT[1] and f.eave_height_m + f.gable_rise_m > LADDER_M for f in used)),
+        (HEIGHT, any(f.tilt_deg >= ROOF_TILT[1] and f.top_m > LADDER_M for f in used)),
         (BLEACH, OperationKind.WASH in kinds),
         (DUST, bool(kinds & {OperationKind.SCRAPE, OperationKind.SAND})),
         (RAGS, any(t.product in alkyd_products for t in tasks)),

@@ -1,13 +1,26 @@
 """Areas to paint (handbook §7): plan area of a zone after deductions, times its profile factor. m², m."""
 
 from dataclasses import dataclass
-from itertools import pairwise
 
+from amber_gable.core.survey.geometry import FaceRegions, face_regions, rectangle
+from amber_gable.core.survey.items import item_area
+from amber_gable.core.survey.trim import NAMES, trim_cover, trim_length
+from amber_gable.domain.outline import Piece
 from amber_gable.domain.schools import DeductionSchool
-from amber_gable.domain.substrates import SUBSTRATES
-from amber_gable.domain.survey import Face, FaceArea, Opening, OwnArea, Property, Zone
+from amber_gable.domain.survey import Band, Face, Opening, OwnArea, Property, Region, TrimArea, Zone
 
 THRESHOLD_M2 = 1.5
+
+
+@dataclass(frozen=True)
+class AreaLine:
+    """One line of the arithmetic. `sizes` in m are what is multiplied; none where the value stands by itself."""
+
+    words: str
+    value_m2: float
+    sizes: tuple[float, ...] = ()
+    share: float = 1.0
+    pitch_deg: float = 0.0
 
 
 @dataclass(frozen=True)
@@ -18,7 +31,7 @@ class ZoneArea:
     face: Face
     plan_m2: float
     profile_factor: float
-    lines: tuple[tuple[str, float], ...]
+    lines: tuple[AreaLine, ...]
 
     @property
     def surface_m2(self) -> float:
@@ -34,71 +47,104 @@ def deducted(openings: tuple[Opening, ...], school: DeductionSchool) -> tuple[Op
     return tuple(o for o in openings if o.area_m2 > THRESHOLD_M2)
 
 
-def zone_area(property_: Property, zone: Zone, school: DeductionSchool) -> ZoneArea:
-    """Area of one zone of the property. A zone of its own size is taken as measured, openings already left out."""
-    face = next(f for f in property_.faces if f.id == zone.face)
-    factor = SUBSTRATES[zone.substrate].profile_factor
-    if isinstance(zone.area, OwnArea):
-        lines = [("as measured", zone.area.area_m2)]
-    else:
-        lines = [(f"{face.width_m:g} × {face.eave_height_m:g} m", face.width_m * face.eave_height_m)]
-        if face.gable_rise_m:
-            lines.append(
-                (f"gable ½ × {face.width_m:g} × {face.gable_rise_m:g} m", face.width_m * face.gable_rise_m / 2)
-            )
-        lines += [
-            (f"less {o.name}, {o.width_m:g} × {o.height_m:g} m", -o.area_m2) for o in deducted(face.openings, school)
-        ]
-        lines += [
-            (f"less {z.name}", -z.area.area_m2)
-            for z in property_.zones
-            if z.face == face.id and isinstance(z.area, OwnArea)
-        ]
-    plan = max(sum(value for _, value in lines), 0.0)
-    return ZoneArea(zone=zone, face=face, plan_m2=plan, profile_factor=factor, lines=tuple(lines))
+def face_areas(property_: Property, face: Face, school: DeductionSchool) -> dict[str, ZoneArea]:
+    """Areas of the zones of one face by zone id."""
+    zones = property_.zones_of(face.id)
+    regions = face_regions(face, zones)
+    return {z.id: _zone_area(zone=z, face=face, zones=zones, regions=regions, school=school) for z in zones}
 
 
 def zone_areas(property_: Property, school: DeductionSchool) -> dict[str, ZoneArea]:
-    """Areas of all zones by zone id."""
-    return {z.id: zone_area(property_, z, school) for z in property_.zones}
+    """Areas of all zones by zone id, in the property's order."""
+    out: dict[str, ZoneArea] = {}
+    for face in property_.faces:
+        out |= face_areas(property_, face, school)
+    return {z.id: out[z.id] for z in property_.zones}
 
 
-def natural_breaks(face: Face) -> tuple[float, ...]:
-    """Where work may stop without a lap mark: the edges of openings, as distances from the left edge, m, ascending."""
-    edges = {round(x, 3) for o in face.openings for x in (o.x_m, o.x_m + o.width_m)}
-    return tuple(sorted(x for x in edges if 0.3 < x < face.width_m - 0.3))
+def zone_area(property_: Property, zone: Zone, school: DeductionSchool) -> ZoneArea:
+    """Area of one zone. A zone of its own size is taken as measured, openings already left out."""
+    return face_areas(property_, property_.face(zone.face), school)[zone.id]
 
 
-def sections(face: Face, count: int) -> tuple[tuple[float, float], ...]:
-    """The face cut into `count` strips at the natural breaks nearest to equal parts.
-
-    Fewer strips come back when there are not enough breaks; a face with none is cut at a panel or board joint.
-    """
-    if count <= 1:
-        return ((0.0, face.width_m),)
-    wanted = [face.width_m * i / count for i in range(1, count)]
-    breaks = natural_breaks(face) or tuple(wanted)
-    cuts = sorted({min(breaks, key=lambda x: abs(x - w)) for w in wanted})
-    ends = [0.0, *cuts, face.width_m]
-    return tuple(pairwise(ends))
+def surface_m2(property_: Property, school: DeductionSchool) -> float:
+    """All there is to paint: zones with their profiles, and items."""
+    zones = sum(a.surface_m2 for a in zone_areas(property_, school).values())
+    return zones + sum(item_area(i.spec) for i in property_.items)
 
 
-def section_share(face: Face, left_m: float, right_m: float) -> float:
-    """Part of the face's outline area between two distances from its left edge."""
+def _zone_area(
+    zone: Zone, face: Face, zones: tuple[Zone, ...], regions: FaceRegions, school: DeductionSchool
+) -> ZoneArea:
+    area = zone.area
+    if isinstance(area, OwnArea):
+        lines = [AreaLine("as measured", area.area_m2)]
+    elif isinstance(area, TrimArea):
+        lines = []
+        for run in area.runs:
+            length = trim_length(face, run.part)
+            lines.append(
+                AreaLine(
+                    f"{NAMES[run.part]}, length × girth", length.length_m * run.girth_m, (length.length_m, run.girth_m)
+                )
+            )
+    else:
+        lines = _shape_lines(zone, face, zones, regions) + _deductions(zone, face, regions, school)
+        if zone.area.kind == "face":
+            lines += _covered(face, zones)
+    plan = max(sum(line.value_m2 for line in lines), 0.0)
+    return ZoneArea(zone=zone, face=face, plan_m2=plan, profile_factor=zone.profile_factor, lines=tuple(lines))
 
-    def area_to(x: float) -> float:
-        half = face.width_m / 2
-        rise = face.gable_rise_m
-        up = min(x, half)
-        triangle = rise * up * up / (2 * half)
-        if x > half:
-            triangle += rise * ((x - half) - (x - half) ** 2 / (2 * half))
-        return face.eave_height_m * x + triangle
 
-    return (area_to(right_m) - area_to(left_m)) / face.outline_area_m2
+def _shape_lines(zone: Zone, face: Face, zones: tuple[Zone, ...], regions: FaceRegions) -> list[AreaLine]:
+    """The face's own pieces less the zones placed on it; or the zone's own shape."""
+    if zone.area.kind == "face":
+        lines = [_line(p) for p in face.pieces]
+        return lines + [
+            AreaLine(f"less {z.name}", -regions.regions[z.id].area) for z in zones if z.id in regions.regions
+        ]
+    region = regions.regions[zone.id]
+    if isinstance(zone.area, Band):
+        height = zone.area.to_m - zone.area.from_m
+        width = region.area / height
+        level = abs(width - face.width_m) < 1e-9
+        return [
+            AreaLine(
+                "width × height of the band" if level else "mean width × height of the band",
+                region.area,
+                (width, height),
+            )
+        ]
+    corners = len(zone.area.corners) if isinstance(zone.area, Region) else 0
+    return [AreaLine(f"outline of {corners} corners", region.area)]
 
 
-def working_height(zone: Zone, face: Face) -> float:
-    """Height above ground of the middle of the zone's upper part, m: decides the labour factor for height."""
-    top = face.eave_height_m + face.gable_rise_m / 2
-    return top / 2 if isinstance(zone.area, FaceArea) else top * 0.6
+def _line(piece: Piece) -> AreaLine:
+    return AreaLine(piece.words, piece.area_m2, piece.sizes, piece.share, piece.pitch_deg)
+
+
+def _deductions(zone: Zone, face: Face, regions: FaceRegions, school: DeductionSchool) -> list[AreaLine]:
+    """What openings take off this zone: each with the part of it that lies here."""
+    region = regions.of(zone)
+    lines = []
+    for o in deducted(face.openings, school):
+        alone = region is None or not regions.regions
+        value = o.area_m2 if region is None or alone else float(region.intersection(rectangle(o)).area)
+        if value > 1e-9:
+            complete = abs(value - o.area_m2) < 1e-6
+            words = f"less {o.name}" if complete else f"less the part of {o.name} that lies here"
+            lines.append(AreaLine(words, -value, (o.width_m, o.height_m) if complete else ()))
+    return lines
+
+
+def _covered(face: Face, zones: tuple[Zone, ...]) -> list[AreaLine]:
+    """What zones measured apart take from the field they lie on."""
+    lines = []
+    for z in zones:
+        if isinstance(z.area, OwnArea):
+            lines.append(AreaLine(f"less {z.name}", -z.area.area_m2))
+        elif isinstance(z.area, TrimArea):
+            value = sum(trim_cover(face, run) for run in z.area.runs)
+            if value:
+                lines.append(AreaLine(f"less {z.name}, where it covers the wall", -value))
+    return lines

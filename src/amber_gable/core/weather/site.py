@@ -7,6 +7,9 @@ import numpy as np
 
 from amber_gable.core.estimate.quantities import coat_colour
 from amber_gable.core.spec.colour import solar_absorptance
+from amber_gable.core.survey.horizon import face_horizon
+from amber_gable.core.survey.moisture import judged_moisture
+from amber_gable.core.survey.takeoff import face_areas
 from amber_gable.core.weather.slots import Slots, make_slots
 from amber_gable.core.weather.steps import to_steps
 from amber_gable.core.weather.surface import Climate, FaceSurface, surface_climate
@@ -16,7 +19,7 @@ from amber_gable.domain.job import CrewDay, JobBundle, Policy
 from amber_gable.domain.product import OperationKind, Product
 from amber_gable.domain.schools import Method
 from amber_gable.domain.substrates import SUBSTRATES
-from amber_gable.domain.survey import Face, FaceArea, Property, Zone
+from amber_gable.domain.survey import Face, Property, Zone
 from amber_gable.domain.weather import WeatherSeries
 
 
@@ -68,7 +71,7 @@ class SiteClimate:
         """Windows (1, S) for laying `product` on the zone; a colour not met before is judged as the present one."""
         row = self.row.get((zone.id, colour), self.row[zone.id, zone.colour_now])
         job = self.bundle.job
-        return self.base.coat(row, product, method, job.policy, job.crew, zone.condition.wood_moisture_pct)
+        return self.base.coat(row, product, method, job.policy, job.crew, judged_moisture(zone.condition))
 
     def for_preparation(self, zone: Zone, kind: OperationKind) -> Windows:
         """Windows (1, S) for a step that lays no film."""
@@ -85,17 +88,18 @@ def face_surface(face: Face, substrate_code: str, colour: str) -> FaceSurface:
         absorptance=solar_absorptance(colour),
         exposure=face.exposure,
         rain_exposure=face.rain_exposure,
-        horizon=face.horizon,
+        horizon=face_horizon(face),
     )
 
 
 def main_zone(bundle: JobBundle, face: Face) -> Zone | None:
     """The zone that stands for a face: the one that takes what the face has left, else its largest."""
-    zones = [z for z in bundle.property.zones if z.face == face.id]
-    rest = [z for z in zones if isinstance(z.area, FaceArea)]
-    if rest:
-        return rest[0]
-    return max(zones, key=lambda z: z.area.area_m2 if not isinstance(z.area, FaceArea) else 0.0, default=None)
+    zones = bundle.property.zones_of(face.id)
+    rest = [z for z in zones if z.area.kind == "face"]
+    if rest or not zones:
+        return rest[0] if rest else None
+    areas = face_areas(bundle.property, face, bundle.job.deduction)
+    return max(zones, key=lambda z: areas[z.id].plan_m2)
 
 
 def _colours(bundle: JobBundle, zone: Zone) -> list[str]:

@@ -1,4 +1,4 @@
-"""The simulated forecast service: GET /forecast?lat=…&lon=…&issued=… answers hourly JSON."""
+"""The simulated services: GET /forecast?lat=…&lon=…&issued=… answers hourly JSON, GET /reading a hand meter's."""
 
 from datetime import UTC, datetime, timedelta
 from typing import Annotated, Any
@@ -6,6 +6,7 @@ from typing import Annotated, Any
 import numpy as np
 from fastapi import FastAPI, Query
 
+from amber_gable.standins.meter import meter_router
 from amber_gable.standins.weather.regimes import DEMO_SEED
 from amber_gable.standins.weather.truth import forecast, humidity
 
@@ -13,6 +14,8 @@ from amber_gable.standins.weather.truth import forecast, humidity
 def weather_service(seed: str = DEMO_SEED) -> FastAPI:
     """An ASGI application of its own; the program reaches it over HTTP like any other provider."""
     app = FastAPI(title="Simulated forecasts", docs_url=None, redoc_url=None)
+
+    app.include_router(meter_router(seed))
 
     @app.get("/forecast")
     def hourly(

@@ -43,6 +43,14 @@ def theme(request: Request) -> Response:
     return answer
 
 
+@router.post("/units")
+def units(request: Request) -> Response:
+    answer = _back(request)
+    us = request.cookies.get("units") == "us"
+    answer.set_cookie("units", "metric" if us else "us", max_age=31_536_000, httponly=True, samesite="strict")
+    return answer
+
+
 @router.get("/healthz")
 def healthy(request: Request) -> dict[str, str]:
     with space_of(request).database.reading() as session:

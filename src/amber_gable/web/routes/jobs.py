@@ -4,9 +4,11 @@ from fastapi import APIRouter, Request, UploadFile
 from starlette.responses import RedirectResponse, Response
 
 from amber_gable.exchange.bundle import dump_bundle
+from amber_gable.exchange.job_zip import dump_zip, without_photos
 from amber_gable.services.editing import Faults
 from amber_gable.services.jobs import import_job, start_job
 from amber_gable.store.jobs import list_jobs, load_bundle
+from amber_gable.store.photos import all_photo_bytes
 from amber_gable.store.plans import load_plan
 from amber_gable.web.pages import Fields, page, space_of
 from amber_gable.web.views.job_card import job_card
@@ -50,9 +52,17 @@ def job(job_id: str) -> Response:
     return RedirectResponse(f"/jobs/{job_id}/survey", 307)
 
 
+@router.get("/jobs/{job_id}/export.zip")
+def export_zip(request: Request, job_id: str) -> Response:
+    with space_of(request).database.reading() as session:
+        data = dump_zip(load_bundle(session, job_id), all_photo_bytes(session, job_id))
+    headers = {"content-disposition": f'attachment; filename="{job_id}.zip"'}
+    return Response(data, media_type="application/zip", headers=headers)
+
+
 @router.get("/jobs/{job_id}/export")
 def export(request: Request, job_id: str) -> Response:
     with space_of(request).database.reading() as session:
-        text = dump_bundle(load_bundle(session, job_id))
+        text = dump_bundle(without_photos(load_bundle(session, job_id)))
     headers = {"content-disposition": f'attachment; filename="{job_id}.json"'}
     return Response(text, media_type="application/json", headers=headers)

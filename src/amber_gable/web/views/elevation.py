@@ -1,37 +1,55 @@
-"""Faces drawn to scale."""
+"""Faces drawn to scale: zones, openings, items, what stands in front, marks of damage, and dimensions."""
 
-from dataclasses import dataclass
+from dataclasses import dataclass, field
+from itertools import pairwise
+from typing import Any
 
+from shapely.geometry.base import BaseGeometry
+
+from amber_gable.core.survey.geometry import face_regions, item_size, marked_region
+from amber_gable.core.survey.measures import UnitSystem
 from amber_gable.domain.job import JobBundle
 from amber_gable.domain.substrates import SUBSTRATES
-from amber_gable.domain.survey import Face, FaceArea, Opening
+from amber_gable.domain.survey import Face, Item, Obstacle, Opening, Zone
+from amber_gable.web.views.glyphs import Pattern, Strokes, item_glyph, obstacle_glyph, opening_glyph, texture
 from amber_gable.web.views.lanes import bearing
+from amber_gable.web.views.units import Units
 
-MARGIN_LEFT, MARGIN_RIGHT, MARGIN_TOP, MARGIN_BOTTOM = 46.0, 14.0, 14.0, 34.0
+MARGIN_LEFT, MARGIN_RIGHT, MARGIN_TOP, MARGIN_BOTTOM = 58.0, 14.0, 14.0, 34.0
 WIDTH_MAX, SCALE_MAX = 420.0, 46.0
+METRIC = Units(UnitSystem.METRIC)
 
 
 @dataclass(frozen=True)
-class DrawnOpening:
+class DrawnPart:
+    """Something on the face: its box in px, its measures in m for the pointer, and its strokes."""
+
+    kind: str
     id: str
     name: str
-    kind: str
+    style: str
     x: float
     y: float
     width: float
     height: float
-    casing: tuple[float, float, float, float]
-    lines: list[tuple[float, float, float, float]]
+    metres: tuple[float, float, float, float]
+    strokes: Strokes
     selected: bool
+    says: str
+    colour: str = ""
+    sizable: bool = True
+    hollow: bool = False
 
 
 @dataclass(frozen=True)
-class Pattern:
-    """A texture's tile in px and the strokes in it."""
-
-    width: float
-    height: float
-    strokes: str
+class DrawnZone:
+    id: str
+    name: str
+    path: str
+    fill: str
+    pattern: Pattern
+    selected: bool
+    says: str
 
 
 @dataclass(frozen=True)
@@ -43,120 +61,234 @@ class Drawing:
     width: float
     height: float
     outline: str
-    texture: str
-    pattern: Pattern
-    fill: str
+    zones: list[DrawnZone]
     trim: str
     trim_width: float
-    corners: tuple[float, float]
-    openings: list[DrawnOpening]
-    ground_y: float
+    trim_lines: str
+    parts: list[DrawnPart]
+    marks: list[tuple[str, str]]
+    ground: tuple[float, float, float] | None
     left: float
-    right: float
-    eave_y: float
-    ridge_y: float
+    ground_y: float
     scale: float
-    plane: bool
-    ground: tuple[float, float]
     dimension_paths: str
     labels: list[tuple[float, float, str, str]]
     size: str
+    handles: list[tuple[str, float, float]]
+    versions: dict[tuple[str, str], int] = field(default_factory=dict)
 
 
-def drawing_scale(faces: tuple[Face, ...], width: float = WIDTH_MAX) -> float:
-    """px per metre at which the widest face fits: one scale for all faces of a sheet, so that they compare."""
+@dataclass(frozen=True)
+class _Sheet:
+    """From metres on the face to px on the paper."""
+
+    left: float
+    ground: float
+    scale: float
+
+    def x(self, metres: float) -> float:
+        return self.left + metres * self.scale
+
+    def y(self, metres: float) -> float:
+        return self.ground - metres * self.scale
+
+    def path(self, shape: BaseGeometry) -> str:
+        out = []
+        for polygon in getattr(shape, "geoms", [shape]):
+            if polygon.geom_type != "Polygon" or polygon.is_empty:
+                continue
+            for ring in (polygon.exterior, *polygon.interiors):
+                corners = list(ring.coords)[:-1]
+                out.append("M" + "L".join(f"{self.x(x):.1f} {self.y(y):.1f}" for x, y in corners) + "z")
+        return "".join(out)
+
+
+def drawing_scale(
+    faces: tuple[Face, ...], width: float = WIDTH_MAX, most: float = SCALE_MAX, height: float = 460.0
+) -> float:
+    """px per metre at which the widest and highest face fits: one scale for a sheet's faces, so that they compare."""
     widest = max((f.width_m for f in faces), default=10.0)
-    return min(SCALE_MAX, (width - MARGIN_LEFT - MARGIN_RIGHT) / widest)
+    highest = max((f.top_m for f in faces), default=5.0)
+    across = (width - MARGIN_LEFT - MARGIN_RIGHT) / widest
+    return min(most, across, (height - MARGIN_TOP - MARGIN_BOTTOM) / highest)
 
 
-_COURSES = {"lap": 0.15, "shingle": 0.13, "batten": 0.30, "brick": 0.075, "board": 0.14, "rib": 0.25}
+def paper_mm(drawing: Drawing, one_to: float = 50.0) -> tuple[float, float]:
+    """Width and height on paper at a scale of 1 : `one_to`, mm."""
+    mm = 1000 / one_to / drawing.scale
+    return drawing.width * mm, drawing.height * mm
 
 
-def draw(bundle: JobBundle, face: Face, scale: float, *, finished: bool = False, selected: str = "") -> Drawing:
+def draw(
+    bundle: JobBundle,
+    face: Face,
+    scale: float,
+    *,
+    finished: bool = False,
+    selected: tuple[str, str] = ("", ""),
+    units: Units = METRIC,
+    versions: dict[tuple[str, str], int] | None = None,
+) -> Drawing:
     """The face with its present colours, or with `finished` in the colours it will get."""
-    zones = [z for z in bundle.property.zones if z.face == face.id]
+    zones = bundle.property.zones_of(face.id)
     finishes = {f.zone: f.colour for f in bundle.job.finishes} if finished else {}
-    field = next((z for z in zones if isinstance(z.area, FaceArea)), zones[0] if zones else None)
-    trim = next((z for z in zones if SUBSTRATES[z.substrate].is_trim), None)
-    texture = SUBSTRATES[field.substrate].texture if field else "plain"
-    left, ground = MARGIN_LEFT, MARGIN_TOP + (face.eave_height_m + face.gable_rise_m) * scale
-    right, eave, ridge = left + face.width_m * scale, ground - face.eave_height_m * scale, MARGIN_TOP
-    middle = (left + right) / 2
-    corners = [(left, ground), (left, eave), (right, eave), (right, ground)]
-    if face.gable_rise_m:
-        corners.insert(2, (middle, ridge))
+    points = face.points
+    items = bundle.property.items_of(face.id)
+    # A chimney stands above the face it is drawn with.
+    top = max([face.top_m, *(i.y_m + item_size(i)[1] for i in items)])
+    sheet = _Sheet(MARGIN_LEFT, MARGIN_TOP + top * scale, scale)
+    right = sheet.x(face.width_m)
+    trim = next((z for z in zones if SUBSTRATES[z.substrate].is_trim and z.area.kind in ("own", "trim")), None)
+    parts = [_opening(o, sheet, selected, units) for o in face.openings]
+    parts += [_item(i, sheet, selected, units) for i in items]
+    parts += [_obstacle(o, sheet, selected, units) for o in face.obstacles]
+    paths, labels = _dimensions(face, sheet, units)
+    chosen = next((p for p in parts if p.selected), None)
+    if chosen is not None:
+        more = _place_dimensions(chosen, sheet, units)
+        paths, labels = paths + more[0], labels + more[1]
     return Drawing(
         face=face,
         bearing=bearing(face.azimuth_deg),
         width=right + MARGIN_RIGHT,
-        height=ground + MARGIN_BOTTOM,
-        outline=" ".join(f"{x:.1f},{y:.1f}" for x, y in corners),
-        texture=texture,
-        pattern=_pattern(texture, _COURSES.get(texture, 0.1) * scale),
-        fill=finishes.get(field.id, field.colour_now) if field else "#ffffff",
+        height=sheet.ground + MARGIN_BOTTOM,
+        outline=" ".join(f"{sheet.x(x):.1f},{sheet.y(y):.1f}" for x, y in points),
+        zones=_zones(face, zones, sheet, finishes, selected),
         trim=finishes.get(trim.id, trim.colour_now) if trim else "",
         trim_width=0.12 * scale,
-        corners=(left + 0.06 * scale, right - 0.06 * scale),
-        openings=[_opening(o, left, ground, scale, o.id == selected) for o in face.openings],
-        ground_y=ground,
-        left=left,
-        right=right,
-        eave_y=eave,
-        ridge_y=ridge,
+        trim_lines=_corner_boards(points, sheet) if trim else "",
+        parts=parts,
+        marks=_marks(zones, sheet),
+        ground=(sheet.left - 24, right + 12, sheet.ground) if face.is_wall else None,
+        left=sheet.left,
+        ground_y=sheet.ground,
         scale=scale,
-        plane=face.tilt_deg < 85,
-        ground=(left - 24, right + 12),
-        dimension_paths=_dimension_paths(left, right, ground, eave, ridge if face.gable_rise_m else eave),
-        labels=_labels(face, left, right, ground, eave, ridge),
-        size=f"{face.width_m:.2f} by {face.eave_height_m:.2f} m",
+        dimension_paths=paths,
+        labels=labels,
+        size=f"{units.length(face.width_m)} by {units.length(face.top_m)}{'' if units.us else ' m'}",
+        handles=_handles(chosen),
+        versions=versions or {},
     )
 
 
-def _pattern(texture: str, course: float) -> Pattern:
-    if texture in ("lap", "board"):
-        return Pattern(40, course, "M0 .5h40")
-    if texture in ("batten", "rib"):
-        return Pattern(course, 40, "M.5 0v40")
-    if texture in ("shingle", "brick"):
-        width = course * (1.4 if texture == "shingle" else 3)
-        joints = f"M.5 0v{course:.1f}M{width / 2:.1f} {course:.1f}v{course:.1f}"
-        return Pattern(width, 2 * course, f"M0 .5h40M0 {course:.1f}h40{joints}")
-    return Pattern(9, 9, "M1 2h1M5 1h1M7 5h1M3 6h1M6 8h1M1 8h1" if texture == "stucco" else "")
-
-
-def _dimension_paths(left: float, right: float, ground: float, eave: float, ridge: float) -> str:
-    """Extension ticks and dimension lines under the face and left of it."""
-    under = f"M{left:.1f} {ground + 8:.1f}v10M{right:.1f} {ground + 8:.1f}v10M{left:.1f} {ground + 13:.1f}H{right:.1f}"
-    ticks = "".join(f"M{left - 20:.1f} {y:.1f}h10" for y in dict.fromkeys((ground, eave, ridge)))
-    return f"{under}{ticks}M{left - 15:.1f} {ground:.1f}V{ridge:.1f}"
-
-
-def _labels(
-    face: Face, left: float, right: float, ground: float, eave: float, ridge: float
-) -> list[tuple[float, float, str, str]]:
-    """(x, y, anchor, text) of each dimension."""
-    out = [
-        ((left + right) / 2, ground + 27, "middle", f"{face.width_m:.2f}"),
-        (left - 18, (ground + eave) / 2 + 4, "end", f"{face.eave_height_m:.2f}"),
+def _zones(
+    face: Face, zones: tuple[Zone, ...], sheet: _Sheet, finishes: dict[str, str], selected: tuple[str, str]
+) -> list[DrawnZone]:
+    """Zones that have a place; where none takes what is left, the largest measured apart stands for the field."""
+    regions = face_regions(face, zones)
+    placed = [(z, regions.of(z)) for z in zones if z.area.kind in ("face", "band", "region")]
+    if not any(z.area.kind == "face" for z, _ in placed):
+        apart = [z for z in zones if z.area.kind == "own" and not SUBSTRATES[z.substrate].is_trim]
+        placed += [(z, regions.rest) for z in apart[:1]]
+    return [
+        DrawnZone(
+            id=z.id,
+            name=z.name,
+            path=sheet.path(region),
+            fill=finishes.get(z.id, z.colour_now),
+            pattern=texture(z, SUBSTRATES[z.substrate].texture, sheet.scale),
+            selected=selected == ("zone", z.id),
+            says=f"Zone {z.name}, {SUBSTRATES[z.substrate].name}",
+        )
+        for z, region in placed
+        if region is not None and not region.is_empty
     ]
-    if face.gable_rise_m:
-        out.append((left - 18, (ridge + eave) / 2 + 4, "end", f"{face.gable_rise_m:.2f}"))
+
+
+def _corner_boards(points: tuple[tuple[float, float], ...], sheet: _Sheet) -> str:
+    inset, out = 0.06, ""
+    width = max(x for x, _ in points)
+    for (x0, y0), (x1, y1) in zip(points, (*points[1:], points[0]), strict=True):
+        if abs(x0 - x1) < 1e-9 and abs(y0 - y1) > 0.5:
+            x = x0 + (inset if x0 < width / 2 else -inset)
+            out += f"M{sheet.x(x):.1f} {sheet.y(y0):.1f}V{sheet.y(y1):.1f}"
     return out
 
 
-def _opening(o: Opening, left: float, ground: float, scale: float, selected: bool) -> DrawnOpening:
-    x, w, h = left + o.x_m * scale, o.width_m * scale, o.height_m * scale
-    y = ground - (o.y_m + o.height_m) * scale
-    lines: list[tuple[float, float, float, float]] = []
-    if o.kind == "window":
-        lines = [(x, y + h / 2, x + w, y + h / 2), (x + w / 2, y, x + w / 2, y + h / 2)]
-    elif o.kind == "door":
-        lines = [
-            (x + w * a, y + h * b, x + w * c, y + h * b) for a, c in ((0.15, 0.45), (0.55, 0.85)) for b in (0.12, 0.48)
-        ]
-        lines += [(x + w * a, y + h * 0.55, x + w * a, y + h * 0.9) for a in (0.15, 0.45, 0.55, 0.85)]
-    else:
-        count = 4 if o.kind == "garage-door" else 5
-        lines = [(x, y + h * k / count, x + w, y + h * k / count) for k in range(1, count)]
-    c = 0.09 * scale
-    return DrawnOpening(o.id, o.name, o.kind.value, x, y, w, h, (x - c, y - c, w + 2 * c, h + 2 * c), lines, selected)
+def _marks(zones: tuple[Zone, ...], sheet: _Sheet) -> list[tuple[str, str]]:
+    return [(m.damage.value, sheet.path(marked_region(m))) for z in zones for m in z.condition.marks if m.runs]
+
+
+def _says(part: Any, metres: tuple[float, float, float, float], units: Units) -> str:
+    x, y, w, h = (units.length(v) for v in metres)
+    return f"{part.name}: {w} by {h}, {x} from the left, {y} above the foot"
+
+
+def _part(
+    part: Any, kind: str, metres: tuple[float, float, float, float], sheet: _Sheet, units: Units
+) -> dict[str, Any]:
+    x, y, w, h = metres
+    return {
+        "kind": kind,
+        "id": part.id,
+        "name": part.name,
+        "x": sheet.x(x),
+        "y": sheet.y(y + h),
+        "width": w * sheet.scale,
+        "height": h * sheet.scale,
+        "metres": metres,
+        "says": _says(part, metres, units),
+    }
+
+
+def _opening(o: Opening, sheet: _Sheet, selected: tuple[str, str], units: Units) -> DrawnPart:
+    box = _part(o, "opening", (o.x_m, o.y_m, o.width_m, o.height_m), sheet, units)
+    strokes = opening_glyph(o.kind, box["width"], box["height"], o.casing_m * sheet.scale)
+    return DrawnPart(**box, style=o.kind.value, strokes=strokes, selected=selected == ("opening", o.id))
+
+
+def _item(i: Item, sheet: _Sheet, selected: tuple[str, str], units: Units) -> DrawnPart:
+    box = _part(i, "item", (i.x_m, i.y_m, *item_size(i)), sheet, units)
+    fields = type(i.spec).model_fields
+    return DrawnPart(
+        **box,
+        style=f"item {i.spec.kind}",
+        strokes=item_glyph(i, box["width"], box["height"]),
+        selected=selected == ("item", i.id),
+        colour=i.colour_now,
+        sizable="width_m" in fields and "height_m" in fields,
+        hollow=i.spec.kind == "shutter-pair",
+    )
+
+
+def _obstacle(o: Obstacle, sheet: _Sheet, selected: tuple[str, str], units: Units) -> DrawnPart:
+    box = _part(o, "obstacle", (o.x_m, o.y_m, o.width_m, o.height_m), sheet, units)
+    strokes = obstacle_glyph(o.kind, box["width"], box["height"])
+    return DrawnPart(**box, style=f"obstacle {o.kind.value}", strokes=strokes, selected=selected == ("obstacle", o.id))
+
+
+def _dimensions(face: Face, sheet: _Sheet, units: Units) -> tuple[str, list[tuple[float, float, str, str]]]:
+    """The width under the face, and its heights on the left: to every level at which the outline turns."""
+    left, right, ground = sheet.left, sheet.x(face.width_m), sheet.ground
+    under = f"M{left:.1f} {ground + 8:.1f}v10M{right:.1f} {ground + 8:.1f}v10M{left:.1f} {ground + 13:.1f}H{right:.1f}"
+    labels = [((left + right) / 2, ground + 27, "middle", units.length(face.width_m))]
+    levels = sorted({round(y, 4) for _, y in face.points} | {0.0})
+    if len(levels) > 5:
+        levels = [levels[0], levels[-1]]
+    ticks = "".join(f"M{left - 20:.1f} {sheet.y(y):.1f}h10" for y in levels)
+    for low, high in pairwise(levels):
+        if (high - low) * sheet.scale > 11:
+            labels.append((left - 18, sheet.y((low + high) / 2) + 4, "end", units.length(high - low)))
+    return f"{under}{ticks}M{left - 15:.1f} {ground:.1f}V{sheet.y(levels[-1]):.1f}", labels
+
+
+def _handles(part: DrawnPart | None) -> list[tuple[str, float, float]]:
+    """The corners by which the chosen part is resized, px."""
+    if part is None or not part.sizable:
+        return []
+    right, bottom = part.x + part.width, part.y + part.height
+    return [("nw", part.x, part.y), ("ne", right, part.y), ("sw", part.x, bottom), ("se", right, bottom)]
+
+
+def _place_dimensions(part: DrawnPart, sheet: _Sheet, units: Units) -> tuple[str, list[tuple[float, float, str, str]]]:
+    """From the left edge to the chosen part, and from the foot up to it."""
+    x_m, y_m, _, _ = part.metres
+    middle, out, labels = part.y + part.height / 2, "", []
+    if x_m * sheet.scale > 4:
+        out += f"M{sheet.left:.1f} {middle:.1f}H{part.x:.1f}"
+        labels.append(((sheet.left + part.x) / 2, middle - 4, "middle", units.length(x_m)))
+    if y_m * sheet.scale > 4:
+        centre, bottom = part.x + part.width / 2, part.y + part.height
+        out += f"M{centre:.1f} {bottom:.1f}V{sheet.ground:.1f}"
+        labels.append((centre + 5, (bottom + sheet.ground) / 2 + 4, "start", units.length(y_m)))
+    return out, labels

@@ -1,0 +1,97 @@
+"""The footprint: walls laid end to end by where they look. m east and north; the ground plan seen from above."""
+
+from dataclasses import dataclass
+from math import cos, hypot, radians, sin
+
+from amber_gable.domain.survey import Face, PlanPlace
+
+GAP_M = 1.2
+
+
+@dataclass(frozen=True)
+class PlacedWall:
+    """A face on the plan: from its left end to its right end, both as seen from outside. `guessed`: not yet put
+    there by anyone."""
+
+    face: Face
+    start: tuple[float, float]
+    end: tuple[float, float]
+    guessed: bool
+
+    @property
+    def middle(self) -> tuple[float, float]:
+        return (self.start[0] + self.end[0]) / 2, (self.start[1] + self.end[1]) / 2
+
+
+def along(azimuth_deg: float) -> tuple[float, float]:
+    """Direction of a wall from its left to its right end, for one who stands before it: a quarter turn left of where it
+    looks (east, north)."""
+    heading = radians(azimuth_deg - 90)
+    return sin(heading), cos(heading)
+
+
+def outward(azimuth_deg: float) -> tuple[float, float]:
+    """Direction in which the wall looks (east, north)."""
+    return sin(radians(azimuth_deg)), cos(radians(azimuth_deg))
+
+
+def house_plan(faces: tuple[Face, ...]) -> list[PlacedWall]:
+    """Every wall on the plan, in the order given. Walls without a place are chained: the first of each direction
+    rings the house, each starting where the last one ended; further walls of a direction stand before the one that
+    is there."""
+    walls = [f for f in faces if f.is_wall]
+    if not walls:
+        return []
+    placed = {f.id: _at(f, (f.plan.east_m, f.plan.north_m), False) for f in walls if f.plan is not None}
+    ring: dict[int, Face] = {}
+    wings = []
+    for face in walls:
+        key = round(face.azimuth_deg / 10) % 36
+        if key in ring:
+            wings.append(face)
+        else:
+            ring[key] = face
+    first = walls[0].azimuth_deg
+    corner = (0.0, 0.0)
+    for face in sorted(ring.values(), key=lambda f: (first - f.azimuth_deg) % 360):
+        if face.id not in placed:
+            placed[face.id] = _at(face, corner, True)
+        corner = placed[face.id].end
+    for face in wings:
+        if face.id not in placed:
+            base = placed[ring[round(face.azimuth_deg / 10) % 36].id]
+            out, run = outward(face.azimuth_deg), along(face.azimuth_deg)
+            inset = (base.face.width_m - face.width_m) / 2
+            start = (
+                base.start[0] + out[0] * GAP_M + run[0] * inset,
+                base.start[1] + out[1] * GAP_M + run[1] * inset,
+            )
+            placed[face.id] = _at(face, start, True)
+    return [placed[f.id] for f in walls]
+
+
+def _at(face: Face, start: tuple[float, float], guessed: bool) -> PlacedWall:
+    run = along(face.azimuth_deg)
+    end = (start[0] + run[0] * face.width_m, start[1] + run[1] * face.width_m)
+    return PlacedWall(face, start, end, guessed)
+
+
+def turned(face: Face, by_deg: float) -> Face:
+    """The face with the whole house turned clockwise by an angle; its place on the plan and typed horizon stay true:
+    the place turns with it, the horizon (compass bearings of things around) does not."""
+    plan = face.plan
+    if plan is not None:
+        c, s = cos(radians(by_deg)), sin(radians(by_deg))
+        plan = PlanPlace(east_m=plan.east_m * c + plan.north_m * s, north_m=plan.north_m * c - plan.east_m * s)
+    return face.model_copy(update={"azimuth_deg": (face.azimuth_deg + by_deg) % 360, "plan": plan})
+
+
+def closing_gap_m(walls: list[PlacedWall]) -> float:
+    """How far the ring of walls fails to close, m: a slip of measuring or of bearing shows here."""
+    if len(walls) < 3:
+        return 0.0
+    ends = [(w.start, w.end) for w in walls]
+    worst = 0.0
+    for _, end in ends:
+        worst = max(worst, min(hypot(end[0] - start[0], end[1] - start[1]) for start, _ in ends))
+    return worst

@@ -1,0 +1,130 @@
+"""Lengths and sizes as people type them, turned into metres."""
+
+import re
+from enum import StrEnum
+from typing import NamedTuple
+
+FOOT_M, INCH_M = 0.3048, 0.0254
+LONGEST_M = 200.0
+
+
+class UnitSystem(StrEnum):
+    """What a bare number means, and how figures are shown."""
+
+    METRIC = "metric"
+    US = "us"
+
+
+class Size(NamedTuple):
+    width_m: float
+    height_m: float
+
+
+_PER_M = {
+    "m": 1.0, "metre": 1.0, "metres": 1.0, "meter": 1.0, "meters": 1.0, "cm": 0.01, "mm": 0.001,
+    "ft": FOOT_M, "foot": FOOT_M, "feet": FOOT_M, "'": FOOT_M, "in": INCH_M, "inch": INCH_M, "inches": INCH_M, '"':
+    INCH_M,
+}  # fmt: skip
+_SIGNS = str.maketrans(
+    {"’": "'", "′": "'", "‘": "'", "”": '"', "″": '"', "“": '"', "×": "x", "*": "x", "X": "x", ",": "."}
+)
+_NUMBER = r"(?:\d+(?:\.\d+)?|\.\d+)"
+# 22, 22.5, 7-1/2, 7 1/2, 1/2
+_AMOUNT = re.compile(rf"\s*(?:(?P<whole>{_NUMBER})[\s-]+)?(?:(?P<top>\d+)/(?P<bottom>\d+)|(?P<plain>{_NUMBER}))\s*")
+_UNIT = re.compile(r"(''|[a-z]+|'|\")\s*-?\s*")
+
+
+def parse_length(text: str, system: UnitSystem = UnitSystem.METRIC) -> float:
+    """A length in m from `6.7 m`, `670 cm`, `6700`, `22'`, `22' 6"`, `7-1/2 in`. Raises ValueError saying what to
+    write.
+
+    A bare number is metres (feet in US units) below 100 and millimetres from 1000; between, it is refused as unclear.
+    """
+    parts = _parts(text)
+    if len(parts) == 1 and parts[0][1] is None:
+        return _checked(_bare([parts[0][0]], system, text)[0], text)
+    if any(unit is None for _, unit in parts[:-1]):
+        raise ValueError(f"“{text.strip()[:40]}” is not a length; write it such as 6.7 m or 22' 6\"")
+    total, smallest = 0.0, float("inf")
+    for amount, unit in parts:
+        # 22' 6 means six inches; 1 m 20 means twenty centimetres.
+        scale = _PER_M[unit] if unit else {FOOT_M: INCH_M, 1.0: 0.01}.get(smallest, 0.0)
+        if not scale or scale >= smallest:
+            raise ValueError(f"“{text.strip()[:40]}” mixes units in a way that cannot be read; write one length")
+        total, smallest = total + amount * scale, scale
+    return _checked(total, text)
+
+
+def parse_size(text: str, system: UnitSystem = UnitSystem.METRIC) -> Size:
+    """Width and height in m from `22' x 10'`, `6.7 x 3.05 m`, `6700x3050`, `2 m by 80 cm`. Raises ValueError.
+
+    A unit on one side alone holds for both.
+    """
+    halves = re.split(r"\s*(?:\bby\b|x)\s*", text.strip().lower().translate(_SIGNS))
+    if len(halves) != 2 or not all(halves):
+        raise ValueError(f"“{text.strip()[:40]}” is not a size; write width x height, such as 6.7 x 3.05 m")
+    left, right = (_parts(h) for h in halves)
+    if _is_bare(left) and _is_bare(right):
+        return Size(*(_checked(v, text) for v in _bare([left[0][0], right[0][0]], system, text)))
+    if _is_bare(left) or _is_bare(right):
+        given = (right if _is_bare(left) else left)[0][1]
+        if _is_bare(left):
+            halves[0] += f" {given}"
+        else:
+            halves[1] += f" {given}"
+    return Size(parse_length(halves[0], system), parse_length(halves[1], system))
+
+
+def _is_bare(parts: list[tuple[float, str | None]]) -> bool:
+    return len(parts) == 1 and parts[0][1] is None
+
+
+def _parts(text: str) -> list[tuple[float, str | None]]:
+    """Amounts with their units, in order."""
+    rest = text.strip().lower().translate(_SIGNS)
+    out: list[tuple[float, str | None]] = []
+    while rest:
+        amount = _AMOUNT.match(rest)
+        if amount is None:
+            raise ValueError(f"“{text.strip()[:40]}” is not a length; write it such as 6.7 m or 22' 6\"")
+        rest = rest[amount.end() :]
+        unit = _UNIT.match(rest)
+        name = None
+        if unit is not None:
+            name = '"' if unit[1] == "''" else unit[1]
+            if name not in _PER_M:
+                raise ValueError(f"“{name}” is not a unit of length; use m, cm, mm, ft or in")
+            rest = rest[unit.end() :]
+        out.append((_value(amount), name))
+    if not out:
+        raise ValueError("a length is needed, such as 6.7 m or 22' 6\"")
+    return out
+
+
+def _value(found: re.Match[str]) -> float:
+    value = float(found["whole"] or 0)
+    if found["plain"]:
+        if found["whole"]:
+            raise ValueError(f"“{found[0].strip()}” is two numbers; put a unit or a fraction between them")
+        return float(found["plain"])
+    if int(found["bottom"]) == 0:
+        raise ValueError(f"“{found[0].strip()}” divides by zero")
+    return value + int(found["top"]) / int(found["bottom"])
+
+
+def _bare(amounts: list[float], system: UnitSystem, text: str) -> list[float]:
+    """Bare numbers share one unit, told by the largest."""
+    largest = max(amounts)
+    if largest < 100:
+        return [a * (FOOT_M if system is UnitSystem.US else 1.0) for a in amounts]
+    if largest >= 1000:
+        return [a * 0.001 for a in amounts]
+    raise ValueError(f"“{text.strip()[:40]}” could be centimetres or millimetres; add the unit")
+
+
+def _checked(metres: float, text: str) -> float:
+    if not 0 <= metres <= LONGEST_M:
+        raise ValueError(
+            f"“{text.strip()[:40]}” is {metres:,.0f} m; no wall is longer than {LONGEST_M:g} m: check the unit"
+        )
+    return round(metres, 7)

@@ -1,0 +1,86 @@
+"""A lap of the house: where to stop, what to do there, and what of it shows as done in the record already."""
+
+from dataclasses import dataclass
+
+from amber_gable.core.survey.essentials import open_tests
+from amber_gable.domain.job import JobBundle
+from amber_gable.domain.survey import Face, Property
+
+START, END = "start", "end"
+
+
+@dataclass(frozen=True)
+class Step:
+    """`found` is what the record holds, in words; `settled` that it answers the step by itself."""
+
+    code: str
+    ask: str
+    found: str
+    settled: bool
+
+
+@dataclass(frozen=True)
+class Stop:
+    """`place` is a face's id, or the start or end of the lap."""
+
+    place: str
+    name: str
+    steps: tuple[Step, ...]
+
+
+def lap(property_: Property) -> list[Face]:
+    """Walls clockwise round the house from the first, then roofs and decks as listed; building by building."""
+    out: list[Face] = []
+    for building in dict.fromkeys(f.building for f in property_.faces):
+        faces = [f for f in property_.faces if f.building == building]
+        walls = [f for f in faces if f.is_wall]
+        first = walls[0].azimuth_deg if walls else 0.0
+        out += sorted(walls, key=lambda f: (f.azimuth_deg - first) % 360)
+        out += [f for f in faces if not f.is_wall]
+    return out
+
+
+def stops(bundle: JobBundle) -> list[Stop]:
+    """Every stop of the lap with its steps."""
+    property_ = bundle.property
+    built = property_.year_built
+    start = (
+        Step("built", "Year built", f"{built}" if built else "not known: lead is presumed", built is not None),
+        Step("danger", "Wires, roof edges and soft ground looked at", "", False),
+        Step("wish", "What the customer wants changed", bundle.job.note[:80], bool(bundle.job.note)),
+    )
+    end = (
+        Step("gates", "Taps, power and a place for the gear", "", False),
+        Step("photos", "Photos of the whole", _count(len(property_.photos), "photo"), bool(property_.photos)),
+    )
+    middle = [Stop(f.id, f.name, _steps(property_, f)) for f in lap(property_)]
+    return [Stop(START, "Before the lap", start), *middle, Stop(END, "Before you leave", end)]
+
+
+def _steps(property_: Property, face: Face) -> tuple[Step, ...]:
+    zones, items = property_.zones_of(face.id), property_.items_of(face.id)
+    wall = face.is_wall
+    todo = sum(len(open_tests(z)) for z in zones) + sum(len(open_tests(i)) for i in items)
+    photos = len([p for p in property_.photos if p.face == face.id])
+    size = Step("size", "Width and heights taken" if wall else "Length and width taken", _size(face), False)
+    out = [size]
+    if wall:
+        out.append(Step("openings", "Openings", _count(len(face.openings), "opening"), bool(face.openings)))
+    out.append(Step("zones", "What it is made of", ", ".join(z.name for z in zones), bool(zones)))
+    tested = "all essential tests recorded" if zones and not todo else _count(todo, "test") + " to do"
+    out.append(Step("tests", "Tests", tested, bool(zones) and not todo))
+    if wall:
+        out.append(Step("items", "Doors, windows, shutters, gutters", _count(len(items), "item"), bool(items)))
+        out.append(Step("front", "What stands in front", _count(len(face.obstacles), "thing"), bool(face.obstacles)))
+    blocks = _count(len(face.blocks), "block") if face.blocks else "typed" if face.horizon else "open all round"
+    out.append(Step("around", "Trees and neighbours", blocks, bool(face.blocks or face.horizon)))
+    out.append(Step("photo", "A photo", _count(photos, "photo"), bool(photos)))
+    return tuple(out)
+
+
+def _size(face: Face) -> str:
+    return f"{face.width_m:.2f} × {face.top_m:.2f} m"
+
+
+def _count(number: int, what: str) -> str:
+    return f"{number or 'no'} {what}{'' if number == 1 else 's'}"

@@ -1,0 +1,129 @@
+"""What the survey found on a surface (handbook §3): judged by eye, by small tests, by meter, and marked on the
+drawing."""
+
+from datetime import date, datetime
+from enum import StrEnum
+from typing import Annotated
+
+from pydantic import Field
+
+from amber_gable.domain.base import Id, Note, Percent, Record
+
+CELL_M = 0.25
+"""Side of a square of the condition map."""
+
+
+class Grade(StrEnum):
+    NONE = "none"
+    LIGHT = "light"
+    HEAVY = "heavy"
+
+
+class Gloss(StrEnum):
+    DULL = "dull"
+    SATIN = "satin"
+    GLOSS = "gloss"
+
+
+class Coating(StrEnum):
+    """What is on the surface now."""
+
+    UNKNOWN = "unknown"
+    BARE = "bare"
+    WATERBORNE = "waterborne"
+    OIL = "oil"
+    FILM_STAIN = "film-stain"
+    PENETRATING_STAIN = "penetrating-stain"
+
+
+class Absorbency(StrEnum):
+    SOAKS = "soaks"
+    SLOW = "slow"
+    BEADS = "beads"
+
+
+class Masonry(StrEnum):
+    DUSTY = "dusty"
+    NORMAL = "normal"
+    SHINY = "shiny"
+
+
+class Vinyl(StrEnum):
+    SOUND = "sound"
+    PITTED = "pitted"
+    WARPED = "warped"
+
+
+class Damage(StrEnum):
+    """What is marked on the condition map."""
+
+    PEELING = "peeling"
+    MILDEW = "mildew"
+    CRACKS = "cracks"
+    ROT = "rot"
+    BARE = "bare"
+
+
+class MoistureReading(Record):
+    """One meter reading, % of dry mass."""
+
+    pct: Annotated[float, Field(ge=0, le=100)]
+    at: datetime | None = None
+    spot: Annotated[str, Field(max_length=80)] = ""
+
+
+class Tested(Record):
+    """That a guided test was made, and what goes with it. The reading itself stands in the condition's own field."""
+
+    test: Annotated[str, Field(pattern=r"^[a-z-]{2,40}$")]
+    on: date | None = None
+    note: Annotated[str, Field(max_length=400)] = ""
+    photo: Id | None = None
+
+
+Run = tuple[
+    Annotated[int, Field(ge=0, le=800)], Annotated[int, Field(ge=0, le=800)], Annotated[int, Field(ge=0, le=800)]
+]
+
+
+class Mark(Record):
+    """Squares of the condition map as runs (row, first column, last column), counted from the face's lower left."""
+
+    damage: Damage
+    runs: Annotated[tuple[Run, ...], Field(max_length=20_000)]
+
+
+class Condition(Record):
+    """Percentages are of the zone's area; None where a test has not been made."""
+
+    coating: Coating = Coating.UNKNOWN
+    coats: Annotated[int, Field(ge=0, le=40)] | None = None
+    age_years: Annotated[float, Field(ge=0, le=500)] | None = None
+    loose_pct: Percent = 0.0
+    mildew_pct: Percent = 0.0
+    chalking: Grade | None = None
+    gloss: Gloss | None = None
+    dirt: Grade | None = None
+    greyed: bool | None = None
+    raised_fibre: bool | None = None
+    absorbency: Absorbency | None = None
+    masonry: Masonry | None = None
+    crack_mm: Annotated[float, Field(ge=0, le=100)] | None = None
+    crack_m: Annotated[float, Field(ge=0, le=2000)] = 0.0
+    rot_m2: Annotated[float, Field(ge=0, le=2000)] = 0.0
+    caulk_m: Annotated[float, Field(ge=0, le=5000)] = 0.0
+    putty_m: Annotated[float, Field(ge=0, le=5000)] = 0.0
+    nails: Annotated[int, Field(ge=0, le=100_000)] = 0
+    vinyl: Vinyl | None = None
+    bare_pct: Percent = 0.0
+    moisture: Annotated[tuple[MoistureReading, ...], Field(max_length=200)] = ()
+    marks: Annotated[tuple[Mark, ...], Field(max_length=len(Damage))] = ()
+    tests: Annotated[tuple[Tested, ...], Field(max_length=40)] = ()
+    note: Note = ""
+
+    @property
+    def bare(self) -> bool:
+        return self.coating is Coating.BARE
+
+    def marked(self, damage: Damage) -> Mark | None:
+        return next((m for m in self.marks if m.damage is damage), None)

@@ -1,0 +1,67 @@
+"""The small tests of a survey (handbook §3): what each finds out, on what, and how it is done."""
+
+from amber_gable.domain.base import Name, Record
+
+
+class GuidedTest(Record):
+    """Which field of Condition the reading fills, on which families of substrate (none: on all), and what to do."""
+
+    code: str
+    field: str
+    name: Name
+    families: tuple[str, ...]
+    how: str
+
+    def fits(self, family: str) -> bool:
+        return not self.families or family in self.families
+
+
+_WOOD, _HARD = ("wood",), ("masonry",)
+_ROWS: list[tuple[str, str, str, tuple[str, ...], str]] = [
+    # code, field, name, families, how
+    ("coating", "coating", "What is on it now", (),
+     "Rub a hidden spot with a rag and methylated spirit: waterborne paint softens and comes off on the rag, oil paint "
+     "does not. A penetrating stain has no film to lift with a blade."),
+    ("scrape", "loose_pct", "Loose or peeling", (),
+     "Pull a blade over it, flat side down. What a scraper will not lift may stay. Judge the share of the area, or "
+     "paint it on the drawing."),
+    ("rub", "chalking", "Chalking", (),
+     "Rub with a dark cloth or a finger. A trace is light; a white finger is heavy."),
+    ("sheen", "gloss", "Gloss left", (),
+     "Look along the surface toward the light. What is glossy must be dulled before a coat."),
+    ("bleach", "mildew_pct", "Mildew or algae", (),
+     "A drop of one part household bleach in three of water, eyes and gloves on: mildew turns pale, dirt stays. Never "
+     "bleach together with ammonia or acid."),
+    ("dirt", "dirt", "Dirt, soot, cobwebs", (),
+     "Wipe with a white cloth. A film is there even where it looks clean: it is always washed."),
+    ("bare", "bare_pct", "Bare areas", (),
+     "Where the old coating is gone: the share of the area, or paint it on the drawing."),
+    ("grey", "greyed", "Grey weathered wood", _WOOD,
+     "Scratch bare wood with a nail: a silver layer of dead fibre over bright wood must come off."),
+    ("tape", "raised_fibre", "Raised fibre", _WOOD,
+     "Press strong packing tape on bare wood, pull it off, look for fibres on it."),
+    ("water", "absorbency", "Absorbency", ("wood", "masonry", "cement"),
+     "Sprinkle water: soaking in within about a minute, slowly, or standing in beads."),
+    ("meter", "moisture", "Wood moisture", _WOOD,
+     "Pins along the grain, several spots, low boards and end grain among them. Film paint wants 15 % or less, deck "
+     "stain 12–17 %; nothing is coated above 18 %."),
+    ("finger", "masonry", "Masonry surface", _HARD,
+     "Draw a finger over it: dust comes off, it feels normal, or it is hard and shiny."),
+    ("cracks", "crack_mm", "Widest crack", ("masonry", "wood", "cement"),
+     "By feeler or card. Up to 0.2 mm the coat bridges; wider ones are opened and filled."),
+    ("crack-run", "crack_m", "Cracks to open", ("masonry", "wood", "cement"),
+     "Pace off the cracks wider than 0.2 mm."),
+    ("probe", "rot_m2", "Rot", _WOOD,
+     "Push an awl in at sills, ends and joints. Soft wood is treated, rebuilt or replaced before any coat."),
+    ("joints", "caulk_m", "Old caulk to renew", (),
+     "Pace off joints that are brittle, open or missing."),
+    ("putty", "putty_m", "Old putty to renew", _WOOD,
+     "Press with a thumbnail along the glass; measure what is loose or cracked."),
+    ("age", "age_years", "Years since made", ("metal",),
+     "Aluminium weathered ten years or more takes paint without primer; newer needs one."),
+    ("vinyl", "vinyl", "Vinyl", ("vinyl",),
+     "Feel for pits and look along it for panels already warped."),
+    ("nails", "nails", "Nails proud or rusting", _WOOD,
+     "Count what stands proud or bleeds rust on one square metre and multiply."),
+]  # fmt: skip
+GUIDED_TESTS = tuple(GuidedTest(code=c, field=f, name=n, families=fam, how=how) for c, f, n, fam, how in _ROWS)

@@ -1,0 +1,73 @@
+"""Hand meters through a small protocol: one reading of what the meter is held against, as JSON over HTTP.
+
+A meter with a cable or radio is reached through a gateway program on the same machine that answers it
+(docs/formats.md).
+"""
+
+from datetime import datetime
+from typing import Annotated, Protocol
+
+import httpx
+from pydantic import AwareDatetime, Field, ValidationError
+
+from amber_gable.domain.base import Azimuth, Record
+
+
+class MeterUnavailable(Exception):
+    """The meter could not be reached or answered nonsense; the message says which."""
+
+
+class MeterPlace(Record):
+    """What the meter is held against. A real meter needs none of it; gateways ignore what they have no use for."""
+
+    latitude: float
+    longitude: float
+    at: datetime
+    azimuth_deg: Azimuth
+    tilt_deg: float
+    substrate: str
+    colour: str
+    spot: str = ""
+
+
+class MeterReading(Record):
+    """% of dry mass, °C, % relative humidity; None for what the instrument does not measure."""
+
+    instrument: Annotated[str, Field(min_length=1, max_length=80)]
+    at: AwareDatetime
+    wood_pct: Annotated[float, Field(ge=0, le=100)] | None = None
+    surface_c: Annotated[float, Field(ge=-60, le=120)] | None = None
+    air_c: Annotated[float, Field(ge=-60, le=70)] | None = None
+    rh_pct: Annotated[float, Field(ge=0, le=100)] | None = None
+
+
+class HandMeter(Protocol):
+    """Raises MeterUnavailable."""
+
+    def read(self, place: MeterPlace) -> MeterReading: ...
+
+
+class HttpMeter:
+    """A gateway that answers GET {address}/reading."""
+
+    def __init__(self, address: str, timeout_s: float = 3.0) -> None:
+        self.address, self.timeout_s = address.rstrip("/"), timeout_s
+
+    def read(self, place: MeterPlace) -> MeterReading:
+        try:
+            with httpx.Client(timeout=self.timeout_s, trust_env=False) as client:
+                answer = client.get(f"{self.address}/reading", params=place.model_dump(mode="json"))
+            answer.raise_for_status()
+            return parse_reading(answer.text)
+        except httpx.HTTPError as error:
+            raise MeterUnavailable(f"the meter did not answer ({type(error).__name__})") from error
+
+
+def parse_reading(text: str) -> MeterReading:
+    """The gateway's answer, checked. Raises MeterUnavailable."""
+    try:
+        return MeterReading.model_validate_json(text)
+    except ValidationError as error:
+        first = error.errors(include_url=False)[0]
+        where = ".".join(str(p) for p in first["loc"]) or "answer"
+        raise MeterUnavailable(f"the meter sent something unusable ({where}: {first['msg']})") from None

@@ -1,0 +1,172 @@
+"""Photos of a survey: taken in, marked, measured, and what was measured sent to the drawing."""
+
+from collections.abc import Mapping
+from dataclasses import dataclass
+
+from pydantic import ValidationError
+
+from amber_gable.core.survey.homography import WallMap, to_plane, wall_map
+from amber_gable.core.survey.measures import UnitSystem, parse_length
+from amber_gable.domain.survey import KnownLength, Photo, PhotoMarks, Property
+from amber_gable.exchange.photos import clean_photo
+from amber_gable.services.editing import Faults
+from amber_gable.services.surveying import change_part, free_name, save_part
+from amber_gable.services.workspace import Workspace
+from amber_gable.store import photos
+from amber_gable.store.jobs import load_bundle
+
+Point = tuple[float, float]
+CORNERS = ("c1", "c2", "c3", "c4")
+CORNER_NAMES = ("lower left", "lower right", "upper right", "upper left")
+
+
+@dataclass(frozen=True)
+class Measured:
+    """What a marked photo tells: the wall's size, and the box between the two measuring points, m."""
+
+    wall: WallMap
+    x_m: float
+    y_m: float
+    width_m: float
+    height_m: float
+    distance_m: float
+
+
+def find_photo(property_: Property, id_: str) -> Photo:
+    """Raises KeyError."""
+    for photo in property_.photos:
+        if photo.id == id_:
+            return photo
+    raise KeyError(id_)
+
+
+def add_photo(space: Workspace, job_id: str, face: str, data: bytes, name: str) -> str:
+    """Take a picture in. Returns its id. Raises InputError."""
+    clean = clean_photo(data, name)
+    with space.database.writing() as session:
+        property_ = load_bundle(session, job_id).property
+        number = len(property_.photos) + 1
+        taken = set(photos.all_ids(session, job_id))
+        while f"photo-{number}" in taken:
+            number += 1
+        photo = Photo(
+            id=f"photo-{number}",
+            name=name[:100] or f"Photo {number}",
+            face=face if any(f.id == face for f in property_.faces) else None,
+            taken_on=space.clock.now().astimezone(property_.tz).date(),
+            width_px=clean.width_px,
+            height_px=clean.height_px,
+            sha256=clean.sha256,
+        )
+        photos.add_photo(session, job_id, photo, clean.data)
+    return photo.id
+
+
+def delete_photo(space: Workspace, job_id: str, id_: str) -> None:
+    with space.database.writing() as session:
+        photos.delete_photo(session, job_id, id_)
+
+
+def read_marks(form: Mapping[str, str], system: UnitSystem) -> PhotoMarks:
+    """The four corners and one known length, or two, as typed. Raises Faults by field."""
+    faults: dict[str, str] = {}
+    points: dict[str, Point] = {}
+    for key in (*CORNERS, "a", "b", *(("a2", "b2") if form.get("length2", "").strip() else ())):
+        try:
+            points[key] = read_point(form.get(key, ""))
+        except ValueError as error:
+            faults[key] = str(error)
+    lengths: dict[str, float] = {}
+    for key in ("length", "length2"):
+        text = form.get(key, "").strip()
+        if not text and key == "length2":
+            continue
+        try:
+            lengths[key] = parse_length(text, system)
+        except ValueError as error:
+            faults[key] = str(error)
+    if faults:
+        raise Faults(faults)
+    try:
+        second = None
+        if "length2" in lengths:
+            second = KnownLength(a=points["a2"], b=points["b2"], length_m=lengths["length2"])
+        corners = (points["c1"], points["c2"], points["c3"], points["c4"])
+        known = KnownLength(a=points["a"], b=points["b"], length_m=lengths["length"])
+        return PhotoMarks(corners=corners, known=known, second=second)
+    except ValidationError as error:
+        raise Faults({"length": str(error.errors(include_url=False)[0]["msg"])}) from None
+
+
+def read_point(text: str) -> Point:
+    """`x, y` in pixels from the picture's top left. Raises ValueError."""
+    halves = text.split(",")
+    try:
+        x, y = (round(float(h), 2) for h in halves)
+    except ValueError:
+        raise ValueError(f"“{text[:24]}” is not a point; set its mark on the picture") from None
+    if not (abs(x) < 40_000 and abs(y) < 40_000):
+        raise ValueError("the point lies far off the picture")
+    return x, y
+
+
+def measure(photo: Photo, marks: PhotoMarks, first: Point, last: Point) -> Measured:
+    """Sizes on the wall. Raises Faults when the marks cannot give them."""
+    second = marks.second
+    try:
+        wall = wall_map(
+            marks.corners,
+            (photo.width_px, photo.height_px),
+            (marks.known.a, marks.known.b, marks.known.length_m),
+            (second.a, second.b, second.length_m) if second else None,
+        )
+        (x0, y0), (x1, y1) = to_plane(wall.matrix, first), to_plane(wall.matrix, last)
+    except ValueError as error:
+        raise Faults({"": str(error)}) from None
+    return Measured(wall, min(x0, x1), min(y0, y1), abs(x1 - x0), abs(y1 - y0), wall.distance_m(first, last))
+
+
+def save_marks(space: Workspace, job_id: str, id_: str, marks: PhotoMarks) -> None:
+    with space.database.writing() as session:
+        name = photos.live_photo(session, job_id, id_).name
+        photos.change_photo(session, job_id, id_, f"mark photo {name}", marks=marks.model_dump(mode="json"))
+
+
+def send_opening(space: Workspace, job_id: str, photo: Photo, found: Measured, kind: str) -> str:
+    """Put the measured box on the face's drawing. Returns the opening's id. Raises Faults."""
+    if photo.face is None:
+        raise Faults({"": "say first which face the photo shows"})
+    with space.database.reading() as session:
+        property_ = load_bundle(session, job_id).property
+    form = {
+        "face": photo.face,
+        "name": free_name(property_, kind.replace("-", " ").capitalize()),
+        "kind": kind,
+        "x_m": f"{max(found.x_m, 0):.3f} m",
+        "y_m": f"{max(found.y_m, 0) if found.y_m > 0.02 else 0:.3f} m",
+        "width_m": f"{found.width_m:.3f} m",
+        "height_m": f"{found.height_m:.3f} m",
+    }
+    return save_part(space, job_id, "opening", form, None)
+
+
+def send_wall(space: Workspace, job_id: str, photo: Photo, found: Measured) -> str:
+    """Give the face the measured width and height; a gable or other shape keeps what it has above its eave."""
+    if photo.face is None:
+        raise Faults({"": "say first which face the photo shows"})
+    with space.database.reading() as session:
+        face = load_bundle(session, job_id).property.face(photo.face)
+    outline = face.outline.model_dump()
+    sizes = {"width_m": found.wall.width_m, "height_m": found.wall.height_m, "eave_height_m": found.wall.height_m}
+    outline |= {k: round(v, 3) for k, v in sizes.items() if k in outline}
+    change_part(space, job_id, "face", face.id, f"size of {face.name} from a photo", outline=outline)
+    return face.id
+
+
+def set_face(space: Workspace, job_id: str, id_: str, face: str) -> None:
+    """Say which face a photo shows. Raises KeyError for a face that is not there."""
+    with space.database.writing() as session:
+        if face:
+            load_bundle(session, job_id).property.face(face)
+        name = photos.live_photo(session, job_id, id_).name
+        photos.change_photo(session, job_id, id_, f"place photo {name}", face_id=face or None)

@@ -1,0 +1,246 @@
+"""Editing a survey: parts saved, placed, copied, mirrored, deleted; steps taken back and done again."""
+
+import re
+from collections.abc import Callable, Mapping
+from typing import Any
+
+from sqlalchemy.orm import Session
+
+from amber_gable.core.survey.checks import face_faults
+from amber_gable.core.survey.geometry import item_size
+from amber_gable.core.survey.house_plan import turned
+from amber_gable.core.survey.measures import UnitSystem
+from amber_gable.domain.errors import InputError
+from amber_gable.domain.job import JobBundle
+from amber_gable.domain.survey import Face, Item, Opening, Property, Zone
+from amber_gable.services.editing import Faults
+from amber_gable.services.survey_forms import MODELS, form_values, made_part
+from amber_gable.services.workspace import Workspace
+from amber_gable.store import journal, survey
+from amber_gable.store.jobs import Part, live_job, load_bundle
+
+_OWN_FORM = {"version", "face", "id", "back"}
+KIND_OF: dict[type[Part], str] = {model: kind for kind, model in MODELS.items()}
+
+
+def find_part(property_: Property, kind: str, id_: str) -> tuple[Part, str]:
+    """A part and the id of its face. Raises KeyError."""
+    for f in property_.faces:
+        if kind == "face" and f.id == id_:
+            return f, f.id
+        for opening in f.openings:
+            if kind == "opening" and opening.id == id_:
+                return opening, f.id
+        for obstacle in f.obstacles:
+            if kind == "obstacle" and obstacle.id == id_:
+                return obstacle, f.id
+    for zone in property_.zones:
+        if kind == "zone" and zone.id == id_:
+            return zone, zone.face
+    for item in property_.items:
+        if kind == "item" and item.id == id_:
+            return item, item.face
+    raise KeyError(id_)
+
+
+def with_part(property_: Property, part: Part, face_id: str) -> Property:
+    """The property with the part put in, or in place of the one of its id. Not validated."""
+    if isinstance(part, Zone | Item):
+        name = "zones" if isinstance(part, Zone) else "items"
+        return property_.model_copy(update={name: _put(getattr(property_, name), part)})
+    if isinstance(part, Face):
+        return property_.model_copy(update={"faces": _put(property_.faces, part)})
+    name = "openings" if isinstance(part, Opening) else "obstacles"
+    faces = tuple(
+        f.model_copy(update={name: _put(getattr(f, name), part)}) if f.id == face_id else f for f in property_.faces
+    )
+    return property_.model_copy(update={"faces": faces})
+
+
+def _put(parts: tuple[Any, ...], part: Any) -> tuple[Any, ...]:
+    if any(p.id == part.id for p in parts):
+        return tuple(part if p.id == part.id else p for p in parts)
+    return (*parts, part)
+
+
+def tried(
+    bundle: JobBundle, kind: str, id_: str | None, face_id: str, form: Mapping[str, str], system: UnitSystem
+) -> tuple[JobBundle, Part]:
+    """The job as it would be with what is typed so far, without saving. Raises Faults."""
+    present = find_part(bundle.property, kind, id_)[0] if id_ else None
+    values = form_values({k: v for k, v in form.items() if k not in _OWN_FORM}, system)
+    part = made_part(
+        kind, present, values | {"id": id_ or "new"} | ({"face": face_id} if kind in ("zone", "item") else {})
+    )
+    changed = with_part(bundle.property, part, face_id)
+    face = changed.face(part.id if isinstance(part, Face) else face_id)
+    faults = face_faults(face, changed.zones_of(face.id))
+    if faults:
+        raise Faults({"": str(faults[0])})
+    return bundle.model_copy(update={"property": changed}), part
+
+
+def save_part(
+    space: Workspace,
+    job_id: str,
+    kind: str,
+    form: Mapping[str, str],
+    id_: str | None,
+    system: UnitSystem = UnitSystem.METRIC,
+) -> str:
+    """Add (`id_` None) or change a part from its form. Returns its id.
+
+    Raises Faults with what to mend, StaleEdit when it changed meanwhile, KeyError when it or its face is gone.
+    """
+    values = form_values({k: v for k, v in form.items() if k not in _OWN_FORM}, system)
+    version = int(form["version"]) if id_ is not None and form.get("version", "").isdigit() else None
+    if id_ is not None and version is None:
+        raise Faults({"": "the form has lost its version; open it again"})
+    if id_ is None and not values.get("name"):
+        raise Faults({"name": "is needed"})
+    with space.database.writing() as session:
+        property_ = load_bundle(session, job_id).property
+        present, face_id = find_part(property_, kind, id_) if id_ else (None, form.get("face", ""))
+        if kind != "face":
+            property_.face(face_id)
+        if kind in ("zone", "item"):
+            values["face"] = face_id
+        values["id"] = id_ or free_id(session, job_id, kind, str(values["name"]))
+        part = made_part(kind, present, values)
+        changes: list[tuple[Part, str, int | None]] = [(part, face_id, version)]
+        if present is not None and box_of(part) != box_of(present):
+            changes += _with_companion(session, job_id, property_, present, face_id, box_of(part))
+        write_step(session, job_id, changes, f"{'change' if id_ else 'add'} {part.name}")
+    return part.id
+
+
+def place_part(space: Workspace, job_id: str, kind: str, id_: str, form: Mapping[str, str]) -> None:
+    """Move or resize something on a face by drawing: x_m, y_m, and width_m, height_m where it has them, in metres."""
+    try:
+        numbers = {k: round(float(form[k]), 6) for k in ("x_m", "y_m", "width_m", "height_m") if form.get(k)}
+    except ValueError:
+        raise Faults({"": "the place is not given in numbers"}) from None
+    with space.database.writing() as session:
+        property_ = load_bundle(session, job_id).property
+        part, face_id = find_part(property_, kind, id_)
+        version = int(form["version"]) if form.get("version", "").isdigit() else -1
+        changes: list[tuple[Part, str, int | None]] = [(_boxed(part, numbers), face_id, version)]
+        changes += _with_companion(session, job_id, property_, part, face_id, numbers)
+        write_step(session, job_id, changes, f"move {part.name}")
+
+
+def _boxed(part: Part, numbers: Mapping[str, float]) -> Part:
+    """The part with another place or size, as far as it has one. Raises Faults."""
+    values: dict[str, Any] = {k: v for k, v in numbers.items() if k in type(part).model_fields}
+    if isinstance(part, Item):
+        spec = {k: v for k, v in numbers.items() if k in type(part.spec).model_fields}
+        values["spec"] = part.spec.model_dump() | spec
+    if isinstance(part, Opening):
+        values["spans"] = part.spans
+    return made_part(KIND_OF[type(part)], part, values)
+
+
+def box_of(part: Part) -> dict[str, float]:
+    if isinstance(part, Item):
+        return {"x_m": part.x_m, "y_m": part.y_m, **dict(zip(("width_m", "height_m"), item_size(part), strict=True))}
+    return {k: getattr(part, k, 0.0) for k in ("x_m", "y_m", "width_m", "height_m")}
+
+
+def _with_companion(
+    session: Session, job_id: str, property_: Property, part: Part, face_id: str, numbers: Mapping[str, float]
+) -> list[tuple[Part, str, int | None]]:
+    """The item that fills an opening goes with it, and the opening with the item: they share one box on the wall."""
+    others: tuple[Opening, ...] | tuple[Item, ...] = ()
+    if isinstance(part, Opening):
+        others = property_.items_of(face_id)
+    elif isinstance(part, Item):
+        others = property_.face(face_id).openings
+    box = box_of(part)
+    for other in others:
+        if all(abs(v - box[k]) < 1e-6 for k, v in box_of(other).items()):
+            kind = KIND_OF[type(other)]
+            return [(_boxed(other, numbers), face_id, survey.live_part(session, job_id, kind, other.id).version)]
+    return []
+
+
+def remove_part(space: Workspace, job_id: str, kind: str, id_: str) -> None:
+    with space.database.writing() as session:
+        name = survey.delete_part(session, job_id, kind, id_)
+        journal.close_step(session, live_job(session, job_id).property_id, f"delete {name}")
+
+
+def turn_house(space: Workspace, job_id: str, face_id: str, azimuth_deg: float) -> None:
+    """Turn all faces so that one of them looks towards `azimuth_deg`."""
+    with space.database.writing() as session:
+        property_ = load_bundle(session, job_id).property
+        by = azimuth_deg - property_.face(face_id).azimuth_deg
+        versions = survey.versions(session, job_id)
+        changes: list[tuple[Part, str, int | None]] = [
+            (turned(f, by), f.id, versions["face", f.id]) for f in property_.faces
+        ]
+        write_step(session, job_id, changes, f"turn the house by {by:.0f}°")
+
+
+def change_part(space: Workspace, job_id: str, kind: str, id_: str, words: str, **changes: Any) -> None:
+    """Set fields of a part that no form of its own carries (plan place, blocks, condition). Raises Faults."""
+    with space.database.writing() as session:
+        part, face_id = find_part(load_bundle(session, job_id).property, kind, id_)
+        version = survey.live_part(session, job_id, kind, id_).version
+        write_step(session, job_id, [(made_part(kind, part, changes), face_id, version)], words)
+
+
+def undo_step(space: Workspace, job_id: str) -> str:
+    return _step(space, job_id, journal.undo)
+
+
+def redo_step(space: Workspace, job_id: str) -> str:
+    return _step(space, job_id, journal.redo)
+
+
+def _step(space: Workspace, job_id: str, move: Callable[[Session, str, dict[str, Any]], str]) -> str:
+    with space.database.writing() as session:
+        words = move(session, live_job(session, job_id).property_id, survey.UNDOABLE)
+        survey.check_whole(session, job_id)
+    return words
+
+
+def write_step(session: Session, job_id: str, parts: list[tuple[Part, str, int | None]], words: str) -> None:
+    """Save the parts as one step; the whole job must stay valid. Raises Faults, StaleEdit."""
+    try:
+        for part, face_id, version in parts:
+            survey.put_part(session, job_id, part, face_id, version)
+            session.flush()
+        survey.check_whole(session, job_id)
+    except InputError as error:
+        raise Faults({"": f"{error.why}; {error.todo}"}) from None
+    journal.close_step(session, live_job(session, job_id).property_id, words)
+
+
+def names_in(property_: Property) -> set[str]:
+    """Names of faces and of what stands on them."""
+    faces = property_.faces
+    on = {o.name for f in faces for o in f.openings} | {o.name for f in faces for o in f.obstacles}
+    return on | {i.name for i in property_.items} | {f.name for f in faces}
+
+
+def free_name(property_: Property, name: str) -> str:
+    """The name with the next number that is free: Sash 2 after Sash 1."""
+    stem, number, taken = re.sub(r"\s+\d+$", "", name)[:110], 2, names_in(property_)
+    if stem not in taken and f"{stem} 1" not in taken:
+        return f"{stem} 1"
+    while f"{stem} {number}" in taken:
+        number += 1
+    return f"{stem} {number}"
+
+
+def free_id(
+    session: Session, job_id: str, kind: str, name: str, taken: set[tuple[str, str]] | frozenset[Any] = frozenset()
+) -> str:
+    """An id from the name that no record of the property has, deleted ones included."""
+    base = re.sub(r"-\d+$", "", re.sub(r"[^a-z0-9]+", "-", name.lower()).strip("-"))[:48].strip("-") or kind
+    property_id = live_job(session, job_id).property_id
+    for number in range(1, 10_000):
+        id_ = base if number == 1 else f"{base}-{number}"
+        if (kind, id_) not in taken and session.get(survey.PARTS[kind], (property_id, id_)) is None:
+            return id_
+    raise InputError(name, "no free id is left for this name", "choose another name")

@@ -1,0 +1,60 @@
+"""Bringing a take-off file into a survey: all of it or nothing."""
+
+from dataclasses import replace
+from typing import Any
+
+from amber_gable.core.survey.checks import face_faults
+from amber_gable.domain.errors import InputError
+from amber_gable.domain.survey import Face, Item, Obstacle, Opening, Zone
+from amber_gable.exchange.files import decode
+from amber_gable.exchange.takeoff_csv import TakeoffRow, read_takeoff
+from amber_gable.services.editing import Faults
+from amber_gable.services.surveying import free_id, with_part, write_step
+from amber_gable.services.workspace import Workspace
+from amber_gable.store.jobs import Part, load_bundle
+
+
+def import_takeoff(space: Workspace, job_id: str, data: bytes, name: str) -> int:
+    """Add the file's faces and what is on them. Returns how many parts. Raises InputError with the line at fault."""
+    rows = read_takeoff(decode(data, name), name)
+    if not rows:
+        raise InputError(name, "holds no line", "see docs/formats.md")
+    with space.database.writing() as session:
+        property_ = load_bundle(session, job_id).property
+        there = {f.name: f.id for f in property_.faces}
+        old = set(there)
+        taken: set[tuple[str, str]] = set()
+        changes: list[tuple[Part, str, int | None]] = []
+        # Faces first: a file may list what is on a face before the face itself.
+        for row in sorted(rows, key=lambda r: r.record != "face"):
+            where = f"{name}, line {row.line}"
+            if row.record == "face" and row.part.name in there:
+                words = "is there already" if row.part.name in old else "stands twice in the file"
+                raise InputError(f"{where}, name", f"face '{row.part.name}' {words}", "give another name")
+            if row.record != "face" and row.face not in there:
+                raise InputError(f"{where}, face", f"there is no face '{row.face}'", "add its line")
+            id_ = free_id(session, job_id, row.record, row.part.name, taken)
+            taken.add((row.record, id_))
+            made = _placed(row, id_, there)
+            face_id = id_ if isinstance(made.part, Face) else there[row.face]
+            if isinstance(made.part, Face):
+                there[made.part.name] = id_
+            property_ = with_part(property_, made.part, face_id)
+            faults = face_faults(property_.face(face_id), property_.zones_of(face_id))
+            if faults:
+                raise InputError(where, faults[0].why, f"{faults[0].todo}; nothing was saved")
+            changes.append((made.part, face_id, None))
+        try:
+            write_step(session, job_id, changes, f"bring {name[:60]}")
+        except Faults as error:
+            raise InputError(name, next(iter(error.fields.values())), "correct it; nothing was saved") from None
+    return len(changes)
+
+
+def _placed(row: TakeoffRow, id_: str, faces: dict[str, str]) -> TakeoffRow:
+    """The part under its own id, on its own face."""
+    update: dict[str, Any] = {"id": id_}
+    if isinstance(row.part, Zone | Item):
+        update["face"] = faces[row.face]
+    part: Face | Opening | Obstacle | Zone | Item = row.part.model_copy(update=update)
+    return replace(row, part=part)

@@ -1,0 +1,164 @@
+"""The condition of a zone or item: guided tests, meter readings, and damage painted on the drawing."""
+
+import json
+from dataclasses import replace
+from typing import Any
+
+from fastapi import APIRouter, HTTPException, Request
+from starlette.responses import RedirectResponse, Response
+
+from amber_gable.core.survey.condition_map import marked_extents
+from amber_gable.core.survey.essentials import fitting_tests, open_tests
+from amber_gable.core.survey.moisture import moisture_statistics
+from amber_gable.core.survey.takeoff import face_areas
+from amber_gable.domain.condition import CELL_M, Damage
+from amber_gable.domain.substrates import SUBSTRATES
+from amber_gable.domain.survey import Zone
+from amber_gable.exchange.meter import MeterReading, MeterUnavailable
+from amber_gable.services import conditions
+from amber_gable.services.editing import Faults
+from amber_gable.web.pages import Fields, page, space_of
+from amber_gable.web.routes.survey.sheet import Sheet, is_fragment, known, read_sheet, show
+from amber_gable.web.views.elevation import draw, drawing_scale
+from amber_gable.web.views.test_controls import test_row
+
+router = APIRouter(prefix="/survey/{kind}/{id_}/condition")
+MAP_W, MAP_SCALE, MAP_H = 520.0, 70.0, 420.0
+
+
+@router.get("")
+def condition(request: Request, job_id: str, kind: str, id_: str) -> Response:
+    return _page(request, job_id, kind, id_)
+
+
+def _page(
+    request: Request,
+    job_id: str,
+    kind: str,
+    id_: str,
+    *,
+    template: str = "parts/condition.html",
+    faults: dict[str, str] | None = None,
+    meter: MeterReading | None = None,
+    trouble: str = "",
+) -> Response:
+    known(kind)
+    sheet = read_sheet(request, job_id)
+    context = _context(sheet, kind, id_, faults or {}) | {
+        "meter": meter,
+        "trouble": trouble,
+        "has_meter": space_of(request).meter is not None,
+    }
+    status = 422 if faults or trouble else 200
+    return show(request, job_id, "survey_condition.html", template, context, status)
+
+
+def _context(sheet: Sheet, kind: str, id_: str, faults: dict[str, str]) -> dict[str, Any]:
+    property_ = sheet.bundle.property
+    part = conditions.surface_of(property_, kind, id_)
+    face = property_.face(part.face)
+    tests = fitting_tests(part)
+    base = f"/jobs/{sheet.bundle.job.id}/survey"
+    here = f"{base}/{kind}/{id_}/condition"
+    extents, drawing = {}, None
+    if isinstance(part, Zone):
+        area = face_areas(property_, face, sheet.bundle.job.deduction)[part.id]
+        extents = marked_extents(face, property_.zones_of(face.id), part, area.plan_m2)
+        scale = drawing_scale((face,), MAP_W, MAP_SCALE, MAP_H)
+        drawing = draw(sheet.bundle, face, scale, selected=("zone", part.id), units=sheet.units)
+    substrate = SUBSTRATES[part.substrate]
+    return {
+        "base": base,
+        "here": here,
+        "job": sheet.bundle.job,
+        "kind": kind,
+        "part": part,
+        "face": face,
+        "substrate": substrate,
+        "tests": [test_row(t, part, here, sheet.units) for t in tests if t.field != "moisture"],
+        "has_moisture": any(t.field == "moisture" for t in tests),
+        "moisture_how": next((t.how for t in tests if t.field == "moisture"), ""),
+        "readings": [(n, r, conditions.reading_time(r.at, property_)) for n, r in enumerate(part.condition.moisture)],
+        "statistics": moisture_statistics(part.condition.moisture),
+        "open": open_tests(part),
+        "photos": [p for p in property_.photos if p.face in (None, face.id)],
+        "damages": list(Damage),
+        "extents": extents,
+        "drawing": drawing,
+        "cell_m": CELL_M,
+        "marks": {m.damage.value: m.runs for m in part.condition.marks},
+        "faults": faults,
+        "units": sheet.units,
+    }
+
+
+@router.post("/test")
+def test(request: Request, job_id: str, kind: str, id_: str, form: Fields) -> Response:
+    known(kind)
+    faults: dict[str, str] = {}
+    try:
+        conditions.record_test(space_of(request), job_id, kind, id_, form, read_sheet(request, job_id).units.system)
+    except Faults as error:
+        faults = {form.get("test", "") if k in ("condition", "on", "") else k: v for k, v in error.fields.items()}
+    if not is_fragment(request):
+        return _page(request, job_id, kind, id_, faults=faults) if faults else _back(job_id, kind, id_)
+    context = _context(read_sheet(request, job_id), kind, id_, faults)
+    row = next((t for t in context["tests"] if t.test.code == form.get("test")), None)
+    if row is None:
+        raise HTTPException(404, "This test does not fit the surface.")
+    if faults:
+        row = replace(row, control=row.control.typed(form.get("value", "")), fault=faults.get(row.test.code, ""))
+    return page(request, "parts/test_row.html", context | {"t": row}, 422 if faults else 200)
+
+
+@router.post("/moisture")
+def moisture(request: Request, job_id: str, kind: str, id_: str, form: Fields) -> Response:
+    known(kind)
+    try:
+        conditions.add_moisture(space_of(request), job_id, kind, id_, form.get("pct", ""), form.get("spot", ""))
+    except Faults as error:
+        return _page(request, job_id, kind, id_, template="parts/moisture.html", faults=error.fields)
+    return _moisture(request, job_id, kind, id_)
+
+
+@router.post("/moisture/{number}/delete")
+def drop(request: Request, job_id: str, kind: str, id_: str, number: int) -> Response:
+    known(kind)
+    conditions.drop_moisture(space_of(request), job_id, kind, id_, number)
+    return _moisture(request, job_id, kind, id_)
+
+
+@router.post("/meter")
+def meter(request: Request, job_id: str, kind: str, id_: str, form: Fields) -> Response:
+    known(kind)
+    try:
+        found = conditions.read_meter(space_of(request), job_id, kind, id_, form.get("spot", ""))
+    except MeterUnavailable as error:
+        return _page(request, job_id, kind, id_, template="parts/moisture.html", trouble=str(error))
+    return _page(request, job_id, kind, id_, template="parts/moisture.html", meter=found)
+
+
+def _moisture(request: Request, job_id: str, kind: str, id_: str) -> Response:
+    if is_fragment(request):
+        return _page(request, job_id, kind, id_, template="parts/moisture.html")
+    return _back(job_id, kind, id_)
+
+
+@router.post("/marks")
+def marks(request: Request, job_id: str, kind: str, id_: str, form: Fields) -> Response:
+    if kind != "zone":
+        raise HTTPException(404, "Only a zone has a condition map.")
+    try:
+        runs = json.loads(form.get("runs", "[]"))
+        conditions.mark_damage(space_of(request), job_id, id_, form.get("damage", ""), runs)
+    except (json.JSONDecodeError, RecursionError):
+        raise HTTPException(422, "The marked squares cannot be read; paint them again.") from None
+    except Faults as error:
+        raise HTTPException(422, next(iter(error.fields.values()))) from None
+    if is_fragment(request):
+        return _page(request, job_id, kind, id_)
+    return _back(job_id, kind, id_)
+
+
+def _back(job_id: str, kind: str, id_: str) -> Response:
+    return RedirectResponse(f"/jobs/{job_id}/survey/{kind}/{id_}/condition?said=saved", 303)

@@ -1,0 +1,118 @@
+"""Changes to a survey: saved, placed, copied, mirrored, deleted, taken back."""
+
+from collections.abc import Callable
+
+from fastapi import APIRouter, Request
+from starlette.responses import RedirectResponse, Response
+
+from amber_gable.domain.errors import InputError
+from amber_gable.services import face_copies, surveying
+from amber_gable.services.editing import Faults
+from amber_gable.store.survey import StaleEdit
+from amber_gable.web.pages import Fields, space_of, units_of
+from amber_gable.web.routes.survey.sheet import is_fragment, known, read_sheet
+from amber_gable.web.routes.survey.table import table_page
+
+router = APIRouter(prefix="/survey")
+
+
+@router.post("/{kind}/save")
+def save(request: Request, job_id: str, kind: str, form: Fields) -> Response:
+    known(kind)
+    id_ = form.get("id") or None
+    try:
+        saved = surveying.save_part(space_of(request), job_id, kind, form, id_, units_of(request).system)
+    except (Faults, StaleEdit) as error:
+        faults = error.fields if isinstance(error, Faults) else None
+        stale = error if isinstance(error, StaleEdit) else None
+        sheet = read_sheet(request, job_id)
+        return table_page(
+            request, job_id, sheet, kind, id_, form.get("face", ""), typed=form, faults=faults, stale=stale
+        )
+    return _after(request, job_id, kind, saved, "saved")
+
+
+@router.post("/{kind}/{id_}/place")
+def place(request: Request, job_id: str, kind: str, id_: str, form: Fields) -> Response:
+    known(kind)
+    return _edited(request, job_id, kind, id_, lambda: surveying.place_part(space_of(request), job_id, kind, id_, form))
+
+
+@router.post("/{kind}/{id_}/delete")
+def delete(request: Request, job_id: str, kind: str, id_: str) -> Response:
+    known(kind)
+    face = surveying.find_part(read_sheet(request, job_id).bundle.property, kind, id_)[1]
+    surveying.remove_part(space_of(request), job_id, kind, id_)
+    if kind == "face":
+        return RedirectResponse(f"/jobs/{job_id}/survey?said=deleted", 303)
+    return _after(request, job_id, "face", face, "deleted")
+
+
+@router.post("/{kind}/{id_}/duplicate")
+def duplicate(request: Request, job_id: str, kind: str, id_: str) -> Response:
+    known(kind)
+    return _edited(request, job_id, kind, id_, lambda: face_copies.duplicate_part(space_of(request), job_id, kind, id_))
+
+
+@router.post("/opening/{id_}/fill")
+def fill(request: Request, job_id: str, id_: str, form: Fields) -> Response:
+    """Count what fills an opening as an item to paint."""
+    space = space_of(request)
+    kind = form.get("kind", "")
+    try:
+        made = face_copies.fill_opening(space, job_id, id_, kind)
+    except Faults as error:
+        sheet = read_sheet(request, job_id)
+        return table_page(request, job_id, sheet, "opening", id_, faults=error.fields)
+    return _after(request, job_id, "item", made, "saved")
+
+
+@router.post("/face/{id_}/mirror")
+def mirror(request: Request, job_id: str, id_: str) -> Response:
+    return _edited(request, job_id, "face", id_, lambda: face_copies.mirror_face(space_of(request), job_id, id_))
+
+
+@router.post("/face/{id_}/copy")
+def copy(request: Request, job_id: str, id_: str, form: Fields) -> Response:
+    opposite = form.get("to") == "opposite"
+    made = face_copies.copy_face(space_of(request), job_id, id_, opposite=opposite)
+    return RedirectResponse(f"/jobs/{job_id}/survey/face/{made}?said=saved", 303)
+
+
+def _edited(request: Request, job_id: str, kind: str, id_: str, change: Callable[[], str | None]) -> Response:
+    """Do it and show the part it made, or the one it changed; or say on the table why it cannot be."""
+    try:
+        made = change()
+    except Faults as error:
+        return table_page(request, job_id, read_sheet(request, job_id), kind, id_, faults=error.fields)
+    except InputError as error:
+        return table_page(request, job_id, read_sheet(request, job_id), kind, id_, faults={"": f"{error}"})
+    except StaleEdit as error:
+        return table_page(request, job_id, read_sheet(request, job_id), kind, id_, stale=error)
+    return _after(request, job_id, kind, made or id_, "saved")
+
+
+def _after(request: Request, job_id: str, kind: str, id_: str, said: str) -> Response:
+    if is_fragment(request):
+        return table_page(request, job_id, read_sheet(request, job_id), kind, id_)
+    return RedirectResponse(f"/jobs/{job_id}/survey/{kind}/{id_}?said={said}", 303)
+
+
+@router.post("/undo")
+def undo(request: Request, job_id: str, form: Fields) -> Response:
+    return _step(request, job_id, form, surveying.undo_step, "undone")
+
+
+@router.post("/redo")
+def redo(request: Request, job_id: str, form: Fields) -> Response:
+    return _step(request, job_id, form, surveying.redo_step, "redone")
+
+
+def _step(request: Request, job_id: str, form: dict[str, str], move: Callable[..., str], said: str) -> Response:
+    """Back to the face that was open, if it is there still."""
+    move(space_of(request), job_id)
+    face = form.get("face", "")
+    there = any(f.id == face for f in read_sheet(request, job_id).bundle.property.faces)
+    if there:
+        return _after(request, job_id, "face", face, said)
+    return RedirectResponse(f"/jobs/{job_id}/survey?said={said}", 303)

@@ -1,0 +1,50 @@
+"""All faces of the property to scale, the house plan, and what there is to paint."""
+
+from fastapi import APIRouter, Request
+from starlette.responses import RedirectResponse, Response
+
+from amber_gable.core.survey.essentials import missing_essentials
+from amber_gable.domain.errors import InputError
+from amber_gable.domain.schools import DeductionSchool
+from amber_gable.services.editing import Faults, set_schools
+from amber_gable.web.pages import Fields, job_page, load_job, space_of, units_of
+from amber_gable.web.routes.survey.sheet import face_figures
+from amber_gable.web.views.elevation import draw, drawing_scale
+from amber_gable.web.views.house_plan import draw_plan
+
+router = APIRouter()
+SHEET_W, SHEET_SCALE, SHEET_H = 330.0, 30.0, 230.0
+
+
+@router.get("/survey")
+def survey(request: Request, job_id: str) -> Response:
+    view, units = load_job(request, job_id), units_of(request)
+    bundle = view.bundle
+    faces = bundle.property.faces
+    scale = drawing_scale(faces, SHEET_W, SHEET_SCALE, SHEET_H)
+    sheets = [
+        {"face": f, "drawing": draw(bundle, f, scale, units=units), "number": n, **face_figures(bundle, f)}
+        for n, f in enumerate(faces, 1)
+    ]
+    context = {
+        "sheets": sheets,
+        "plan": draw_plan(faces),
+        "buildings": list(dict.fromkeys(f.building for f in faces)),
+        "total_m2": sum(s["total_m2"] for s in sheets),
+        "missing": missing_essentials(bundle),
+        "deductions": list(DeductionSchool),
+        "units": units,
+        "base": f"/jobs/{job_id}/survey",
+        "fault": request.query_params.get("fault", "")[:200],
+    }
+    return job_page(request, view, "survey", context)
+
+
+@router.post("/schools")
+def schools(request: Request, job_id: str, form: Fields) -> Response:
+    back = form.pop("back", "survey")
+    try:
+        set_schools(space_of(request), job_id, form)
+    except Faults as error:
+        raise InputError("schools", next(iter(error.fields.values())), "choose one of the list") from None
+    return RedirectResponse(f"/jobs/{job_id}/{back if back in ('survey', 'weather') else 'survey'}?said=saved", 303)

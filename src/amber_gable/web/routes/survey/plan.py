@@ -1,0 +1,44 @@
+"""The house plan: which wall looks where, and where each stands."""
+
+from fastapi import APIRouter, Request
+from starlette.responses import RedirectResponse, Response
+
+from amber_gable.core.survey.compass import parse_bearing
+from amber_gable.domain.errors import InputError
+from amber_gable.domain.survey import PlanPlace
+from amber_gable.services.surveying import change_part, turn_house
+from amber_gable.web.pages import Fields, page, space_of, units_of
+from amber_gable.web.routes.survey.sheet import is_fragment, read_sheet
+from amber_gable.web.views.house_plan import draw_plan
+
+router = APIRouter(prefix="/survey")
+
+
+@router.post("/turn")
+def turn(request: Request, job_id: str, form: Fields) -> Response:
+    """One face looks where a compass says, and the others with it."""
+    try:
+        bearing = parse_bearing(form.get("bearing", ""))
+    except ValueError as error:
+        raise InputError("bearing", str(error), "go back and type it again; nothing was changed") from None
+    turn_house(space_of(request), job_id, form.get("face", ""), bearing)
+    return RedirectResponse(f"/jobs/{job_id}/survey?said=saved", 303)
+
+
+@router.post("/face/{id_}/stand")
+def stand(request: Request, job_id: str, id_: str, form: Fields) -> Response:
+    """Put a wall where it stands on the plan: `east_m` and `north_m` of its left end; neither lets it be guessed
+    again."""
+    place = None
+    if form.get("east_m") and form.get("north_m"):
+        try:
+            place = PlanPlace(east_m=round(float(form["east_m"]), 3), north_m=round(float(form["north_m"]), 3))
+        except ValueError:
+            raise InputError("place", "is not given in metres east and north", "drag the wall again") from None
+    face = read_sheet(request, job_id).bundle.property.face(id_)
+    change_part(space_of(request), job_id, "face", id_, f"stand {face.name}", plan=place)
+    if not is_fragment(request):
+        return RedirectResponse(f"/jobs/{job_id}/survey?said=saved", 303)
+    faces = read_sheet(request, job_id).bundle.property.faces
+    context = {"plan": draw_plan(faces), "base": f"/jobs/{job_id}/survey", "units": units_of(request)}
+    return page(request, "parts/plan.html", context)

@@ -1,0 +1,87 @@
+"""What the survey's pages and fragments show: a job with its versions, steps and units, without the weather."""
+
+from dataclasses import dataclass
+from typing import Any
+
+from fastapi import HTTPException, Request
+from starlette.responses import Response
+
+from amber_gable.core.survey.items import item_area, item_parts
+from amber_gable.core.survey.takeoff import ZoneArea, face_areas
+from amber_gable.domain.items import ITEM_NAMES
+from amber_gable.domain.job import JobBundle
+from amber_gable.domain.survey import Face
+from amber_gable.services.survey_forms import MODELS
+from amber_gable.store import journal, survey
+from amber_gable.store.jobs import live_job, load_bundle
+from amber_gable.web.pages import job_page, load_job, page, space_of, units_of
+from amber_gable.web.views.units import Units
+
+STAGE = "survey"
+
+
+@dataclass(frozen=True)
+class Sheet:
+    """A job as the store holds it, with the version of every part."""
+
+    bundle: JobBundle
+    versions: dict[tuple[str, str], int]
+    steps: journal.Steps
+    units: Units
+
+
+def read_sheet(request: Request, job_id: str) -> Sheet:
+    """Raises KeyError for an unknown job."""
+    with space_of(request).database.reading() as session:
+        property_id = live_job(session, job_id).property_id
+        return Sheet(
+            load_bundle(session, job_id),
+            survey.versions(session, job_id),
+            journal.steps(session, property_id),
+            units_of(request),
+        )
+
+
+def known(kind: str) -> None:
+    """Raises 404 for what is no part of a survey."""
+    if kind not in MODELS:
+        raise HTTPException(404, "Faces, openings, obstacles, zones and items can be edited here.")
+
+
+def is_fragment(request: Request) -> bool:
+    return request.headers.get("hx-request") == "true"
+
+
+def show(
+    request: Request, job_id: str, template: str, fragment: str, context: dict[str, Any], status: int = 200
+) -> Response:
+    """The fragment alone when a part of the page is asked for, else the whole page."""
+    if is_fragment(request):
+        return page(request, fragment, context, status)
+    return job_page(request, load_job(request, job_id), STAGE, context, status, template=template)
+
+
+@dataclass(frozen=True)
+class ItemLine:
+    """An item with its parts and their surface, m²."""
+
+    id: str
+    name: str
+    kind: str
+    parts: tuple[Any, ...]
+    area_m2: float
+
+
+def item_lines(bundle: JobBundle, face: Face) -> list[ItemLine]:
+    return [
+        ItemLine(i.id, i.name, ITEM_NAMES[i.spec.kind], item_parts(i.spec), item_area(i.spec))
+        for i in bundle.property.items_of(face.id)
+    ]
+
+
+def face_figures(bundle: JobBundle, face: Face) -> dict[str, Any]:
+    """Zones and items of a face with their areas, and their sum."""
+    areas: list[ZoneArea] = list(face_areas(bundle.property, face, bundle.job.deduction).values())
+    items = item_lines(bundle, face)
+    total = sum(a.surface_m2 for a in areas) + sum(i.area_m2 for i in items)
+    return {"areas": areas, "items": items, "total_m2": total}

@@ -1,0 +1,166 @@
+"""The drawing table: one face to scale, what stands on it, and the form of the part that is chosen."""
+
+from collections.abc import Mapping
+from typing import Any
+
+from fastapi import APIRouter, HTTPException, Request
+from starlette.responses import Response
+
+from amber_gable.domain.items import ITEM_NAMES
+from amber_gable.domain.survey import Face, Property
+from amber_gable.services.editing import Faults
+from amber_gable.services.face_copies import FILLINGS
+from amber_gable.services.surveying import box_of, find_part, tried
+from amber_gable.store.survey import StaleEdit
+from amber_gable.web.pages import Fields, page
+from amber_gable.web.routes.survey.sheet import Sheet, face_figures, known, read_sheet, show
+from amber_gable.web.views.elevation import draw, drawing_scale
+from amber_gable.web.views.part_form import part_fields, typed_part
+from amber_gable.web.views.tools import drawing_tools
+from amber_gable.web.views.usual_parts import blank_part
+
+router = APIRouter(prefix="/survey")
+TABLE_W, TABLE_H, TABLE_SCALE = 700.0, 470.0, 95.0
+
+
+@router.get("/{kind}/new")
+def new(request: Request, job_id: str, kind: str, face: str = "") -> Response:
+    known(kind)
+    sheet = read_sheet(request, job_id)
+    asked = {k: v for k, v in request.query_params.items() if len(v) < 200}
+    return table_page(request, job_id, sheet, kind, None, face, typed=blank_part(kind, asked, sheet.units))
+
+
+@router.get("/{kind}/{id_}")
+def edit(request: Request, job_id: str, kind: str, id_: str) -> Response:
+    known(kind)
+    return table_page(request, job_id, read_sheet(request, job_id), kind, id_)
+
+
+def table_page(
+    request: Request,
+    job_id: str,
+    sheet: Sheet,
+    kind: str,
+    id_: str | None,
+    face_id: str = "",
+    *,
+    typed: Mapping[str, str] | None = None,
+    faults: Mapping[str, str] | None = None,
+    stale: StaleEdit | None = None,
+) -> Response:
+    """The table with a part chosen. `typed` is what the form holds, faults included. Raises KeyError."""
+    context = table_context(sheet, kind, id_, face_id, typed=typed, faults=faults, stale=stale)
+    status = 409 if stale else 422 if faults else 200
+    return show(request, job_id, "survey_face.html", "parts/table.html", context, status)
+
+
+def table_context(
+    sheet: Sheet,
+    kind: str,
+    id_: str | None,
+    face_id: str = "",
+    *,
+    typed: Mapping[str, str] | None = None,
+    faults: Mapping[str, str] | None = None,
+    stale: StaleEdit | None = None,
+) -> dict[str, Any]:
+    property_ = sheet.bundle.property
+    if id_ is not None:
+        part, face_id = find_part(property_, kind, id_)
+        name = part.name
+        typed = typed_part(part, sheet.units) if typed is None else typed
+    else:
+        name = ""
+    if kind != "face" and not any(f.id == face_id for f in property_.faces):
+        raise HTTPException(404, "The face this belongs to is gone.")
+    typed, faults = typed or {}, faults or {}
+    face = next((f for f in property_.faces if f.id == face_id), None)
+    base = f"/jobs/{sheet.bundle.job.id}/survey"
+    picture = picture_of(sheet, face, kind, id_) if face is not None else tried_picture(sheet, kind, id_, "", typed)
+    order = [f.id for f in property_.faces]
+    at = order.index(face_id) if face_id in order else -1
+    return {
+        "base": base,
+        "job": sheet.bundle.job,
+        "property": property_,
+        "face": face,
+        "form": {
+            "kind": kind,
+            "id": id_ or "",
+            "face": face_id,
+            "name": name,
+            "version": sheet.versions.get((kind, id_ or ""), ""),
+            "fields": part_fields(kind, typed, faults, kind == "face" and id_ is None),
+            "fault": faults.get("", ""),
+            "fillings": fillings(property_, face, id_) if kind == "opening" else [],
+        },
+        "picture": picture,
+        "stale": stale,
+        "steps": sheet.steps,
+        "units": sheet.units,
+        "tools": drawing_tools(property_, face, sheet.units) if face is not None else [],
+        "previous": property_.faces[at - 1] if at >= 0 and len(order) > 1 else None,
+        "next": property_.faces[(at + 1) % len(order)] if at >= 0 and len(order) > 1 else None,
+        "url": f"{base}/{kind}/{id_}" if id_ else f"{base}/{kind}/new?face={face_id}",
+    }
+
+
+def fillings(property_: Property, face: Face | None, id_: str | None) -> list[tuple[str, str]]:
+    """What may fill an opening and is not counted yet, by kind and name."""
+    opening = next((o for o in face.openings if o.id == id_), None) if face else None
+    if opening is None or face is None or any(box_of(i) == box_of(opening) for i in property_.items_of(face.id)):
+        return []
+    return [(kind, ITEM_NAMES[kind].lower()) for kind in FILLINGS.get(opening.kind, ())]
+
+
+def picture_of(sheet: Sheet, face: Face, kind: str, id_: str | None, said: str = "") -> dict[str, Any]:
+    """A face drawn with its figures."""
+    scale = drawing_scale((face,), TABLE_W, TABLE_SCALE, TABLE_H)
+    drawing = draw(sheet.bundle, face, scale, selected=(kind, id_ or "new"), units=sheet.units, versions=sheet.versions)
+    return {"drawing": drawing, "said": said, **face_figures(sheet.bundle, face)}
+
+
+def tried_picture(sheet: Sheet, kind: str, id_: str | None, face_id: str, typed: Mapping[str, str]) -> dict[str, Any]:
+    """The face as it would be with what is typed; as it is, with what is amiss, where that cannot be."""
+    try:
+        bundle, part = tried(sheet.bundle, kind, id_, face_id, typed, sheet.units.system)
+        face = bundle.property.face(part.id if isinstance(part, Face) else face_id)
+        changed = Sheet(bundle, sheet.versions, sheet.steps, sheet.units)
+        return picture_of(changed, face, kind, id_)
+    except Faults as error:
+        said = next((f"{_field_name(k)}{v}" for k, v in error.fields.items() if v != "is needed"), "")
+        here = next((f for f in sheet.bundle.property.faces if f.id == (face_id or id_)), None)
+        if here is not None:
+            return picture_of(sheet, here, kind, id_, said)
+        return {"drawing": None, "said": said, "areas": [], "items": [], "total_m2": 0.0}
+
+
+def _field_name(key: str) -> str:
+    words = key.rpartition(".")[2].removesuffix("_m").removesuffix("_deg").replace("_", " ")
+    return f"{words.capitalize()}: " if words else ""
+
+
+@router.post("/{kind}/try")
+def try_(request: Request, job_id: str, kind: str, form: Fields) -> Response:
+    """The picture for what is typed so far; nothing is saved."""
+    known(kind)
+    sheet = read_sheet(request, job_id)
+    picture = tried_picture(sheet, kind, form.get("id") or None, form.get("face", ""), _own(kind, form))
+    base = f"/jobs/{job_id}/survey"
+    return page(request, "parts/picture.html", {"picture": picture, "units": sheet.units, "base": base})
+
+
+@router.post("/{kind}/form")
+def reshaped(request: Request, job_id: str, kind: str, form: Fields) -> Response:
+    """The form again, with the fields of the shape that was chosen."""
+    known(kind)
+    sheet = read_sheet(request, job_id)
+    typed = _own(kind, form)
+    if kind == "item":
+        typed = blank_part("item", {"spec.kind": typed.get("spec.kind", "")}, sheet.units) | typed
+    return table_page(request, job_id, sheet, kind, form.get("id") or None, form.get("face", ""), typed=typed)
+
+
+def _own(kind: str, form: Mapping[str, str]) -> dict[str, str]:
+    return {k: v for k, v in form.items() if k not in ("id", "version", "face") or (kind == "face" and k == "face")}

@@ -1,0 +1,79 @@
+"""The walk-round: one stop of the lap at a time, saved as it goes."""
+
+from typing import Any
+
+from fastapi import APIRouter, HTTPException, Request
+from starlette.responses import RedirectResponse, Response
+
+from amber_gable.core.survey.essentials import missing_essentials, open_tests
+from amber_gable.core.survey.walk import END, Stop, stops
+from amber_gable.store.ticks import set_tick, ticks
+from amber_gable.web.pages import Fields, space_of
+from amber_gable.web.routes.survey.sheet import Sheet, is_fragment, read_sheet, show
+from amber_gable.web.views.test_controls import TestRow, test_row
+
+router = APIRouter(prefix="/survey/walk")
+
+
+@router.get("")
+def walk(request: Request, job_id: str, at: str = "") -> Response:
+    sheet = read_sheet(request, job_id)
+    with space_of(request).database.reading() as session:
+        ticked = ticks(session, job_id)
+    lap = stops(sheet.bundle)
+    number = next((n for n, s in enumerate(lap) if s.place == at), 0)
+    here = lap[number]
+    base = f"/jobs/{job_id}/survey"
+    context: dict[str, Any] = {
+        "base": base,
+        "stop": here,
+        "number": number,
+        "steps": [(s, ticked.get((here.place, s.code), "")) for s in here.steps],
+        "lap": [(s, _left(s, ticked)) for s in lap],
+        "before": lap[number - 1] if number else None,
+        "after": lap[number + 1] if number + 1 < len(lap) else None,
+        "rows": _rows(sheet, here, base),
+        "missing": missing_essentials(sheet.bundle) if here.place == END else [],
+        "photos": sheet.bundle.property.photos,
+        "links": {
+            "size": f"{base}/face/{here.place}",
+            "openings": f"{base}/face/{here.place}",
+            "zones": f"{base}/zone/new?face={here.place}",
+            "items": f"{base}/face/{here.place}",
+            "front": f"{base}/face/{here.place}",
+            "around": f"{base}/face/{here.place}/surroundings",
+            "photo": f"{base}/photos?face={here.place}",
+            "photos": f"{base}/photos",
+        },
+    }
+    return show(request, job_id, "survey_walk.html", "parts/walk.html", context)
+
+
+def _left(stop: Stop, ticked: dict[tuple[str, str], str]) -> int:
+    return sum(not s.settled and not ticked.get((stop.place, s.code)) for s in stop.steps)
+
+
+def _rows(sheet: Sheet, stop: Stop, base: str) -> list[tuple[str, list[TestRow]]]:
+    """Open essential tests of the stop's zones and items, to be answered on the spot; moisture has its own page."""
+    property_ = sheet.bundle.property
+    out = []
+    for kind, parts in (("zone", property_.zones_of(stop.place)), ("item", property_.items_of(stop.place))):
+        for part in parts:
+            here = f"{base}/{kind}/{part.id}/condition"
+            rows = [test_row(t, part, here, sheet.units) for t in open_tests(part) if t.field != "moisture"]
+            if rows:
+                out.append((part.name, rows))
+    return out
+
+
+@router.post("/tick")
+def tick(request: Request, job_id: str, form: Fields) -> Response:
+    place, step, done = form.get("place", ""), form.get("step", ""), form.get("done", "")
+    known = {(s.place, x.code) for s in stops(read_sheet(request, job_id).bundle) for x in s.steps}
+    if (place, step) not in known or done not in ("done", "passed", ""):
+        raise HTTPException(404, "This step is not on the walk any more.")
+    with space_of(request).database.writing() as session:
+        set_tick(session, job_id, place, step, done)
+    if is_fragment(request):
+        return walk(request, job_id, place)
+    return RedirectResponse(f"/jobs/{job_id}/survey/walk?at={place}", 303)

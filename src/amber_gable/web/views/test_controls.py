@@ -1,0 +1,73 @@
+"""How the reading of a guided test is given: by choice where there are few answers, else typed with its unit."""
+
+from dataclasses import dataclass, replace
+from enum import StrEnum
+from typing import Any, get_args
+
+from amber_gable.core.survey.essentials import ESSENTIAL_TESTS, is_answered
+from amber_gable.domain.condition import Condition, Tested
+from amber_gable.domain.guided_tests import GuidedTest
+from amber_gable.domain.survey import Item, Zone
+from amber_gable.web.views.units import Units
+
+
+@dataclass(frozen=True)
+class TestControl:
+    """`options` (value, words) make it a choice; else `value` is typed, in `unit`."""
+
+    value: str
+    unit: str = ""
+    options: tuple[tuple[str, str], ...] = ()
+
+    def typed(self, value: str) -> "TestControl":
+        return replace(self, value=value)
+
+
+@dataclass(frozen=True)
+class TestRow:
+    """A test as one line of a form that saves itself. `here` is the condition it belongs to."""
+
+    id: str
+    here: str
+    test: GuidedTest
+    control: TestControl
+    done: Tested | None
+    answered: bool
+    essential: bool
+    fault: str = ""
+
+
+def test_row(test: GuidedTest, part: Zone | Item, here: str, units: Units) -> TestRow:
+    condition = part.condition
+    return TestRow(
+        id=f"{part.id}-{test.code}",
+        here=here,
+        test=test,
+        control=test_control(test, condition, units),
+        done=next((t for t in condition.tests if t.test == test.code), None),
+        answered=is_answered(test, condition),
+        essential=test.code in ESSENTIAL_TESTS,
+    )
+
+
+def test_control(test: GuidedTest, condition: Condition, units: Units) -> TestControl:
+    value: Any = getattr(condition, test.field)
+    kinds = (Condition.model_fields[test.field].annotation, *get_args(Condition.model_fields[test.field].annotation))
+    choice = next((k for k in kinds if isinstance(k, type) and issubclass(k, StrEnum)), None)
+    if choice is not None:
+        options = tuple((k.value, k.value.replace("-", " ")) for k in choice)
+        return TestControl(str(value or ""), options=options)
+    if bool in kinds:
+        words = {True: "yes", False: "no"}.get(value, "")
+        return TestControl(words, options=(("yes", "yes"), ("no", "no")))
+    seen = any(t.test == test.code for t in condition.tests)
+    shown = value is not None and (value or seen)
+    if test.field.endswith("_pct"):
+        return TestControl(f"{value:g}" if shown else "", "%")
+    if test.field.endswith("_mm"):
+        return TestControl(f"{value:g}" if shown else "", "mm")
+    if test.field.endswith("_m2"):
+        return TestControl(f"{value:g}" if shown else "", "m²")
+    if test.field.endswith("_m"):
+        return TestControl(units.typed(value) if shown else "", units.length_unit)
+    return TestControl(f"{value:g}" if shown else "", {"age_years": "years"}.get(test.field, ""))

@@ -1,0 +1,69 @@
+"""What people type: lengths, sizes and bearings, and what is refused with a word of help."""
+
+import pytest
+
+from amber_gable.core.survey.compass import parse_bearing
+from amber_gable.core.survey.measures import UnitSystem, parse_length, parse_size
+from tests.jobs import FOOT
+
+IN = FOOT / 12
+M, US = UnitSystem.METRIC, UnitSystem.US
+LENGTHS = [
+    ("6.7", M, 6.7), ("6,7", M, 6.7), ("6.7 m", US, 6.7), ("670 cm", M, 6.7), ("6700", M, 6.7), ("6700 mm", US, 6.7),
+    ("22'", M, 22 * FOOT), ("22", US, 22 * FOOT), ("22' 6\"", M, 22 * FOOT + 6 * IN), ("22 ft 6 in", US, 22.5 * FOOT),
+    ("22’ 6½”".replace("½", " 1/2"), M, 22 * FOOT + 6.5 * IN), ("7-1/2 in", M, 7.5 * IN), ("1/2\"", US, IN / 2),
+    ("22' 6", US, 22.5 * FOOT), ("1 m 20", M, 1.2), ("0", M, 0.0), (".5 m", M, 0.5), ("8''", M, 8 * IN),
+]  # fmt: skip
+
+
+@pytest.mark.parametrize(("text", "system", "metres"), LENGTHS)
+def test_lengths_as_typed(text: str, system: UnitSystem, metres: float) -> None:
+    assert parse_length(text, system) == pytest.approx(metres, abs=1e-6)
+
+
+SIZES = [
+    ("22' x 10'", M, (22 * FOOT, 10 * FOOT)), ("6.7 x 3.05 m", M, (6.7, 3.05)), ("6700x3050", M, (6.7, 3.05)),
+    ("22 × 10", US, (22 * FOOT, 10 * FOOT)), ("2 m by 80 cm", M, (2.0, 0.8)), ("900 x 2100", US, (0.9, 2.1)),
+    ("3' x 6'8\"", M, (3 * FOOT, 6 * FOOT + 8 * IN)), ("1,2*1,5", M, (1.2, 1.5)), ("36 x 80 in", M, (36 * IN, 80 * IN)),
+]  # fmt: skip
+
+
+@pytest.mark.parametrize(("text", "system", "size"), SIZES)
+def test_sizes_as_typed(text: str, system: UnitSystem, size: tuple[float, float]) -> None:
+    assert parse_size(text, system) == pytest.approx(size, abs=1e-6)
+
+
+REFUSED = [
+    ("wide", "not a length"), ("", "needed"), ("150", "centimetres or millimetres"), ("3 furlongs", "not a unit"),
+    ("-3", "not a length"), ("1e9", "not a unit"), ("1000000000 m", "no wall is longer"), ("nan", "not a length"),
+    ("6 m 2 m", "mixes units"), ("1/0 in", "divides by zero"), ("3 4 m", "two numbers"), ("inf", "not a length"),
+]  # fmt: skip
+
+
+@pytest.mark.parametrize(("text", "words"), REFUSED)
+def test_what_is_no_length_is_refused_with_a_reason(text: str, words: str) -> None:
+    with pytest.raises(ValueError, match=words):
+        parse_length(text)
+
+
+@pytest.mark.parametrize("text", ["6.7", "6 x", "x 3", "6 x 3 x 2", "6.7 kg x 3", "six by three"])
+def test_what_is_no_size_is_refused(text: str) -> None:
+    with pytest.raises(ValueError, match=r"write|unit"):
+        parse_size(text)
+
+
+BEARINGS = [
+    ("SW", 225), ("south-west", 225), ("188", 188), ("188°", 188), ("N 30 E", 30), ("S 10 W", 190), ("360", 0),
+    ("North north east", 22.5), ("12,5", 12.5), ("w", 270),
+]  # fmt: skip
+
+
+@pytest.mark.parametrize(("text", "degrees"), BEARINGS)
+def test_bearings_as_said(text: str, degrees: float) -> None:
+    assert parse_bearing(text) == degrees
+
+
+@pytest.mark.parametrize("text", ["", "up", "400", "-3", "nan", "N 95 E", "SX"])
+def test_what_is_no_bearing_is_refused(text: str) -> None:
+    with pytest.raises(ValueError, match="not a bearing"):
+        parse_bearing(text)

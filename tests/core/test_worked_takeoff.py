@@ -1,0 +1,224 @@
+"""Worked sums: each expected figure is written out as a painter would on paper, then compared."""
+
+from math import cos, hypot, pi, radians, sqrt, tan
+
+import numpy as np
+import pytest
+from pydantic import TypeAdapter
+
+from amber_gable.core.survey.items import item_area, openness
+from amber_gable.core.survey.takeoff import face_areas
+from amber_gable.core.survey.trim import trim_length
+from amber_gable.domain.items import ItemSpec, Railing
+from amber_gable.domain.profile import Profile
+from amber_gable.domain.schools import DeductionSchool
+from amber_gable.domain.survey import Face, TrimPart
+from tests.jobs import FOOT, one_face, opening
+
+SPEC: TypeAdapter[ItemSpec] = TypeAdapter(ItemSpec)
+PROFILE: TypeAdapter[Profile] = TypeAdapter(Profile)
+SHED_4_12 = 18.4349488  # degrees: rise 4 on run 12
+
+# outline, tilt, area m² as arithmetic
+OUTLINES = [
+    ({"kind": "rectangle", "width_m": 6.7, "height_m": 3.05}, 90, 6.7 * 3.05),
+    ({"kind": "rectangle", "width_m": 22 * FOOT, "height_m": 10 * FOOT}, 90, 220 * FOOT**2),
+    ({"kind": "gable", "width_m": 7.4, "eave_height_m": 5.6, "rise_m": 2.6}, 90, 7.4 * 5.6 + 7.4 * 2.6 / 2),
+    ({"kind": "gable", "width_m": 8, "eave_height_m": 3, "rise_m": 2, "peak_m": 1}, 90, 8 * 3 + 8 * 2 / 2),
+    ({"kind": "lean-to", "width_m": 4, "left_m": 3.2, "right_m": 2.4}, 90, 4 * (3.2 + 2.4) / 2),
+    ({"kind": "lean-to", "width_m": 4, "left_m": 0, "right_m": 2.4}, 90, 4 * 2.4 / 2),
+    ({"kind": "hip-end", "width_m": 8, "eave_height_m": 3, "rise_m": 2, "ridge_m": 2}, 90, 8 * 3 + (8 + 2) / 2 * 2),
+    ({"kind": "dormer-cheek", "width_m": 2.1, "height_m": 1.4}, 90, 2.1 * 1.4 / 2),
+    (
+        {"kind": "parapet", "width_m": 12, "height_m": 6.5, "middle_width_m": 4, "middle_rise_m": 0.8},
+        90,
+        12 * 6.5 + 4 * 0.8,
+    ),
+    ({"kind": "free", "corners": [[1, 1], [5, 1], [5, 4], [3, 5], [1, 4]]}, 90, 4 * 3 + 4 * 1 / 2),
+    # A 4:12 slope of a straight roof: plan 10 × 4.2, ÷ cos of the pitch, which is √(12² + 4²)/12.
+    ({"kind": "roof-slope", "eave_m": 10, "run_m": 4.2}, SHED_4_12, 10 * 4.2 * sqrt(160) / 12),
+    # Hip roof over 12 × 8 at 4:12: the long slopes are trapezoids with a ridge of 4, the ends triangles.
+    (
+        {"kind": "roof-slope", "eave_m": 12, "run_m": 4, "left": "hip", "right": "hip"},
+        SHED_4_12,
+        (12 + 4) / 2 * 4 * sqrt(160) / 12,
+    ),
+    (
+        {"kind": "roof-slope", "eave_m": 8, "run_m": 4, "left": "hip", "right": "hip"},
+        SHED_4_12,
+        8 * 4 / 2 * sqrt(160) / 12,
+    ),
+    (
+        {"kind": "roof-slope", "eave_m": 6, "run_m": 3, "left": "verge", "right": "valley"},
+        30,
+        (6 + 9) / 2 * 3 / cos(radians(30)),
+    ),
+]
+
+
+@pytest.mark.parametrize(
+    ("outline", "tilt", "area"), OUTLINES, ids=[f"{o[0]['kind']}-{i}" for i, o in enumerate(OUTLINES)]
+)
+def test_areas_of_outlines(outline: dict[str, object], tilt: float, area: float) -> None:
+    face = Face.model_validate({"id": "f", "name": "F", "azimuth_deg": 0, "tilt_deg": tilt, "outline": outline})
+    assert face.area_m2 == pytest.approx(area, rel=1e-7)
+    corners = np.array(face.points)
+    x, y = corners.T
+    shoelace = (x * np.roll(y, -1) - y * np.roll(x, -1)).sum() / 2
+    assert shoelace == pytest.approx(area, rel=1e-7), "the drawing and the sums are of one shape"
+    assert corners.min() >= -1e-9
+
+
+def test_the_four_slopes_of_a_hip_roof_cover_its_plan() -> None:
+    long, short = OUTLINES[11][2], OUTLINES[12][2]
+    assert 2 * (long + short) == pytest.approx(12 * 8 / cos(radians(SHED_4_12)))
+
+
+def _sheet_arc(pitch: float, depth: float) -> float:
+    """Arc of a sine sheet by adding up a million chords."""
+    x = np.linspace(0, pitch, 1_000_001)
+    y = depth / 2 * np.sin(2 * pi * x / pitch)
+    return float(np.hypot(np.diff(x), np.diff(y)).sum()) / pitch
+
+
+PROFILES = [
+    # Board and batten 300 / 50 / 20 mm: a batten adds its two edges.
+    ({"kind": "batten", "pitch_m": 0.300, "batten_width_m": 0.050, "batten_thickness_m": 0.020}, (300 + 2 * 20) / 300),
+    ({"kind": "lap", "exposure_m": 0.150, "butt_m": 0.012}, (150 + 12) / 150),
+    # Trapezoidal sheet, pitch 200, rib 70 at the base, 30 at the crest, 40 deep: pans 130, crest 30, two webs.
+    (
+        {"kind": "trapezoid", "pitch_m": 0.2, "base_m": 0.07, "crest_m": 0.03, "depth_m": 0.04},
+        (130 + 30 + 2 * hypot(20, 40)) / 200,
+    ),
+    ({"kind": "sine", "pitch_m": 0.076, "depth_m": 0.018}, _sheet_arc(0.076, 0.018)),
+    ({"kind": "sine", "pitch_m": 0.146, "depth_m": 0.051}, _sheet_arc(0.146, 0.051)),
+    # Deck boards 140 + 5 mm gap, 28 thick: top 140, edges 2 × 28; and the underside.
+    ({"kind": "deck", "board_m": 0.14, "gap_m": 0.005, "thickness_m": 0.028, "reach": "top"}, 140 / 145),
+    ({"kind": "deck", "board_m": 0.14, "gap_m": 0.005, "thickness_m": 0.028}, (140 + 56) / 145),
+    (
+        {"kind": "deck", "board_m": 0.14, "gap_m": 0.005, "thickness_m": 0.028, "reach": "six-sided"},
+        (140 + 56 + 140) / 145,
+    ),
+    ({"kind": "fixed", "value": 1.65}, 1.65),
+]
+
+
+@pytest.mark.parametrize(("profile", "factor"), PROFILES, ids=[f"{p[0]['kind']}-{i}" for i, p in enumerate(PROFILES)])
+def test_factors_of_profiles(profile: dict[str, object], factor: float) -> None:
+    assert PROFILE.validate_python(profile).factor == pytest.approx(factor, rel=1e-6)
+
+
+ITEMS = [
+    # Railing 3.6 × 0.95 m, balusters 38 mm square at 100 mm: 2 sides × 2·38/100, and two rails of 0.26 m girth.
+    ({"kind": "railing", "length_m": 3.6, "height_m": 0.95}, 3.6 * 0.95 * 2 * 0.76 + 2 * 3.6 * 0.26),
+    (
+        {"kind": "panelled-door", "width_m": 0.9, "height_m": 2.1, "panels": 6, "sides": 2},
+        2 * 0.9 * 2.1 * 1.30 + 2 * (2 * 2.1 + 0.9) * 0.18,
+    ),
+    ({"kind": "flush-door", "width_m": 0.9, "height_m": 2.1}, 0.9 * 2.1 + (2 * 2.1 + 0.9) * 0.18),
+    (
+        {"kind": "glazed-door", "width_m": 0.9, "height_m": 2.1, "glazed": 0.5},
+        0.9 * 2.1 * 0.5 + (2 * 2.1 + 0.9) * 0.18,
+    ),
+    # Two sashes of 0.9 × 0.7, one bar up each; frame and sill round the whole.
+    (
+        {"kind": "sash-window", "width_m": 0.9, "height_m": 1.4, "panes_across": 2},
+        2 * 2 * (0.9 + 0.7) * 0.09 + 2 * 0.7 * 0.05 + 2 * (0.9 + 1.4) * 0.22,
+    ),
+    ({"kind": "casement", "width_m": 1.2, "height_m": 1.2, "leaves": 2}, 2 * 2 * (0.6 + 1.2) * 0.09 + 2 * 2.4 * 0.18),
+    (
+        {"kind": "shutter-pair", "leaf_width_m": 0.4, "height_m": 1.4},
+        2 * 2 * 0.4 * 1.4 + 2 * 2 * (0.4 + 1.4) * 0.032,
+    ),
+    (
+        {"kind": "shutter-pair", "leaf_width_m": 0.4, "height_m": 1.4, "louvred": True},
+        2 * 2 * 0.4 * 1.4 * 1.75 + 2 * 2 * (0.4 + 1.4) * 0.032,
+    ),
+    ({"kind": "garage-door", "width_m": 2.4, "height_m": 2.1}, 2.4 * 2.1 * 1.10),
+    (
+        {"kind": "gutter", "length_m": 9, "girth_m": 0.3, "downspouts": 2, "downspout_m": 5},
+        9 * 0.3 + 2 * 5 * 0.26,
+    ),
+    ({"kind": "sign-band", "width_m": 4, "height_m": 0.6, "depth_m": 0.1}, 4 * 0.6 + 2 * 4.6 * 0.1),
+    (
+        {"kind": "stair", "treads": 3, "width_m": 1},
+        3 * 1 * 0.28 + 3 * 1 * 0.18 + 4 * 3 * hypot(0.28, 0.18) * 0.25,
+    ),
+    ({"kind": "chimney", "width_m": 0.6, "depth_m": 0.5, "height_m": 1.4}, 2 * 0.6 * 1.4 + 2 * 0.5 * 1.4),
+]
+
+
+@pytest.mark.parametrize(("spec", "area"), ITEMS, ids=[f"{s[0]['kind']}-{i}" for i, s in enumerate(ITEMS)])
+def test_areas_of_items(spec: dict[str, object], area: float) -> None:
+    assert item_area(SPEC.validate_python(spec)) == pytest.approx(area)
+
+
+def test_balusters_of_38_mm_at_100_mm_pitch_have_an_openness_of_076() -> None:
+    assert openness(Railing(length_m=3, height_m=1, baluster_m=0.038, pitch_m=0.1)) == pytest.approx(0.76)
+
+
+# The trade's wall: 22 × 10 ft with two windows 4 × 3 and a door 3 × 7. Windows are 1.11 m², the door 1.95 m².
+DEDUCTIONS = [
+    (DeductionSchool.NET, 220 - 2 * 12 - 21),
+    (DeductionSchool.GROSS, 220),
+    (DeductionSchool.THRESHOLD, 220 - 21),
+]
+
+
+@pytest.mark.parametrize(("school", "square_feet"), DEDUCTIONS)
+def test_a_wall_of_22_by_10_feet(school: DeductionSchool, square_feet: float) -> None:
+    openings = [opening(f"w{i}", x * FOOT, 3 * FOOT, 4 * FOOT, 3 * FOOT) for i, x in enumerate((2, 16))]
+    openings.append(opening("door", 9 * FOOT, 0.0, 3 * FOOT, 7 * FOOT))
+    property_ = one_face({"kind": "rectangle", "width_m": 22 * FOOT, "height_m": 10 * FOOT}, openings)
+    area = face_areas(property_, property_.faces[0], school)["field"]
+    assert area.plan_m2 / FOOT**2 == pytest.approx(square_feet)
+    assert sum(line.value_m2 for line in area.lines) == pytest.approx(area.plan_m2)
+
+
+def test_zones_part_a_gable_and_openings_come_off_where_they_lie() -> None:
+    """A stucco base of 0.8 m, shingle above 5.6 m, siding between; one window half in the base."""
+    property_ = one_face(
+        {"kind": "gable", "width_m": 7.4, "eave_height_m": 5.6, "rise_m": 2.6},
+        [{**opening("low", 1.0, 0.4, 1.0, 0.8), "spans": True}, opening("high", 3.2, 3.0, 0.9, 1.4)],
+        zones=[
+            {"id": "base", "area": {"kind": "band", "from_m": 0, "to_m": 0.8}},
+            {"id": "top", "area": {"kind": "band", "from_m": 5.6, "to_m": 8.2}},
+        ],
+    )
+    areas = face_areas(property_, property_.faces[0], DeductionSchool.NET)
+    assert areas["base"].plan_m2 == pytest.approx(7.4 * 0.8 - 1.0 * 0.4)
+    assert areas["top"].plan_m2 == pytest.approx(7.4 * 2.6 / 2)
+    assert areas["field"].plan_m2 == pytest.approx(7.4 * (5.6 - 0.8) - 1.0 * 0.4 - 0.9 * 1.4)
+
+
+# part, length m of trim on a gable 6 wide, eave 3, rise 4 (rakes of 5 m), a window 1 × 1.2 and a door 0.9 × 2.1
+TRIMS = [
+    (TrimPart.CORNER_BOARDS, 2 * 3),
+    (TrimPart.FASCIA, 2 * 5),
+    (TrimPart.CASINGS, 2 * (1.2 + 0.09) + 1 + 2 * (2.1 + 0.09) + 0.9),
+    (TrimPart.SILLS, 1 + 2 * 0.09),
+    (TrimPart.BASE_BAND, 6 - (0.9 + 2 * 0.09)),
+]
+
+
+@pytest.mark.parametrize(("part", "length"), TRIMS)
+def test_lengths_of_trim(part: TrimPart, length: float) -> None:
+    openings = [opening("w", 1, 1, 1, 1.2), {**opening("d", 4, 0, 0.9, 2.1), "kind": "door"}]
+    property_ = one_face({"kind": "gable", "width_m": 6, "eave_height_m": 3, "rise_m": 4}, openings)
+    assert trim_length(property_.faces[0], part).length_m == pytest.approx(length)
+
+
+def test_trim_is_length_times_girth_and_covers_the_wall_under_it() -> None:
+    runs = [{"part": "corner-boards", "girth_m": 0.2, "cover_m": 0.1}, {"part": "fascia", "girth_m": 0.25}]
+    property_ = one_face(
+        {"kind": "rectangle", "width_m": 6, "height_m": 3},
+        [],
+        zones=[{"id": "trim", "area": {"kind": "trim", "runs": runs}}],
+    )
+    areas = face_areas(property_, property_.faces[0], DeductionSchool.NET)
+    assert areas["trim"].plan_m2 == pytest.approx(2 * 3 * 0.2 + 6 * 0.25)
+    assert areas["field"].plan_m2 == pytest.approx(6 * 3 - 2 * 3 * 0.1)
+
+
+def test_a_roof_of_four_in_twelve_has_that_pitch() -> None:
+    assert tan(radians(SHED_4_12)) == pytest.approx(4 / 12)

@@ -1,0 +1,364 @@
+"""The survey's pages: forms and their faults, undo, copies, conditions, the meter, the walk, photos, files."""
+
+import csv
+import io
+import json
+import re
+
+import pytest
+from fastapi.testclient import TestClient
+
+from amber_gable.domain.job import JobBundle
+from amber_gable.services.workspace import Workspace
+from amber_gable.store.jobs import load_bundle
+from tests.checkerboard import Camera, as_jpeg, photo_of_board
+from tests.conftest import StandIn
+from tests.exchange.test_photos import picture
+from tests.web.forms import form_of
+
+RISE = "/jobs/coopers-rise"
+SURVEY = f"{RISE}/survey"
+
+
+def stored(space: Workspace, job: str = "coopers-rise") -> JobBundle:
+    with space.database.reading() as session:
+        return load_bundle(session, job)
+
+
+def _form(client: TestClient, kind: str, id_: str) -> dict[str, str]:
+    return form_of(client.get(f"{SURVEY}/{kind}/{id_}").text, f"{SURVEY}/{kind}/save")
+
+
+FAULTS = [
+    ("face", "front", {"outline.height_m": "-5.6"}, "not a length"),
+    ("face", "front", {"outline.height_m": "0"}, "greater than 0"),
+    ("face", "front", {"outline.width_m": "wide"}, "is not a length"),
+    ("face", "front", {"outline.width_m": "9600 kg"}, "not a unit of length"),
+    ("face", "front", {"outline.width_m": "1000000000 m"}, "no wall is longer"),
+    ("face", "front", {"outline.width_m": "nan"}, "not a length"),
+    ("face", "front", {"outline.width_m": "2"}, "outside the face"),
+    ("face", "front", {"azimuth_deg": "up"}, "not a bearing"),
+    ("face", "front", {"name": ""}, "is needed"),
+    ("opening", "front-door", {"width_m": "30"}, "larger than the face"),
+    ("opening", "front-door", {"x_m": "1.2"}, "overlap"),
+    ("zone", "front-siding", {"substrate": "cheese"}, "not known"),
+    ("zone", "front-trim", {"area.area_m2": ""}, "is needed"),
+    ("zone", "front-trim", {"area.kind": "band", "area.from_m": "3", "area.to_m": "2"}, "above its lower edge"),
+    ("zone", "front-trim", {"area.kind": "band", "area.from_m": "1", "area.to_m": "9"}, "reaches outside face"),
+    ("zone", "front-trim", {"area.kind": "band", "area.from_m": "0", "area.to_m": "1"}, "lies over two zones"),
+    ("zone", "front-trim", {"area.kind": "region", "area.corners": "0/0; 4/3; 4/0; 0/3"}, "crosses itself"),
+    ("zone", "front-siding", {"profile.kind": "lap", "profile.exposure_m": "150"}, "add the unit"),
+]
+
+
+@pytest.mark.parametrize(("kind", "id_", "change", "words"), FAULTS)
+def test_a_fault_in_a_form_is_shown_by_its_field_and_nothing_is_saved(
+    client: TestClient, space: Workspace, kind: str, id_: str, change: dict[str, str], words: str
+) -> None:
+    before = stored(space)
+    page = client.post(f"{SURVEY}/{kind}/save", data=_form(client, kind, id_) | change)
+    assert page.status_code == 422
+    assert words in page.text
+    kept = form_of(page.text, f"{SURVEY}/{kind}/save")
+    assert {k: kept[k] for k in change if k != "substrate"} == {k: v for k, v in change.items() if k != "substrate"}
+    assert stored(space) == before
+
+
+@pytest.mark.parametrize(
+    ("kind", "id_"),
+    [("face", "west-gable"), ("opening", "front-w1"), ("zone", "front-trim"), ("item", "front-w1-item")],
+)
+@pytest.mark.parametrize("system", ["metric", "us"])
+def test_a_form_sent_back_untouched_changes_nothing_in_either_system_of_units(
+    client: TestClient, space: Workspace, kind: str, id_: str, system: str
+) -> None:
+    client.cookies.set("units", system)
+    before = stored(space).property
+    assert client.post(f"{SURVEY}/{kind}/save", data=_form(client, kind, id_)).status_code == 200
+    assert stored(space).property.model_dump(exclude={"faces"}) == before.model_dump(exclude={"faces"})
+    for new, old in zip(stored(space).property.faces, before.faces, strict=True):
+        assert [o.width_m for o in new.openings] == pytest.approx([o.width_m for o in old.openings], abs=1e-6)
+        assert new.area_m2 == pytest.approx(old.area_m2, rel=1e-6)
+
+
+def test_us_units_are_shown_and_typed(client: TestClient, space: Workspace) -> None:
+    client.cookies.set("units", "us")
+    page = client.get(SURVEY).text
+    assert "ft²" in page
+    form = _form(client, "face", "wing-east") | {"outline.width_m": "10' 6\""}
+    assert client.post(f"{SURVEY}/face/save", data=form).status_code == 200
+    assert stored(space).property.face("wing-east").width_m == pytest.approx(3.2004)
+
+
+def test_two_tabs_the_second_is_told_what_the_first_saved(client: TestClient) -> None:
+    form = _form(client, "opening", "front-w1")
+    assert client.post(f"{SURVEY}/opening/save", data=form | {"width_m": "0.8"}).status_code == 200
+    page = client.post(f"{SURVEY}/opening/save", data=form | {"width_m": "1.0"})
+    assert page.status_code == 409
+    assert "Somebody changed" in page.text
+    assert "<td>0.8</td><td>1.0</td>" in page.text
+    again = form_of(page.text, f"{SURVEY}/opening/save")
+    assert again["width_m"] == "1.0"
+    assert client.post(f"{SURVEY}/opening/save", data=again).status_code == 200
+
+
+def test_what_is_typed_is_drawn_before_it_is_saved(client: TestClient, space: Workspace) -> None:
+    before = stored(space)
+    form = {
+        "outline.kind": "rectangle",
+        "name": "North lean",
+        "azimuth_deg": "N",
+        "size": "22' x 10'",
+        "tilt_deg": "90",
+    }
+    page = client.post(f"{SURVEY}/face/try", data=form).text
+    assert "6.71" in page
+    assert "3.05" in page
+    assert "<svg" in page
+    half = client.post(f"{SURVEY}/face/try", data=form | {"size": "22' x"}).text
+    assert "not a size" in half
+    moved = client.post(f"{SURVEY}/opening/try", data=_form(client, "opening", "back-w1") | {"x_m": "3.3"}).text
+    assert "3.30 from the left" in moved
+    assert stored(space) == before
+
+
+def test_a_shape_asks_for_its_own_sizes(client: TestClient) -> None:
+    form = form_of(client.get(f"{SURVEY}/face/new").text, f"{SURVEY}/face/save")
+    assert "outline.height_m" in form
+    page = client.post(f"{SURVEY}/face/form", data=form | {"outline.kind": "hip-end", "name": "Half done"}).text
+    new = form_of(page, f"{SURVEY}/face/save")
+    assert new["name"] == "Half done"
+    assert {"outline.eave_height_m", "outline.rise_m", "outline.ridge_m"} <= set(new)
+
+
+def test_steps_are_taken_back_and_done_again_one_by_one(client: TestClient, space: Workspace) -> None:
+    first = stored(space)
+    client.post(f"{SURVEY}/opening/save", data=_form(client, "opening", "back-w1") | {"x_m": "1.5"})
+    second = stored(space)
+    client.post(f"{SURVEY}/face/back/delete")
+    assert not any(f.id == "back" for f in stored(space).property.faces)
+    assert "Taken back." in client.post(f"{SURVEY}/undo").text
+    assert stored(space) == second
+    client.post(f"{SURVEY}/undo")
+    assert stored(space) == first
+    client.post(f"{SURVEY}/redo")
+    assert stored(space) == second
+    client.post(f"{SURVEY}/face/back/mirror")
+    assert client.post(f"{SURVEY}/redo").status_code == 422, "a new step ends what could be done again"
+    assert stored(space).property.face("back").openings[0].x_m == pytest.approx(9.6 - 1.5 - 0.9)
+    for _ in range(2):
+        client.post(f"{SURVEY}/undo")
+    assert "nothing to take back" in client.post(f"{SURVEY}/undo").text
+
+
+def test_drawing_moves_an_opening_with_what_fills_it(client: TestClient, space: Workspace) -> None:
+    window = next(o for o in stored(space).property.face("back").openings if o.id == "back-w1")
+    form = {"version": _form(client, "opening", "back-w1")["version"], "x_m": "2.05", "y_m": "3.5"}
+    sizes = {"width_m": "1", "height_m": "1.2"}
+    assert client.post(f"{SURVEY}/opening/back-w1/place", data=form | sizes).status_code == 200
+    after = stored(space).property
+    moved = next(o for o in after.face("back").openings if o.id == "back-w1")
+    assert (moved.x_m, moved.y_m, moved.width_m, moved.height_m) == (2.05, 3.5, 1.0, 1.2)
+    sash = next(i for i in after.items_of("back") if i.name == window.name)
+    assert (sash.x_m, sash.spec.width_m) == (2.05, 1.0)  # type: ignore[union-attr]
+    client.post(f"{SURVEY}/undo")
+    assert next(o for o in stored(space).property.face("back").openings if o.id == "back-w1") == window
+    late = client.post(f"{SURVEY}/opening/back-w1/place", data=form)
+    assert late.status_code == 409, "drawn on what somebody else has changed meanwhile"
+    assert client.post(f"{SURVEY}/opening/back-w1/place", data={"x_m": "abc", "version": "1"}).status_code == 422
+
+
+def test_parts_and_faces_are_duplicated_and_copied(client: TestClient, space: Workspace) -> None:
+    before = stored(space).property
+    client.post(f"{SURVEY}/opening/wing-door/duplicate")
+    doors = stored(space).property.face("wing-back").openings
+    assert [d.name for d in doors] == ["Kitchen door", "Kitchen door 2"]
+    full = client.post(f"{SURVEY}/opening/front-w4/duplicate")
+    assert full.status_code in (200, 422)
+    client.post(f"{SURVEY}/face/west-gable/copy", data={"to": "opposite"})
+    new = stored(space).property.faces[-1]
+    assert (new.name, new.azimuth_deg) == ("Opposite West gable", 98)
+    assert len(stored(space).property.zones_of(new.id)) == len(before.zones_of("west-gable"))
+
+
+def test_the_house_turns_as_one(client: TestClient, space: Workspace) -> None:
+    before = {f.id: f.azimuth_deg for f in stored(space).property.faces}
+    client.post(f"{SURVEY}/turn", data={"face": "front", "bearing": "SW"})
+    for f in stored(space).property.faces:
+        assert f.azimuth_deg == pytest.approx((before[f.id] + 225 - 188) % 360)
+    assert "not a bearing" in client.post(f"{SURVEY}/turn", data={"face": "front", "bearing": "up"}).text
+
+
+def test_damage_painted_on_the_wall_becomes_a_share(client: TestClient, space: Workspace) -> None:
+    here = f"{SURVEY}/zone/back-siding/condition"
+    runs = [[row, 0, 15] for row in range(8)]  # 4 × 2 m
+    page = client.post(f"{here}/marks", data={"damage": "peeling", "runs": json.dumps(runs)})
+    assert "8.0 m²" in page.text
+    zone = next(z for z in stored(space).property.zones if z.id == "back-siding")
+    assert zone.condition.loose_pct == pytest.approx(100 * 8 / (9.6 * 5.6 - 4.2), abs=1.5)
+    for damage, bad in (("peeling", "[[1,2]]"), ("peeling", "nonsense"), ("fire", "[]"), ("rot", "[[-1,0,3]]")):
+        assert client.post(f"{here}/marks", data={"damage": damage, "runs": bad}).status_code == 422
+    client.post(f"{here}/marks", data={"damage": "peeling", "runs": "[]"})
+    assert next(z for z in stored(space).property.zones if z.id == "back-siding").condition.loose_pct == 0
+
+
+def test_a_test_keeps_its_date_note_and_reading_and_refuses_nonsense(client: TestClient, space: Workspace) -> None:
+    here = f"{SURVEY}/zone/back-siding/condition"
+    client.post(f"{here}/test", data={"test": "cracks", "value": "0,4", "on": "2026-09-10", "note": "by the sill"})
+    condition = next(z for z in stored(space).property.zones if z.id == "back-siding").condition
+    made = next(t for t in condition.tests if t.test == "cracks")
+    assert (condition.crack_mm, str(made.on), made.note) == (0.4, "2026-09-10", "by the sill")
+    for test, value in (("cracks", "wide"), ("cracks", "-1"), ("scrape", "140"), ("rub", "purple"), ("nothing", "1")):
+        page = client.post(f"{here}/test", data={"test": test, "value": value})
+        assert page.status_code == 422, (test, value)
+    client.post(f"{here}/test", data={"test": "cracks", "value": ""})
+    assert next(z for z in stored(space).property.zones if z.id == "back-siding").condition.crack_mm is None
+
+
+def test_the_meter_is_read_through_its_protocol_and_its_silence_is_told(client: TestClient, space: Workspace) -> None:
+    here = f"{SURVEY}/zone/back-siding/condition"
+    before = len(next(z for z in stored(space).property.zones if z.id == "back-siding").condition.moisture)
+    page = client.post(f"{here}/meter", data={"spot": "low board"})
+    assert "Simulated hand meter" in page.text
+    assert "low board" in page.text
+    reading = next(z for z in stored(space).property.zones if z.id == "back-siding").condition.moisture[before]
+    assert 8 < reading.pct < 30
+    assert isinstance(space.meter, StandIn)
+    space.meter.down = True
+    silent = client.post(f"{here}/meter")
+    assert silent.status_code == 422
+    assert "did not answer" in silent.text.lower()
+    space.meter = None
+    assert "Read the meter" not in client.get(here).text
+    typed = client.post(f"{here}/moisture", data={"pct": "wet"})
+    assert typed.status_code == 422
+    client.post(f"{here}/moisture/{before}/delete")
+    assert len(next(z for z in stored(space).property.zones if z.id == "back-siding").condition.moisture) == before
+
+
+def test_the_walk_keeps_its_ticks_and_takes_answers_on_the_spot(client: TestClient) -> None:
+    page = client.get(f"{SURVEY}/walk?at=back").text
+    assert "<h2>Back</h2>" in page
+    ticked = client.post(f"{SURVEY}/walk/tick", data={"place": "back", "step": "size", "done": "done"}).text
+    assert "take the tick away" in ticked
+    assert client.post(f"{SURVEY}/walk/tick", data={"place": "moon", "step": "size", "done": "done"}).status_code == 404
+    assert f"{SURVEY}/zone/back-trim/condition/test" in page
+    last = client.get(f"{SURVEY}/walk?at=end").text
+    assert "Still missing" in last
+
+
+def test_sizes_are_read_off_a_photo_and_sent_to_the_drawing(client: TestClient, space: Workspace) -> None:
+    camera = Camera(30.0, 8.0, 10.0, 0.8)
+    jpeg = as_jpeg(photo_of_board(camera, 8, 5))
+    page = client.post(f"{SURVEY}/photos?face=wing-back", files={"file": ("board.jpg", jpeg)})
+    assert page.status_code == 200
+    here = page.url.path
+    assert client.get(f"{here}.jpg").headers["content-type"] == "image/jpeg"
+
+    def at(x: float, y: float) -> str:
+        return "{:.2f}, {:.2f}".format(*camera.seen(x, y))
+
+    marks = dict(zip(("c1", "c2", "c3", "c4"), (at(0, 0), at(8, 0), at(8, 5), at(0, 5)), strict=True))
+    form = marks | {"a": at(2, 1), "b": at(4, 1), "length": "2 m", "length2": "", "m1": at(2.8, 1), "m2": at(3.8, 2.4)}
+    page = client.post(f"{here}/measure", data=form)
+    assert "1.00 × 1.40" in page.text
+    assert "Wall <b>8.00 × 5.00</b>" in page.text
+    # The kitchen wing is 4.2 × 2.8 m: first the wall takes its size, then the box becomes a window.
+    client.post(f"{here}/send", data=form | {"kind": "wall"})
+    assert stored(space).property.face("wing-back").width_m == pytest.approx(8.0, abs=0.02)
+    sent = client.post(f"{here}/send", data=form | {"kind": "window"})
+    assert sent.status_code == 422, "the kitchen door is in the way"
+    free = form | {"m1": at(5, 1), "m2": at(6, 2.4), "kind": "window"}
+    assert client.post(f"{here}/send", data=free).url.path.endswith("/opening/window")
+    window = stored(space).property.face("wing-back").openings[-1]
+    assert (window.x_m, window.width_m, window.height_m) == pytest.approx((5.0, 1.0, 1.4), abs=0.02)
+    for key, value, words in [
+        ("length", "", "needed"), ("c1", "here", "not a point"), ("c1", marks["c3"], "do not make a wall"),
+        ("length", "2 stone", "not a unit"), ("m1", "nan, 1", "point"),
+    ]:  # fmt: skip
+        bad = client.post(f"{here}/measure", data=form | {key: value})
+        assert bad.status_code == 422
+        assert words in bad.text
+
+
+def test_photos_travel_with_the_job_and_can_be_brought_back(client: TestClient, space: Workspace) -> None:
+    page = client.post(f"{SURVEY}/photos?face=front", files={"file": ("x.png", picture("PNG"))})
+    photo = page.url.path.rsplit("/", 1)[1]
+    bytes_ = client.get(f"{SURVEY}/photos/{photo}.jpg").content
+    zipped = client.get(f"{RISE}/export.zip").content
+    client.post(f"{SURVEY}/photos/{photo}/delete")
+    assert client.get(f"{SURVEY}/photos/{photo}.jpg").status_code == 404
+    client.post(f"{SURVEY}/undo")
+    assert client.get(f"{SURVEY}/photos/{photo}.jpg").content == bytes_
+    raw = client.get(f"{RISE}/export").json()
+    assert raw["property"]["photos"] == []
+    assert "is here already" in client.post("/jobs/import", files={"file": ("j.zip", zipped)}).text
+    with space.database.writing() as session:
+        from amber_gable.store.jobs import _remove
+
+        _remove(session, "coopers-rise", "14-coopers-rise")
+    assert client.post("/jobs/import", files={"file": ("j.zip", zipped)}).status_code == 200
+    assert client.get(f"{SURVEY}/photos/{photo}.jpg").content == bytes_
+    assert client.get(f"{RISE}/export.zip").content == zipped
+    svg = client.post(f"{SURVEY}/photos", files={"file": ("x.svg", b"<svg onload=alert(1)></svg>")})
+    assert svg.status_code == 422
+    assert "hold script" in svg.text
+
+
+def test_a_take_off_comes_in_whole_or_not_at_all(client: TestClient, space: Workspace) -> None:
+    before = stored(space)
+    text = client.get(f"{SURVEY}/files/takeoff.csv").content.decode("utf-8-sig")
+    again = client.post(f"{SURVEY}/files/takeoff", files={"file": ("t.csv", text.encode())})
+    assert again.status_code == 422
+    assert "line 2, name: face &#39;Street front&#39; is there already" in again.text
+    rows = list(csv.DictReader(io.StringIO(text)))
+    for row in rows:
+        row["name" if row["record"] == "face" else "face"] += " again"
+    out = io.StringIO()
+    writer = csv.DictWriter(out, rows[0].keys())
+    writer.writeheader()
+    writer.writerows(rows)
+    text = out.getvalue()
+    broken = text.replace("width_m=1.1;", "width_m=11;", 1)
+    page = client.post(f"{SURVEY}/files/takeoff", files={"file": ("t.csv", broken.encode())})
+    assert "t.csv, line 3" in page.text
+    assert stored(space) == before
+    page = client.post(f"{SURVEY}/files/takeoff", files={"file": ("t.csv", text.encode())})
+    assert "parts brought in" in page.text
+    assert len(stored(space).property.faces) == 2 * len(before.property.faces)
+    client.post(f"{SURVEY}/undo")
+    assert stored(space) == before
+
+
+def test_drawings_leave_as_files_without_script(client: TestClient) -> None:
+    svg = client.get(f"{SURVEY}/files/face/west-gable.svg")
+    assert svg.headers["content-disposition"].startswith("attachment")
+    assert svg.text.startswith("<?xml")
+    assert "<script" not in svg.text
+    # 7.4 m at 1 : 50 is 148 mm; the margins come on top.
+    width = float(re.search(r'width="([\d.]+)mm"', svg.text)[1])  # type: ignore[index]
+    assert 148 < width < 200
+    assert client.get(f"{SURVEY}/files/face/nowhere.dxf").status_code == 404
+    book = client.get(f"{SURVEY}/files/takeoff.xlsx").content
+    assert io.BytesIO(book).read(2) == b"PK"
+
+
+@pytest.mark.parametrize(
+    "path", ["roof/x", "face/nowhere", "opening/x", "zone/new?face=nowhere", "photos/x", "walk?at=x"]
+)
+def test_odd_addresses_do_no_harm(client: TestClient, path: str) -> None:
+    assert client.get(f"{SURVEY}/{path}").status_code in (200, 404)
+
+
+def test_trees_before_a_face_are_sketched_and_change_its_horizon(client: TestClient, space: Workspace) -> None:
+    here = f"{SURVEY}/face/front/surroundings"
+    tree = {"kind": "tree", "name": "Maple", "distance_m": "8", "height_m": "11", "width_m": "6", "left_m": "-3"}
+    assert "<path" in client.post(f"{here}/try", data=tree).text
+    assert stored(space).property.face("front").blocks == ()
+    page = client.post(here, data=tree).text
+    assert "Maple, 8 m away, 11 m high, 46° up" in page
+    bad = client.post(here, data=tree | {"distance_m": "0", "height_m": "tall"})
+    assert bad.status_code == 422
+    assert "not a length" in bad.text
+    client.post(f"{here}/0/delete")
+    assert stored(space).property.face("front").blocks == ()
