@@ -273,7 +273,7 @@ def test_sizes_are_read_off_a_photo_and_sent_to_the_drawing(client: TestClient, 
     window = stored(space).property.face("wing-back").openings[-1]
     assert (window.x_m, window.width_m, window.height_m) == pytest.approx((5.0, 1.0, 1.4), abs=0.02)
     for key, value, words in [
-        ("length", "", "needed"), ("c1", "here", "not a point"), ("c1", marks["c3"], "do not make a wall"),
+        ("length", "", "needed"), ("c1", "here", "not a point"), ("c1", marks["c3"], "in one line"),
         ("length", "2 stone", "not a unit"), ("m1", "nan, 1", "point"),
     ]:  # fmt: skip
         bad = client.post(f"{here}/measure", data=form | {key: value})

@@ -8,8 +8,9 @@ from amber_gable.domain.job import JobBundle
 from amber_gable.domain.substrates import SUBSTRATES
 from amber_gable.domain.survey import Item, Zone
 
-# Without these the preparation is a guess.
+# Without these the preparation is a guess. An item is judged with the wall it is on but for its paint.
 ESSENTIAL_TESTS = {"coating", "scrape", "rub", "sheen", "bleach", "meter", "finger", "vinyl", "age"}
+ITEM_TESTS = {"coating", "sheen"}
 
 
 @dataclass(frozen=True)
@@ -38,9 +39,13 @@ def is_answered(test: GuidedTest, condition: Condition) -> bool:
     return bool(value) or not isinstance(value, int | float) or any(t.test == test.code for t in condition.tests)
 
 
+def is_essential(test: GuidedTest, part: Zone | Item) -> bool:
+    return test.code in (ITEM_TESTS if isinstance(part, Item) else ESSENTIAL_TESTS)
+
+
 def open_tests(part: Zone | Item) -> list[GuidedTest]:
     """Essential tests without a reading."""
-    return [t for t in fitting_tests(part) if t.code in ESSENTIAL_TESTS and not is_answered(t, part.condition)]
+    return [t for t in fitting_tests(part) if is_essential(t, part) and not is_answered(t, part.condition)]
 
 
 def missing_essentials(bundle: JobBundle) -> list[Missing]:

@@ -1,6 +1,6 @@
 """The footprint: walls laid end to end by where they look. m east and north; the ground plan seen from above."""
 
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from math import cos, hypot, radians, sin
 
 from amber_gable.domain.survey import Face, PlanPlace
@@ -10,13 +10,16 @@ GAP_M = 1.2
 
 @dataclass(frozen=True)
 class PlacedWall:
-    """A face on the plan: from its left end to its right end, both as seen from outside. `guessed`: not yet put
-    there by anyone."""
+    """A face on the plan: from its left end to its right end, both as seen from outside.
+
+    `guessed`: not yet put there by anyone; `wing`: not the first wall of its direction, so no part of the main ring.
+    """
 
     face: Face
     start: tuple[float, float]
     end: tuple[float, float]
     guessed: bool
+    wing: bool = False
 
     @property
     def middle(self) -> tuple[float, float]:
@@ -36,12 +39,33 @@ def outward(azimuth_deg: float) -> tuple[float, float]:
 
 
 def house_plan(faces: tuple[Face, ...]) -> list[PlacedWall]:
-    """Every wall on the plan, in the order given. Walls without a place are chained: the first of each direction
-    rings the house, each starting where the last one ended; further walls of a direction stand before the one that
-    is there."""
+    """Every wall on the plan, in the order given, building beside building.
+
+    Walls without a place are chained: the first of each direction rings the house, each starting where the last one
+    ended; further walls of a direction stand before the one that is there.
+    """
     walls = [f for f in faces if f.is_wall]
-    if not walls:
-        return []
+    placed: dict[str, PlacedWall] = {}
+    east = 0.0
+    for building in dict.fromkeys(f.building for f in walls):
+        ring = _ring([f for f in walls if f.building == building])
+        if placed:
+            left = min(min(w.start[0], w.end[0]) for w in ring.values())
+            ring = {id_: _moved(w, east + GAP_M * 3 - left) for id_, w in ring.items()}
+        east = max(max(w.start[0], w.end[0]) for w in ring.values())
+        placed |= ring
+    return [placed[f.id] for f in walls]
+
+
+def _moved(wall: PlacedWall, east_m: float) -> PlacedWall:
+    """A guessed wall shifted east; one that was put in its place stays."""
+    if not wall.guessed:
+        return wall
+    start, end = (wall.start[0] + east_m, wall.start[1]), (wall.end[0] + east_m, wall.end[1])
+    return replace(wall, start=start, end=end)
+
+
+def _ring(walls: list[Face]) -> dict[str, PlacedWall]:
     placed = {f.id: _at(f, (f.plan.east_m, f.plan.north_m), False) for f in walls if f.plan is not None}
     ring: dict[int, Face] = {}
     wings = []
@@ -67,7 +91,8 @@ def house_plan(faces: tuple[Face, ...]) -> list[PlacedWall]:
                 base.start[1] + out[1] * GAP_M + run[1] * inset,
             )
             placed[face.id] = _at(face, start, True)
-    return [placed[f.id] for f in walls]
+        placed[face.id] = replace(placed[face.id], wing=True)
+    return placed
 
 
 def _at(face: Face, start: tuple[float, float], guessed: bool) -> PlacedWall:
@@ -87,11 +112,11 @@ def turned(face: Face, by_deg: float) -> Face:
 
 
 def closing_gap_m(walls: list[PlacedWall]) -> float:
-    """How far the ring of walls fails to close, m: a slip of measuring or of bearing shows here."""
-    if len(walls) < 3:
-        return 0.0
-    ends = [(w.start, w.end) for w in walls]
+    """How far the main ring of each building fails to close, m: a slip of measuring or of bearing shows here."""
     worst = 0.0
-    for _, end in ends:
-        worst = max(worst, min(hypot(end[0] - start[0], end[1] - start[1]) for start, _ in ends))
+    for building in {w.face.building for w in walls}:
+        ring = [w for w in walls if w.face.building == building and not w.wing]
+        if len(ring) >= 3:
+            gaps = [min(hypot(a.end[0] - b.start[0], a.end[1] - b.start[1]) for b in ring) for a in ring]
+            worst = max(worst, *gaps)
     return worst

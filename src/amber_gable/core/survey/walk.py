@@ -60,7 +60,7 @@ def stops(bundle: JobBundle) -> list[Stop]:
 def _steps(property_: Property, face: Face) -> tuple[Step, ...]:
     zones, items = property_.zones_of(face.id), property_.items_of(face.id)
     wall = face.is_wall
-    todo = sum(len(open_tests(z)) for z in zones) + sum(len(open_tests(i)) for i in items)
+    todo = sum(len(open_tests(z)) for z in zones)
     photos = len([p for p in property_.photos if p.face == face.id])
     size = Step("size", "Width and heights taken" if wall else "Length and width taken", _size(face), False)
     out = [size]

@@ -158,7 +158,7 @@ def draw(
         trim_width=0.12 * scale,
         trim_lines=_corner_boards(points, sheet) if trim else "",
         parts=parts,
-        marks=_marks(zones, sheet),
+        marks=_marks(face, zones, sheet),
         ground=(sheet.left - 24, right + 12, sheet.ground) if face.is_wall else None,
         left=sheet.left,
         ground_y=sheet.ground,
@@ -205,8 +205,16 @@ def _corner_boards(points: tuple[tuple[float, float], ...], sheet: _Sheet) -> st
     return out
 
 
-def _marks(zones: tuple[Zone, ...], sheet: _Sheet) -> list[tuple[str, str]]:
-    return [(m.damage.value, sheet.path(marked_region(m))) for z in zones for m in z.condition.marks if m.runs]
+def _marks(face: Face, zones: tuple[Zone, ...], sheet: _Sheet) -> list[tuple[str, str]]:
+    marked = [z for z in zones if z.condition.marks]
+    if not marked:
+        return []
+    regions = face_regions(face, zones)
+    return [
+        (m.damage.value, sheet.path(marked_region(m).intersection(regions.of(z) or regions.outline)))
+        for z in marked
+        for m in z.condition.marks
+    ]
 
 
 def _says(part: Any, metres: tuple[float, float, float, float], units: Units) -> str:

@@ -53,9 +53,9 @@ def draw_plan(faces: tuple[Face, ...], selected: str = "") -> PlanDrawing | None
     for w in walls:
         (x0, y0), (x1, y1), (mx, my) = px(w.start), px(w.end), px(w.middle)
         out = outward(w.face.azimuth_deg)
-        tip = (mx + out[0] * 12, my - out[1] * 12)
-        name_at = (mx + out[0] * 24, my - out[1] * 24 + 5)
-        anchor = "middle" if abs(out[0]) < 0.35 else "start" if out[0] > 0 else "end"
+        tip = (mx + out[0] * 13, my - out[1] * 13)
+        # The number stands inside, where no wing comes in its way.
+        name_at = (mx - out[0] * 15, my + out[1] * 15 + 5)
         drawn.append(
             DrawnWall(
                 id=w.face.id,
@@ -63,7 +63,7 @@ def draw_plan(faces: tuple[Face, ...], selected: str = "") -> PlanDrawing | None
                 number=numbers[w.face.id],
                 line=(x0, y0, x1, y1),
                 tick=(mx, my, *tip),
-                label=(*name_at, anchor),
+                label=(*name_at, "middle"),
                 says=f"{w.face.name}, looks {bearing(w.face.azimuth_deg)} {w.face.azimuth_deg:.0f}°",
                 guessed=w.guessed,
                 selected=w.face.id == selected,

@@ -4,7 +4,7 @@ from dataclasses import dataclass, replace
 from enum import StrEnum
 from typing import Any, get_args
 
-from amber_gable.core.survey.essentials import ESSENTIAL_TESTS, is_answered
+from amber_gable.core.survey.essentials import is_answered, is_essential
 from amber_gable.domain.condition import Condition, Tested
 from amber_gable.domain.guided_tests import GuidedTest
 from amber_gable.domain.survey import Item, Zone
@@ -46,7 +46,7 @@ def test_row(test: GuidedTest, part: Zone | Item, here: str, units: Units) -> Te
         control=test_control(test, condition, units),
         done=next((t for t in condition.tests if t.test == test.code), None),
         answered=is_answered(test, condition),
-        essential=test.code in ESSENTIAL_TESTS,
+        essential=is_essential(test, part),
     )
 
 

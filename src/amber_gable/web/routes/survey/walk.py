@@ -53,16 +53,15 @@ def _left(stop: Stop, ticked: dict[tuple[str, str], str]) -> int:
     return sum(not s.settled and not ticked.get((stop.place, s.code)) for s in stop.steps)
 
 
-def _rows(sheet: Sheet, stop: Stop, base: str) -> list[tuple[str, list[TestRow]]]:
-    """Open essential tests of the stop's zones and items, to be answered on the spot; moisture has its own page."""
-    property_ = sheet.bundle.property
+def _rows(sheet: Sheet, stop: Stop, base: str) -> list[tuple[str, str, list[TestRow]]]:
+    """Open essential tests of the stop's zones, to be answered on the spot, and where the rest of them is recorded."""
     out = []
-    for kind, parts in (("zone", property_.zones_of(stop.place)), ("item", property_.items_of(stop.place))):
-        for part in parts:
-            here = f"{base}/{kind}/{part.id}/condition"
-            rows = [test_row(t, part, here, sheet.units) for t in open_tests(part) if t.field != "moisture"]
-            if rows:
-                out.append((part.name, rows))
+    for zone in sheet.bundle.property.zones_of(stop.place):
+        here = f"{base}/zone/{zone.id}/condition"
+        left = open_tests(zone)
+        if left:
+            rows = [test_row(t, zone, here, sheet.units) for t in left if t.field != "moisture"]
+            out.append((zone.name, here, rows))
     return out
 
 
