@@ -269,7 +269,7 @@ def test_sizes_are_read_off_a_photo_and_sent_to_the_drawing(client: TestClient, 
     sent = client.post(f"{here}/send", data=form | {"kind": "window"})
     assert sent.status_code == 422, "the kitchen door is in the way"
     free = form | {"m1": at(5, 1), "m2": at(6, 2.4), "kind": "window"}
-    assert client.post(f"{here}/send", data=free).url.path.endswith("/opening/window")
+    assert client.post(f"{here}/send", data=free).url.path.endswith("/opening/window-1")
     window = stored(space).property.face("wing-back").openings[-1]
     assert (window.x_m, window.width_m, window.height_m) == pytest.approx((5.0, 1.0, 1.4), abs=0.02)
     for key, value, words in [

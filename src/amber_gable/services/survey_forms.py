@@ -19,7 +19,7 @@ MODELS: dict[str, type[Part]] = {"face": Face, "opening": Opening, "obstacle": O
 _UNIONS: dict[str, Any] = {"outline": Outline, "area": ZoneArea, "profile": Profile, "spec": ItemSpec}
 _TICKS = {"spans", "louvred", "closed"}
 _PLAIN = {"tilt_deg", "rain_exposure", "value", "glazed"}
-_MAY_BE_EMPTY = {"note", "name", "building"}
+_MAY_BE_EMPTY = {"note", "name"}
 # The field that a size typed as width × height fills beside the width.
 _HEIGHTS = ("height_m", "eave_height_m", "left_m", "run_m")
 

@@ -20,6 +20,7 @@ from amber_gable.store import journal, survey
 from amber_gable.store.jobs import Part, live_job, load_bundle
 
 _OWN_FORM = {"version", "face", "id", "back"}
+_UNTYPED: dict[str, dict[str, Any]] = {"face": {"azimuth_deg": 180.0}, "opening": {"x_m": 0.0, "y_m": 0.0}}
 KIND_OF: dict[type[Part], str] = {model: kind for kind, model in MODELS.items()}
 
 
@@ -69,9 +70,11 @@ def tried(
     """The job as it would be with what is typed so far, without saving. Raises Faults."""
     present = find_part(bundle.property, kind, id_)[0] if id_ else None
     values = form_values({k: v for k, v in form.items() if k not in _OWN_FORM}, system)
-    part = made_part(
-        kind, present, values | {"id": id_ or "new"} | ({"face": face_id} if kind in ("zone", "item") else {})
-    )
+    values |= {"id": id_ or "new"} | ({"face": face_id} if kind in ("zone", "item") else {})
+    if present is None:
+        # Who is still typing need not have named it.
+        values = _UNTYPED.get(kind, {}) | values | {"name": values.get("name") or "new"}
+    part = made_part(kind, present, values)
     changed = with_part(bundle.property, part, face_id)
     face = changed.face(part.id if isinstance(part, Face) else face_id)
     faults = face_faults(face, changed.zones_of(face.id))
@@ -237,10 +240,11 @@ def free_id(
     session: Session, job_id: str, kind: str, name: str, taken: set[tuple[str, str]] | frozenset[Any] = frozenset()
 ) -> str:
     """An id from the name that no record of the property has, deleted ones included."""
-    base = re.sub(r"-\d+$", "", re.sub(r"[^a-z0-9]+", "-", name.lower()).strip("-"))[:48].strip("-") or kind
+    slug = re.sub(r"[^a-z0-9]+", "-", name.lower()).strip("-")[:48].strip("-") or kind
+    stem = re.sub(r"-\d+$", "", slug)
     property_id = live_job(session, job_id).property_id
     for number in range(1, 10_000):
-        id_ = base if number == 1 else f"{base}-{number}"
+        id_ = slug if number == 1 else f"{stem}-{number}"
         if (kind, id_) not in taken and session.get(survey.PARTS[kind], (property_id, id_)) is None:
             return id_
     raise InputError(name, "no free id is left for this name", "choose another name")

@@ -46,7 +46,7 @@ class Panorama:
     suns: list[SunPath]
     bearings: list[tuple[float, str]]
     heights: list[tuple[float, str]]
-    wall: tuple[float, float]
+    wall: tuple[float, ...]
 
 
 def _x(off: float) -> float:
@@ -77,7 +77,7 @@ def panorama(property_: Property, face: Face) -> Panorama:
         suns=[sun for sun in (_sun(property_, face, name, day) for name, day in _DAYS) if sun.path],
         bearings=marks,
         heights=[(_y(h), f"{h}°") for h in (0, 15, 30, 45, 60)],
-        wall=(_x(-90), _x(90)),
+        wall=(_x(-90), _x(90)) if face.is_wall else (),
     )
 
 

@@ -7,7 +7,13 @@ from amber_gable.web.views.part_form import field_text
 from amber_gable.web.views.units import Units
 
 _BLANKS: dict[str, dict[str, str]] = {
-    "face": {"tilt_deg": "90", "rain_exposure": "1", "exposure": "open", "outline.kind": "rectangle"},
+    "face": {
+        "building": "House",
+        "tilt_deg": "90",
+        "rain_exposure": "1",
+        "exposure": "open",
+        "outline.kind": "rectangle",
+    },
     "opening": {"kind": "window"},
     "obstacle": {"kind": "planting"},
     "zone": {"area.kind": "face", "substrate": "wood-lap", "colour_now": "#d8d2c2"},

@@ -83,5 +83,6 @@ def face_figures(bundle: JobBundle, face: Face) -> dict[str, Any]:
     """Zones and items of a face with their areas, and their sum."""
     areas: list[ZoneArea] = list(face_areas(bundle.property, face, bundle.job.deduction).values())
     items = item_lines(bundle, face)
-    total = sum(a.surface_m2 for a in areas) + sum(i.area_m2 for i in items)
-    return {"areas": areas, "items": items, "total_m2": total}
+    items_m2 = sum(i.area_m2 for i in items)
+    total = sum(a.surface_m2 for a in areas) + items_m2
+    return {"areas": areas, "items": items, "items_m2": items_m2, "total_m2": total}

@@ -64,6 +64,7 @@ document.addEventListener("pointerdown", (event) => {
   try { svg.setPointerCapture(event.pointerId); } catch { /* the pointer is gone again */ }
   dab(event);
 });
+document.addEventListener("touchstart", (event) => { if (damage && event.target.closest?.("#condition svg.elevation")) event.preventDefault(); }, { passive: false });
 document.addEventListener("pointermove", (event) => { if (painting?.pointer === event.pointerId) dab(event); });
 document.addEventListener("pointerup", (event) => {
   if (painting?.pointer !== event.pointerId) return;

@@ -37,6 +37,7 @@ document.addEventListener("pointerdown", (event) => {
   drag = { svg, key: mark.dataset.mark, pointer: event.pointerId, off: [x - at.x, y - at.y] };
   try { svg.setPointerCapture(event.pointerId); } catch { /* the pointer is gone again */ }
 });
+document.addEventListener("touchstart", (event) => { if (event.target.closest?.("[data-mark]")) event.preventDefault(); }, { passive: false });
 function where(svg, event) {
   return new DOMPoint(event.clientX, event.clientY).matrixTransform(svg.getScreenCTM().inverse());
 }

@@ -1,5 +1,5 @@
 // The house plan: a wall is dragged to where it stands.
-let drag = null;
+let drag = null, dragEnded = -1;
 
 const box = () => document.getElementById("plan");
 
@@ -26,10 +26,16 @@ document.addEventListener("pointerup", (event) => {
   if (!drag || event.pointerId !== drag.pointer) return;
   const { wall, svg, by } = drag;
   drag = null;
-  if (Math.hypot(...by) < 4) return wall.removeAttribute("transform");
+  if (Math.hypot(...by) < 4) {
+    wall.removeAttribute("transform");
+    if (event.pointerType === "touch") wall.dispatchEvent(new MouseEvent("click", { bubbles: true, cancelable: true }));
+    return;
+  }
   const scale = +svg.dataset.scale, grid = (v) => Math.round(v * 20) / 20;
   const values = { east_m: grid(+wall.dataset.east + by[0] / scale), north_m: grid(+wall.dataset.north - by[1] / scale) };
-  window.addEventListener("click", (click) => click.preventDefault(), { capture: true, once: true });
+  dragEnded = performance.now();
   window.htmx.ajax("POST", `${box().dataset.base}/face/${wall.dataset.id}/stand`, { target: "#plan", swap: "outerHTML", values });
 });
+document.addEventListener("click", (event) => { if (performance.now() - dragEnded < 60) event.preventDefault(); }, { capture: true });
+document.addEventListener("touchstart", (event) => { if (event.target.closest?.("#plan a.wall")) event.preventDefault(); }, { passive: false });
 document.addEventListener("dragstart", (event) => { if (event.target.closest?.("#plan")) event.preventDefault(); });

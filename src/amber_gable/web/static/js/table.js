@@ -3,7 +3,7 @@ import { boardOf, metres, px, shape, zoom } from "./board.js";
 import { snapCorner, snapMove } from "./snap.js";
 
 const REACH_PX = 8, STILL_PX = 4, NUDGE_WAIT = 350;
-let armed = null, drag = null, wanted = null, nudged = null;
+let armed = null, drag = null, wanted = null, nudged = null, dragEnded = -1;
 
 const table = () => document.getElementById("table");
 const drawing = () => table()?.querySelector("#picture svg.elevation");
@@ -112,6 +112,12 @@ document.addEventListener("pointerdown", (event) => {
   if (drag.how !== "move") event.preventDefault();
 });
 
+// A finger on a part, a handle or with a tool in hand draws; elsewhere it scrolls the page.
+document.addEventListener("touchstart", (event) => {
+  const svg = event.target.closest?.("#picture svg.elevation");
+  if (svg && (armed || event.target.closest("a.part, .handle"))) event.preventDefault();
+}, { passive: false });
+
 document.addEventListener("pointermove", (event) => {
   if (!drag || event.pointerId !== drag.pointer) return;
   if (!drag.moved && Math.hypot(event.clientX - drag.at[0], event.clientY - drag.at[1]) < STILL_PX) return;
@@ -151,8 +157,8 @@ document.addEventListener("pointerup", (event) => {
     if (tapped) Object.assign(box, snapMove(box, others(), done.board, REACH_PX / done.board.scale, step));
     drawn(tool, box, tapped);
   } else if (done.moved) {
+    dragEnded = performance.now();
     send(done.part, done.box);
-    window.addEventListener("click", (click) => { click.preventDefault(); click.stopPropagation(); }, { capture: true, once: true });
   } else if (done.how === "move") choose(done.part);
 });
 document.addEventListener("pointercancel", () => { drag?.board.svg.querySelector(".guides").replaceChildren(); drag = null; });
@@ -175,6 +181,8 @@ document.addEventListener("click", (event) => {
   const link = event.target.closest?.("#picture svg a");
   if (!link) return;
   event.preventDefault();
+  // The click that ends a drag chooses nothing.
+  if (performance.now() - dragEnded < 60) return;
   if (event.detail === 0 || (link.matches(".zone-link") && !armed)) choose(link);
 });
 
