@@ -13,7 +13,8 @@ from amber_gable.exchange.meter import MeterPlace, MeterReading, MeterUnavailabl
 from amber_gable.services.editing import Faults, plain_number
 from amber_gable.services.surveying import change_part, find_part
 from amber_gable.services.workspace import Workspace
-from amber_gable.store.jobs import load_bundle
+from amber_gable.store.jobs import load_face
+from amber_gable.store.survey import face_of
 
 _BY_CODE = {t.code: t for t in GUIDED_TESTS}
 _YES_NO = {"yes": True, "no": False, "": None}
@@ -29,7 +30,7 @@ def surface_of(property_: Property, kind: str, id_: str) -> Zone | Item:
 
 def _stored(space: Workspace, job_id: str, kind: str, id_: str) -> tuple[Property, Zone | Item]:
     with space.database.reading() as session:
-        property_ = load_bundle(session, job_id).property
+        property_ = load_face(session, job_id, face_of(session, job_id, kind, id_)).property
     return property_, surface_of(property_, kind, id_)
 
 
@@ -150,7 +151,7 @@ def mark_damage(space: Workspace, job_id: str, zone_id: str, damage: str, runs: 
     if damage not in set(Damage):
         raise Faults({"": f"“{damage[:20]}” is not on the list of damages"})
     with space.database.reading() as session:
-        bundle = load_bundle(session, job_id)
+        bundle = load_face(session, job_id, face_of(session, job_id, "zone", zone_id))
     zone = surface_of(bundle.property, "zone", zone_id)
     if not isinstance(zone, Zone):
         raise KeyError(zone_id)

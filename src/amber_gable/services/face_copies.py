@@ -8,10 +8,10 @@ from amber_gable.domain.errors import InputError
 from amber_gable.domain.survey import Face, Item, Obstacle, Opening
 from amber_gable.services.editing import Faults
 from amber_gable.services.survey_forms import choices, made_part
-from amber_gable.services.surveying import box_of, find_part, free_id, free_name, names_in, with_part, write_step
+from amber_gable.services.surveying import box_of, find_part, free_id, free_name, with_part, write_step
 from amber_gable.services.workspace import Workspace
 from amber_gable.store import survey
-from amber_gable.store.jobs import Part, load_bundle
+from amber_gable.store.jobs import Part, load_face
 
 # What usually fills an opening, and what it is made of.
 FILLINGS: dict[str, tuple[str, ...]] = {
@@ -25,13 +25,14 @@ _MADE_OF = {"garage-door": "metal-door"}
 def duplicate_part(space: Workspace, job_id: str, kind: str, id_: str) -> str:
     """A second opening, item or obstacle beside the first, where there is room. Returns its id."""
     with space.database.writing() as session:
-        property_ = load_bundle(session, job_id).property
-        part, face_id = find_part(property_, kind, id_)
+        face_id = survey.face_of(session, job_id, kind, id_)
+        property_ = load_face(session, job_id, face_id).property
+        part = find_part(property_, kind, id_)[0]
         if not isinstance(part, Opening | Obstacle | Item):
             raise InputError(part.name, "cannot be duplicated by itself", "copy its face")
         face = property_.face(face_id)
         new = free_id(session, job_id, kind, part.name)
-        copy = part.model_copy(update={"id": new, "name": free_name(property_, part.name)})
+        copy = part.model_copy(update={"id": new, "name": free_name(survey.part_names(session, job_id), part.name)})
         for x in _free_places(face, part):
             moved = copy.model_copy(update={"x_m": x})
             changed = with_part(property_, moved, face_id)
@@ -53,8 +54,9 @@ def _free_places(face: Face, part: Opening | Obstacle | Item) -> list[float]:
 def fill_opening(space: Workspace, job_id: str, id_: str, kind: str) -> str:
     """Count what fills an opening as an item of the same size and place. Returns the item's id. Raises Faults."""
     with space.database.writing() as session:
-        property_ = load_bundle(session, job_id).property
-        opening, face_id = find_part(property_, "opening", id_)
+        face_id = survey.face_of(session, job_id, "opening", id_)
+        property_ = load_face(session, job_id, face_id).property
+        opening = find_part(property_, "opening", id_)[0]
         if not isinstance(opening, Opening) or kind not in FILLINGS.get(opening.kind, ()):
             raise Faults({"": f"a {kind or 'nothing'} does not fill this opening; choose one of the list"})
         if any(box_of(i) == box_of(opening) for i in property_.items_of(face_id)):
@@ -79,17 +81,17 @@ def fill_opening(space: Workspace, job_id: str, id_: str, kind: str) -> str:
 def mirror_face(space: Workspace, job_id: str, id_: str) -> None:
     """Turn a face left for right."""
     with space.database.writing() as session:
-        property_ = load_bundle(session, job_id).property
+        property_ = load_face(session, job_id, id_).property
         face = property_.face(id_)
         parts = mirrored(face, property_.zones_of(id_), property_.items_of(id_))
-        versions = survey.versions(session, job_id)
+        versions = survey.versions(session, job_id, id_)
         write_step(session, job_id, _listed(parts, lambda kind, part: versions[kind, part]), f"mirror {face.name}")
 
 
 def copy_face(space: Workspace, job_id: str, id_: str, *, opposite: bool) -> str:
     """Copy a face with all that is on it: looking the other way and mirrored, or just once more. Returns its id."""
     with space.database.writing() as session:
-        property_ = load_bundle(session, job_id).property
+        property_ = load_face(session, job_id, id_).property
         face = property_.face(id_)
         parts: Parts = (face, property_.zones_of(id_), property_.items_of(id_))
         taken: set[tuple[str, str]] = set()
@@ -100,8 +102,9 @@ def copy_face(space: Workspace, job_id: str, id_: str, *, opposite: bool) -> str
             return found
 
         name = f"Opposite {face.name}"[:120] if opposite else face.name
-        if name in names_in(property_):
-            name = free_name(property_, name)
+        names = survey.part_names(session, job_id)
+        if name in names:
+            name = free_name(names, name)
         azimuth = (face.azimuth_deg + 180) % 360 if opposite else face.azimuth_deg
         made = copied(
             mirrored(*parts) if opposite else parts, new_id, name=name, azimuth_deg=azimuth, horizon=(), blocks=()

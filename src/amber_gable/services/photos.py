@@ -14,6 +14,7 @@ from amber_gable.services.surveying import change_part, free_name, save_part
 from amber_gable.services.workspace import Workspace
 from amber_gable.store import photos
 from amber_gable.store.jobs import load_bundle
+from amber_gable.store.survey import part_names
 
 Point = tuple[float, float]
 CORNERS = ("c1", "c2", "c3", "c4")
@@ -137,10 +138,10 @@ def send_opening(space: Workspace, job_id: str, photo: Photo, found: Measured, k
     if photo.face is None:
         raise Faults({"": "say first which face the photo shows"})
     with space.database.reading() as session:
-        property_ = load_bundle(session, job_id).property
+        names = part_names(session, job_id)
     form = {
         "face": photo.face,
-        "name": free_name(property_, kind.replace("-", " ").capitalize()),
+        "name": free_name(names, kind.replace("-", " ").capitalize()),
         "kind": kind,
         "x_m": f"{max(found.x_m, 0):.3f} m",
         "y_m": f"{max(found.y_m, 0) if found.y_m > 0.02 else 0:.3f} m",

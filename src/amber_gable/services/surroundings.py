@@ -9,7 +9,7 @@ from amber_gable.domain.survey import Block, Face
 from amber_gable.services.editing import Faults
 from amber_gable.services.surveying import change_part
 from amber_gable.services.workspace import Workspace
-from amber_gable.store.jobs import load_bundle
+from amber_gable.store.jobs import load_face
 
 _LENGTHS = ("left_m", "width_m", "distance_m", "height_m")
 
@@ -58,7 +58,7 @@ def drop_block(space: Workspace, job_id: str, face_id: str, number: int) -> None
 
 def _face(space: Workspace, job_id: str, face_id: str) -> Face:
     with space.database.reading() as session:
-        return load_bundle(session, job_id).property.face(face_id)
+        return load_face(session, job_id, face_id).property.face(face_id)
 
 
 def _save(space: Workspace, job_id: str, face: Face, blocks: list[Block], words: str) -> None:

@@ -17,7 +17,7 @@ from amber_gable.services.editing import Faults
 from amber_gable.services.survey_forms import MODELS, form_values, made_part
 from amber_gable.services.workspace import Workspace
 from amber_gable.store import journal, survey
-from amber_gable.store.jobs import Part, live_job, load_bundle
+from amber_gable.store.jobs import Part, live_job, load_bundle, load_face
 
 _OWN_FORM = {"version", "face", "id", "back"}
 _UNTYPED: dict[str, dict[str, Any]] = {"face": {"azimuth_deg": 180.0}, "opening": {"x_m": 0.0, "y_m": 0.0}}
@@ -102,16 +102,18 @@ def save_part(
     if id_ is None and not values.get("name"):
         raise Faults({"name": "is needed"})
     with space.database.writing() as session:
-        property_ = load_bundle(session, job_id).property
-        present, face_id = find_part(property_, kind, id_) if id_ else (None, form.get("face", ""))
-        if kind != "face":
-            property_.face(face_id)
+        present, face_id, property_ = None, form.get("face", ""), None
+        if id_ is not None:
+            face_id = survey.face_of(session, job_id, kind, id_)
+        if kind != "face" or id_ is not None:
+            property_ = load_face(session, job_id, face_id).property
+            present = find_part(property_, kind, id_)[0] if id_ is not None else None
         if kind in ("zone", "item"):
             values["face"] = face_id
         values["id"] = id_ or free_id(session, job_id, kind, str(values["name"]))
         part = made_part(kind, present, values)
         changes: list[tuple[Part, str, int | None]] = [(part, face_id, version)]
-        if present is not None and box_of(part) != box_of(present):
+        if present is not None and property_ is not None and box_of(part) != box_of(present):
             changes += _with_companion(session, job_id, property_, present, face_id, box_of(part))
         write_step(session, job_id, changes, f"{'change' if id_ else 'add'} {part.name}")
     return part.id
@@ -124,8 +126,9 @@ def place_part(space: Workspace, job_id: str, kind: str, id_: str, form: Mapping
     except ValueError:
         raise Faults({"": "the place is not given in numbers"}) from None
     with space.database.writing() as session:
-        property_ = load_bundle(session, job_id).property
-        part, face_id = find_part(property_, kind, id_)
+        face_id = survey.face_of(session, job_id, kind, id_)
+        property_ = load_face(session, job_id, face_id).property
+        part = find_part(property_, kind, id_)[0]
         version = int(form["version"]) if form.get("version", "").isdigit() else -1
         changes: list[tuple[Part, str, int | None]] = [(_boxed(part, numbers), face_id, version)]
         changes += _with_companion(session, job_id, property_, part, face_id, numbers)
@@ -187,7 +190,8 @@ def turn_house(space: Workspace, job_id: str, face_id: str, azimuth_deg: float) 
 def change_part(space: Workspace, job_id: str, kind: str, id_: str, words: str, **changes: Any) -> None:
     """Set fields of a part that no form of its own carries (plan place, blocks, condition). Raises Faults."""
     with space.database.writing() as session:
-        part, face_id = find_part(load_bundle(session, job_id).property, kind, id_)
+        face_id = survey.face_of(session, job_id, kind, id_)
+        part = find_part(load_face(session, job_id, face_id).property, kind, id_)[0]
         version = survey.live_part(session, job_id, kind, id_).version
         write_step(session, job_id, [(made_part(kind, part, changes), face_id, version)], words)
 
@@ -200,35 +204,28 @@ def redo_step(space: Workspace, job_id: str) -> str:
     return _step(space, job_id, journal.redo)
 
 
-def _step(space: Workspace, job_id: str, move: Callable[[Session, str, dict[str, Any]], str]) -> str:
+def _step(space: Workspace, job_id: str, move: Callable[[Session, str, dict[str, Any]], journal.Moved]) -> str:
     with space.database.writing() as session:
-        words = move(session, live_job(session, job_id).property_id, survey.UNDOABLE)
-        survey.check_whole(session, job_id)
-    return words
+        moved = move(session, live_job(session, job_id).property_id, survey.UNDOABLE)
+        survey.check_faces(session, job_id, moved.faces)
+    return moved.words
 
 
 def write_step(session: Session, job_id: str, parts: list[tuple[Part, str, int | None]], words: str) -> None:
-    """Save the parts as one step; the whole job must stay valid. Raises Faults, StaleEdit."""
+    """Save the parts as one step; the faces they are on must stay valid. Raises Faults, StaleEdit."""
     try:
         for part, face_id, version in parts:
             survey.put_part(session, job_id, part, face_id, version)
             session.flush()
-        survey.check_whole(session, job_id)
+        survey.check_faces(session, job_id, [face_id for _, face_id, _ in parts])
     except InputError as error:
         raise Faults({"": f"{error.why}; {error.todo}"}) from None
     journal.close_step(session, live_job(session, job_id).property_id, words)
 
 
-def names_in(property_: Property) -> set[str]:
-    """Names of faces and of what stands on them."""
-    faces = property_.faces
-    on = {o.name for f in faces for o in f.openings} | {o.name for f in faces for o in f.obstacles}
-    return on | {i.name for i in property_.items} | {f.name for f in faces}
-
-
-def free_name(property_: Property, name: str) -> str:
+def free_name(taken: set[str], name: str) -> str:
     """The name with the next number that is free: Sash 2 after Sash 1."""
-    stem, number, taken = re.sub(r"\s+\d+$", "", name)[:110], 2, names_in(property_)
+    stem, number = re.sub(r"\s+\d+$", "", name)[:110], 2
     if stem not in taken and f"{stem} 1" not in taken:
         return f"{stem} 1"
     while f"{stem} {number}" in taken:

@@ -69,12 +69,51 @@ def load_bundle(session: Session, job_id: str) -> JobBundle:
     job = live_job(session, job_id)
     property_ = session.get_one(PropertyRow, job.property_id)
     company = session.get_one(CompanyRow, property_.company_id)
+    survey = _survey(session, property_, None)
+    zone_ids = {z["id"] for z in survey["zones"]}
+    finishes = [
+        {"zone": f.zone_id, "system": f.system_id, "colour": f.colour, "colour_name": f.colour_name}
+        for f in _rows(session, FinishRow, FinishRow.job_id == job_id)
+        if f.zone_id in zone_ids
+    ]
+    products = [session.get_one(ProductRow, (company.id, code)).sheet for code in job.products]
+    systems = [_fields(session.get_one(SystemRow, (company.id, id_))) for id_ in job.systems]
+    return JobBundle.model_validate(
+        {
+            "company": _fields(company),
+            "property": survey,
+            "products": products,
+            "systems": systems,
+            "job": _fields(job, "products", "systems") | {"finishes": finishes},
+        }
+    )
 
-    def rows(table: Any, *where: Any) -> list[Any]:
-        return list(session.scalars(select(table).where(*where).order_by(table.position)))
+
+def load_face(session: Session, job_id: str, face_id: str) -> JobBundle:
+    """The job cut down to one face and the photos, without its specification: what an edit of that face needs, whatever
+    the size of the property. Raises KeyError for an unknown job or face."""
+    job = live_job(session, job_id)
+    property_ = session.get_one(PropertyRow, job.property_id)
+    survey = _survey(session, property_, face_id)
+    if not survey["faces"]:
+        raise KeyError(face_id)
+    company = session.get_one(CompanyRow, property_.company_id)
+    fields = _fields(job, "products", "systems")
+    return JobBundle.model_validate({"company": _fields(company), "property": survey, "job": fields})
+
+
+def _rows(session: Session, table: Any, *where: Any) -> list[Any]:
+    return list(session.scalars(select(table).where(*where).order_by(table.position)))
+
+
+def _survey(session: Session, property_: PropertyRow, face_id: str | None) -> dict[str, Any]:
+    """The property's fields with its faces, or the one, and all that is on them."""
 
     def kept(table: Any) -> list[Any]:
-        return rows(table, table.property_id == property_.id, table.deleted_at.is_(None))
+        where = [table.property_id == property_.id, table.deleted_at.is_(None)]
+        if face_id is not None and table is not PhotoRow:
+            where.append((table.id if table is FaceRow else table.face_id) == face_id)
+        return _rows(session, table, *where)
 
     def by_face(table: Any) -> dict[str, list[dict[str, Any]]]:
         out: dict[str, list[dict[str, Any]]] = {}
@@ -91,28 +130,11 @@ def load_bundle(session: Session, job_id: str) -> JobBundle:
     def on_faces(table: Any) -> list[dict[str, Any]]:
         return [_fields(r, "face_id") | {"face": r.face_id} for r in kept(table) if r.face_id in live]
 
-    zones = on_faces(ZoneRow)
     photos = [
         _fields(p, "face_id", "data") | {"face": p.face_id if p.face_id in live else None} for p in kept(PhotoRow)
     ]
-    zone_ids = {z["id"] for z in zones}
-    finishes = [
-        {"zone": f.zone_id, "system": f.system_id, "colour": f.colour, "colour_name": f.colour_name}
-        for f in rows(FinishRow, FinishRow.job_id == job_id)
-        if f.zone_id in zone_ids
-    ]
-    products = [session.get_one(ProductRow, (company.id, code)).sheet for code in job.products]
-    systems = [_fields(session.get_one(SystemRow, (company.id, id_))) for id_ in job.systems]
-    return JobBundle.model_validate(
-        {
-            "company": _fields(company),
-            "property": _fields(property_)
-            | {"faces": faces, "zones": zones, "items": on_faces(ItemRow), "photos": photos},
-            "products": products,
-            "systems": systems,
-            "job": _fields(job, "products", "systems") | {"finishes": finishes},
-        }
-    )
+    parts = {"faces": faces, "zones": on_faces(ZoneRow), "items": on_faces(ItemRow), "photos": photos}
+    return _fields(property_) | parts
 
 
 def save_bundle(

@@ -49,26 +49,41 @@ def steps(session: Session, property_id: str) -> Steps:
     return Steps(last.words if last else None, first.words if first else None)
 
 
-def undo(session: Session, property_id: str, tables: dict[str, Any]) -> str:
-    """Take the last step back. Returns its words. Raises InputError when there is none or it no longer applies."""
+@dataclass(frozen=True)
+class Moved:
+    """A step taken back or done again: its words, and the faces it touched."""
+
+    words: str
+    faces: set[str]
+
+
+def undo(session: Session, property_id: str, tables: dict[str, Any]) -> Moved:
+    """Take the last step back. Raises InputError when there is none or it no longer applies."""
     step = _last_done(session, property_id)
     if step is None:
         raise InputError("undo", "there is nothing to take back", "go on surveying")
     for change in reversed(step.changes):
         _apply(session, property_id, tables, change, change["after"], change["before"])
     step.undone = True
-    return step.words
+    return Moved(step.words, _faces(step))
 
 
-def redo(session: Session, property_id: str, tables: dict[str, Any]) -> str:
-    """Do the last undone step again. Returns its words."""
+def redo(session: Session, property_id: str, tables: dict[str, Any]) -> Moved:
+    """Do the last undone step again. Raises InputError like `undo`."""
     step = _first_undone(session, property_id)
     if step is None:
         raise InputError("redo", "there is nothing to do again", "go on surveying")
     for change in step.changes:
         _apply(session, property_id, tables, change, change["before"], change["after"])
     step.undone = False
-    return step.words
+    return Moved(step.words, _faces(step))
+
+
+def _faces(step: EditRow) -> set[str]:
+    out = {c["id"] for c in step.changes if c["kind"] == "face"}
+    for change in step.changes:
+        out |= {state["face_id"] for state in (change["before"], change["after"]) if state and state.get("face_id")}
+    return out
 
 
 def _last_done(session: Session, property_id: str) -> EditRow | None:

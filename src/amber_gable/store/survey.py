@@ -1,5 +1,7 @@
 """Single edits to a survey and a specification: versioned, validated as a whole, undoable."""
 
+from collections.abc import Callable, Iterable
+from functools import partial
 from typing import Any
 
 from pydantic import ValidationError
@@ -11,7 +13,7 @@ from amber_gable.domain.errors import InputError
 from amber_gable.domain.job import JobBundle
 from amber_gable.domain.product import CoatingSystem
 from amber_gable.store import journal
-from amber_gable.store.jobs import Part, live_job, load_bundle, part_row
+from amber_gable.store.jobs import Part, live_job, load_bundle, load_face, part_row
 from amber_gable.store.tables import (
     FaceRow,
     FinishRow,
@@ -52,8 +54,33 @@ def live_part(session: Session, job_id: str, kind: str, id_: str) -> Any:
     return row
 
 
+def face_of(session: Session, job_id: str, kind: str, id_: str) -> str:
+    """Id of the face a live part is on. Raises KeyError."""
+    row = live_part(session, job_id, kind, id_)
+    face: str = row.id if kind == "face" else row.face_id
+    return face
+
+
+def face_names(session: Session, job_id: str) -> list[tuple[str, str]]:
+    """Id and name of every live face, in order."""
+    property_id = live_job(session, job_id).property_id
+    wanted = select(FaceRow.id, FaceRow.name).where(FaceRow.property_id == property_id, FaceRow.deleted_at.is_(None))
+    return [(id_, name) for id_, name in session.execute(wanted.order_by(FaceRow.position))]
+
+
+def part_names(session: Session, job_id: str) -> set[str]:
+    """Names of all faces and of what stands on them, zones aside."""
+    property_id = live_job(session, job_id).property_id
+    out: set[str] = set()
+    for kind, table in PARTS.items():
+        if kind != "zone":
+            live = select(table.name).where(table.property_id == property_id, table.deleted_at.is_(None))
+            out |= set(session.scalars(live))
+    return out
+
+
 def put_part(session: Session, job_id: str, part: Part, face_id: str, version: int | None) -> None:
-    """Add a part, or change it when `version` is given. `check_whole` must follow before the transaction ends."""
+    """Add a part, or change it when `version` is given. `check_faces` must follow before the transaction ends."""
     property_id = live_job(session, job_id).property_id
     new = part_row(property_id, face_id, 0, part)
     table = type(new)
@@ -114,9 +141,20 @@ def put_schools(session: Session, job_id: str, deduction: str, policy: dict[str,
 
 def check_whole(session: Session, job_id: str) -> JobBundle:
     """The job as it would be saved. Raises InputError when it is not valid or its geometry cannot be."""
+    return _checked(session, lambda: load_bundle(session, job_id))
+
+
+def check_faces(session: Session, job_id: str, faces: Iterable[str]) -> None:
+    """Check the faces that an edit touched. Raises InputError. Faces that are gone need no check."""
+    there = {id_ for id_, _ in face_names(session, job_id)}
+    for face in set(faces) & there:
+        _checked(session, partial(load_face, session, job_id, face))
+
+
+def _checked(session: Session, load: Callable[[], JobBundle]) -> JobBundle:
     session.flush()
     try:
-        bundle = load_bundle(session, job_id)
+        bundle = load()
     except ValidationError as error:
         message = str(error.errors(include_url=False)[0]["msg"]).removeprefix("Value error, ")
         raise InputError("survey", message, "nothing was saved") from None
@@ -126,15 +164,20 @@ def check_whole(session: Session, job_id: str) -> JobBundle:
     return bundle
 
 
-def versions(session: Session, job_id: str) -> dict[tuple[str, str], int]:
-    """Version of every live row by (kind, id); finishes under 'finish'."""
+def versions(session: Session, job_id: str, face_id: str | None = None) -> dict[tuple[str, str], int]:
+    """Version of every row by (kind, id), of one face where it is named; finishes under 'finish'."""
     property_id = live_job(session, job_id).property_id
     out: dict[tuple[str, str], int] = {}
     for kind, table in PARTS.items():
-        for id_, version in session.execute(select(table.id, table.version).where(table.property_id == property_id)):
+        wanted = select(table.id, table.version).where(table.property_id == property_id)
+        if face_id is not None:
+            wanted = wanted.where((table.id if kind == "face" else table.face_id) == face_id)
+        for id_, version in session.execute(wanted):
             out[kind, id_] = version
-    for id_, version in session.execute(select(FinishRow.zone_id, FinishRow.version).where(FinishRow.job_id == job_id)):
-        out["finish", id_] = version
+    if face_id is None:
+        finishes = select(FinishRow.zone_id, FinishRow.version).where(FinishRow.job_id == job_id)
+        for id_, version in session.execute(finishes):
+            out["finish", id_] = version
     return out
 
 

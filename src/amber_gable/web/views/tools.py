@@ -5,7 +5,7 @@ from typing import Any
 from urllib.parse import urlencode
 
 from amber_gable.domain.items import ITEM_NAMES
-from amber_gable.domain.survey import Face, ObstacleKind, OpeningKind, Property
+from amber_gable.domain.survey import ObstacleKind, OpeningKind
 from amber_gable.web.views.units import Units
 from amber_gable.web.views.usual_parts import blank_part
 
@@ -38,12 +38,10 @@ class Tool:
     halves: bool
 
 
-def drawing_tools(property_: Property, face: Face, units: Units) -> list[Tool]:
-    """Tools in the order of a survey; names count on from what the property has."""
-    taken = {o.name for f in property_.faces for o in f.openings} | {i.name for i in property_.items}
-    taken |= {o.name for f in property_.faces for o in f.obstacles} | {z.name for z in property_.zones_of(face.id)}
+def drawing_tools(taken: set[str], units: Units) -> list[Tool]:
+    """Tools in the order of a survey; names count on from those that are taken."""
     tools = [_tool("Openings", "opening", "kind", k.value, _OPENINGS[k], taken, units) for k in OpeningKind]
-    tools.append(_zone(face, taken, units))
+    tools.append(_zone(taken, units))
     tools += [_tool("Items", "item", "spec.kind", k, name, taken, units) for k, name in ITEM_NAMES.items()]
     return tools + [_tool("In front", "obstacle", "kind", k.value, _OBSTACLES[k], taken, units) for k in ObstacleKind]
 
@@ -56,7 +54,7 @@ def _tool(group: str, kind: str, key: str, value: str, label: str, taken: set[st
     return Tool(group, kind, label, urlencode({key: value}), fields, width, height, "leaf" in width)
 
 
-def _zone(face: Face, taken: set[str], units: Units) -> Tool:
+def _zone(taken: set[str], units: Units) -> Tool:
     fields: dict[str, Any] = blank_part("zone", {"area.kind": "region"}, units) | {"name": _next("Zone", taken)}
     query = urlencode({"area.kind": "region", "name": fields["name"]})
     return Tool("Zone", "zone", "Zone", query, fields, "", "", False)

@@ -17,8 +17,8 @@ from amber_gable.domain.survey import Zone
 from amber_gable.exchange.meter import MeterReading, MeterUnavailable
 from amber_gable.services import conditions
 from amber_gable.services.editing import Faults
-from amber_gable.web.pages import Fields, page, space_of
-from amber_gable.web.routes.survey.sheet import Sheet, is_fragment, known, read_sheet, show
+from amber_gable.web.pages import Fields, page, space_of, units_of
+from amber_gable.web.routes.survey.sheet import Sheet, is_fragment, known, read_face, show
 from amber_gable.web.views.elevation import draw, drawing_scale
 from amber_gable.web.views.test_controls import test_row
 
@@ -43,7 +43,7 @@ def _page(
     trouble: str = "",
 ) -> Response:
     known(kind)
-    sheet = read_sheet(request, job_id)
+    sheet = read_face(request, job_id, kind, id_)
     context = _context(sheet, kind, id_, faults or {}) | {
         "meter": meter,
         "trouble": trouble,
@@ -97,12 +97,12 @@ def test(request: Request, job_id: str, kind: str, id_: str, form: Fields) -> Re
     known(kind)
     faults: dict[str, str] = {}
     try:
-        conditions.record_test(space_of(request), job_id, kind, id_, form, read_sheet(request, job_id).units.system)
+        conditions.record_test(space_of(request), job_id, kind, id_, form, units_of(request).system)
     except Faults as error:
         faults = {form.get("test", "") if k in ("condition", "on", "") else k: v for k, v in error.fields.items()}
     if not is_fragment(request):
         return _page(request, job_id, kind, id_, faults=faults) if faults else _back(job_id, kind, id_)
-    context = _context(read_sheet(request, job_id), kind, id_, faults)
+    context = _context(read_face(request, job_id, kind, id_), kind, id_, faults)
     row = next((t for t in context["tests"] if t.test.code == form.get("test")), None)
     if row is None:
         raise HTTPException(404, "This test does not fit the surface.")

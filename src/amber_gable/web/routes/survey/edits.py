@@ -8,9 +8,9 @@ from starlette.responses import RedirectResponse, Response
 from amber_gable.domain.errors import InputError
 from amber_gable.services import face_copies, surveying
 from amber_gable.services.editing import Faults
-from amber_gable.store.survey import StaleEdit
+from amber_gable.store.survey import StaleEdit, face_names, face_of
 from amber_gable.web.pages import Fields, space_of, units_of
-from amber_gable.web.routes.survey.sheet import is_fragment, known, read_sheet
+from amber_gable.web.routes.survey.sheet import is_fragment, known, read_face
 from amber_gable.web.routes.survey.table import table_page
 
 router = APIRouter(prefix="/survey")
@@ -25,7 +25,7 @@ def save(request: Request, job_id: str, kind: str, form: Fields) -> Response:
     except (Faults, StaleEdit) as error:
         faults = error.fields if isinstance(error, Faults) else None
         stale = error if isinstance(error, StaleEdit) else None
-        sheet = read_sheet(request, job_id)
+        sheet = read_face(request, job_id, kind, id_, form.get("face", ""))
         return table_page(
             request, job_id, sheet, kind, id_, form.get("face", ""), typed=form, faults=faults, stale=stale
         )
@@ -41,7 +41,8 @@ def place(request: Request, job_id: str, kind: str, id_: str, form: Fields) -> R
 @router.post("/{kind}/{id_}/delete")
 def delete(request: Request, job_id: str, kind: str, id_: str) -> Response:
     known(kind)
-    face = surveying.find_part(read_sheet(request, job_id).bundle.property, kind, id_)[1]
+    with space_of(request).database.reading() as session:
+        face = face_of(session, job_id, kind, id_)
     surveying.remove_part(space_of(request), job_id, kind, id_)
     if kind == "face":
         return RedirectResponse(f"/jobs/{job_id}/survey?said=deleted", 303)
@@ -62,7 +63,7 @@ def fill(request: Request, job_id: str, id_: str, form: Fields) -> Response:
     try:
         made = face_copies.fill_opening(space, job_id, id_, kind)
     except Faults as error:
-        sheet = read_sheet(request, job_id)
+        sheet = read_face(request, job_id, "opening", id_)
         return table_page(request, job_id, sheet, "opening", id_, faults=error.fields)
     return _after(request, job_id, "item", made, "saved")
 
@@ -84,17 +85,17 @@ def _edited(request: Request, job_id: str, kind: str, id_: str, change: Callable
     try:
         made = change()
     except Faults as error:
-        return table_page(request, job_id, read_sheet(request, job_id), kind, id_, faults=error.fields)
+        return table_page(request, job_id, read_face(request, job_id, kind, id_), kind, id_, faults=error.fields)
     except InputError as error:
-        return table_page(request, job_id, read_sheet(request, job_id), kind, id_, faults={"": f"{error}"})
+        return table_page(request, job_id, read_face(request, job_id, kind, id_), kind, id_, faults={"": f"{error}"})
     except StaleEdit as error:
-        return table_page(request, job_id, read_sheet(request, job_id), kind, id_, stale=error)
+        return table_page(request, job_id, read_face(request, job_id, kind, id_), kind, id_, stale=error)
     return _after(request, job_id, kind, made or id_, "saved")
 
 
 def _after(request: Request, job_id: str, kind: str, id_: str, said: str) -> Response:
     if is_fragment(request):
-        return table_page(request, job_id, read_sheet(request, job_id), kind, id_)
+        return table_page(request, job_id, read_face(request, job_id, kind, id_), kind, id_)
     return RedirectResponse(f"/jobs/{job_id}/survey/{kind}/{id_}?said={said}", 303)
 
 
@@ -112,7 +113,8 @@ def _step(request: Request, job_id: str, form: dict[str, str], move: Callable[..
     """Back to the face that was open, if it is there still."""
     move(space_of(request), job_id)
     face = form.get("face", "")
-    there = any(f.id == face for f in read_sheet(request, job_id).bundle.property.faces)
+    with space_of(request).database.reading() as session:
+        there = any(id_ == face for id_, _ in face_names(session, job_id))
     if there:
         return _after(request, job_id, "face", face, said)
     return RedirectResponse(f"/jobs/{job_id}/survey?said={said}", 303)

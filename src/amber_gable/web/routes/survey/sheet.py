@@ -4,6 +4,7 @@ from dataclasses import dataclass
 from typing import Any
 
 from fastapi import HTTPException, Request
+from sqlalchemy.orm import Session
 from starlette.responses import Response
 
 from amber_gable.core.survey.items import item_area, item_parts
@@ -13,7 +14,7 @@ from amber_gable.domain.job import JobBundle
 from amber_gable.domain.survey import Face
 from amber_gable.services.survey_forms import MODELS
 from amber_gable.store import journal, survey
-from amber_gable.store.jobs import live_job, load_bundle
+from amber_gable.store.jobs import load_bundle, load_face
 from amber_gable.web.pages import job_page, load_job, page, space_of, units_of
 from amber_gable.web.views.units import Units
 
@@ -22,24 +23,45 @@ STAGE = "survey"
 
 @dataclass(frozen=True)
 class Sheet:
-    """A job as the store holds it, with the version of every part."""
+    """A job as the store holds it, whole or cut down to one face, with the version of its parts; and the names that are
+    there all over the property."""
 
     bundle: JobBundle
     versions: dict[tuple[str, str], int]
     steps: journal.Steps
     units: Units
+    faces: list[tuple[str, str]]
+    names: set[str]
 
 
 def read_sheet(request: Request, job_id: str) -> Sheet:
-    """Raises KeyError for an unknown job."""
+    """The whole job. Raises KeyError for an unknown one."""
     with space_of(request).database.reading() as session:
-        property_id = live_job(session, job_id).property_id
-        return Sheet(
-            load_bundle(session, job_id),
-            survey.versions(session, job_id),
-            journal.steps(session, property_id),
-            units_of(request),
-        )
+        return _sheet(request, session, job_id, load_bundle(session, job_id), None)
+
+
+def read_face(request: Request, job_id: str, kind: str, id_: str | None, face_id: str = "") -> Sheet:
+    """The job cut down to the face that a part is on, or to a face for a part still to come; whole for a new face.
+
+    Raises KeyError.
+    """
+    with space_of(request).database.reading() as session:
+        if id_ is not None:
+            face_id = survey.face_of(session, job_id, kind, id_)
+        elif kind == "face":
+            return _sheet(request, session, job_id, load_bundle(session, job_id), None)
+        return _sheet(request, session, job_id, load_face(session, job_id, face_id), face_id)
+
+
+def _sheet(request: Request, session: Session, job_id: str, bundle: JobBundle, face_id: str | None) -> Sheet:
+    return Sheet(
+        bundle,
+        survey.versions(session, job_id, face_id),
+        journal.steps(session, bundle.property.id),
+        units_of(request),
+        survey.face_names(session, job_id),
+        survey.part_names(session, job_id),
+    )
 
 
 def known(kind: str) -> None:

@@ -1,6 +1,7 @@
 """The drawing table: one face to scale, what stands on it, and the form of the part that is chosen."""
 
 from collections.abc import Mapping
+from dataclasses import replace
 from typing import Any
 
 from fastapi import APIRouter, HTTPException, Request
@@ -13,7 +14,7 @@ from amber_gable.services.face_copies import FILLINGS
 from amber_gable.services.surveying import box_of, find_part, tried
 from amber_gable.store.survey import StaleEdit
 from amber_gable.web.pages import Fields, page
-from amber_gable.web.routes.survey.sheet import Sheet, face_figures, known, read_sheet, show
+from amber_gable.web.routes.survey.sheet import Sheet, face_figures, known, read_face, show
 from amber_gable.web.views.elevation import draw, drawing_scale
 from amber_gable.web.views.part_form import part_fields, typed_part
 from amber_gable.web.views.tools import drawing_tools
@@ -26,7 +27,7 @@ TABLE_W, TABLE_H, TABLE_SCALE = 700.0, 470.0, 95.0
 @router.get("/{kind}/new")
 def new(request: Request, job_id: str, kind: str, face: str = "") -> Response:
     known(kind)
-    sheet = read_sheet(request, job_id)
+    sheet = read_face(request, job_id, kind, None, face)
     asked = {k: v for k, v in request.query_params.items() if len(v) < 200}
     return table_page(request, job_id, sheet, kind, None, face, typed=blank_part(kind, asked, sheet.units))
 
@@ -34,7 +35,7 @@ def new(request: Request, job_id: str, kind: str, face: str = "") -> Response:
 @router.get("/{kind}/{id_}")
 def edit(request: Request, job_id: str, kind: str, id_: str) -> Response:
     known(kind)
-    return table_page(request, job_id, read_sheet(request, job_id), kind, id_)
+    return table_page(request, job_id, read_face(request, job_id, kind, id_), kind, id_)
 
 
 def table_page(
@@ -78,7 +79,8 @@ def table_context(
     face = next((f for f in property_.faces if f.id == face_id), None)
     base = f"/jobs/{sheet.bundle.job.id}/survey"
     picture = picture_of(sheet, face, kind, id_) if face is not None else tried_picture(sheet, kind, id_, "", typed)
-    order = [f.id for f in property_.faces]
+    taken = sheet.names | {z.name for z in property_.zones_of(face_id)}
+    order = [id_ for id_, _ in sheet.faces]
     at = order.index(face_id) if face_id in order else -1
     return {
         "base": base,
@@ -99,9 +101,9 @@ def table_context(
         "stale": stale,
         "steps": sheet.steps,
         "units": sheet.units,
-        "tools": drawing_tools(property_, face, sheet.units) if face is not None else [],
-        "previous": property_.faces[at - 1] if at >= 0 and len(order) > 1 else None,
-        "next": property_.faces[(at + 1) % len(order)] if at >= 0 and len(order) > 1 else None,
+        "tools": drawing_tools(taken, sheet.units) if face is not None else [],
+        "previous": sheet.faces[at - 1] if at >= 0 and len(order) > 1 else None,
+        "next": sheet.faces[(at + 1) % len(order)] if at >= 0 and len(order) > 1 else None,
         "url": f"{base}/{kind}/{id_}" if id_ else f"{base}/{kind}/new?face={face_id}",
     }
 
@@ -126,7 +128,7 @@ def tried_picture(sheet: Sheet, kind: str, id_: str | None, face_id: str, typed:
     try:
         bundle, part = tried(sheet.bundle, kind, id_, face_id, typed, sheet.units.system)
         face = bundle.property.face(part.id if isinstance(part, Face) else face_id)
-        changed = Sheet(bundle, sheet.versions, sheet.steps, sheet.units)
+        changed = replace(sheet, bundle=bundle)
         return picture_of(changed, face, kind, id_)
     except Faults as error:
         said = next((f"{_field_name(k)}{v}" for k, v in error.fields.items() if v != "is needed"), "")
@@ -145,7 +147,7 @@ def _field_name(key: str) -> str:
 def try_(request: Request, job_id: str, kind: str, form: Fields) -> Response:
     """The picture for what is typed so far; nothing is saved."""
     known(kind)
-    sheet = read_sheet(request, job_id)
+    sheet = _of_form(request, job_id, kind, form)
     picture = tried_picture(sheet, kind, form.get("id") or None, form.get("face", ""), _own(kind, form))
     base = f"/jobs/{job_id}/survey"
     return page(request, "parts/picture.html", {"picture": picture, "units": sheet.units, "base": base})
@@ -155,11 +157,15 @@ def try_(request: Request, job_id: str, kind: str, form: Fields) -> Response:
 def reshaped(request: Request, job_id: str, kind: str, form: Fields) -> Response:
     """The form again, with the fields of the shape that was chosen."""
     known(kind)
-    sheet = read_sheet(request, job_id)
+    sheet = _of_form(request, job_id, kind, form)
     typed = _own(kind, form)
     if kind == "item":
         typed = blank_part("item", {"spec.kind": typed.get("spec.kind", "")}, sheet.units) | typed
     return table_page(request, job_id, sheet, kind, form.get("id") or None, form.get("face", ""), typed=typed)
+
+
+def _of_form(request: Request, job_id: str, kind: str, form: Mapping[str, str]) -> Sheet:
+    return read_face(request, job_id, kind, form.get("id") or None, form.get("face", ""))
 
 
 def _own(kind: str, form: Mapping[str, str]) -> dict[str, str]:

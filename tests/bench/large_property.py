@@ -1,0 +1,38 @@
+"""A large property for the speed table: 40 faces with ten openings, a base band and two items each."""
+
+from amber_gable.domain.job import JobBundle
+from tests.jobs import one_wall
+
+FACES, OPENINGS = 40, 10
+
+
+def large_bundle() -> JobBundle:
+    raw = one_wall().model_dump(mode="json")
+    faces, zones, items = [], [], []
+    for n in range(FACES):
+        openings = [
+            {
+                "id": f"o{n}-{i}",
+                "name": f"Window {n}.{i}",
+                "kind": "window",
+                "width_m": 0.9,
+                "height_m": 1.4,
+                "x_m": 0.6 + 2.2 * (i % 5),
+                "y_m": 1.2 + 2.8 * (i // 5),
+            }
+            for i in range(OPENINGS)
+        ]
+        outline = {"kind": "gable", "width_m": 11.5, "eave_height_m": 5.8, "rise_m": 2.4}
+        face = {"id": f"f{n}", "name": f"Face {n}", "building": f"Block {n // 8}", "azimuth_deg": 45.0 * (n % 8)}
+        faces.append({**face, "outline": outline, "openings": openings})
+        base = {"face": f"f{n}", "colour_now": "#8a8a80"}
+        zones.append({**base, "id": f"z{n}", "name": "Siding", "substrate": "wood-lap", "area": {"kind": "face"}})
+        band = {"kind": "band", "from_m": 0, "to_m": 0.8}
+        zones.append({**base, "id": f"b{n}", "name": "Base", "substrate": "stucco-smooth", "area": band})
+        for i in range(2):
+            spec = {"kind": "sash-window", "width_m": 0.9, "height_m": 1.4}
+            place = {"x_m": openings[i]["x_m"], "y_m": openings[i]["y_m"]}
+            items.append({**base, **place, "id": f"i{n}-{i}", "name": f"Sash {n}.{i}", "spec": spec})
+    raw["property"] |= {"faces": faces, "zones": zones, "items": items}
+    raw["job"]["finishes"] = [{**raw["job"]["finishes"][0], "zone": f"z{n}"} for n in range(FACES)]
+    return JobBundle.model_validate(raw)
