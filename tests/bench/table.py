@@ -1,5 +1,6 @@
 """The speed table: `make bench`. Medians of repeated runs, with the target beside each."""
 
+import re
 import statistics
 import tempfile
 import time
@@ -19,14 +20,20 @@ from amber_gable.core.weather.typical import stretch
 from amber_gable.core.weather.windows import film_windows
 from amber_gable.domain.schools import Method
 from amber_gable.exchange.bundle import dump_bundle, load_bundle
+from amber_gable.exchange.elevation_dxf import write_dxf
+from amber_gable.exchange.takeoff_xlsx import write_workbook
 from amber_gable.exchange.weather_file import read_weather
 from amber_gable.services.jobs import load_demo
 from amber_gable.services.quantities import job_quantities
+from amber_gable.services.workspace import Workspace
+from amber_gable.store.jobs import save_bundle
 from amber_gable.web.app import create_app
 from amber_gable.web.run import plan_unplanned
+from tests.bench.large_property import large_bundle
 from tests.conftest import HOST, open_space
 from tests.jobs import coopers_rise
 from tests.weather_cases import TMY3, real_year
+from tests.web.forms import form_of
 
 BEGIN = datetime.fromisoformat("2025-09-15T00:00-05:00")
 
@@ -67,14 +74,46 @@ def rows() -> list[tuple[str, float, float | None]]:
         space = open_space(Path(folder) / "bench.sqlite3")
         load_demo(space)
         plan_unplanned(space)
-        client = TestClient(create_app(space), base_url=HOST, headers={"accept": "text/html"})
+        client = TestClient(create_app(space), base_url=HOST, headers={"accept": "text/html", "origin": HOST})
         stages = ("survey", "specification", "quantities", "weather", "plan", "today")
         pages = ["/", *(f"/jobs/coopers-rise/{s}" for s in stages)]
         for path in pages:
             out.append((f"page {path}, once computed", median_ms(partial(client.get, path), 15), 150))
+        out += _large_survey(space, client)
         why = partial(client.get, "/jobs/coopers-rise/weather?face=back", headers={"hx-request": "true"})
         out.append(("why panel alone", median_ms(why, 15), 150))
     return out
+
+
+def _large_survey(space: Workspace, client: TestClient) -> list[tuple[str, float, float | None]]:
+    """A property of 40 faces with 400 openings: its survey page, and an opening dragged to another place."""
+    bundle = large_bundle()
+    place = bundle.property
+    with space.database.writing() as session:
+        save_bundle(session, bundle)
+    base = "/jobs/job/survey"
+    form = form_of(client.get(f"{base}/opening/o5-1").text, f"{base}/opening/save")
+    state = {"version": form["version"], "x_m": "0.6"}
+
+    def drag() -> None:
+        state["x_m"] = "0.7" if state["x_m"] == "0.6" else "0.6"
+        moved = {**state, "y_m": "1.2", "width_m": "0.9", "height_m": "1.4"}
+        page = client.post(f"{base}/opening/o3-0/place", data=moved, headers={"hx-request": "true"})
+        found = re.search(r'data-id="o3-0" data-version="(\d+)"', page.text)
+        assert page.status_code == 200 and found, page.text[:200]
+        state["version"] = found[1]
+
+    def typed() -> None:
+        client.post(f"{base}/opening/try", data=form | {"x_m": "2.85"}, headers={"hx-request": "true"})
+
+    return [
+        ("survey page of 40 faces, 400 openings", median_ms(partial(client.get, base), 15), 300),
+        ("one face's drawing table there", median_ms(partial(client.get, f"{base}/face/f3"), 15), 300),
+        ("an opening dragged there, round trip", median_ms(drag, 15), 100),
+        ("the picture while typing there", median_ms(typed, 15), 100),
+        ("its take-off as a workbook", median_ms(lambda: write_workbook(bundle), 3), None),
+        ("its elevations as DXF", median_ms(lambda: write_dxf(place, place.faces), 3), None),
+    ]
 
 
 def main() -> None:

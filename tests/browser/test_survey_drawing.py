@@ -315,7 +315,7 @@ def test_a_photo_is_marked_by_dragging_and_its_sizes_are_sent(page: Page, tmp_pa
         )
         Mouse(page).drag((box["x"] + box["width"] / 2, box["y"] + box["height"] / 2), (end[0], end[1]))
     _field(page, "length").fill("2 m")
-    page.get_by_role("button", name="Measure").click()
+    page.get_by_role("button", name="Measure", exact=True).click()
     expect(page.locator("#measure .big .reading")).to_have_text(re.compile(r"1\.7[0-9]"))
     page.get_by_role("button", name="box as window").click()
     expect(page.locator("#measure [role=alert], #table")).to_be_visible()

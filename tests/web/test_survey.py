@@ -8,6 +8,7 @@ import re
 import pytest
 from fastapi.testclient import TestClient
 
+from amber_gable.core.survey.house_plan import house_plan
 from amber_gable.domain.job import JobBundle
 from amber_gable.services.workspace import Workspace
 from amber_gable.store.jobs import load_bundle
@@ -187,6 +188,20 @@ def test_the_house_turns_as_one(client: TestClient, space: Workspace) -> None:
     for f in stored(space).property.faces:
         assert f.azimuth_deg == pytest.approx((before[f.id] + 225 - 188) % 360)
     assert "not a bearing" in client.post(f"{SURVEY}/turn", data={"face": "front", "bearing": "up"}).text
+
+
+def test_a_wall_is_put_in_its_place_and_the_others_stay(client: TestClient, space: Workspace) -> None:
+    job = "quarry-lane"
+    here = f"/jobs/{job}/survey/face/ql-left/stand"
+    before = {w.face.id: w.start for w in house_plan(stored(space, job).property.faces)}
+    client.post(here, data={"east_m": "3.25", "north_m": "-1"})
+    after = {w.face.id: w.start for w in house_plan(stored(space, job).property.faces)}
+    assert after.pop("ql-left") == (3.25, -1.0)
+    for id_, start in after.items():
+        assert start == pytest.approx(before[id_], abs=1e-3)
+    assert client.post(here, data={"east_m": "far", "north_m": "1"}).status_code == 422
+    client.post(f"/jobs/{job}/survey/undo")
+    assert all(f.plan is None for f in stored(space, job).property.faces)
 
 
 def test_damage_painted_on_the_wall_becomes_a_share(client: TestClient, space: Workspace) -> None:

@@ -8,11 +8,11 @@ from sqlalchemy.orm import Session
 
 from amber_gable.core.survey.checks import face_faults
 from amber_gable.core.survey.geometry import item_size
-from amber_gable.core.survey.house_plan import turned
+from amber_gable.core.survey.house_plan import house_plan, turned
 from amber_gable.core.survey.measures import UnitSystem
 from amber_gable.domain.errors import InputError
 from amber_gable.domain.job import JobBundle
-from amber_gable.domain.survey import Face, Item, Opening, Property, Zone
+from amber_gable.domain.survey import Face, Item, Opening, PlanPlace, Property, Zone
 from amber_gable.services.editing import Faults
 from amber_gable.services.survey_forms import MODELS, form_values, made_part
 from amber_gable.services.workspace import Workspace
@@ -185,6 +185,23 @@ def turn_house(space: Workspace, job_id: str, face_id: str, azimuth_deg: float) 
             (turned(f, by), f.id, versions["face", f.id]) for f in property_.faces
         ]
         write_step(session, job_id, changes, f"turn the house by {by:.0f}°")
+
+
+def stand_wall(space: Workspace, job_id: str, face_id: str, place: PlanPlace | None) -> None:
+    """Put a wall where it stands on the plan, None to let it be guessed again; the others stay where they are seen."""
+    with space.database.writing() as session:
+        property_ = load_bundle(session, job_id).property
+        versions = survey.versions(session, job_id)
+        name = property_.face(face_id).name
+        changes: list[tuple[Part, str, int | None]] = []
+        for wall in house_plan(property_.faces):
+            mine = wall.face.id == face_id
+            seen = PlanPlace(east_m=round(wall.start[0], 3), north_m=round(wall.start[1], 3))
+            plan = place if mine else seen if wall.guessed else wall.face.plan
+            if plan != wall.face.plan:
+                moved = wall.face.model_copy(update={"plan": plan})
+                changes.append((moved, wall.face.id, versions["face", wall.face.id]))
+        write_step(session, job_id, changes, f"stand {name}")
 
 
 def change_part(space: Workspace, job_id: str, kind: str, id_: str, words: str, **changes: Any) -> None:

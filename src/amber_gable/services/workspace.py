@@ -54,7 +54,8 @@ def digest(*parts: object) -> str:
     out = hashlib.sha256()
     for part in parts:
         if isinstance(part, JobBundle):
-            out.update(part.model_dump_json().encode())
+            # Pictures change nothing that is computed.
+            out.update(part.model_dump_json(exclude={"property": {"photos"}}).encode())
         elif isinstance(part, WeatherSeries):
             out.update(f"{part.start}/{part.issued}/{part.source}/{part.utc_offset_h}".encode())
             for name in COLUMNS:

@@ -12,6 +12,8 @@ from amber_gable.store.jobs import Part
 from amber_gable.web.views.part_names import LABELS, TRIM_NAMES, UNION_LABELS, UNION_NAMES
 from amber_gable.web.views.units import Units
 
+# What the hand with the tape asks for first.
+_FIRST = {"face": ("name", "outline", "azimuth_deg", "tilt_deg")}
 _OPTIONAL = {"note", "peak_m", "middle_width_m", "middle_rise_m"}
 _PICKS: dict[str, list[tuple[str, str]]] = {
     "substrate": [(s.code, s.name) for s in SUBSTRATES.values()],
@@ -40,7 +42,7 @@ class FormField:
 def part_fields(kind: str, typed: Mapping[str, str], faults: Mapping[str, str], fresh: bool) -> list[FormField]:
     """The form's fields for what is typed so far: the chosen shape decides which sizes are asked for."""
     out: list[FormField] = []
-    for name in MODELS[kind].model_fields:
+    for name in (*_FIRST.get(kind, ()), *(n for n in MODELS[kind].model_fields if n not in _FIRST.get(kind, ()))):
         if name in UNION_NAMES:
             out += _union(name, typed, faults, fresh and name == "outline")
         elif name in LABELS:

@@ -6,7 +6,7 @@ from starlette.responses import RedirectResponse, Response
 from amber_gable.core.survey.compass import parse_bearing
 from amber_gable.domain.errors import InputError
 from amber_gable.domain.survey import PlanPlace
-from amber_gable.services.surveying import change_part, turn_house
+from amber_gable.services.surveying import stand_wall, turn_house
 from amber_gable.web.pages import Fields, page, space_of, units_of
 from amber_gable.web.routes.survey.sheet import is_fragment, read_sheet
 from amber_gable.web.views.house_plan import draw_plan
@@ -35,8 +35,7 @@ def stand(request: Request, job_id: str, id_: str, form: Fields) -> Response:
             place = PlanPlace(east_m=round(float(form["east_m"]), 3), north_m=round(float(form["north_m"]), 3))
         except ValueError:
             raise InputError("place", "is not given in metres east and north", "drag the wall again") from None
-    face = read_sheet(request, job_id).bundle.property.face(id_)
-    change_part(space_of(request), job_id, "face", id_, f"stand {face.name}", plan=place)
+    stand_wall(space_of(request), job_id, id_, place)
     if not is_fragment(request):
         return RedirectResponse(f"/jobs/{job_id}/survey?said=saved", 303)
     faces = read_sheet(request, job_id).bundle.property.faces

@@ -31,11 +31,34 @@ document.addEventListener("pointerup", (event) => {
     if (event.pointerType === "touch") wall.dispatchEvent(new MouseEvent("click", { bubbles: true, cancelable: true }));
     return;
   }
-  const scale = +svg.dataset.scale, grid = (v) => Math.round(v * 20) / 20;
-  const values = { east_m: grid(+wall.dataset.east + by[0] / scale), north_m: grid(+wall.dataset.north - by[1] / scale) };
   dragEnded = performance.now();
-  window.htmx.ajax("POST", `${box().dataset.base}/face/${wall.dataset.id}/stand`, { target: "#plan", swap: "outerHTML", values });
+  stand(wall, by, +svg.dataset.scale);
 });
+// By keyboard: the arrows move the wall that has the focus, with Shift ten times as far.
+const MOVES = { ArrowLeft: [-1, 0], ArrowRight: [1, 0], ArrowUp: [0, -1], ArrowDown: [0, 1] };
+let nudged = null;
+document.addEventListener("keydown", (event) => {
+  const wall = event.target.closest?.("#plan a.wall"), way = MOVES[event.key];
+  if (!wall || !way) return;
+  event.preventDefault();
+  const scale = +wall.ownerSVGElement.dataset.scale, step = 0.05 * scale * (event.shiftKey ? 10 : 1);
+  nudged ??= { wall, by: [0, 0] };
+  nudged.by = [nudged.by[0] + way[0] * step, nudged.by[1] + way[1] * step];
+  wall.setAttribute("transform", `translate(${nudged.by[0]} ${nudged.by[1]})`);
+  window.clearTimeout(nudged.timer);
+  nudged.timer = window.setTimeout(async () => {
+    const n = nudged;
+    nudged = null;
+    await stand(n.wall, n.by, scale);
+    document.querySelector(`#plan a.wall[data-id="${n.wall.dataset.id}"]`)?.focus();
+  }, 350);
+});
+
+function stand(wall, by, scale) {
+  const grid = (v) => Math.round(v * 20) / 20;
+  const values = { east_m: grid(+wall.dataset.east + by[0] / scale), north_m: grid(+wall.dataset.north - by[1] / scale) };
+  return window.htmx.ajax("POST", `${box().dataset.base}/face/${wall.dataset.id}/stand`, { target: "#plan", swap: "outerHTML", values });
+}
 document.addEventListener("click", (event) => { if (performance.now() - dragEnded < 60) event.preventDefault(); }, { capture: true });
 document.addEventListener("touchstart", (event) => { if (event.target.closest?.("#plan a.wall")) event.preventDefault(); }, { passive: false });
 document.addEventListener("dragstart", (event) => { if (event.target.closest?.("#plan")) event.preventDefault(); });

@@ -1,0 +1,99 @@
+"""A database of the first release, with a surveyed wall in it, is brought to the present schema and loses nothing."""
+
+import json
+import sqlite3
+from pathlib import Path
+
+import pytest
+from alembic import command
+from alembic.config import Config
+
+from amber_gable.core.survey.takeoff import zone_areas
+from amber_gable.domain.condition import Coating
+from amber_gable.domain.schools import DeductionSchool
+from amber_gable.domain.versions import brought_up
+from amber_gable.store import database as database_module
+from amber_gable.store.database import Database
+from amber_gable.store.jobs import load_bundle
+
+STAMPS = {"created_at": 5, "updated_at": 6, "version": 3}
+CONDITION = {"loose_pct": 20, "mildew_pct": 0, "chalking": "light", "gloss": "dull", "bare": True, "note": ""}
+
+
+def _insert(connection: sqlite3.Connection, table: str, **fields: object) -> None:
+    have = {row[1] for row in connection.execute(f"PRAGMA table_info({table})")}
+    fields = {**STAMPS, **fields}
+    kept = {k: json.dumps(v) if isinstance(v, dict | list) else v for k, v in fields.items() if k in have}
+    marks = ", ".join("?" for _ in kept)
+    connection.execute(f"INSERT INTO {table} ({', '.join(kept)}) VALUES ({marks})", list(kept.values()))
+
+
+@pytest.fixture
+def first_release(tmp_path: Path) -> Database:
+    """A file at schema 0001 with one gable wall, a deleted opening beside a live one, and a metered zone."""
+    database = Database(tmp_path / "old.sqlite3", lambda: 9)
+    config = Config()
+    config.set_main_option("script_location", str(database_module._MIGRATIONS))
+    with database.engine.begin() as connection:
+        config.attributes["connection"] = connection
+        command.upgrade(config, "0001")
+    with sqlite3.connect(database.path) as connection:
+        _insert(connection, "company", id="c", name="C", currency="CAD")
+        _insert(
+            connection, "property", id="p", company_id="c", name="P", place="Here", year_built=1931, latitude=45.0,
+            longitude=-62.0, altitude_m=1.0, time_zone="America/Halifax",
+        )  # fmt: skip
+        size = {"width_m": 7.4, "eave_height_m": 5.6, "gable_rise_m": 2.6}
+        _insert(
+            connection, "face", property_id="p", id="f", position=0, name="West", azimuth_deg=278.0, tilt_deg=90.0,
+            exposure="open", rain_exposure=1.0, horizon=[], note="", **size,
+        )  # fmt: skip
+        box = {"kind": "window", "width_m": 0.9, "height_m": 1.4, "x_m": 3.2, "y_m": 3.6}
+        for id_, deleted in (("w", None), ("gone", 4)):
+            where = {"property_id": "p", "id": id_, "face_id": "f", "position": 0, "name": id_, "deleted_at": deleted}
+            _insert(connection, "opening", **where, **box)
+        _insert(
+            connection, "zone", property_id="p", id="z", face_id="f", position=0, name="Siding", substrate="wood-lap",
+            area={"kind": "face"}, colour_now="#808080", condition={**CONDITION, "wood_moisture_pct": 13.5},
+        )  # fmt: skip
+        _insert(
+            connection, "job", id="j", property_id="p", name="J", customer="A", deduction="net", policy={}, crew={},
+            products=[], systems=[], note="",
+        )  # fmt: skip
+    return database
+
+
+def test_a_first_release_database_keeps_its_survey(first_release: Database) -> None:
+    first_release.migrate()
+    with first_release.reading() as session:
+        bundle = load_bundle(session, "j")
+    face, zone = bundle.property.faces[0], bundle.property.zones[0]
+    assert face.outline.kind == "gable"
+    assert [o.id for o in face.openings] == ["w"]
+    area = zone_areas(bundle.property, DeductionSchool.NET)["z"]
+    assert area.plan_m2 == pytest.approx(7.4 * 5.6 + 7.4 * 2.6 / 2 - 0.9 * 1.4)
+    assert zone.condition.coating is Coating.BARE
+    assert [r.pct for r in zone.condition.moisture] == [13.5]
+    assert zone.condition.loose_pct == 20
+    copies = list(first_release.path.parent.glob("old.before-*.sqlite3"))
+    assert len(copies) == 1, "a copy was put aside before"
+    with sqlite3.connect(copies[0]) as connection:
+        assert connection.execute("SELECT gable_rise_m FROM face").fetchone() == (2.6,)
+    first_release.migrate()
+    assert list(first_release.path.parent.glob("old.before-*.sqlite3")) == copies, "an up-to-date file is left alone"
+
+
+def test_a_bundle_of_version_one_is_brought_up_and_left_as_it_was() -> None:
+    old = {
+        "version": 1,
+        "property": {
+            "faces": [{"id": "a", "width_m": 4, "eave_height_m": 3}, "nonsense"],
+            "zones": [{"id": "z", "condition": {"wood_moisture_pct": None, "bare": False, "loose_pct": 3}}],
+        },
+    }
+    before = json.dumps(old)
+    new = brought_up(old)
+    assert json.dumps(old) == before
+    assert new["property"]["faces"][0]["outline"] == {"kind": "rectangle", "width_m": 4, "height_m": 3}
+    assert new["property"]["zones"][0]["condition"] == {"loose_pct": 3}
+    assert brought_up({"version": 2, "x": 1}) == {"version": 2, "x": 1}
