@@ -1,11 +1,15 @@
 """Takes the pictures in docs/screenshots from the demo data: `make screenshots`."""
 
+import io
 import shutil
 import tempfile
 from pathlib import Path
 
-from playwright.sync_api import sync_playwright
+import numpy as np
+from PIL import Image
+from playwright.sync_api import Browser, sync_playwright
 
+from amber_gable.core.survey.homography import homography
 from amber_gable.standins.weather.service import weather_service
 from amber_gable.web.app import create_app
 from amber_gable.web.run import demo_space, open_database
@@ -19,7 +23,12 @@ WIDE, PHONE = (1280, 800), (390, 844)
 SHOTS = {
     "jobs": ("/", WIDE, "2026-09-14T06:30-03:00"),
     "survey": (f"{RISE}/survey", WIDE, "2026-09-14T06:30-03:00"),
-    "survey-face": (f"{RISE}/survey/opening/west-w1", WIDE, "2026-09-14T06:30-03:00"),
+    "survey-face": (f"{RISE}/survey/opening/front-w4", WIDE, "2026-09-14T06:30-03:00"),
+    "survey-phone": (f"{RISE}/survey/face/west-gable", PHONE, "2026-09-14T06:30-03:00"),
+    "survey-condition": (f"{RISE}/survey/zone/front-siding/condition", WIDE, "2026-09-14T06:30-03:00"),
+    "survey-walk-phone": (f"{RISE}/survey/walk?at=wing-back", PHONE, "2026-09-14T06:30-03:00"),
+    "survey-surroundings": ("/jobs/heron-deck/survey/face/deck/surroundings", WIDE, "2026-09-14T06:30-03:00"),
+    "survey-photo": (f"{RISE}/survey/photos/photo-1", WIDE, "2026-09-14T06:30-03:00"),
     "specification": (f"{RISE}/specification", WIDE, "2026-09-14T06:30-03:00"),
     "quantities": (f"{RISE}/quantities", WIDE, "2026-09-14T06:30-03:00"),
     "weather": (f"{RISE}/weather?face=back&at=2026-09-15T10:30:00-03:00", WIDE, "2026-09-14T06:30-03:00"),
@@ -28,6 +37,42 @@ SHOTS = {
     "today-phone": (f"{RISE}/today", PHONE, "2026-09-16T11:10-03:00"),
     "weather-phone": (f"{RISE}/weather?face=west-gable&at=2026-09-16T11:00:00-03:00", PHONE, "2026-09-16T11:10-03:00"),
 }
+
+
+def _made_up_photo(browser: Browser, address: str) -> None:
+    """A picture as if taken aslant of the east gable: its drawing, seen in perspective, with its marks."""
+    page = browser.new_page(viewport={"width": 1280, "height": 900}, base_url=address)
+    page.goto(f"{RISE}/survey/face/east-gable")
+    box = page.locator("#picture svg.elevation").bounding_box()
+    assert box
+    flat = Image.open(io.BytesIO(page.screenshot(clip=box))).convert("RGB")  # type: ignore[arg-type]
+    svg = page.locator("#picture svg.elevation").evaluate("e => ({...e.dataset})")
+    page.close()
+    left, ground, scale = (float(svg[k]) for k in ("left", "ground", "scale"))
+    right, top = left + 7.4 * scale, ground - 5.6 * scale
+    wall = [(left, ground), (right, ground), (right, top), (left, top)]
+    seen = ((150.0, 690.0), (930.0, 610.0), (905.0, 150.0), (205.0, 80.0))
+    back = homography(seen, (wall[0], wall[1], wall[2], wall[3]))
+    size, sky = (1100, 760), (196, 208, 214)
+    lens = tuple(back.flatten()[:8])
+    shown = flat.transform(size, Image.Transform.PERSPECTIVE, lens, Image.Resampling.BICUBIC, fillcolor=sky)
+    out = io.BytesIO()
+    shown.save(out, "JPEG", quality=90)
+    there = np.linalg.inv(back)
+
+    def at(x: float, y: float) -> str:
+        u, v, w = there @ np.array([left + x * scale, ground - y * scale, 1.0])
+        return f"{u / w:.1f}, {v / w:.1f}"
+
+    headers = {"origin": address}
+    files = {"file": {"name": "East gable.jpg", "mimeType": "image/jpeg", "buffer": out.getvalue()}}
+    asked = browser.new_page()
+    asked.request.post(f"{address}{RISE}/survey/photos?face=east-gable", multipart=files, headers=headers)
+    marks = {f"c{n}": at(x, y) for n, (x, y) in enumerate(((0, 0), (7.4, 0), (7.4, 5.6), (0, 5.6)), 1)}
+    window = {"a": at(3.2, 3.6), "b": at(4.1, 3.6), "length": "0.9 m"}
+    window |= {"a2": at(3.2, 3.6), "b2": at(3.2, 5.0), "length2": "1.4 m", "m1": at(1.0, 1.3), "m2": at(1.3, 1.75)}
+    asked.request.post(f"{address}{RISE}/survey/photos/photo-1/measure", form=marks | window, headers=headers)
+    asked.close()
 
 
 def main() -> None:
@@ -40,6 +85,7 @@ def main() -> None:
         space = demo_space(open_database(Path(folder) / "demo.sqlite3"), int(weather.rsplit(":", 1)[1]))
         browser = playwright.chromium.launch(executable_path=shutil.which("chromium"), args=CHROMIUM_OPTIONS)
         with running(create_app(space)) as address:
+            _made_up_photo(browser, address)
             for name, (path, (width, height), clock) in SHOTS.items():
                 page = browser.new_page(viewport={"width": width, "height": height}, base_url=address)
                 headers = {"origin": address}

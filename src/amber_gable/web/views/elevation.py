@@ -15,7 +15,9 @@ from amber_gable.web.views.glyphs import Pattern, Strokes, item_glyph, obstacle_
 from amber_gable.web.views.lanes import bearing
 from amber_gable.web.views.units import Units
 
-MARGIN_LEFT, MARGIN_RIGHT, MARGIN_TOP, MARGIN_BOTTOM = 58.0, 14.0, 14.0, 34.0
+MARGIN_RIGHT, MARGIN_TOP, MARGIN_BOTTOM = 14.0, 14.0, 34.0
+# Feet and inches take more room beside the wall.
+MARGIN_LEFT, MARGIN_LEFT_US = 58.0, 92.0
 WIDTH_MAX, SCALE_MAX = 420.0, 46.0
 METRIC = Units(UnitSystem.METRIC)
 
@@ -104,12 +106,16 @@ class _Sheet:
 
 
 def drawing_scale(
-    faces: tuple[Face, ...], width: float = WIDTH_MAX, most: float = SCALE_MAX, height: float = 460.0
+    faces: tuple[Face, ...],
+    width: float = WIDTH_MAX,
+    most: float = SCALE_MAX,
+    height: float = 460.0,
+    units: Units = METRIC,
 ) -> float:
     """px per metre at which the widest and highest face fits: one scale for a sheet's faces, so that they compare."""
     widest = max((f.width_m for f in faces), default=10.0)
     highest = max((f.top_m for f in faces), default=5.0)
-    across = (width - MARGIN_LEFT - MARGIN_RIGHT) / widest
+    across = (width - _left(units) - MARGIN_RIGHT) / widest
     return min(most, across, (height - MARGIN_TOP - MARGIN_BOTTOM) / highest)
 
 
@@ -117,6 +123,10 @@ def paper_mm(drawing: Drawing, one_to: float = 50.0) -> tuple[float, float]:
     """Width and height on paper at a scale of 1 : `one_to`, mm."""
     mm = 1000 / one_to / drawing.scale
     return drawing.width * mm, drawing.height * mm
+
+
+def _left(units: Units) -> float:
+    return MARGIN_LEFT_US if units.us else MARGIN_LEFT
 
 
 def draw(
@@ -136,12 +146,14 @@ def draw(
     items = bundle.property.items_of(face.id)
     # A chimney stands above the face it is drawn with.
     top = max([face.top_m, *(i.y_m + item_size(i)[1] for i in items)])
-    sheet = _Sheet(MARGIN_LEFT, MARGIN_TOP + top * scale, scale)
+    sheet = _Sheet(_left(units), MARGIN_TOP + top * scale, scale)
     right = sheet.x(face.width_m)
     trim = next((z for z in zones if SUBSTRATES[z.substrate].is_trim and z.area.kind in ("own", "trim")), None)
     parts = [_opening(o, sheet, selected, units) for o in face.openings]
     parts += [_item(i, sheet, selected, units) for i in items]
-    parts += [_obstacle(o, sheet, selected, units) for o in face.obstacles]
+    if not finished:
+        # As it will look: nothing parked before it, no damage left.
+        parts += [_obstacle(o, sheet, selected, units) for o in face.obstacles]
     paths, labels = _dimensions(face, sheet, units)
     chosen = next((p for p in parts if p.selected), None)
     if chosen is not None:
@@ -158,7 +170,7 @@ def draw(
         trim_width=0.12 * scale,
         trim_lines=_corner_boards(points, sheet) if trim else "",
         parts=parts,
-        marks=_marks(face, zones, sheet),
+        marks=[] if finished else _marks(face, zones, sheet),
         ground=(sheet.left - 24, right + 12, sheet.ground) if face.is_wall else None,
         left=sheet.left,
         ground_y=sheet.ground,

@@ -2,6 +2,7 @@
 
 from collections.abc import Mapping
 
+from amber_gable.core.survey.measures import INCH_M
 from amber_gable.services.survey_forms import choices
 from amber_gable.web.views.part_form import field_text
 from amber_gable.web.views.units import Units
@@ -46,7 +47,12 @@ _ITEM_SIZES: dict[str, dict[str, float]] = {
     "stair": {"width_m": 1.0},
     "chimney": {"width_m": 0.6, "depth_m": 0.6, "height_m": 1.4},
 }
-_ITEM_MORE = {"panelled-door": {"panels": "4"}, "glazed-door": {"glazed": "0.5"}, "stair": {"treads": "3"}}
+_ITEM_MORE = {
+    "panelled-door": {"panels": "4"},
+    "glazed-door": {"glazed": "0.5"},
+    "stair": {"treads": "3"},
+    "casement": {"leaves": "2"},
+}
 
 
 def blank_part(kind: str, asked: Mapping[str, str], units: Units) -> dict[str, str]:
@@ -54,12 +60,17 @@ def blank_part(kind: str, asked: Mapping[str, str], units: Units) -> dict[str, s
     out = _BLANKS[kind] | {k: v for k, v in asked.items() if k != "face"}
     chosen = out.get("kind") or out.get("spec.kind") or ""
     if kind in ("opening", "obstacle"):
-        out = {k: units.typed(v) for k, v in (_SIZES.get(chosen, {}) | {"x_m": 0.6}).items()} | out
+        out = {k: _usual(v, units) for k, v in (_SIZES.get(chosen, {}) | {"x_m": 0.6}).items()} | out
     if kind == "item":
         spec = choices("spec").get(chosen)
-        sizes = {f.alias or n: f.default for n, f in spec.model_fields.items()} if spec else {}
+        sizes = {n: f.default for n, f in spec.model_fields.items()} if spec else {}
         out = {f"spec.{n}": field_text(n, v, units) for n, v in sizes.items() if isinstance(v, int | float)} | out
-        out |= {f"spec.{n}": field_text(n, v, units) for n, v in _ITEM_SIZES.get(chosen, {}).items()}
+        out |= {f"spec.{n}": _usual(v, units) for n, v in _ITEM_SIZES.get(chosen, {}).items()}
         out |= {f"spec.{n}": v for n, v in _ITEM_MORE.get(chosen, {}).items()}
-        out = {"x_m": units.typed(0.6), "y_m": units.typed(0.9 if "window" in chosen else 0.0)} | out
+        out = {"x_m": _usual(0.6, units), "y_m": _usual(0.9 if "window" in chosen else 0.0, units)} | out
     return out
+
+
+def _usual(metres: float, units: Units) -> str:
+    """A usual size as one would say it: whole inches in US units."""
+    return units.typed(round(metres / INCH_M) * INCH_M if units.us else metres)

@@ -21,7 +21,7 @@ def survey(request: Request, job_id: str) -> Response:
     view, units = load_job(request, job_id), units_of(request)
     bundle = view.bundle
     faces = bundle.property.faces
-    scale = drawing_scale(faces, SHEET_W, SHEET_SCALE, SHEET_H)
+    scale = drawing_scale(faces, SHEET_W, SHEET_SCALE, SHEET_H, units)
     sheets = [
         {"face": f, "drawing": draw(bundle, f, scale, units=units), "number": n, **face_figures(bundle, f)}
         for n, f in enumerate(faces, 1)

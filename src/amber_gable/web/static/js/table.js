@@ -63,7 +63,8 @@ function arm(tool) {
   for (const t of table().querySelectorAll("[data-tool], .tools [data-fields]")) t.classList.toggle("on", t === tool || (!tool && t.dataset.tool === "move"));
   table().querySelector('[data-tool="move"]')?.setAttribute("aria-pressed", String(!tool));
   drawing()?.classList.toggle("drawing-on", Boolean(tool));
-  say(tool ? `${tool.textContent}: drag it on the face, or tap for the usual size. Esc ends.` : "");
+  const how = tool?.dataset.kind === "zone" ? "drag its outline on the face" : "drag it on the face, or tap for the usual size";
+  say(tool ? `${tool.textContent}: ${how}. Esc ends.` : "");
 }
 
 function drawn(tool, box, tapped) {
