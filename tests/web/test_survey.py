@@ -247,7 +247,9 @@ def test_the_meter_is_read_through_its_protocol_and_its_silence_is_told(client: 
     assert "Read the meter" not in client.get(here).text
     typed = client.post(f"{here}/moisture", data={"pct": "wet"})
     assert typed.status_code == 422
-    client.post(f"{here}/moisture/{before}/delete")
+    other = client.post(f"{here}/moisture/{before}/delete", data={"expected": "99"})
+    assert "changed meanwhile" in other.text
+    client.post(f"{here}/moisture/{before}/delete", data={"expected": f"{reading.pct:g}"})
     assert len(next(z for z in stored(space).property.zones if z.id == "back-siding").condition.moisture) == before
 
 

@@ -1,5 +1,6 @@
 """The condition record: readings of the guided tests, moisture, marks on the drawing, each saved as it is given."""
 
+from collections.abc import Callable
 from datetime import date, datetime
 from typing import Any
 
@@ -8,12 +9,13 @@ from amber_gable.core.survey.measures import UnitSystem, parse_length
 from amber_gable.core.survey.takeoff import face_areas
 from amber_gable.domain.condition import Condition, Damage, Mark, MoistureReading, Tested
 from amber_gable.domain.guided_tests import GUIDED_TESTS, GuidedTest
+from amber_gable.domain.job import JobBundle
 from amber_gable.domain.survey import Item, Property, Zone
 from amber_gable.exchange.meter import MeterPlace, MeterReading, MeterUnavailable
 from amber_gable.services.editing import Faults, plain_number
 from amber_gable.services.surveying import change_part, find_part
 from amber_gable.services.workspace import Workspace
-from amber_gable.store.jobs import load_face
+from amber_gable.store.jobs import Part, load_face
 from amber_gable.store.survey import face_of
 
 _BY_CODE = {t.code: t for t in GUIDED_TESTS}
@@ -28,35 +30,52 @@ def surface_of(property_: Property, kind: str, id_: str) -> Zone | Item:
     return part
 
 
-def _stored(space: Workspace, job_id: str, kind: str, id_: str) -> tuple[Property, Zone | Item]:
-    with space.database.reading() as session:
-        property_ = load_face(session, job_id, face_of(session, job_id, kind, id_)).property
-    return property_, surface_of(property_, kind, id_)
+Made = tuple[str, dict[str, Any]]
+
+
+def _change(space: Workspace, job_id: str, kind: str, id_: str, make: Callable[[JobBundle, Zone | Item], Made]) -> None:
+    """Change fields of a condition: `make` gives the step's words and the fields, from what is stored."""
+
+    def change(bundle: JobBundle, part: Part) -> Made:
+        surface = surface_of(bundle.property, kind, id_)
+        words, fields = make(bundle, surface)
+        return f"{words} on {part.name}", {"condition": surface.condition.model_dump() | fields}
+
+    change_part(space, job_id, kind, id_, change)
 
 
 def record_test(
     space: Workspace, job_id: str, kind: str, id_: str, form: dict[str, str], system: UnitSystem = UnitSystem.METRIC
-) -> Condition:
+) -> None:
     """A test's reading, and its date, note and photo. What the form does not carry stays. Raises Faults by field."""
     test = _BY_CODE.get(form.get("test", ""))
     if test is None:
         raise Faults({"": "this test is not known"})
-    property_, part = _stored(space, job_id, kind, id_)
-    condition = part.condition
-    changes: dict[str, Any] = {}
+    fields: dict[str, Any] = {}
     if "value" in form:
-        changes[test.field] = _reading(test, form["value"].strip(), system)
-    kept = next((t for t in condition.tests if t.test == test.code), Tested(test=test.code))
-    today = space.clock.now().astimezone(property_.tz).date()
-    made = kept.model_dump() | {"on": _day(form["on"]) if "on" in form else kept.on or today}
+        fields[test.field] = _reading(test, form["value"].strip(), system)
+    given: dict[str, Any] = {}
+    if "on" in form:
+        given["on"] = _day(form["on"])
     if "note" in form:
-        made["note"] = form["note"].strip()
+        given["note"] = form["note"].strip()
     if "photo" in form:
-        made["photo"] = form["photo"] or None
-    others = [t for t in condition.tests if t.test != test.code]
+        given["photo"] = form["photo"] or None
     emptied = "value" in form and form["value"].strip() == ""
-    tests = others if emptied else [*others, made]
-    return _save(space, job_id, kind, part, condition, changes | {"tests": tests}, f"test {test.name.lower()}")
+
+    def make(bundle: JobBundle, part: Zone | Item) -> Made:
+        tests = part.condition.tests
+        kept = next((t for t in tests if t.test == test.code), Tested(test=test.code, on=_today(space, bundle)))
+        others = [t.model_dump() for t in tests if t.test != test.code]
+        return f"test {test.name.lower()}", fields | {
+            "tests": others if emptied else [*others, kept.model_dump() | given]
+        }
+
+    _change(space, job_id, kind, id_, make)
+
+
+def _today(space: Workspace, bundle: JobBundle) -> date:
+    return space.clock.now().astimezone(bundle.property.tz).date()
 
 
 def _reading(test: GuidedTest, text: str, system: UnitSystem) -> Any:
@@ -85,20 +104,6 @@ def _day(text: str) -> date | None:
         raise Faults({"on": f"“{text[:20]}” is not a date; write it such as 2026-09-14"}) from None
 
 
-def _save(
-    space: Workspace,
-    job_id: str,
-    kind: str,
-    part: Zone | Item,
-    condition: Condition,
-    changes: dict[str, Any],
-    words: str,
-) -> Condition:
-    merged = condition.model_dump() | changes
-    change_part(space, job_id, kind, part.id, f"{words} on {part.name}", condition=merged)
-    return surface_of(_stored(space, job_id, kind, part.id)[0], kind, part.id).condition
-
-
 def add_moisture(space: Workspace, job_id: str, kind: str, id_: str, pct: str, spot: str) -> None:
     """One more meter reading, now. Raises Faults."""
     try:
@@ -107,27 +112,36 @@ def add_moisture(space: Workspace, job_id: str, kind: str, id_: str, pct: str, s
         value = None
     if value is None or not 0 <= value <= 100:
         raise Faults({"pct": f"“{pct.strip()[:20]}” is not a moisture between 0 and 100 %"})
-    _, part = _stored(space, job_id, kind, id_)
     reading = MoistureReading(pct=value, at=space.clock.now(), spot=spot.strip()[:80])
-    readings = [*part.condition.moisture, reading]
-    _save(space, job_id, kind, part, part.condition, {"moisture": readings}, f"reading {value:g} %")
+    _change(
+        space,
+        job_id,
+        kind,
+        id_,
+        lambda _, part: (f"reading {value:g} %", {"moisture": [*part.condition.moisture, reading]}),
+    )
 
 
-def drop_moisture(space: Workspace, job_id: str, kind: str, id_: str, number: int) -> None:
-    """Take a reading out by its place in the list. Raises KeyError."""
-    _, part = _stored(space, job_id, kind, id_)
-    readings = list(part.condition.moisture)
-    if not 0 <= number < len(readings):
-        raise KeyError(number)
-    dropped = readings.pop(number)
-    _save(space, job_id, kind, part, part.condition, {"moisture": readings}, f"drop reading {dropped.pct:g} %")
+def drop_moisture(space: Workspace, job_id: str, kind: str, id_: str, number: int, expected: str) -> None:
+    """Take a reading out by its place in the list, if it is the one the page showed there. Raises Faults."""
+
+    def make(_: JobBundle, part: Zone | Item) -> Made:
+        readings = list(part.condition.moisture)
+        if not 0 <= number < len(readings) or f"{readings[number].pct:g}" != expected:
+            raise Faults({"pct": "the list was changed meanwhile; look again, then remove"})
+        dropped = readings.pop(number)
+        return f"drop reading {dropped.pct:g} %", {"moisture": readings}
+
+    _change(space, job_id, kind, id_, make)
 
 
 def read_meter(space: Workspace, job_id: str, kind: str, id_: str, spot: str) -> MeterReading:
     """Hold the meter against the surface; a wood reading goes into the list. Raises MeterUnavailable."""
     if space.meter is None:
         raise MeterUnavailable("no meter is set up; type the reading")
-    property_, part = _stored(space, job_id, kind, id_)
+    with space.database.reading() as session:
+        property_ = load_face(session, job_id, face_of(session, job_id, kind, id_)).property
+    part = surface_of(property_, kind, id_)
     face = property_.face(part.face)
     reading = space.meter.read(
         MeterPlace(
@@ -150,32 +164,37 @@ def mark_damage(space: Workspace, job_id: str, zone_id: str, damage: str, runs: 
     """Squares of the condition map for one kind of damage; its share goes into the record. Raises Faults."""
     if damage not in set(Damage):
         raise Faults({"": f"“{damage[:20]}” is not on the list of damages"})
-    with space.database.reading() as session:
-        bundle = load_face(session, job_id, face_of(session, job_id, "zone", zone_id))
-    zone = surface_of(bundle.property, "zone", zone_id)
-    if not isinstance(zone, Zone):
-        raise KeyError(zone_id)
     try:
         mark = Mark.model_validate({"damage": damage, "runs": runs})
     except ValueError:
         raise Faults({"": "the marked squares cannot be read; paint them again"}) from None
-    marks = [m for m in zone.condition.marks if m.damage != mark.damage] + ([mark] if mark.runs else [])
-    tried = zone.model_copy(update={"condition": zone.condition.model_copy(update={"marks": tuple(marks)})})
+
+    def make(bundle: JobBundle, zone: Zone | Item) -> Made:
+        if not isinstance(zone, Zone):
+            raise KeyError(zone_id)
+        tests = zone.condition.tests
+        marks = [m for m in zone.condition.marks if m.damage != mark.damage] + ([mark] if mark.runs else [])
+        fields: dict[str, Any] = {"marks": marks} | _worked_out(bundle, zone, tuple(marks), mark.damage)
+        code = next((t.code for t in GUIDED_TESTS if t.field in fields), None)
+        if code is not None and not any(t.test == code for t in tests):
+            fields["tests"] = [*tests, Tested(test=code, on=_today(space, bundle))]
+        return f"mark {damage}", fields
+
+    _change(space, job_id, "zone", zone_id, make)
+
+
+def _worked_out(bundle: JobBundle, zone: Zone, marks: tuple[Mark, ...], damage: Damage) -> dict[str, float]:
+    """The condition's own field for a damage, from its marks."""
     face = bundle.property.face(zone.face)
+    marked = zone.model_copy(update={"condition": zone.condition.model_copy(update={"marks": marks})})
+    zones = tuple(marked if z.id == zone.id else z for z in bundle.property.zones_of(face.id))
     plan_m2 = face_areas(bundle.property, face, bundle.job.deduction)[zone.id].plan_m2
-    zones = tuple(tried if z.id == zone.id else z for z in bundle.property.zones_of(face.id))
-    extent = marked_extents(face, zones, tried, plan_m2).get(mark.damage)
-    changes: dict[str, Any] = {"marks": marks}
-    if mark.damage in PERCENT_FIELDS:
-        changes[PERCENT_FIELDS[mark.damage]] = round(extent.pct, 1) if extent else 0.0
-    if mark.damage is Damage.ROT:
-        changes["rot_m2"] = round(extent.area_m2, 2) if extent else 0.0
-    code = next((t.code for t in GUIDED_TESTS if t.field in changes), None)
-    if code is not None:
-        today = space.clock.now().astimezone(bundle.property.tz).date()
-        kept = next((t for t in zone.condition.tests if t.test == code), Tested(test=code, on=today))
-        changes["tests"] = [*(t for t in zone.condition.tests if t.test != code), kept]
-    _save(space, job_id, "zone", zone, zone.condition, changes, f"mark {damage}")
+    extent = marked_extents(face, zones, marked, plan_m2).get(damage)
+    if damage in PERCENT_FIELDS:
+        return {PERCENT_FIELDS[damage]: round(extent.pct, 1) if extent else 0.0}
+    if damage is Damage.ROT:
+        return {"rot_m2": round(extent.area_m2, 2) if extent else 0.0}
+    return {}
 
 
 def reading_time(at: datetime | None, property_: Property) -> str:

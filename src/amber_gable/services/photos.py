@@ -2,18 +2,20 @@
 
 from collections.abc import Mapping
 from dataclasses import dataclass
+from typing import Any
 
 from pydantic import ValidationError
 
 from amber_gable.core.survey.homography import WallMap, to_plane, wall_map
 from amber_gable.core.survey.measures import UnitSystem, parse_length
-from amber_gable.domain.survey import KnownLength, Photo, PhotoMarks, Property
+from amber_gable.domain.job import JobBundle
+from amber_gable.domain.survey import Face, KnownLength, Photo, PhotoMarks, Property
 from amber_gable.exchange.photos import clean_photo
 from amber_gable.services.editing import Faults
 from amber_gable.services.surveying import change_part, free_name, save_part
 from amber_gable.services.workspace import Workspace
 from amber_gable.store import photos
-from amber_gable.store.jobs import load_bundle
+from amber_gable.store.jobs import Part, load_bundle
 from amber_gable.store.survey import part_names
 
 Point = tuple[float, float]
@@ -155,13 +157,16 @@ def send_wall(space: Workspace, job_id: str, photo: Photo, found: Measured) -> s
     """Give the face the measured width and height; a gable or other shape keeps what it has above its eave."""
     if photo.face is None:
         raise Faults({"": "say first which face the photo shows"})
-    with space.database.reading() as session:
-        face = load_bundle(session, job_id).property.face(photo.face)
-    outline = face.outline.model_dump()
     sizes = {"width_m": found.wall.width_m, "height_m": found.wall.height_m, "eave_height_m": found.wall.height_m}
-    outline |= {k: round(v, 3) for k, v in sizes.items() if k in outline}
-    change_part(space, job_id, "face", face.id, f"size of {face.name} from a photo", outline=outline)
-    return face.id
+
+    def change(_: JobBundle, face: Part) -> tuple[str, dict[str, Any]]:
+        assert isinstance(face, Face)
+        outline = face.outline.model_dump()
+        outline |= {k: round(v, 3) for k, v in sizes.items() if k in outline}
+        return f"size of {face.name} from a photo", {"outline": outline}
+
+    change_part(space, job_id, "face", photo.face, change)
+    return photo.face
 
 
 def set_face(space: Workspace, job_id: str, id_: str, face: str) -> None:

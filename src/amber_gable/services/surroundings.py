@@ -1,15 +1,17 @@
 """Trees and neighbours sketched before a face."""
 
-from collections.abc import Mapping
+from collections.abc import Callable, Mapping
+from typing import Any
 
 from pydantic import ValidationError
 
 from amber_gable.core.survey.measures import UnitSystem, parse_length
+from amber_gable.domain.job import JobBundle
 from amber_gable.domain.survey import Block, Face
 from amber_gable.services.editing import Faults
 from amber_gable.services.surveying import change_part
 from amber_gable.services.workspace import Workspace
-from amber_gable.store.jobs import load_face
+from amber_gable.store.jobs import Part
 
 _LENGTHS = ("left_m", "width_m", "distance_m", "height_m")
 
@@ -36,30 +38,36 @@ def read_block(form: Mapping[str, str], system: UnitSystem) -> Block:
 
 def put_block(space: Workspace, job_id: str, face_id: str, number: int | None, block: Block) -> None:
     """Add a block, or put it in place of the one of that number. Raises KeyError, Faults."""
-    face = _face(space, job_id, face_id)
-    blocks = list(face.blocks)
-    if number is None:
-        blocks.append(block)
-    elif 0 <= number < len(blocks):
-        blocks[number] = block
-    else:
-        raise KeyError(number)
-    _save(space, job_id, face, blocks, f"{block.kind.value} before {face.name}")
+
+    def edit(blocks: list[Block]) -> None:
+        if number is None:
+            blocks.append(block)
+        else:
+            blocks[_place(blocks, number)] = block
+
+    _change(space, job_id, face_id, f"{block.kind.value} before", edit)
 
 
 def drop_block(space: Workspace, job_id: str, face_id: str, number: int) -> None:
-    face = _face(space, job_id, face_id)
-    blocks = list(face.blocks)
+    """Take a block out by its place in the list. Raises KeyError."""
+
+    def edit(blocks: list[Block]) -> None:
+        del blocks[_place(blocks, number)]
+
+    _change(space, job_id, face_id, "clear the view before", edit)
+
+
+def _place(blocks: list[Block], number: int) -> int:
     if not 0 <= number < len(blocks):
         raise KeyError(number)
-    del blocks[number]
-    _save(space, job_id, face, blocks, f"clear a view before {face.name}")
+    return number
 
 
-def _face(space: Workspace, job_id: str, face_id: str) -> Face:
-    with space.database.reading() as session:
-        return load_face(session, job_id, face_id).property.face(face_id)
+def _change(space: Workspace, job_id: str, face_id: str, words: str, edit: Callable[[list[Block]], None]) -> None:
+    def change(_: JobBundle, face: Part) -> tuple[str, dict[str, Any]]:
+        assert isinstance(face, Face)
+        blocks = list(face.blocks)
+        edit(blocks)
+        return f"{words} {face.name}", {"blocks": [b.model_dump() for b in blocks]}
 
-
-def _save(space: Workspace, job_id: str, face: Face, blocks: list[Block], words: str) -> None:
-    change_part(space, job_id, "face", face.id, words, blocks=[b.model_dump() for b in blocks])
+    change_part(space, job_id, "face", face_id, change)

@@ -21,26 +21,24 @@ from amber_gable.store.jobs import Part, live_job, load_bundle, load_face
 
 _OWN_FORM = {"version", "face", "id", "back"}
 _UNTYPED: dict[str, dict[str, Any]] = {"face": {"azimuth_deg": 180.0}, "opening": {"x_m": 0.0, "y_m": 0.0}}
+# From a job (cut down to a face) and a part of it to the step's words and the part's new fields.
+Change = Callable[[JobBundle, Part], tuple[str, dict[str, Any]]]
 KIND_OF: dict[type[Part], str] = {model: kind for kind, model in MODELS.items()}
 
 
 def find_part(property_: Property, kind: str, id_: str) -> tuple[Part, str]:
     """A part and the id of its face. Raises KeyError."""
     for f in property_.faces:
-        if kind == "face" and f.id == id_:
-            return f, f.id
-        for opening in f.openings:
-            if kind == "opening" and opening.id == id_:
-                return opening, f.id
-        for obstacle in f.obstacles:
-            if kind == "obstacle" and obstacle.id == id_:
-                return obstacle, f.id
-    for zone in property_.zones:
-        if kind == "zone" and zone.id == id_:
-            return zone, zone.face
-    for item in property_.items:
-        if kind == "item" and item.id == id_:
-            return item, item.face
+        on_face: dict[str, tuple[Part, ...]] = {
+            "face": (f,),
+            "opening": f.openings,
+            "obstacle": f.obstacles,
+            "zone": property_.zones_of(f.id),
+            "item": property_.items_of(f.id),
+        }
+        for part in on_face[kind]:
+            if part.id == id_:
+                return part, f.id
     raise KeyError(id_)
 
 
@@ -204,13 +202,19 @@ def stand_wall(space: Workspace, job_id: str, face_id: str, place: PlanPlace | N
         write_step(session, job_id, changes, f"stand {name}")
 
 
-def change_part(space: Workspace, job_id: str, kind: str, id_: str, words: str, **changes: Any) -> None:
-    """Set fields of a part that no form of its own carries (plan place, blocks, condition). Raises Faults."""
+def change_part(space: Workspace, job_id: str, kind: str, id_: str, change: Change) -> None:
+    """Set fields of a part that no form of its own carries (size from a photo, blocks, condition).
+
+    `change` sees the part as it stands while nobody else may write, so that two hands at one record lose nothing.
+    Raises Faults, KeyError.
+    """
     with space.database.writing() as session:
         face_id = survey.face_of(session, job_id, kind, id_)
-        part = find_part(load_face(session, job_id, face_id).property, kind, id_)[0]
+        bundle = load_face(session, job_id, face_id)
+        part = find_part(bundle.property, kind, id_)[0]
         version = survey.live_part(session, job_id, kind, id_).version
-        write_step(session, job_id, [(made_part(kind, part, changes), face_id, version)], words)
+        words, fields = change(bundle, part)
+        write_step(session, job_id, [(made_part(kind, part, fields), face_id, version)], words)
 
 
 def undo_step(space: Workspace, job_id: str) -> str:
@@ -254,6 +258,8 @@ def free_id(
     session: Session, job_id: str, kind: str, name: str, taken: set[tuple[str, str]] | frozenset[Any] = frozenset()
 ) -> str:
     """An id from the name that no record of the property has, deleted ones included."""
+    # "new" is the address of the empty form.
+    taken = taken | {(kind, "new")}
     slug = re.sub(r"[^a-z0-9]+", "-", name.lower()).strip("-")[:48].strip("-") or kind
     stem = re.sub(r"-\d+$", "", slug)
     property_id = live_job(session, job_id).property_id

@@ -96,13 +96,24 @@ def put_part(session: Session, job_id: str, part: Part, face_id: str, version: i
     row = live_part(session, job_id, kind, part.id)
     fields = {k: v for k, v in journal.state(new).items() if k != "position"}
     if row.version != version:
-        differ = {k: (getattr(row, k), v) for k, v in fields.items() if getattr(row, k) != v}
-        raise StaleEdit(part.name, differ)
+        raise StaleEdit(part.name, _differences({k: getattr(row, k) for k in fields}, fields))
     before = journal.state(row)
     for key, value in fields.items():
         if getattr(row, key) != value:
             setattr(row, key, value)
     journal.note(session, kind, part.id, before, row)
+
+
+def _differences(stored: dict[str, Any], given: dict[str, Any]) -> dict[str, tuple[Any, Any]]:
+    """Fields that differ, those of a shape or texture one by one."""
+    out: dict[str, tuple[Any, Any]] = {}
+    for key in stored | given:
+        here, mine = stored.get(key), given.get(key)
+        if isinstance(here, dict) and isinstance(mine, dict):
+            out |= _differences(here, mine)
+        elif here != mine:
+            out[key] = (here, mine)
+    return out
 
 
 def delete_part(session: Session, job_id: str, kind: str, id_: str) -> str:

@@ -2,6 +2,7 @@
 
 import logging
 from http import HTTPStatus
+from urllib.parse import urlsplit
 
 from fastapi import FastAPI, Request
 from fastapi.exceptions import RequestValidationError
@@ -19,7 +20,9 @@ def problem(request: Request, status: int, title: str, detail: str) -> Response:
     """The error in the form the asker reads."""
     wants = request.headers.get("accept", "")
     if "text/html" in wants or "hx-request" in request.headers:
-        return page(request, "problem.html", {"status": status, "title": title, "detail": detail}, status=status)
+        came_from = urlsplit(request.headers.get("referer", "")).path
+        context = {"status": status, "title": title, "detail": detail, "back": came_from if came_from != "/" else ""}
+        return page(request, "problem.html", context, status=status)
     body = {"type": "about:blank", "title": title, "status": status, "detail": detail}
     return JSONResponse(body, status_code=status, media_type="application/problem+json")
 

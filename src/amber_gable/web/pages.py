@@ -20,6 +20,7 @@ from amber_gable.services.forecasts import Weather, job_weather
 from amber_gable.services.planning import KeptPlan, job_climate, kept_plan
 from amber_gable.services.workspace import Workspace
 from amber_gable.store.jobs import load_bundle
+from amber_gable.web.views.part_names import LABELS
 from amber_gable.web.views.sky import sky_strip
 from amber_gable.web.views.units import Units
 
@@ -37,6 +38,7 @@ def _day(t: datetime) -> str:
 
 
 _TEMPLATES.env.filters.update(num=_num, day=_day, clock=lambda t: f"{t:%H:%M}", px=lambda v: f"{v:.1f}")
+_TEMPLATES.env.filters["label"] = lambda key: LABELS[key][0] if key in LABELS else key.replace("_", " ")
 _TEMPLATES.env.globals.update(version=__version__, letters=LETTERS)
 
 STAGES = (

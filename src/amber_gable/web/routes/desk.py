@@ -37,17 +37,19 @@ def step(request: Request, hours: float = Form(0), to: str = Form("")) -> Respon
 
 @router.post("/theme")
 def theme(request: Request) -> Response:
-    answer = _back(request)
-    night = request.cookies.get("theme") == "night"
-    answer.set_cookie("theme", "day" if night else "night", max_age=31_536_000, httponly=True, samesite="strict")
-    return answer
+    return _changed_over(request, "theme", "day", "night")
 
 
 @router.post("/units")
 def units(request: Request) -> Response:
+    return _changed_over(request, "units", "metric", "us")
+
+
+def _changed_over(request: Request, name: str, usual: str, other: str) -> Response:
+    """The reader's setting the other way round, kept in a cookie for a year."""
     answer = _back(request)
-    us = request.cookies.get("units") == "us"
-    answer.set_cookie("units", "metric" if us else "us", max_age=31_536_000, httponly=True, samesite="strict")
+    now = usual if request.cookies.get(name) == other else other
+    answer.set_cookie(name, now, max_age=31_536_000, httponly=True, samesite="strict")
     return answer
 
 

@@ -122,9 +122,12 @@ def moisture(request: Request, job_id: str, kind: str, id_: str, form: Fields) -
 
 
 @router.post("/moisture/{number}/delete")
-def drop(request: Request, job_id: str, kind: str, id_: str, number: int) -> Response:
+def drop(request: Request, job_id: str, kind: str, id_: str, number: int, form: Fields) -> Response:
     known(kind)
-    conditions.drop_moisture(space_of(request), job_id, kind, id_, number)
+    try:
+        conditions.drop_moisture(space_of(request), job_id, kind, id_, number, form.get("expected", ""))
+    except Faults as error:
+        return _page(request, job_id, kind, id_, template="parts/moisture.html", faults=error.fields)
     return _moisture(request, job_id, kind, id_)
 
 

@@ -51,21 +51,6 @@ def table_page(
     stale: StaleEdit | None = None,
 ) -> Response:
     """The table with a part chosen. `typed` is what the form holds, faults included. Raises KeyError."""
-    context = table_context(sheet, kind, id_, face_id, typed=typed, faults=faults, stale=stale)
-    status = 409 if stale else 422 if faults else 200
-    return show(request, job_id, "survey_face.html", "parts/table.html", context, status)
-
-
-def table_context(
-    sheet: Sheet,
-    kind: str,
-    id_: str | None,
-    face_id: str = "",
-    *,
-    typed: Mapping[str, str] | None = None,
-    faults: Mapping[str, str] | None = None,
-    stale: StaleEdit | None = None,
-) -> dict[str, Any]:
     property_ = sheet.bundle.property
     if id_ is not None:
         part, face_id = find_part(property_, kind, id_)
@@ -82,7 +67,7 @@ def table_context(
     taken = sheet.names | {z.name for z in property_.zones_of(face_id)}
     order = [id_ for id_, _ in sheet.faces]
     at = order.index(face_id) if face_id in order else -1
-    return {
+    context = {
         "base": base,
         "job": sheet.bundle.job,
         "property": property_,
@@ -106,6 +91,8 @@ def table_context(
         "next": sheet.faces[(at + 1) % len(order)] if at >= 0 and len(order) > 1 else None,
         "url": f"{base}/{kind}/{id_}" if id_ else f"{base}/{kind}/new?face={face_id}",
     }
+    status = 409 if stale else 422 if faults else 200
+    return show(request, job_id, "survey_face.html", "parts/table.html", context, status)
 
 
 def fillings(property_: Property, face: Face | None, id_: str | None) -> list[tuple[str, str]]:
