@@ -17,8 +17,9 @@ lint: test-env
 	.venv/bin/mypy
 	.venv/bin/lint-imports --no-cache
 
+# Two workers; a file stays with one of them, so that what it sets up is made once.
 test: lint
-	.venv/bin/pytest
+	.venv/bin/pytest -n 2 --dist loadfile
 
 bench: test-env
 	@$(PY) -m tests.bench.table

@@ -6,6 +6,7 @@ from collections.abc import Iterator
 from pathlib import Path
 
 import pytest
+from axe_playwright_python.sync_playwright import Axe
 from playwright.sync_api import Browser, CDPSession, Locator, Page, expect
 
 from amber_gable.domain.survey import Face, Opening
@@ -317,5 +318,7 @@ def test_a_photo_is_marked_by_dragging_and_its_sizes_are_sent(page: Page, tmp_pa
     _field(page, "length").fill("2 m")
     page.get_by_role("button", name="Measure", exact=True).click()
     expect(page.locator("#measure .big .reading")).to_have_text(re.compile(r"1\.7[0-9]"))
+    found = Axe().run(page).response["violations"]
+    assert [v["id"] for v in found if v["impact"] in ("serious", "critical")] == []
     page.get_by_role("button", name="box as window").click()
     expect(page.locator("#measure [role=alert], #table")).to_be_visible()

@@ -22,6 +22,8 @@ _ROWS: list[tuple[str, str, str, tuple[str, ...], str]] = [
     ("coating", "coating", "What is on it now", (),
      "Rub a hidden spot with a rag and methylated spirit: waterborne paint softens and comes off on the rag, oil paint "
      "does not. A penetrating stain has no film to lift with a blade."),
+    ("coats", "coats", "Old coats, if known", (),
+     "Cut a small crater and sand it: the rings can be counted. Many thick coats crack and let go of the wall."),
     ("scrape", "loose_pct", "Loose or peeling", (),
      "Pull a blade over it, flat side down. What a scraper will not lift may stay. Judge the share of the area, or "
      "paint it on the drawing."),
@@ -57,8 +59,9 @@ _ROWS: list[tuple[str, str, str, tuple[str, ...], str]] = [
      "Pace off joints that are brittle, open or missing."),
     ("putty", "putty_m", "Old putty to renew", _WOOD,
      "Press with a thumbnail along the glass; measure what is loose or cracked."),
-    ("age", "age_years", "Years since made", ("metal",),
-     "Aluminium weathered ten years or more takes paint without primer; newer needs one."),
+    ("age", "age_years", "Years since made", (),
+     "Aluminium weathered ten years or more takes paint without primer, newer needs one; new render and concrete wait "
+     "a month, new treated timber for months or tests."),
     ("vinyl", "vinyl", "Vinyl", ("vinyl",),
      "Feel for pits and look along it for panels already warped."),
     ("nails", "nails", "Nails proud or rusting", _WOOD,

@@ -104,6 +104,11 @@ def _day(text: str) -> date | None:
         raise Faults({"on": f"“{text[:20]}” is not a date; write it such as 2026-09-14"}) from None
 
 
+def set_note(space: Workspace, job_id: str, kind: str, id_: str, note: str) -> None:
+    """Whatever else there is to say. Raises Faults when it is too long."""
+    _change(space, job_id, kind, id_, lambda _, part: ("note", {"note": note.strip()}))
+
+
 def add_moisture(space: Workspace, job_id: str, kind: str, id_: str, pct: str, spot: str) -> None:
     """One more meter reading, now. Raises Faults."""
     try:

@@ -22,6 +22,7 @@ from amber_gable.services.workspace import Workspace
 from amber_gable.store.jobs import load_bundle
 from amber_gable.web.views.part_names import LABELS
 from amber_gable.web.views.sky import sky_strip
+from amber_gable.web.views.texture_words import texture_words
 from amber_gable.web.views.units import Units
 
 _TEMPLATES = Jinja2Templates(directory=Path(__file__).parent / "templates")
@@ -38,6 +39,7 @@ def _day(t: datetime) -> str:
 
 
 _TEMPLATES.env.filters.update(num=_num, day=_day, clock=lambda t: f"{t:%H:%M}", px=lambda v: f"{v:.1f}")
+_TEMPLATES.env.filters["texture"] = texture_words
 _TEMPLATES.env.filters["label"] = lambda key: LABELS[key][0] if key in LABELS else key.replace("_", " ")
 _TEMPLATES.env.globals.update(version=__version__, letters=LETTERS)
 

@@ -40,6 +40,8 @@ def is_answered(test: GuidedTest, condition: Condition) -> bool:
 
 
 def is_essential(test: GuidedTest, part: Zone | Item) -> bool:
+    if test.code == "age" and SUBSTRATES[part.substrate].family != "metal":
+        return False
     return test.code in (ITEM_TESTS if isinstance(part, Item) else ESSENTIAL_TESTS)
 
 

@@ -3,9 +3,10 @@
 from fastapi import APIRouter, Request
 from starlette.responses import Response
 
+from amber_gable.core.survey.items import item_area
 from amber_gable.services.quantities import job_quantities
 from amber_gable.services.workspace import digest
-from amber_gable.web.pages import job_page, load_job, space_of
+from amber_gable.web.pages import job_page, load_job, space_of, units_of
 from amber_gable.web.views.cans import bench
 
 router = APIRouter(prefix="/jobs/{job_id}/quantities")
@@ -26,5 +27,13 @@ def quantities(request: Request, job_id: str) -> Response:
         }
         for o in result.orders
     ]
-    context = {"orders": orders, "total": result, "currency": view.bundle.company.currency}
+    items = view.bundle.property.items
+    context = {
+        "orders": orders,
+        "total": result,
+        "currency": view.bundle.company.currency,
+        "item_count": len(items),
+        "items_m2": sum(item_area(i.spec) for i in items),
+        "units": units_of(request),
+    }
     return job_page(request, view, "quantities", context)

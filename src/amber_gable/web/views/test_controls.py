@@ -34,11 +34,14 @@ class TestRow:
     done: Tested | None
     answered: bool
     essential: bool
+    extent: str = ""
     fault: str = ""
 
 
-def test_row(test: GuidedTest, part: Zone | Item, here: str, units: Units) -> TestRow:
+def test_row(test: GuidedTest, part: Zone | Item, here: str, units: Units, area_m2: float = 0.0) -> TestRow:
+    """`area_m2` is the zone's plan area, of which shares are told."""
     condition = part.condition
+    share = getattr(condition, test.field) if test.field.endswith("_pct") else 0.0
     return TestRow(
         id=f"{part.id}-{test.code}",
         here=here,
@@ -47,6 +50,7 @@ def test_row(test: GuidedTest, part: Zone | Item, here: str, units: Units) -> Te
         done=next((t for t in condition.tests if t.test == test.code), None),
         answered=is_answered(test, condition),
         essential=is_essential(test, part),
+        extent=f"= {units.area(area_m2 * share / 100, 1)} {units.area_unit}" if area_m2 and share else "",
     )
 
 

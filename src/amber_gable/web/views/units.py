@@ -28,6 +28,10 @@ class Units:
         """For reading: to the centimetre, or the nearest sixteenth of an inch."""
         return _feet(round(metres / SIXTEENTH_M) * SIXTEENTH_M) if self.us else f"{metres:.2f}"
 
+    def fine(self, metres: float) -> str:
+        """Sizes of boards and profiles: millimetres, or inches."""
+        return _feet(round(metres / SIXTEENTH_M) * SIXTEENTH_M) if self.us else f"{metres * 1000:.0f}"
+
     def run(self, metres: float) -> str:
         """A long length in one figure, with its unit."""
         return f"{metres / FOOT_M:.1f} ft" if self.us else f"{metres:.1f} m"

@@ -60,10 +60,10 @@ def _context(sheet: Sheet, kind: str, id_: str, faults: dict[str, str]) -> dict[
     tests = fitting_tests(part)
     base = f"/jobs/{sheet.bundle.job.id}/survey"
     here = f"{base}/{kind}/{id_}/condition"
-    extents, drawing = {}, None
+    extents, drawing, plan_m2 = {}, None, 0.0
     if isinstance(part, Zone):
-        area = face_areas(property_, face, sheet.bundle.job.deduction)[part.id]
-        extents = marked_extents(face, property_.zones_of(face.id), part, area.plan_m2)
+        plan_m2 = face_areas(property_, face, sheet.bundle.job.deduction)[part.id].plan_m2
+        extents = marked_extents(face, property_.zones_of(face.id), part, plan_m2)
         scale = drawing_scale((face,), MAP_W, MAP_SCALE, MAP_H, sheet.units)
         drawing = draw(sheet.bundle, face, scale, selected=("zone", part.id), units=sheet.units)
     substrate = SUBSTRATES[part.substrate]
@@ -75,7 +75,7 @@ def _context(sheet: Sheet, kind: str, id_: str, faults: dict[str, str]) -> dict[
         "part": part,
         "face": face,
         "substrate": substrate,
-        "tests": [test_row(t, part, here, sheet.units) for t in tests if t.field != "moisture"],
+        "tests": [test_row(t, part, here, sheet.units, plan_m2) for t in tests if t.field != "moisture"],
         "has_moisture": any(t.field == "moisture" for t in tests),
         "moisture_how": next((t.how for t in tests if t.field == "moisture"), ""),
         "readings": [(n, r, conditions.reading_time(r.at, property_)) for n, r in enumerate(part.condition.moisture)],
@@ -109,6 +109,16 @@ def test(request: Request, job_id: str, kind: str, id_: str, form: Fields) -> Re
     if faults:
         row = replace(row, control=row.control.typed(form.get("value", "")), fault=faults.get(row.test.code, ""))
     return page(request, "parts/test_row.html", context | {"t": row}, 422 if faults else 200)
+
+
+@router.post("/note")
+def note(request: Request, job_id: str, kind: str, id_: str, form: Fields) -> Response:
+    known(kind)
+    try:
+        conditions.set_note(space_of(request), job_id, kind, id_, form.get("note", ""))
+    except Faults as error:
+        raise HTTPException(422, next(iter(error.fields.values()))) from None
+    return Response(status_code=204) if is_fragment(request) else _back(job_id, kind, id_)
 
 
 @router.post("/moisture")
