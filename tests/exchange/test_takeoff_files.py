@@ -12,7 +12,8 @@ import ezdxf
 import pytest
 from openpyxl import load_workbook
 
-from amber_gable.core.survey.takeoff import surface_m2
+from amber_gable.core.survey.items import item_area
+from amber_gable.core.survey.takeoff import zone_areas
 from amber_gable.demo import demo_bundles
 from amber_gable.domain.errors import InputError
 from amber_gable.domain.job import JobBundle
@@ -115,7 +116,8 @@ def test_the_workbooks_sums_come_to_what_the_program_says(bundle: JobBundle) -> 
     book = load_workbook(io.BytesIO(write_workbook(bundle)))
     assert len(book.worksheets) == len({f.building for f in bundle.property.faces})
     total = sum(_worked_out(sheet) for sheet in book.worksheets)
-    assert total == pytest.approx(surface_m2(bundle.property, bundle.job.deduction), rel=1e-9)
+    zones = sum(a.surface_m2 for a in zone_areas(bundle.property, bundle.job.deduction).values())
+    assert total == pytest.approx(zones + sum(item_area(i.spec) for i in bundle.property.items), rel=1e-9)
 
 
 def test_the_dxf_is_in_millimetres_with_a_layer_for_each_kind() -> None:

@@ -90,7 +90,7 @@ class Mark(Record):
     """Squares of the condition map as runs (row, first column, last column), counted from the face's lower left."""
 
     damage: Damage
-    runs: Annotated[tuple[Run, ...], Field(max_length=20_000)]
+    runs: Annotated[tuple[Run, ...], Field(max_length=4000)]
 
 
 class Condition(Record):

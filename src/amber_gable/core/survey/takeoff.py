@@ -3,7 +3,6 @@
 from dataclasses import dataclass
 
 from amber_gable.core.survey.geometry import FaceRegions, face_regions, rectangle
-from amber_gable.core.survey.items import item_area
 from amber_gable.core.survey.trim import NAMES, trim_cover, trim_length
 from amber_gable.domain.outline import Piece
 from amber_gable.domain.schools import DeductionSchool
@@ -60,17 +59,6 @@ def zone_areas(property_: Property, school: DeductionSchool) -> dict[str, ZoneAr
     for face in property_.faces:
         out |= face_areas(property_, face, school)
     return {z.id: out[z.id] for z in property_.zones}
-
-
-def zone_area(property_: Property, zone: Zone, school: DeductionSchool) -> ZoneArea:
-    """Area of one zone. A zone of its own size is taken as measured, openings already left out."""
-    return face_areas(property_, property_.face(zone.face), school)[zone.id]
-
-
-def surface_m2(property_: Property, school: DeductionSchool) -> float:
-    """All there is to paint: zones with their profiles, and items."""
-    zones = sum(a.surface_m2 for a in zone_areas(property_, school).values())
-    return zones + sum(item_area(i.spec) for i in property_.items)
 
 
 def _zone_area(

@@ -17,7 +17,7 @@ _FIRST = {"face": ("name", "outline", "azimuth_deg", "tilt_deg")}
 _OPTIONAL = {"note", "peak_m", "middle_width_m", "middle_rise_m"}
 _PICKS: dict[str, list[tuple[str, str]]] = {
     "substrate": [(s.code, s.name) for s in SUBSTRATES.values()],
-    "exposure": [(Exposure.OPEN.value, "open to the wind"), (Exposure.SHELTERED.value, "sheltered")],
+    "exposure": [(Exposure.OPEN.value, "open"), (Exposure.SHELTERED.value, "sheltered")],
 }
 _KINDS: dict[str, type[StrEnum]] = {"opening": OpeningKind, "obstacle": ObstacleKind}
 # Sizes of parts, thought of in millimetres.

@@ -213,6 +213,10 @@ document.addEventListener("keydown", (event) => {
   nudged.timer = window.setTimeout(() => { const n = nudged; nudged = null; send(n.part, n.box); }, NUDGE_WAIT);
 });
 
+// What had the focus keeps it when the server drew it anew.
+let focused = "";
+document.addEventListener("htmx:before:swap", () => { focused = document.activeElement?.id ?? ""; });
+
 // After the server drew again: the address follows, the focus stays on the part, the tool stays in the hand.
 document.addEventListener("htmx:after:swap", () => {
   const now = table();
@@ -226,5 +230,7 @@ document.addEventListener("htmx:after:swap", () => {
     const [kind, id] = wanted.split("/");
     now.querySelector(`a.part[data-kind="${kind}"][data-id="${id}"]`)?.focus({ preventScroll: true });
     wanted = null;
+  } else if (focused && document.activeElement === document.body) {
+    document.getElementById(focused)?.focus({ preventScroll: true });
   }
 });
