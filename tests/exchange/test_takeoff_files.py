@@ -130,7 +130,10 @@ def test_the_dxf_is_in_millimetres_with_a_layer_for_each_kind() -> None:
     assert max(x for x, *_ in outline.get_points()) == pytest.approx(9600)
     openings = [e for e in lines if e.dxf.layer == "OPENINGS"]
     assert len(openings) == sum(len(f.openings) for f in property_.faces)
-    assert document.modelspace().query("DIMENSION")
+    said = set()
+    for dimension in document.modelspace().query("DIMENSION"):
+        said |= {e.plain_text() for e in dimension.virtual_entities() if e.dxftype() == "MTEXT"}
+    assert {"9600", "7400", "5600", "2600"} <= said, "the figures on the drawing are millimetres too"
 
 
 def _zipped(**spoil: Any) -> bytes:

@@ -74,7 +74,7 @@ def _face(space: Modelspace, property_: Property, face: Face, left: float) -> No
     if face.is_wall:
         ends = (left - 600, 0), (left + face.width_m * MM + 600, 0)
         space.add_line(*ends, dxfattribs={"layer": "GROUND"})
-    override = {"dimtxt": 180, "dimasz": 120, "dimexe": 80, "dimdec": 0}
+    override = {"dimtxt": 180, "dimasz": 120, "dimexe": 80, "dimdec": 0, "dimlfac": 1}
     style: dict[str, Any] = {"dxfattribs": {"layer": "DIMENSIONS"}, "override": override}
     space.add_linear_dim(base=(left, -500), p1=at(0, 0), p2=at(face.width_m, 0), **style).render()
     levels = sorted({round(y, 4) for _, y in face.points} | {0.0})

@@ -1,19 +1,21 @@
 """The house from above: walls where they stand, which way they look, and north."""
 
 from dataclasses import dataclass
+from math import hypot
 
 from amber_gable.core.survey.house_plan import closing_gap_m, house_plan, outward
 from amber_gable.domain.survey import Face
 from amber_gable.web.views.lanes import bearing
 
 WIDTH, HEIGHT, MARGIN = 330.0, 250.0, 52.0
+ROOM_PX = 24.0
 
 
 @dataclass(frozen=True)
 class DrawnWall:
     id: str
     name: str
-    number: int
+    number: str
     line: tuple[float, float, float, float]
     tick: tuple[float, float, float, float]
     label: tuple[float, float, str]
@@ -60,7 +62,8 @@ def draw_plan(faces: tuple[Face, ...], selected: str = "") -> PlanDrawing | None
             DrawnWall(
                 id=w.face.id,
                 name=w.face.name,
-                number=numbers[w.face.id],
+                # On a crowded plan a number without room would only be a blot; the wall still says its name.
+                number=str(numbers[w.face.id]) if hypot(x1 - x0, y1 - y0) > ROOM_PX else "",
                 line=(x0, y0, x1, y1),
                 tick=(mx, my, *tip),
                 label=(*name_at, "middle"),
