@@ -5,13 +5,15 @@ from collections.abc import Iterator
 from pathlib import Path
 
 import pytest
-from playwright.sync_api import Browser, Page, sync_playwright
+from playwright.sync_api import Browser, Page, expect, sync_playwright
 
 from amber_gable.standins.weather.service import weather_service
 from amber_gable.web.app import create_app
 from amber_gable.web.run import demo_space, open_database
 from tests.web.server import running
 
+# Two test workers share two cores; a slow answer is not a wrong one.
+expect.set_options(timeout=15_000)
 CHROMIUM_OPTIONS = ["--no-sandbox", "--disable-gpu", "--disable-background-networking", "--disable-component-update"]
 
 

@@ -149,7 +149,7 @@ def _box(page: Page, part: str) -> list[float]:
 
 def _comes_to(page: Page, part: str, side: str, wanted: float, near: float = 1e-3) -> None:
     """Wait until a part's x, y, w or h on the drawing is what is wanted."""
-    deadline = time.monotonic() + 5
+    deadline = time.monotonic() + 15
     while abs(_box(page, part)["xywh".index(side)] - wanted) > near:
         assert time.monotonic() < deadline, f"{part}: {side} is {_box(page, part)}, not {wanted}"
         page.wait_for_timeout(40)

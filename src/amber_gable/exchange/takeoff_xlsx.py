@@ -48,7 +48,6 @@ def _building(sheet: Worksheet, bundle: JobBundle, faces: list[Face]) -> None:
     for cell, width in zip(sheet[1], _WIDTHS, strict=True):
         cell.font = _BOLD
         sheet.column_dimensions[get_column_letter(cell.column)].width = width
-    totals: list[str] = []
     for face in faces:
         _put(sheet, [face.name, f"looks {face.azimuth_deg:g}°, tilt {face.tilt_deg:g}°, {bundle.job.deduction.value}"])
         for area in face_areas(bundle.property, face, bundle.job.deduction).values():
@@ -61,7 +60,6 @@ def _building(sheet: Worksheet, bundle: JobBundle, faces: list[Face]) -> None:
             sheet.cell(row, 7, f"=MAX(SUM(G{first}:G{last}),0)")
             sheet.cell(row, 8, _factor(area.zone.profile, area.profile_factor))
             sheet.cell(row, 9, f"=G{row}*H{row}")
-            totals.append(f"I{row}")
             _finish(sheet, row)
         for item in bundle.property.items_of(face.id):
             first = sheet.max_row + 1
@@ -70,11 +68,11 @@ def _building(sheet: Worksheet, bundle: JobBundle, faces: list[Face]) -> None:
             row = sheet.max_row + 1
             sheet.append([safe_cell(item.name), item.spec.kind.replace("-", " ")])
             sheet.cell(row, 9, f"=SUM(G{first}:G{row - 1})")
-            totals.append(f"I{row}")
             _finish(sheet, row)
     row = sheet.max_row + 2
     sheet.cell(row, 1, "All to paint")
-    sheet.cell(row, 9, f"={'+'.join(totals)}" if totals else 0)
+    # Only zones and items have a figure in this column.
+    sheet.cell(row, 9, f"=SUM(I2:I{row - 1})")
     _finish(sheet, row)
     sheet.freeze_panes = "A2"
 
