@@ -63,8 +63,12 @@ def _uprights(x: float, y: float, w: float, h: float, count: int) -> str:
     return "".join(f"M{x + w * k / count:.1f} {y:.1f}v{h:.1f}" for k in range(1, count))
 
 
-def _panels(w: float, h: float) -> str:
-    return "".join(_box(w * x, h * y, w * 0.3, h * t) for x in (0.14, 0.56) for y, t in ((0.08, 0.32), (0.50, 0.40)))
+def _panels(w: float, h: float, rows: int = 2) -> str:
+    """Panels two abreast, the lower ones taller."""
+    tall = 0.84 / (rows + 0.25)
+    tops = [0.08 + tall * k for k in range(rows)]
+    heights = [tall - 0.05] * (rows - 1) + [tall * 1.25 - 0.05]
+    return "".join(_box(w * x, h * y, w * 0.3, h * t) for x in (0.14, 0.56) for y, t in zip(tops, heights, strict=True))
 
 
 def opening_glyph(kind: OpeningKind, w: float, h: float, casing: float) -> Strokes:
@@ -105,7 +109,7 @@ def item_glyph(item: Item, w: float, h: float) -> Strokes:
         count = max(2, min(120, round(spec.length_m / spec.pitch_m)))
         return [("bar", f"M0 0h{w:.1f}M0 {h:.1f}h{w:.1f}{_uprights(0, 0, w, h, count)}")]
     simple: dict[str, Callable[[], str]] = {
-        "panelled-door": lambda: _panels(w, h),
+        "panelled-door": lambda: _panels(w, h, max(1, min(spec.panels // 2, 4))),
         "glazed-door": lambda: _box(w * 0.18, h * 0.1, w * 0.64, h * 0.5),
         "sash-window": lambda: (
             f"M0 {h / 2:.1f}h{w:.1f}" + _uprights(0, 0, w, h, spec.panes_across) + _levels(w, h, 2 * spec.panes_down)
