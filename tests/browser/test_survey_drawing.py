@@ -39,6 +39,9 @@ class Mouse:
     def __init__(self, page: Page) -> None:
         self.page = page
 
+    def take(self, tool: Locator) -> None:
+        tool.click()
+
     def drag(self, start: Point, end: Point) -> None:
         mouse = self.page.mouse
         mouse.move(*start)
@@ -53,6 +56,9 @@ class Finger:
 
     def __init__(self, page: Page) -> None:
         self.session: CDPSession = page.context.new_cdp_session(page)
+
+    def take(self, tool: Locator) -> None:
+        tool.tap()
 
     def _send(self, kind: str, points: list[Point]) -> None:
         touches = [{"x": x, "y": y} for x, y in points]
@@ -94,20 +100,31 @@ def _type_face(page: Page, base: str, face: Face) -> None:
 
 
 def _draw(page: Page, hand: Mouse | Finger, opening: Opening) -> None:
-    """An opening dragged on the wall with its tool; placed finely, so that what is near does not pull."""
+    """An opening dragged on the wall with its tool; with the mouse finely, so that what is near does not pull."""
     tool = page.locator(".tools > .tool", has_text=re.compile(f"^{NAMES[opening.kind]}$"))
-    tool.click()
+    hand.take(tool)
     expect(tool).to_have_class(re.compile(r"\bon\b"))
     count = page.locator("#picture a.part").count()
-    page.keyboard.down("Alt")
+    if isinstance(hand, Mouse):
+        page.keyboard.down("Alt")
     right, top = opening.x_m + opening.width_m, opening.y_m + opening.height_m
     hand.drag(on_screen(page, opening.x_m, opening.y_m), on_screen(page, right, top))
-    page.keyboard.up("Alt")
+    if isinstance(hand, Mouse):
+        page.keyboard.up("Alt")
     expect(page.locator("#picture a.part")).to_have_count(count + 1)
     page.keyboard.press("Escape")
 
 
-def test_coopers_rise_measured_by_drawing_has_the_areas_of_the_bundle(page: Page) -> None:
+@pytest.fixture
+def tablet(chromium: Browser, address: str) -> Iterator[Page]:
+    size = {"width": 820, "height": 1180}
+    context = chromium.new_context(viewport=size, has_touch=True, is_mobile=True, base_url=address)
+    yield context.new_page()
+    context.close()
+
+
+def test_coopers_rise_measured_by_drawing_has_the_areas_of_the_bundle(page: Page, tablet: Page) -> None:
+    """Four faces with the mouse at the table, the back and the kitchen wing's back with a finger on the tablet."""
     page.goto("/")
     form = {"name": "Drawn anew", "customer": "O. F.", "place": "Quay", "latitude": "45.25", "longitude": "-62.1"}
     for name, text in {**form, "time_zone": "America/Halifax"}.items():
@@ -115,11 +132,17 @@ def test_coopers_rise_measured_by_drawing_has_the_areas_of_the_bundle(page: Page
     page.get_by_role("button", name="Start the survey").click()
     base = page.url.split("?")[0]
     bundle = coopers_rise()
-    hand = Mouse(page)
+    mouse, finger = Mouse(page), Finger(tablet)
     for face in bundle.property.faces:
         _type_face(page, base, face)
-        for opening in face.openings:
-            _draw(page, hand, opening)
+        if face.id in ("back", "wing-back"):
+            tablet.goto(f"{base}/face/{page.locator('#table').get_attribute('data-face')}")
+            for opening in face.openings:
+                _draw(tablet, finger, opening)
+            page.reload()
+        else:
+            for opening in face.openings:
+                _draw(page, mouse, opening)
         net = face.area_m2 - sum(o.area_m2 for o in face.openings if o.area_m2 > 1.5)
         expect(page.locator(".figures .reading")).to_have_text(f"{net * 162 / 150:.1f}")
     drawn = page.request.get(f"{base}/../export").json()["property"]
@@ -131,14 +154,6 @@ def test_coopers_rise_measured_by_drawing_has_the_areas_of_the_bundle(page: Page
             assert box == pytest.approx((o.x_m, o.y_m, o.width_m, o.height_m), abs=0.0101), o.name
         holes = sum(o.area_m2 for o in face.openings)
         assert sum(o.area_m2 for o in new.openings) == pytest.approx(holes, rel=0.01)
-
-
-@pytest.fixture
-def tablet(chromium: Browser, address: str) -> Iterator[Page]:
-    size = {"width": 820, "height": 1180}
-    context = chromium.new_context(viewport=size, has_touch=True, is_mobile=True, base_url=address)
-    yield context.new_page()
-    context.close()
 
 
 def _box(page: Page, part: str) -> list[float]:
