@@ -12,7 +12,8 @@ from amber_gable.core.survey.trim import trim_length
 from amber_gable.domain.items import ItemSpec, Railing
 from amber_gable.domain.profile import Profile
 from amber_gable.domain.schools import DeductionSchool
-from amber_gable.domain.survey import Face, TrimPart
+from amber_gable.domain.survey import Face
+from amber_gable.domain.zone_area import TrimPart
 from tests.jobs import FOOT, one_face, opening
 
 SPEC: TypeAdapter[ItemSpec] = TypeAdapter(ItemSpec)

@@ -1,8 +1,7 @@
 """A property as surveyed: faces with their openings, the zones that are painted, items and what stands in the way."""
 
-from datetime import date
 from enum import StrEnum
-from typing import Annotated, Any, Literal, Self
+from typing import Annotated, Any, Self
 from zoneinfo import ZoneInfo, available_timezones
 
 from pydantic import Field, field_validator, model_validator
@@ -10,9 +9,12 @@ from pydantic import Field, field_validator, model_validator
 from amber_gable.domain.base import Azimuth, Fraction, HexColour, Id, Length, Name, Note, Offset, Record
 from amber_gable.domain.condition import Condition
 from amber_gable.domain.items import ItemSpec
-from amber_gable.domain.outline import Outline, Piece, Point
+from amber_gable.domain.outline import Outline, Piece
+from amber_gable.domain.photo import Photo
+from amber_gable.domain.polygon import Point
 from amber_gable.domain.profile import Profile
 from amber_gable.domain.substrates import SUBSTRATES
+from amber_gable.domain.zone_area import FaceArea, ZoneArea
 
 _ZONES = available_timezones()
 
@@ -160,68 +162,6 @@ class Face(Record):
         return self
 
 
-class FaceArea(Record):
-    """What the face has left after its openings and its other zones."""
-
-    kind: Literal["face"] = "face"
-
-
-class OwnArea(Record):
-    """A size measured by itself, plan m²; part of the face unless it lies beside it (trim on a soffit)."""
-
-    kind: Literal["own"] = "own"
-    area_m2: Annotated[float, Field(gt=0, le=20000)]
-
-
-class Band(Record):
-    """The part of the face between two heights: a stucco base, a foundation strip, shingle in the gable."""
-
-    kind: Literal["band"] = "band"
-    from_m: Offset
-    to_m: Offset
-
-    @model_validator(mode="after")
-    def _has_height(self) -> Self:
-        if self.to_m <= self.from_m:
-            raise ValueError("the band's upper edge must lie above its lower edge")
-        return self
-
-
-class Region(Record):
-    """A polygon on the face, corners in m from its lower left."""
-
-    kind: Literal["region"] = "region"
-    corners: Annotated[tuple[tuple[Offset, Offset], ...], Field(min_length=3, max_length=200)]
-
-
-class TrimPart(StrEnum):
-    """Trim whose length follows from the geometry."""
-
-    CORNER_BOARDS = "corner-boards"
-    FASCIA = "fascia"
-    CASINGS = "casings"
-    SILLS = "sills"
-    BASE_BAND = "base-band"
-
-
-class TrimRun(Record):
-    """One kind of trim: painted girth, and how wide it covers the wall (0 where it lies beside it)."""
-
-    part: TrimPart
-    girth_m: Annotated[float, Field(gt=0, le=2)]
-    cover_m: Annotated[float, Field(ge=0, le=1)] = 0.0
-
-
-class TrimArea(Record):
-    """Trim by length × girth; its lengths are taken from the face."""
-
-    kind: Literal["trim"] = "trim"
-    runs: Annotated[tuple[TrimRun, ...], Field(min_length=1, max_length=len(TrimPart))]
-
-
-ZoneArea = Annotated[FaceArea | OwnArea | Band | Region | TrimArea, Field(discriminator="kind")]
-
-
 def _known_substrate(value: str) -> str:
     if value not in SUBSTRATES:
         raise ValueError(f"substrate '{value}' is not known; one of: {', '.join(SUBSTRATES)}")
@@ -262,40 +202,6 @@ class Item(Record):
     condition: Condition = Condition()
 
     _known = field_validator("substrate")(_known_substrate)
-
-
-PhotoPoint = tuple[Annotated[float, Field(ge=-40_000, le=40_000)], Annotated[float, Field(ge=-40_000, le=40_000)]]
-
-
-class KnownLength(Record):
-    """Two marked points (px from the top left) and their true distance, m."""
-
-    a: PhotoPoint
-    b: PhotoPoint
-    length_m: Length
-
-
-class PhotoMarks(Record):
-    """What makes a photo measurable: the wall's corners (lower left, lower right, upper right, upper left), px, and one
-    known length, or two where the first does not settle the wall's proportions."""
-
-    corners: tuple[PhotoPoint, PhotoPoint, PhotoPoint, PhotoPoint]
-    known: KnownLength
-    second: KnownLength | None = None
-
-
-class Photo(Record):
-    """A picture's record; its bytes travel beside it. `sha256` tells whether they are the ones meant."""
-
-    id: Id
-    name: Name
-    face: Id | None = None
-    taken_on: date | None = None
-    width_px: Annotated[int, Field(ge=1, le=20_000)]
-    height_px: Annotated[int, Field(ge=1, le=20_000)]
-    sha256: Annotated[str, Field(pattern=r"^[0-9a-f]{64}$")]
-    marks: PhotoMarks | None = None
-    note: Note = ""
 
 
 class Property(Record):

@@ -9,7 +9,8 @@ from pydantic import ValidationError
 from amber_gable.core.survey.homography import WallMap, to_plane, wall_map
 from amber_gable.core.survey.measures import UnitSystem, parse_length
 from amber_gable.domain.job import JobBundle
-from amber_gable.domain.survey import Face, KnownLength, Photo, PhotoMarks, Property
+from amber_gable.domain.photo import KnownLength, Photo, PhotoMarks
+from amber_gable.domain.survey import Face, Property
 from amber_gable.exchange.photos import clean_photo
 from amber_gable.services.editing import Faults
 from amber_gable.services.surveying import change_part, free_name, save_part

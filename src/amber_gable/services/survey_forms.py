@@ -10,7 +10,8 @@ from amber_gable.core.survey.measures import FOOT_M, UnitSystem, parse_length, p
 from amber_gable.domain.items import ItemSpec
 from amber_gable.domain.outline import Outline
 from amber_gable.domain.profile import Profile
-from amber_gable.domain.survey import Face, Item, Obstacle, Opening, TrimPart, Zone, ZoneArea
+from amber_gable.domain.survey import Face, Item, Obstacle, Opening, Zone
+from amber_gable.domain.zone_area import TrimPart, ZoneArea
 from amber_gable.services.editing import Faults, plain_number
 from amber_gable.store.jobs import Part
 

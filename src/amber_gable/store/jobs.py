@@ -10,7 +10,8 @@ from sqlalchemy.orm import Session
 
 from amber_gable.domain.errors import InputError
 from amber_gable.domain.job import JobBundle
-from amber_gable.domain.survey import Face, Item, Obstacle, Opening, Photo, Zone
+from amber_gable.domain.photo import Photo
+from amber_gable.domain.survey import Face, Item, Obstacle, Opening, Zone
 from amber_gable.store.tables import (
     CompanyRow,
     FaceRow,

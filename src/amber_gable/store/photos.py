@@ -5,7 +5,7 @@ from typing import Any
 from sqlalchemy import func, select
 from sqlalchemy.orm import Session
 
-from amber_gable.domain.survey import Photo
+from amber_gable.domain.photo import Photo
 from amber_gable.store import journal
 from amber_gable.store.jobs import live_job, photo_row
 from amber_gable.store.tables import PhotoRow

@@ -6,8 +6,9 @@ from shapely.geometry.base import BaseGeometry
 
 from amber_gable.core.survey.geometry import SLIVER_M2, face_regions, outline_polygon, polygon, rectangle, zone_shape
 from amber_gable.core.survey.trim import trim_cover
-from amber_gable.domain.outline import crossing_edges
-from amber_gable.domain.survey import Band, Face, FaceArea, Opening, OwnArea, Property, Region, TrimArea, Zone
+from amber_gable.domain.polygon import crossing_edges
+from amber_gable.domain.survey import Face, Opening, Property, Zone
+from amber_gable.domain.zone_area import Band, FaceArea, OwnArea, Region, TrimArea
 
 
 @dataclass(frozen=True)

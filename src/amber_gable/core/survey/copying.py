@@ -5,7 +5,8 @@ from typing import Any
 
 from amber_gable.core.survey.geometry import item_size
 from amber_gable.domain.outline import RoofEdge, Side
-from amber_gable.domain.survey import Face, Item, Region, Zone
+from amber_gable.domain.survey import Face, Item, Zone
+from amber_gable.domain.zone_area import Region
 
 Parts = tuple[Face, tuple[Zone, ...], tuple[Item, ...]]
 

@@ -7,7 +7,8 @@ from shapely import Polygon, box, unary_union
 from shapely.geometry.base import BaseGeometry
 
 from amber_gable.domain.condition import CELL_M, Mark
-from amber_gable.domain.survey import Band, Face, Item, Obstacle, Opening, Region, Zone
+from amber_gable.domain.survey import Face, Item, Obstacle, Opening, Zone
+from amber_gable.domain.zone_area import Band, Region
 
 NOTHING = Polygon()
 # A sliver thinner than a brush hair: rounding, not a fault of measuring.

@@ -5,7 +5,8 @@ from itertools import pairwise
 from shapely import box
 
 from amber_gable.core.survey.geometry import outline_polygon
-from amber_gable.domain.survey import Face, FaceArea, Zone
+from amber_gable.domain.survey import Face, Zone
+from amber_gable.domain.zone_area import FaceArea
 
 
 def natural_breaks(face: Face) -> tuple[float, ...]:

@@ -6,7 +6,8 @@ from amber_gable.core.survey.geometry import FaceRegions, face_regions, rectangl
 from amber_gable.core.survey.trim import NAMES, trim_cover, trim_length
 from amber_gable.domain.outline import Piece
 from amber_gable.domain.schools import DeductionSchool
-from amber_gable.domain.survey import Band, Face, Opening, OwnArea, Property, Region, TrimArea, Zone
+from amber_gable.domain.survey import Face, Opening, Property, Zone
+from amber_gable.domain.zone_area import Band, OwnArea, Region, TrimArea
 
 THRESHOLD_M2 = 1.5
 

@@ -3,8 +3,9 @@
 from math import hypot
 from typing import NamedTuple
 
-from amber_gable.domain.outline import Point
-from amber_gable.domain.survey import Face, TrimPart, TrimRun
+from amber_gable.domain.polygon import Point
+from amber_gable.domain.survey import Face
+from amber_gable.domain.zone_area import TrimPart, TrimRun
 
 
 class TrimLength(NamedTuple):

@@ -1,18 +1,17 @@
 """Faces drawn to scale: zones, openings, items, what stands in front, marks of damage, and dimensions."""
 
 from dataclasses import dataclass, field
-from itertools import pairwise
 from typing import Any
-
-from shapely.geometry.base import BaseGeometry
 
 from amber_gable.core.survey.geometry import face_regions, item_size, marked_region
 from amber_gable.core.survey.measures import UnitSystem
 from amber_gable.domain.job import JobBundle
 from amber_gable.domain.substrates import SUBSTRATES
 from amber_gable.domain.survey import Face, Item, Obstacle, Opening, Zone
+from amber_gable.web.views.dimensions import face_dimensions, place_dimensions
 from amber_gable.web.views.glyphs import Pattern, Strokes, item_glyph, obstacle_glyph, opening_glyph, texture
 from amber_gable.web.views.lanes import bearing
+from amber_gable.web.views.paper import Paper
 from amber_gable.web.views.units import Units
 
 MARGIN_RIGHT, MARGIN_TOP, MARGIN_BOTTOM = 14.0, 14.0, 34.0
@@ -80,31 +79,6 @@ class Drawing:
     versions: dict[tuple[str, str], int] = field(default_factory=dict)
 
 
-@dataclass(frozen=True)
-class _Sheet:
-    """From metres on the face to px on the paper."""
-
-    left: float
-    ground: float
-    scale: float
-
-    def x(self, metres: float) -> float:
-        return self.left + metres * self.scale
-
-    def y(self, metres: float) -> float:
-        return self.ground - metres * self.scale
-
-    def path(self, shape: BaseGeometry) -> str:
-        out = []
-        for polygon in getattr(shape, "geoms", [shape]):
-            if polygon.geom_type != "Polygon" or polygon.is_empty:
-                continue
-            for ring in (polygon.exterior, *polygon.interiors):
-                corners = list(ring.coords)[:-1]
-                out.append("M" + "L".join(f"{self.x(x):.1f} {self.y(y):.1f}" for x, y in corners) + "z")
-        return "".join(out)
-
-
 def drawing_scale(
     faces: tuple[Face, ...],
     width: float = WIDTH_MAX,
@@ -146,34 +120,34 @@ def draw(
     items = bundle.property.items_of(face.id)
     # A chimney stands above the face it is drawn with.
     top = max([face.top_m, *(i.y_m + item_size(i)[1] for i in items)])
-    sheet = _Sheet(_left(units), MARGIN_TOP + top * scale, scale)
-    right = sheet.x(face.width_m)
+    paper = Paper(_left(units), MARGIN_TOP + top * scale, scale)
+    right = paper.x(face.width_m)
     trim = next((z for z in zones if SUBSTRATES[z.substrate].is_trim and z.area.kind in ("own", "trim")), None)
-    parts = [_opening(o, sheet, selected, units) for o in face.openings]
-    parts += [_item(i, sheet, selected, units) for i in items]
+    parts = [_opening(o, paper, selected, units) for o in face.openings]
+    parts += [_item(i, paper, selected, units) for i in items]
     if not finished:
         # As it will look: nothing parked before it, no damage left.
-        parts += [_obstacle(o, sheet, selected, units) for o in face.obstacles]
-    paths, labels = _dimensions(face, sheet, units)
+        parts += [_obstacle(o, paper, selected, units) for o in face.obstacles]
+    paths, labels = face_dimensions(face, paper, units)
     chosen = next((p for p in parts if p.selected), None)
     if chosen is not None:
-        more = _place_dimensions(chosen, sheet, units)
+        more = place_dimensions(chosen, paper, units)
         paths, labels = paths + more[0], labels + more[1]
     return Drawing(
         face=face,
         bearing=bearing(face.azimuth_deg),
         width=right + MARGIN_RIGHT,
-        height=sheet.ground + MARGIN_BOTTOM,
-        outline=" ".join(f"{sheet.x(x):.1f},{sheet.y(y):.1f}" for x, y in points),
-        zones=_zones(face, zones, sheet, finishes, selected),
+        height=paper.ground + MARGIN_BOTTOM,
+        outline=" ".join(f"{paper.x(x):.1f},{paper.y(y):.1f}" for x, y in points),
+        zones=_zones(face, zones, paper, finishes, selected),
         trim=finishes.get(trim.id, trim.colour_now) if trim else "",
         trim_width=0.12 * scale,
-        trim_lines=_corner_boards(points, sheet) if trim else "",
+        trim_lines=_corner_boards(points, paper) if trim else "",
         parts=parts,
-        marks=[] if finished else _marks(face, zones, sheet),
-        ground=(sheet.left - 24, right + 12, sheet.ground) if face.is_wall else None,
-        left=sheet.left,
-        ground_y=sheet.ground,
+        marks=[] if finished else _marks(face, zones, paper),
+        ground=(paper.left - 24, right + 12, paper.ground) if face.is_wall else None,
+        left=paper.left,
+        ground_y=paper.ground,
         scale=scale,
         dimension_paths=paths,
         labels=labels,
@@ -184,7 +158,7 @@ def draw(
 
 
 def _zones(
-    face: Face, zones: tuple[Zone, ...], sheet: _Sheet, finishes: dict[str, str], selected: tuple[str, str]
+    face: Face, zones: tuple[Zone, ...], paper: Paper, finishes: dict[str, str], selected: tuple[str, str]
 ) -> list[DrawnZone]:
     """Zones that have a place; where none takes what is left, the largest measured apart stands for the field."""
     regions = face_regions(face, zones)
@@ -196,9 +170,9 @@ def _zones(
         DrawnZone(
             id=z.id,
             name=z.name,
-            path=sheet.path(region),
+            path=paper.path(region),
             fill=finishes.get(z.id, z.colour_now),
-            pattern=texture(z, SUBSTRATES[z.substrate].texture, sheet.scale),
+            pattern=texture(z, SUBSTRATES[z.substrate].texture, paper.scale),
             selected=selected == ("zone", z.id),
             says=f"Zone {z.name}, {SUBSTRATES[z.substrate].name}",
         )
@@ -207,23 +181,23 @@ def _zones(
     ]
 
 
-def _corner_boards(points: tuple[tuple[float, float], ...], sheet: _Sheet) -> str:
+def _corner_boards(points: tuple[tuple[float, float], ...], paper: Paper) -> str:
     inset, out = 0.06, ""
     width = max(x for x, _ in points)
     for (x0, y0), (x1, y1) in zip(points, (*points[1:], points[0]), strict=True):
         if abs(x0 - x1) < 1e-9 and abs(y0 - y1) > 0.5:
             x = x0 + (inset if x0 < width / 2 else -inset)
-            out += f"M{sheet.x(x):.1f} {sheet.y(y0):.1f}V{sheet.y(y1):.1f}"
+            out += f"M{paper.x(x):.1f} {paper.y(y0):.1f}V{paper.y(y1):.1f}"
     return out
 
 
-def _marks(face: Face, zones: tuple[Zone, ...], sheet: _Sheet) -> list[tuple[str, str]]:
+def _marks(face: Face, zones: tuple[Zone, ...], paper: Paper) -> list[tuple[str, str]]:
     marked = [z for z in zones if z.condition.marks]
     if not marked:
         return []
     regions = face_regions(face, zones)
     return [
-        (m.damage.value, sheet.path(marked_region(m).intersection(regions.of(z) or regions.outline)))
+        (m.damage.value, paper.path(marked_region(m).intersection(regions.of(z) or regions.outline)))
         for z in marked
         for m in z.condition.marks
     ]
@@ -235,30 +209,30 @@ def _says(part: Any, metres: tuple[float, float, float, float], units: Units) ->
 
 
 def _part(
-    part: Any, kind: str, metres: tuple[float, float, float, float], sheet: _Sheet, units: Units
+    part: Any, kind: str, metres: tuple[float, float, float, float], paper: Paper, units: Units
 ) -> dict[str, Any]:
     x, y, w, h = metres
     return {
         "kind": kind,
         "id": part.id,
         "name": part.name,
-        "x": sheet.x(x),
-        "y": sheet.y(y + h),
-        "width": w * sheet.scale,
-        "height": h * sheet.scale,
+        "x": paper.x(x),
+        "y": paper.y(y + h),
+        "width": w * paper.scale,
+        "height": h * paper.scale,
         "metres": metres,
         "says": _says(part, metres, units),
     }
 
 
-def _opening(o: Opening, sheet: _Sheet, selected: tuple[str, str], units: Units) -> DrawnPart:
-    box = _part(o, "opening", (o.x_m, o.y_m, o.width_m, o.height_m), sheet, units)
-    strokes = opening_glyph(o.kind, box["width"], box["height"], o.casing_m * sheet.scale)
+def _opening(o: Opening, paper: Paper, selected: tuple[str, str], units: Units) -> DrawnPart:
+    box = _part(o, "opening", (o.x_m, o.y_m, o.width_m, o.height_m), paper, units)
+    strokes = opening_glyph(o.kind, box["width"], box["height"], o.casing_m * paper.scale)
     return DrawnPart(**box, style=o.kind.value, strokes=strokes, selected=selected == ("opening", o.id))
 
 
-def _item(i: Item, sheet: _Sheet, selected: tuple[str, str], units: Units) -> DrawnPart:
-    box = _part(i, "item", (i.x_m, i.y_m, *item_size(i)), sheet, units)
+def _item(i: Item, paper: Paper, selected: tuple[str, str], units: Units) -> DrawnPart:
+    box = _part(i, "item", (i.x_m, i.y_m, *item_size(i)), paper, units)
     fields = type(i.spec).model_fields
     return DrawnPart(
         **box,
@@ -271,25 +245,10 @@ def _item(i: Item, sheet: _Sheet, selected: tuple[str, str], units: Units) -> Dr
     )
 
 
-def _obstacle(o: Obstacle, sheet: _Sheet, selected: tuple[str, str], units: Units) -> DrawnPart:
-    box = _part(o, "obstacle", (o.x_m, o.y_m, o.width_m, o.height_m), sheet, units)
+def _obstacle(o: Obstacle, paper: Paper, selected: tuple[str, str], units: Units) -> DrawnPart:
+    box = _part(o, "obstacle", (o.x_m, o.y_m, o.width_m, o.height_m), paper, units)
     strokes = obstacle_glyph(o.kind, box["width"], box["height"])
     return DrawnPart(**box, style=f"obstacle {o.kind.value}", strokes=strokes, selected=selected == ("obstacle", o.id))
-
-
-def _dimensions(face: Face, sheet: _Sheet, units: Units) -> tuple[str, list[tuple[float, float, str, str]]]:
-    """The width under the face, and its heights on the left: to every level at which the outline turns."""
-    left, right, ground = sheet.left, sheet.x(face.width_m), sheet.ground
-    under = f"M{left:.1f} {ground + 8:.1f}v10M{right:.1f} {ground + 8:.1f}v10M{left:.1f} {ground + 13:.1f}H{right:.1f}"
-    labels = [((left + right) / 2, ground + 27, "middle", units.length(face.width_m))]
-    levels = sorted({round(y, 4) for _, y in face.points} | {0.0})
-    if len(levels) > 5:
-        levels = [levels[0], levels[-1]]
-    ticks = "".join(f"M{left - 20:.1f} {sheet.y(y):.1f}h10" for y in levels)
-    for low, high in pairwise(levels):
-        if (high - low) * sheet.scale > 11:
-            labels.append((left - 18, sheet.y((low + high) / 2) + 4, "end", units.length(high - low)))
-    return f"{under}{ticks}M{left - 15:.1f} {ground:.1f}V{sheet.y(levels[-1]):.1f}", labels
 
 
 def _handles(part: DrawnPart | None) -> list[tuple[str, float, float]]:
@@ -298,17 +257,3 @@ def _handles(part: DrawnPart | None) -> list[tuple[str, float, float]]:
         return []
     right, bottom = part.x + part.width, part.y + part.height
     return [("nw", part.x, part.y), ("ne", right, part.y), ("sw", part.x, bottom), ("se", right, bottom)]
-
-
-def _place_dimensions(part: DrawnPart, sheet: _Sheet, units: Units) -> tuple[str, list[tuple[float, float, str, str]]]:
-    """From the left edge to the chosen part, and from the foot up to it."""
-    x_m, y_m, _, _ = part.metres
-    middle, out, labels = part.y + part.height / 2, "", []
-    if x_m * sheet.scale > 4:
-        out += f"M{sheet.left:.1f} {middle:.1f}H{part.x:.1f}"
-        labels.append(((sheet.left + part.x) / 2, middle - 4, "middle", units.length(x_m)))
-    if y_m * sheet.scale > 4:
-        centre, bottom = part.x + part.width / 2, part.y + part.height
-        out += f"M{centre:.1f} {bottom:.1f}V{sheet.ground:.1f}"
-        labels.append((centre + 5, (bottom + sheet.ground) / 2 + 4, "start", units.length(y_m)))
-    return out, labels

@@ -3,7 +3,7 @@
 from collections.abc import Mapping
 from dataclasses import dataclass
 
-from amber_gable.domain.survey import Photo
+from amber_gable.domain.photo import Photo
 from amber_gable.services.photos import CORNER_NAMES, CORNERS
 from amber_gable.web.views.units import Units
 

@@ -5,7 +5,7 @@ from typing import Any
 from fastapi import APIRouter, Request, UploadFile
 from starlette.responses import RedirectResponse, Response
 
-from amber_gable.domain.survey import Photo
+from amber_gable.domain.photo import Photo
 from amber_gable.services import photos
 from amber_gable.services.editing import Faults
 from amber_gable.store.photos import photo_bytes
