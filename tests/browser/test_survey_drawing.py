@@ -242,6 +242,22 @@ def test_a_third_window_finds_the_equal_gap(page: Page) -> None:
     expect(page.locator("#picture a.part[data-kind=opening]")).to_have_count(2)
 
 
+def test_a_zone_is_drawn_and_its_corner_pulled(page: Page) -> None:
+    page.goto(f"{RISE}/face/east-gable")
+    page.locator(".tools > .tool", has_text="Zone").click()
+    hand = Mouse(page)
+    hand.drag(on_screen(page, 4.0, 0.02), on_screen(page, 6.5, 0.7))
+    expect(page.locator(".handle")).to_have_count(4)
+    page.keyboard.press("Escape")
+    corner = page.locator(".handle").nth(2).bounding_box()
+    assert corner
+    start = (corner["x"] + corner["width"] / 2, corner["y"] + corner["height"] / 2)
+    hand.drag(start, on_screen(page, 6.5, 1.2))
+    expect(page.locator("textarea[name='area.corners']")).to_have_value(re.compile(r"6\.5/1\.2"))
+    page.locator("#undo").click()
+    expect(page.locator("textarea[name='area.corners']")).to_have_count(0)
+
+
 def test_a_face_with_a_very_long_name_added_refused_kept_deleted_and_brought_back(page: Page) -> None:
     page.goto(f"{RISE}/face/new")
     name = "Lean-to with a very long name that a careful surveyor typed to the last letter of the line"

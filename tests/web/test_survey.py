@@ -190,6 +190,25 @@ def test_the_house_turns_as_one(client: TestClient, space: Workspace) -> None:
     assert "not a bearing" in client.post(f"{SURVEY}/turn", data={"face": "front", "bearing": "up"}).text
 
 
+def test_a_corner_of_a_zone_is_moved_within_its_face(client: TestClient, space: Workspace) -> None:
+    here = "/jobs/net-loft/survey/zone/sign-band"
+    form = form_of(client.get(here).text, "/jobs/net-loft/survey/zone/save")
+    place = {"version": form["version"], "corner": "2", "x_m": "13.2", "y_m": "4.05"}
+    assert client.post(f"{here}/corner", data=place).status_code == 200
+    band = next(z for z in stored(space, "net-loft").property.zones if z.id == "sign-band")
+    assert band.area.corners[2] == (13.2, 4.05)  # type: ignore[union-attr]
+    assert client.post(f"{here}/corner", data=place).status_code == 409
+    now = place | {"version": str(int(form["version"]) + 1)}
+    for change, words in (
+        ({"x_m": "15"}, "reaches outside"),
+        ({"corner": "9"}, "no such corner"),
+        ({"y_m": "up"}, "numbers"),
+    ):
+        page = client.post(f"{here}/corner", data=now | change)
+        assert page.status_code == 422
+        assert words in page.text
+
+
 def test_a_wall_is_put_in_its_place_and_the_others_stay(client: TestClient, space: Workspace) -> None:
     job = "quarry-lane"
     here = f"/jobs/{job}/survey/face/ql-left/stand"

@@ -13,6 +13,7 @@ from amber_gable.core.survey.measures import UnitSystem
 from amber_gable.domain.errors import InputError
 from amber_gable.domain.job import JobBundle
 from amber_gable.domain.survey import Face, Item, Opening, PlanPlace, Property, Zone
+from amber_gable.domain.zone_area import Region
 from amber_gable.services.editing import Faults
 from amber_gable.services.survey_forms import MODELS, form_values, made_part
 from amber_gable.services.workspace import Workspace
@@ -131,6 +132,24 @@ def place_part(space: Workspace, job_id: str, kind: str, id_: str, form: Mapping
         changes: list[tuple[Part, str, int | None]] = [(_boxed(part, numbers), face_id, version)]
         changes += _with_companion(session, job_id, property_, part, face_id, numbers)
         write_step(session, job_id, changes, f"move {part.name}")
+
+
+def move_corner(space: Workspace, job_id: str, zone_id: str, form: Mapping[str, str]) -> None:
+    """Move one corner of a zone's own outline: `corner` counts from 0, `x_m` and `y_m` in metres. Raises Faults."""
+    try:
+        number, x, y = int(form["corner"]), round(float(form["x_m"]), 6), round(float(form["y_m"]), 6)
+    except (KeyError, ValueError):
+        raise Faults({"": "the corner's place is not given in numbers"}) from None
+    with space.database.writing() as session:
+        face_id = survey.face_of(session, job_id, "zone", zone_id)
+        zone = find_part(load_face(session, job_id, face_id).property, "zone", zone_id)[0]
+        if not isinstance(zone, Zone) or not isinstance(zone.area, Region) or not 0 <= number < len(zone.area.corners):
+            raise Faults({"": "this zone has no such corner"})
+        corners = [list(c) for c in zone.area.corners]
+        corners[number] = [x, y]
+        version = int(form["version"]) if form.get("version", "").isdigit() else -1
+        moved = made_part("zone", zone, {"area": {"kind": "region", "corners": corners}})
+        write_step(session, job_id, [(moved, face_id, version)], f"move a corner of {zone.name}")
 
 
 def _boxed(part: Part, numbers: Mapping[str, float]) -> Part:

@@ -8,6 +8,7 @@ from amber_gable.core.survey.measures import UnitSystem
 from amber_gable.domain.job import JobBundle
 from amber_gable.domain.substrates import SUBSTRATES
 from amber_gable.domain.survey import Face, Item, Obstacle, Opening, Zone
+from amber_gable.domain.zone_area import Region
 from amber_gable.web.views.dimensions import face_dimensions, place_dimensions
 from amber_gable.web.views.glyphs import Pattern, Strokes, item_glyph, obstacle_glyph, opening_glyph, texture
 from amber_gable.web.views.lanes import bearing
@@ -152,7 +153,7 @@ def draw(
         dimension_paths=paths,
         labels=labels,
         size=f"{units.length(face.width_m)} by {units.length(face.top_m)}{'' if units.us else ' m'}",
-        handles=_handles(chosen),
+        handles=_handles(chosen) or _corners(zones, paper, selected),
         versions=versions or {},
     )
 
@@ -249,6 +250,14 @@ def _obstacle(o: Obstacle, paper: Paper, selected: tuple[str, str], units: Units
     box = _part(o, "obstacle", (o.x_m, o.y_m, o.width_m, o.height_m), paper, units)
     strokes = obstacle_glyph(o.kind, box["width"], box["height"])
     return DrawnPart(**box, style=f"obstacle {o.kind.value}", strokes=strokes, selected=selected == ("obstacle", o.id))
+
+
+def _corners(zones: tuple[Zone, ...], paper: Paper, selected: tuple[str, str]) -> list[tuple[str, float, float]]:
+    """The corners of the chosen zone, where it has an outline of its own, px."""
+    zone = next((z for z in zones if selected == ("zone", z.id)), None)
+    if zone is None or not isinstance(zone.area, Region):
+        return []
+    return [(f"{n}", paper.x(x), paper.y(y)) for n, (x, y) in enumerate(zone.area.corners)]
 
 
 def _handles(part: DrawnPart | None) -> list[tuple[str, float, float]]:

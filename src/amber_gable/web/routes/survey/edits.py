@@ -38,6 +38,11 @@ def place(request: Request, job_id: str, kind: str, id_: str, form: Fields) -> R
     return _edited(request, job_id, kind, id_, lambda: surveying.place_part(space_of(request), job_id, kind, id_, form))
 
 
+@router.post("/zone/{id_}/corner")
+def corner(request: Request, job_id: str, id_: str, form: Fields) -> Response:
+    return _edited(request, job_id, "zone", id_, lambda: surveying.move_corner(space_of(request), job_id, id_, form))
+
+
 @router.post("/{kind}/{id_}/delete")
 def delete(request: Request, job_id: str, kind: str, id_: str) -> Response:
     known(kind)
