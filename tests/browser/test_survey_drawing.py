@@ -223,6 +223,24 @@ def test_everything_on_the_table_goes_by_keyboard(page: Page) -> None:
     expect(page.get_by_role("heading", name="New opening")).to_be_visible()
 
 
+def test_a_wall_of_the_house_plan_is_moved_by_drag_and_by_arrows(page: Page) -> None:
+    page.goto("/jobs/quarry-lane/survey")
+    wall = page.locator('#plan a.wall[data-id="ql-back"]')
+    east = float(wall.get_attribute("data-east") or 0)
+    wall.focus()
+    page.keyboard.press("ArrowRight")
+    page.keyboard.press("Shift+ArrowRight")
+    expect(wall).to_have_attribute("data-east", re.compile(rf"^{east + 0.55:.1f}"))
+    assert page.evaluate("document.activeElement.dataset.id") == "ql-back"
+    box = wall.locator(".wall-hit").bounding_box()
+    assert box
+    middle = (box["x"] + box["width"] / 2, box["y"] + box["height"] / 2)
+    moved = float(wall.get_attribute("data-east") or 0)
+    Mouse(page).drag(middle, (middle[0] + 30, middle[1]))
+    expect(wall).not_to_have_attribute("data-east", f"{moved:g}")
+    expect(page).to_have_url(re.compile("/survey$"))
+
+
 def test_a_third_window_finds_the_equal_gap(page: Page) -> None:
     page.goto(f"{RISE}/face/back")
     page.locator(".tools > .tool", has_text="Window").click()
@@ -349,6 +367,12 @@ def test_a_photo_is_marked_by_dragging_and_its_sizes_are_sent(page: Page, tmp_pa
     _field(page, "length").fill("2 m")
     page.get_by_role("button", name="Measure", exact=True).click()
     expect(page.locator("#measure .big .reading")).to_have_text(re.compile(r"1\.7[0-9]"))
+    mark, place = page.locator('[data-mark="m2"]'), page.locator('input[name="m2"]')
+    before = place.input_value()
+    mark.focus()
+    page.keyboard.press("ArrowRight")
+    assert place.input_value() != before
+    page.keyboard.press("ArrowLeft")
     found = Axe().run(page).response["violations"]
     assert [v["id"] for v in found if v["impact"] in ("serious", "critical")] == []
     page.get_by_role("button", name="box as window").click()

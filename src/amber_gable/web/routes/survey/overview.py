@@ -35,7 +35,6 @@ def survey(request: Request, job_id: str) -> Response:
         "deductions": list(DeductionSchool),
         "units": units,
         "base": f"/jobs/{job_id}/survey",
-        "fault": request.query_params.get("fault", "")[:200],
     }
     return job_page(request, view, "survey", context)
 
