@@ -94,8 +94,19 @@ def test_a_copy_to_the_opposite_side_has_its_own_ids_and_no_fault() -> None:
     )
     assert not survey_faults(type(whole).model_validate(whole.model_dump()))
     assert new.azimuth_deg == 8
+    assert all(z.condition == Condition() for z in zones), "nobody has tested the other wall"
     door, twin = face.openings[0], new.openings[0]
     assert twin.x_m == pytest.approx(face.width_m - door.x_m - door.width_m)
+
+
+def test_damage_is_mirrored_with_its_wall_and_comes_back() -> None:
+    """10 m are 40 squares: what lies in the three leftmost comes to lie in the three rightmost."""
+    mark = Mark(damage=Damage.PEELING, runs=((0, 0, 2), (3, 10, 19)))
+    property_ = one_face(WALL, [])
+    zone = property_.zones[0].model_copy(update={"condition": Condition(marks=(mark,))})
+    turned_face, zones, _ = mirrored(property_.faces[0], (zone,), ())
+    assert zones[0].condition.marks[0].runs == ((0, 37, 39), (3, 20, 29))
+    assert mirrored(turned_face, zones, ())[1][0].condition.marks == (mark,)
 
 
 def test_the_wettest_reading_of_the_last_day_counts() -> None:

@@ -4,6 +4,7 @@ from collections.abc import Callable
 from typing import Any
 
 from amber_gable.core.survey.geometry import item_size
+from amber_gable.domain.condition import CELL_M, Condition, Mark
 from amber_gable.domain.outline import RoofEdge, Side
 from amber_gable.domain.survey import Face, Item, Zone
 from amber_gable.domain.zone_area import Region
@@ -30,9 +31,13 @@ def mirrored(face: Face, zones: tuple[Zone, ...], items: tuple[Item, ...]) -> Pa
 
 
 def copied(parts: Parts, new_id: Callable[[str, str], str], **changes: Any) -> Parts:
-    """The face under a new id with copies of all parts. `new_id(kind, old)` gives ids; `changes` go to the face."""
+    """The face under a new id with copies of all parts. `new_id(kind, old)` gives ids; `changes` go to the face.
+
+    Conditions stay behind: nobody has tested the other wall yet.
+    """
     face, zones, items = parts
     id_ = new_id("face", face.id)
+    untested = {"condition": Condition()}
     copy = face.model_copy(
         update={
             "id": id_,
@@ -44,8 +49,8 @@ def copied(parts: Parts, new_id: Callable[[str, str], str], **changes: Any) -> P
     )
     return (
         copy,
-        tuple(z.model_copy(update={"id": new_id("zone", z.id), "face": id_}) for z in zones),
-        tuple(i.model_copy(update={"id": new_id("item", i.id), "face": id_}) for i in items),
+        tuple(z.model_copy(update={"id": new_id("zone", z.id), "face": id_, **untested}) for z in zones),
+        tuple(i.model_copy(update={"id": new_id("item", i.id), "face": id_, **untested}) for i in items),
     )
 
 
@@ -54,10 +59,19 @@ def _flip(width: float, x: float, own: float) -> float:
 
 
 def _mirrored_zone(zone: Zone, width: float) -> Zone:
+    marks = tuple(_mirrored_mark(m, width) for m in zone.condition.marks)
+    zone = zone.model_copy(update={"condition": zone.condition.model_copy(update={"marks": marks})})
     if not isinstance(zone.area, Region):
         return zone
     corners = tuple((_flip(width, x, 0.0), y) for x, y in reversed(zone.area.corners))
     return zone.model_copy(update={"area": Region(corners=corners)})
+
+
+def _mirrored_mark(mark: Mark, width: float) -> Mark:
+    """Squares counted from the other side; where the width is no whole number of squares, the nearest ones."""
+    last = round(width / CELL_M) - 1
+    runs = sorted((row, max(last - end, 0), max(last - begin, 0)) for row, begin, end in mark.runs)
+    return mark.model_copy(update={"runs": tuple(runs)})
 
 
 def _mirrored_outline(outline: Any, width: float) -> Any:

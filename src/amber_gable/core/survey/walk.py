@@ -62,7 +62,7 @@ def _steps(property_: Property, face: Face) -> tuple[Step, ...]:
     wall = face.is_wall
     todo = sum(len(open_tests(z)) for z in zones)
     photos = len([p for p in property_.photos if p.face == face.id])
-    size = Step("size", "Width and heights taken" if wall else "Length and width taken", _size(face), False)
+    size = Step("size", "Width and heights taken" if wall else "Length and width taken", "", False)
     out = [size]
     if wall:
         out.append(Step("openings", "Openings", _count(len(face.openings), "opening"), bool(face.openings)))
@@ -76,10 +76,6 @@ def _steps(property_: Property, face: Face) -> tuple[Step, ...]:
     out.append(Step("around", "Trees and neighbours", blocks, bool(face.blocks or face.horizon)))
     out.append(Step("photo", "A photo", _count(photos, "photo"), bool(photos)))
     return tuple(out)
-
-
-def _size(face: Face) -> str:
-    return f"{face.width_m:.2f} × {face.top_m:.2f} m"
 
 
 def _count(number: int, what: str) -> str:

@@ -29,6 +29,7 @@ def walk(request: Request, job_id: str, at: str = "") -> Response:
         "stop": here,
         "number": number,
         "steps": [(s, ticked.get((here.place, s.code), "")) for s in here.steps],
+        "size": _size(sheet, here.place),
         "lap": [(s, _left(s, ticked)) for s in lap],
         "before": lap[number - 1] if number else None,
         "after": lap[number + 1] if number + 1 < len(lap) else None,
@@ -47,6 +48,13 @@ def walk(request: Request, job_id: str, at: str = "") -> Response:
         },
     }
     return show(request, job_id, "survey_walk.html", "parts/walk.html", context)
+
+
+def _size(sheet: Sheet, place: str) -> str:
+    """The face's size in the reader's units; empty where the lap begins and ends."""
+    face = next((f for f in sheet.bundle.property.faces if f.id == place), None)
+    units = sheet.units
+    return f"{units.length(face.width_m)} × {units.length(face.top_m)}{'' if units.us else ' m'}" if face else ""
 
 
 def _left(stop: Stop, ticked: dict[tuple[str, str], str]) -> int:
