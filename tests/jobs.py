@@ -13,9 +13,14 @@ from amber_gable.exchange.bundle import load_bundle
 FOOT = 0.3048
 
 
-def coopers_rise() -> JobBundle:
-    name, text = demo_bundles()[0]
+def demo_job(stem: str) -> JobBundle:
+    """A demo job by its file's name."""
+    name, text = next((n, t) for n, t in demo_bundles() if n.startswith(stem))
     return load_bundle(text, name)
+
+
+def coopers_rise() -> JobBundle:
+    return demo_job("1-coopers-rise")
 
 
 def coopers_rise_json() -> dict[str, Any]:

@@ -8,14 +8,17 @@ import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from amber_gable.core.plan.build import plan_job, shifts, threatened_tasks, work_items
+from amber_gable.core.plan.build import plan_job, threatened_tasks
 from amber_gable.core.plan.earliest import place
 from amber_gable.core.plan.tasks import Candidate, runs
-from amber_gable.core.spec.cautions import day_cautions
+from amber_gable.core.plan.work import shifts, work_items
+from amber_gable.core.spec.safety import day_cards
 from amber_gable.core.weather.site import SiteClimate, main_zone, site_climate
 from amber_gable.core.weather.steps import SLOT
+from amber_gable.domain.generic_products import GENERIC_PRODUCTS
 from amber_gable.domain.job import CrewDay, JobBundle
-from amber_gable.domain.plan import Plan
+from amber_gable.domain.plan import Plan, Task
+from amber_gable.domain.product import Base
 from amber_gable.domain.schools import Method
 from amber_gable.domain.substrates import SUBSTRATES
 from tests.jobs import coopers_rise, one_wall, opening
@@ -195,9 +198,9 @@ def test_a_long_wall_is_cut_at_windows_where_the_sun_leaves_short_openings() -> 
     openings = tuple(opening(f"w{i}", 1.0 + 2.4 * i, 1.0, 1.0, 1.4) for i in range(5))
     bundle = one_wall(13.0, 6.0, openings, azimuth=180.0, crew={"people": 1})
     site, _ = _planned(bundle)
-    coats = [i for i in work_items(site) if i.operation.id == "coat-1"]
+    coats = [i for i in work_items(site) if i.stint.first.id == "coat-1"]
     assert len(coats) > 1
-    assert sum(i.surface_m2 for i in coats) == pytest.approx(coats[0].area.surface_m2)
+    assert sum(i.surface_m2 for i in coats) == pytest.approx(coats[0].part.surface_m2)
     edges = {round(o["x_m"], 3) for o in openings} | {round(o["x_m"] + 1.0, 3) for o in openings}
     assert {round(i.left_m, 3) for i in coats[1:]} <= edges
 
@@ -263,10 +266,19 @@ def test_cautions_follow_the_work_and_the_house() -> None:
     _, plan = _planned(bundle)
     wash = [t for t in plan.tasks if t.kind == "wash"]
     coats = [t for t in plan.tasks if t.kind == "coat"]
-    assert [c.id for c in day_cautions(bundle.property, wash, set())] == ["lead", "height", "bleach"]
-    assert [c.id for c in day_cautions(bundle.property, coats, set())] == ["height"]
-    newer = bundle.property.model_copy(update={"year_built": 2004})
-    assert "lead" not in [c.id for c in day_cautions(newer, wash, set())]
-    sprayed = [coats[0].model_copy(update={"method": Method.AIRLESS})]
-    assert "injection" in [c.id for c in day_cautions(newer, sprayed, {coats[0].product or ""})]
-    assert "rags" in [c.id for c in day_cautions(newer, sprayed, {coats[0].product or ""})]
+    assert _cards(bundle, wash) == ["lead", "height", "wires", "bleach"]
+    assert _cards(bundle, coats) == ["height", "wires"]
+    newer = bundle.model_copy(update={"property": bundle.property.model_copy(update={"year_built": 2004})})
+    assert "lead" not in _cards(newer, wash)
+    tested = bundle.model_copy(update={"property": bundle.property.model_copy(update={"lead_found": False})})
+    assert "lead" not in _cards(tested, wash), "a test that found none beats the year"
+    oily = next(p.code for p in GENERIC_PRODUCTS.values() if p.base is Base.ALKYD)
+    sprayed = [coats[0].model_copy(update={"method": Method.AIRLESS, "product": oily})]
+    with_oil = newer.model_copy(update={"products": (*newer.products, GENERIC_PRODUCTS[oily])})
+    assert {"injection", "spray", "rags", "fumes"} <= set(_cards(with_oil, sprayed))
+    assert _cards(newer, coats, 33.0, 24.0) == ["height", "wires", "heat"]
+    assert _cards(newer, coats, 12.0, 3.0) == ["height", "wires", "cold"]
+
+
+def _cards(bundle: JobBundle, tasks: list[Task], *air_c: float) -> list[str]:
+    return [c.id for c in day_cards(bundle, tasks, *air_c)]

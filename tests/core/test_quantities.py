@@ -12,7 +12,8 @@ from amber_gable.core.estimate.labour import height_factor, person_hours, rate_m
 from amber_gable.core.estimate.quantities import LOSS_PCT, quantity_lines, theoretical_spread, touch_up_reserve
 from amber_gable.core.spec.colour import luminance, solar_absorptance
 from amber_gable.domain.generic_products import GENERIC_PRODUCTS, generic_product
-from amber_gable.domain.product import Container, Operation, OperationKind
+from amber_gable.domain.operation import Operation, OperationKind
+from amber_gable.domain.product import Container
 from amber_gable.domain.schools import Method
 from amber_gable.services.quantities import job_quantities
 from tests.jobs import coopers_rise, one_wall

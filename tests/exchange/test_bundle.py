@@ -40,6 +40,15 @@ def _set(*path: str | int, to: Any) -> Callable[[dict[str, Any]], None]:
     return change
 
 
+def _system(id_: str) -> Callable[[dict[str, Any]], None]:
+    """A finish that names a system instead of its own steps."""
+
+    def change(raw: Any) -> None:
+        raw["job"]["finishes"][0].update(system=id_, operations=[], overrides=[])
+
+    return change
+
+
 # what is done to a good job -> words the refusal must hold
 BROKEN: list[tuple[str, Callable[[dict[str, Any]], None], list[str]]] = [
     (
@@ -97,21 +106,24 @@ BROKEN: list[tuple[str, Callable[[dict[str, Any]], None], list[str]]] = [
     ("zone of no face", _set("property", "zones", 0, "face", to="roof"), ["'roof'", "not there"]),
     ("an id twice", _set("property", "faces", 1, "id", to="front"), ["id 'front' is used twice"]),
     ("finish of no zone", _set("job", "finishes", 0, "zone", to="nowhere"), ["'nowhere'"]),
-    ("finish of no system", _set("job", "finishes", 0, "system", to="magic"), ["'magic'"]),
+    ("finish of no system", _system("magic"), ["'magic'"]),
+    ("finish with nothing to do", _set("job", "finishes", 0, "operations", to=[]), ["either a system or steps"]),
+    ("finish of a zone and an item", _set("job", "finishes", 0, "item", to="shutters-1"), ["either a zone or an item"]),
+    ("unknown school", _set("job", "schools", to={"wash": "steam"}), ["no school of 'wash'", "pressure"]),
     ("two finishes", _set("job", "finishes", 1, "zone", to="front-siding"), ["two finishes"]),
     ("system of no product", _set("products", 0, "code", to="else"), ["not in the bundle"]),
-    ("recoat before touch", _set("products", 0, "recoat_h", to=0.5), ["dry to touch must come before"]),
+    ("recoat before touch", _set("products", 0, "recoat_h", to=0.5), ["recoat comes before dry to touch"]),
     (
         "solids of 140 %",
         _set("products", 0, "volume_solids_pct", to=140),
-        ["products[gannet-tightbond].volume_solids_pct", "100"],
+        ["products[gannet-barewood].volume_solids_pct", "100"],
     ),
-    ("minimum over maximum", _set("products", 0, "air_min_c", to=50), ["not below its maximum"]),
+    ("minimum over maximum", _set("products", 0, "air_min_c", to=50), ["not below the greatest"]),
     ("coat without product", _set("systems", 0, "operations", 2, "product", to=None), ["needs a product"]),
     ("unknown field", _set("job", "colour", to="red"), ["job.colour", "not permitted"]),
     ("not finite", _set("property", "latitude", to=float("nan")), ["NaN"]),
     ("a day without hours", _set("job", "crew", "end_h", to=8), ["leave no time"]),
-    ("another version", _set("version", to=3), ["version"]),
+    ("another version", _set("version", to=4), ["version"]),
     ("another format", _set("format", to="something"), ["amber-gable-job"]),
 ]
 

@@ -72,7 +72,7 @@ def test_a_new_job_must_not_bend_the_products_of_others(space: Workspace) -> Non
     product = bundle.products[0].model_copy(update={"touch_h": 2.5, "rain_ready_h": 9.0})
     other = one_wall().model_copy(update={"company": bundle.company})
     bent = other.model_copy(update={"products": (*other.products, product)})
-    with pytest.raises(InputError, match=r"gannet-tightbond.*differs"), space.database.writing() as session:
+    with pytest.raises(InputError, match=r"gannet-barewood.*differs"), space.database.writing() as session:
         jobs.save_bundle(session, bent)
     with space.database.reading() as session:
         assert len(jobs.list_jobs(session)) == 5, "nothing of the refused job stays"

@@ -35,7 +35,7 @@ def test_no_page_holds_inline_script_or_style_and_none_loads_from_elsewhere(clie
 
 def test_the_jobs_list_names_every_job_and_what_comes_next(client: TestClient) -> None:
     page = client.get("/").text
-    for words in ("14 Cooper&#39;s Rise", "The Net Loft", "Heron Deck", "Wash, bottom to top"):
+    for words in ("14 Cooper&#39;s Rise", "The Net Loft", "Heron Deck", "Wash by hose and brush"):
         assert words in page
 
 
@@ -165,10 +165,11 @@ def test_a_new_job_from_survey_to_day_sheet(client: TestClient) -> None:
     for test, value in (("coating", "oil"), ("scrape", "5"), ("rub", "light"), ("sheen", "dull"), ("bleach", "0")):
         assert client.post(f"{here}/test", data={"test": test, "value": value}).status_code == 200
     assert "Every essential test" in client.post(f"{here}/moisture", data={"pct": "13", "spot": "sill"}).text
-    assert "choose a system" in client.get(f"{base}/specification").text
-    finish = {"system": "generic-sound-siding", "colour": "#e9dcc1", "colour_name": "Oat", "version": "0"}
-    assert "Oat" in client.post(f"{base}/specification/boards", data=finish).text
-    assert "Exterior acrylic, standard" in client.get(f"{base}/quantities").text
+    assert "nothing chosen yet" in client.get(f"{base}/specification").text
+    finish = {"colour": "#e9dcc1", "colour_name": "Oat", "version": "0"}
+    page = client.post(f"{base}/specification/zone/boards/colour", data=finish)
+    assert "because 5 % is loose or peeling" in page.text
+    assert "Skerry Housecoat" in client.get(f"{base}/quantities").text
     page = client.post(f"{base}/plan")
     assert "Second coat" in page.text
     day = re.search(r"today\?day=([\d-]+)", page.text)

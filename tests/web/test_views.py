@@ -103,6 +103,6 @@ def test_drawings_of_one_sheet_share_a_scale_and_finished_ones_show_no_damage() 
     assert front.width - wing.width == pytest.approx((9.6 - 4.2) * scale)
     assert front.marks
     assert any("obstacle" in p.style for p in front.parts)
-    done = draw(bundle, faces[0], scale, finished=True)
+    done = draw(bundle, faces[0], scale, colours={("zone", "front-siding"): "#e9dcc1"})
     assert not done.marks
     assert not any("obstacle" in p.style for p in done.parts)

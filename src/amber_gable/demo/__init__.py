@@ -1,7 +1,8 @@
-"""The demo scenario as data: job bundles in `jobs/`, in the order of the jobs list."""
+"""The demo scenario as data: job bundles in `jobs/`, in the order of the jobs list, and what the stores hold."""
 
 from pathlib import Path
 
+PRODUCTS = Path(__file__).parent / "products.json"
 JOBS = Path(__file__).parent / "jobs"
 
 

@@ -1,6 +1,6 @@
 """Coating systems to start from, made of the generic products."""
 
-from amber_gable.domain.product import CoatingSystem, Operation, OperationKind
+from amber_gable.domain.operation import CoatingSystem, Operation, OperationKind
 from amber_gable.domain.schools import Method
 
 _K, _M = OperationKind, Method

@@ -2,20 +2,30 @@
 
 from typing import Annotated, Literal, Self
 
-from pydantic import Field, model_validator
+from pydantic import Field, field_validator, model_validator
 
-from amber_gable.domain.base import HexColour, Id, Name, Note, Percent, Record
-from amber_gable.domain.product import CoatingSystem, Product
+from amber_gable.domain.acknowledgement import Acknowledgement
+from amber_gable.domain.base import Id, Name, Note, Percent, Record
+from amber_gable.domain.finish import Finish, Schools
+from amber_gable.domain.operation import CoatingSystem, Operation
+from amber_gable.domain.product import Product
+from amber_gable.domain.scheme import Scheme
 from amber_gable.domain.schools import DeductionSchool, DewSchool, HoldSchool, SunSchool
+from amber_gable.domain.spec_schools import checked_schools
 from amber_gable.domain.survey import Property
 
 
 class Company(Record):
-    """Who does the work. Currency is an ISO 4217 code."""
+    """Who does the work. Currency is an ISO 4217 code. Houses older than `lead_cutoff_year` (the jurisdiction's) are
+    presumed to carry lead paint."""
 
     id: Id
     name: Name
     currency: Annotated[str, Field(pattern=r"^[A-Z]{3}$")] = "USD"
+    lead_cutoff_year: Annotated[int, Field(ge=1900, le=2100)] = 1978
+    schools: Schools = Field(default_factory=dict)
+
+    _schools_known = field_validator("schools")(lambda chosen: checked_schools(chosen))
 
 
 class CrewDay(Record):
@@ -55,15 +65,6 @@ class Policy(Record):
     ladder_wind_max: Annotated[float, Field(gt=0, le=12.5)] = 10.0
 
 
-class Finish(Record):
-    """What one zone gets: a coating system in a colour."""
-
-    zone: Id
-    system: Id
-    colour: HexColour
-    colour_name: Name
-
-
 class Job(Record):
     """One contract on one property."""
 
@@ -73,15 +74,20 @@ class Job(Record):
     deduction: DeductionSchool = DeductionSchool.THRESHOLD
     policy: Policy = Policy()
     crew: CrewDay = CrewDay()
+    schools: Schools = Field(default_factory=dict)
     finishes: tuple[Finish, ...] = ()
+    schemes: Annotated[tuple[Scheme, ...], Field(max_length=12)] = ()
+    acknowledged: Annotated[tuple[Acknowledgement, ...], Field(max_length=200)] = ()
     note: Note = ""
+
+    _schools_known = field_validator("schools")(lambda chosen: checked_schools(chosen))
 
 
 class JobBundle(Record):
-    """Everything needed to compute a job anywhere: the file format `amber-gable-job`, version 2."""
+    """Everything needed to compute a job anywhere: the file format `amber-gable-job`, version 3."""
 
     format: Literal["amber-gable-job"] = "amber-gable-job"
-    version: Literal[2] = 2
+    version: Literal[3] = 3
     company: Company
     property: Property
     products: tuple[Product, ...] = ()
@@ -95,20 +101,23 @@ class JobBundle(Record):
         for what, ids in (("product", products), ("system", systems)):
             if len(set(ids)) != len(ids):
                 raise ValueError(f"a {what} is listed twice")
-        for s in self.systems:
-            for o in s.operations:
+        used = [(f"system '{s.id}'", s.operations) for s in self.systems]
+        used += [(f"finish of {f.part[0]} '{f.part[1]}'", f.operations) for f in self.job.finishes]
+        for where, operations in used:
+            for o in operations:
                 if o.product is not None and o.product not in products:
-                    raise ValueError(f"system '{s.id}', operation '{o.id}': product '{o.product}' is not in the bundle")
-        zones = {z.id for z in self.property.zones}
-        seen: set[str] = set()
+                    raise ValueError(f"{where}, operation '{o.id}': product '{o.product}' is not in the bundle")
+        parts = {("zone", z.id) for z in self.property.zones} | {("item", i.id) for i in self.property.items}
+        seen: set[tuple[str, str]] = set()
         for f in self.job.finishes:
-            if f.zone not in zones:
-                raise ValueError(f"finish names zone '{f.zone}', which the property does not have")
-            if f.system not in systems:
-                raise ValueError(f"finish of zone '{f.zone}' names system '{f.system}', which is not in the bundle")
-            if f.zone in seen:
-                raise ValueError(f"zone '{f.zone}' has two finishes; keep one")
-            seen.add(f.zone)
+            what, id_ = f.part
+            if f.part not in parts:
+                raise ValueError(f"finish names {what} '{id_}', which the property does not have")
+            if f.system is not None and f.system not in systems:
+                raise ValueError(f"finish of {what} '{id_}' names system '{f.system}', which is not in the bundle")
+            if f.part in seen:
+                raise ValueError(f"{what} '{id_}' has two finishes; keep one")
+            seen.add(f.part)
         return self
 
     def product(self, code: str) -> Product:
@@ -116,3 +125,11 @@ class JobBundle(Record):
 
     def system(self, id_: str) -> CoatingSystem:
         return next(s for s in self.systems if s.id == id_)
+
+    def operations(self, finish: Finish) -> tuple[Operation, ...]:
+        """The steps of a finish, its own or its system's."""
+        return finish.operations if finish.system is None else self.system(finish.system).operations
+
+    def finish_of(self, kind: str, id_: str) -> Finish | None:
+        """What a zone or item gets; None where nothing is chosen."""
+        return next((f for f in self.job.finishes if f.part == (kind, id_)), None)

@@ -3,21 +3,25 @@
 from datetime import datetime
 
 from amber_gable.domain.base import Record
-from amber_gable.domain.product import OperationKind
+from amber_gable.domain.operation import OperationKind, Technique
 from amber_gable.domain.schools import Method
 
 
 class Task(Record):
-    """One operation on one section of a zone, placed. `why` and `blocked_by` are sentences for the crew."""
+    """One operation (or preparations done in one go) on one section of a zone, or on like items of a face (`item`, and
+    `zone` is then the first item's id), placed. `why` and
+    `blocked_by` are sentences for the crew."""
 
     id: str
     face: str
     face_name: str
     zone: str
     zone_name: str
+    item: bool = False
     section: str
     operation: str
     kind: OperationKind
+    techniques: tuple[Technique, ...] = ()
     product: str | None = None
     colour: str | None = None
     method: Method | None = None
@@ -30,6 +34,11 @@ class Task(Record):
     ready_at: datetime | None
     why: str
     blocked_by: tuple[str, ...] = ()
+
+    @property
+    def part(self) -> tuple[str, str]:
+        """Kind and id of the zone or (first) item it is done on."""
+        return ("item" if self.item else "zone", self.zone)
 
 
 class Unplaced(Record):

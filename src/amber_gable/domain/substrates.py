@@ -26,6 +26,7 @@ class Substrate(Record):
     absorption_bare: Annotated[float, Field(ge=1, le=2)]
     texture: str
     moisture_limit_pct: float | None = None
+    tags: frozenset[str] = frozenset()
 
     @property
     def is_trim(self) -> bool:
@@ -59,8 +60,52 @@ _ROWS = [
     ("brick", "Brick", "masonry", 140e3, 1.2, 0.90, 1.15, 1.30, "brick", None),
     ("block", "Concrete block", "masonry", 150e3, 1.5, 0.90, 1.20, 1.50, "brick", None),
     ("concrete-slab", "Concrete porch or slab", "masonry", 200e3, 0.0, 0.90, 1.05, 1.30, "plain", None),
+    ("wood-beam", "Wood beam or post", "wood", 18e3, 0.0, 0.90, 1.00, 1.15, "plain", _WOOD_LIMIT),
+    ("engineered-lap", "Engineered wood lap", "wood", 12e3, 0.5, 0.90, _lap(0.180, 0.010), 1.05, "lap", _WOOD_LIMIT),
+    ("fibre-cement-panel", "Fibre-cement panel", "cement", 14e3, 0.5, 0.90, 1.02, 1.10, "plain", None),
+    ("vinyl-trim", "Vinyl windows or soffit", "vinyl", 2e3, 0.5, 0.85, 1.05, 1.00, "plain", None),
+    ("aluminium-trim", "Aluminium soffit or gutter", "metal", 4e3, 0.5, 0.90, 1.05, 1.00, "plain", None),
+    ("metal-railing", "Metal railing", "metal", 6e3, 0.0, 0.90, 1.00, 1.00, "plain", None),
+    ("limestone", "Limestone", "masonry", 140e3, 1.2, 0.90, 1.10, 1.30, "brick", None),
+    ("concrete-wall", "Poured concrete wall", "masonry", 150e3, 1.5, 0.90, 1.05, 1.25, "plain", None),
+    ("tile-roof", "Clay tile roof", "masonry", 40e3, 0.3, 0.90, 1.40, 1.30, "shingle", None),
+    ("concrete-tile-roof", "Concrete tile roof", "masonry", 45e3, 0.3, 0.90, 1.35, 1.40, "shingle", None),
+    ("fibre-cement-roof", "Fibre-cement roof sheets", "cement", 14e3, 0.3, 0.90, 1.15, 1.20, "rib", None),
+    ("membrane-roof", "Low-slope membrane roof", "membrane", 8e3, 0.3, 0.90, 1.00, 1.00, "plain", None),
     ("wood-deck", "Wood deck", "wood", 18e3, 0.0, 0.90, 1.08, 1.35, "board", 17.0),
 ]
+_TAGS = {
+    "wood-lap": "wood siding",
+    "wood-shingle": "wood siding",
+    "board-batten": "wood siding",
+    "wood-trim": "wood trim",
+    "wood-beam": "wood beam",
+    "engineered-lap": "wood siding engineered",
+    "fibre-cement-lap": "fibre-cement siding",
+    "fibre-cement-panel": "fibre-cement siding",
+    "vinyl-siding": "vinyl siding",
+    "vinyl-trim": "vinyl trim",
+    "aluminium-siding": "metal aluminium siding",
+    "aluminium-trim": "metal aluminium trim gutter",
+    "metal-door": "metal steel door",
+    "metal-railing": "metal steel railing",
+    "metal-roof": "metal steel roof",
+    "stucco-smooth": "masonry stucco",
+    "stucco-medium": "masonry stucco",
+    "stucco-heavy": "masonry stucco",
+    "brick": "masonry brick",
+    "block": "masonry block",
+    "limestone": "masonry limestone",
+    "concrete-wall": "masonry concrete",
+    "concrete-slab": "masonry concrete floor",
+    "tile-roof": "masonry roof tile",
+    "concrete-tile-roof": "masonry roof tile",
+    "fibre-cement-roof": "fibre-cement roof",
+    "membrane-roof": "membrane roof",
+    "wood-deck": "wood deck",
+}
+"""What rules and data sheets ask of a surface."""
+
 SUBSTRATES: dict[str, Substrate] = {
     row[0]: Substrate(
         code=row[0],
@@ -73,6 +118,7 @@ SUBSTRATES: dict[str, Substrate] = {
         absorption_bare=row[7],
         texture=row[8],
         moisture_limit_pct=row[9],
+        tags=frozenset(_TAGS[row[0]].split()),
     )
     for row in _ROWS
 }

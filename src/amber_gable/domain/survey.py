@@ -205,12 +205,14 @@ class Item(Record):
 
 
 class Property(Record):
-    """The place. Coordinates decimal degrees, north and east positive; altitude m; IANA time zone."""
+    """The place. Coordinates decimal degrees, north and east positive; altitude m; IANA time zone.
+    `lead_found` is what a lead test said; None where none was made and the year decides."""
 
     id: Id
     name: Name
     place: Name
     year_built: Annotated[int, Field(ge=1500, le=2200)] | None = None
+    lead_found: bool | None = None
     latitude: Annotated[float, Field(ge=-66.5, le=66.5)]
     longitude: Annotated[float, Field(ge=-180, le=180)]
     altitude_m: Annotated[float, Field(ge=-430, le=6000)] = 0.0
@@ -240,6 +242,12 @@ class Property(Record):
 
     def zones_of(self, face: str) -> tuple[Zone, ...]:
         return tuple(z for z in self.zones if z.face == face)
+
+    def part(self, key: tuple[str, str]) -> "Zone | Item | None":
+        """The zone or item of that kind ('zone', 'item') and id; None where it is gone."""
+        kind, id_ = key
+        parts: tuple[Zone | Item, ...] = self.zones if kind == "zone" else self.items
+        return next((p for p in parts if p.id == id_), None)
 
     def items_of(self, face: str) -> tuple[Item, ...]:
         return tuple(i for i in self.items if i.face == face)

@@ -3,15 +3,25 @@
 from copy import deepcopy
 from typing import Any
 
-PRESENT = 2
+from amber_gable.domain.families import FAMILY_NAMES, Family
+
+PRESENT = 3
 
 
 def brought_up(raw: dict[str, Any]) -> dict[str, Any]:
     """The bundle in the present version's fields. What cannot be understood is left for the validation to refuse."""
-    if raw.get("version") != 1:
+    if raw.get("version") not in (1, 2):
         return raw
     out = deepcopy(raw)
-    out["version"] = 2
+    if out["version"] == 1:
+        _from_1(out)
+    out["version"] = PRESENT
+    for product in _records(out.get("products")):
+        product_from_2(product)
+    return out
+
+
+def _from_1(out: dict[str, Any]) -> None:
     property_ = out.get("property")
     if isinstance(property_, dict):
         for face in _records(property_.get("faces")):
@@ -19,7 +29,6 @@ def brought_up(raw: dict[str, Any]) -> dict[str, Any]:
         for zone in _records(property_.get("zones")):
             if isinstance(zone.get("condition"), dict):
                 condition_from_1(zone["condition"])
-    return out
 
 
 def _records(value: Any) -> list[dict[str, Any]]:
@@ -44,3 +53,24 @@ def condition_from_1(condition: dict[str, Any]) -> None:
         condition["moisture"] = [{"pct": reading}]
     if condition.pop("bare", False):
         condition["coating"] = "bare"
+
+
+_FAMILIES = {name.lower(): family for family, name in FAMILY_NAMES.items()}
+_COLD = 5.0
+
+
+def product_from_2(product: dict[str, Any]) -> None:
+    """Version 2 had the family as free words. What is not known among them becomes 'other', its words kept as note."""
+    words = product.get("family")
+    if not isinstance(words, str):
+        return
+    family = _FAMILIES.get(words.lower(), Family.OTHER)
+    if family is Family.EXTERIOR_ACRYLIC and (product.get("surface_min_c") or 0) < _COLD:
+        family = Family.LOW_TEMPERATURE_ACRYLIC
+    if family is Family.DECK_STAIN and "solid" in str(product.get("name")).lower():
+        family = Family.SOLID_STAIN
+    if family is Family.FLOOR_WATERBORNE and product.get("base") == "alkyd":
+        family = Family.FLOOR_ALKYD
+    if family is Family.OTHER:
+        product["note"] = words
+    product["family"] = family.value

@@ -18,6 +18,7 @@ from amber_gable.core.survey.takeoff import AreaLine, zone_areas
 from amber_gable.domain.errors import InputError
 from amber_gable.domain.job import JobBundle
 from amber_gable.domain.survey import Face, Item, Obstacle, Opening, Zone
+from amber_gable.exchange.cells import plain_cell, safe_cell
 
 COLUMNS = (
     "record", "face", "name", "kind", "building", "looks_deg", "tilt_deg", "x_m", "y_m", "sizes", "substrate",
@@ -38,15 +39,6 @@ class TakeoffRow:
     record: str
     face: str
     part: Part
-
-
-def safe_cell(value: str) -> str:
-    """Text that a spreadsheet cannot take for a formula."""
-    return f"'{value}" if value[:1] in ("=", "+", "-", "@", "\t", "\r") else value
-
-
-def _plain_cell(value: str) -> str:
-    return value[1:] if value[:1] == "'" and value[1:2] in ("=", "+", "-", "@") else value
 
 
 def write_takeoff(bundle: JobBundle) -> str:
@@ -143,7 +135,7 @@ def read_takeoff(text: str, name: str) -> list[TakeoffRow]:
             if "more" in row:
                 raise InputError(f"{name}, line {line}", "has more cells than the first line has columns", _TODO)
             if any((v or "").strip() for v in row.values()):
-                out.append(_row({k: _plain_cell((v or "").strip()) for k, v in row.items()}, line, name, len(out)))
+                out.append(_row({k: plain_cell((v or "").strip()) for k, v in row.items()}, line, name, len(out)))
     except csv.Error as error:
         raise InputError(f"{name}, line {reader.line_num}", f"is not CSV ({error})", _TODO) from None
     return out

@@ -6,7 +6,7 @@ from collections.abc import Mapping
 
 from pydantic import ValidationError
 
-from amber_gable.demo import demo_bundles
+from amber_gable.demo import PRODUCTS, demo_bundles
 from amber_gable.domain.errors import InputError
 from amber_gable.domain.generic_products import GENERIC_PRODUCTS
 from amber_gable.domain.generic_systems import GENERIC_SYSTEMS
@@ -15,9 +15,11 @@ from amber_gable.domain.survey import Property
 from amber_gable.exchange.bundle import load_bundle as read_bundle
 from amber_gable.exchange.files import decode
 from amber_gable.exchange.job_zip import is_zip, load_zip, refuse_missing_photos
+from amber_gable.exchange.products import read_products
 from amber_gable.services.editing import Faults, plain_number
 from amber_gable.services.workspace import Workspace
 from amber_gable.store.jobs import save_bundle
+from amber_gable.store.products import put_products
 from amber_gable.store.tables import CompanyRow
 
 OWN_COMPANY = Company(id="own", name="My painting company")
@@ -94,4 +96,6 @@ def load_demo(space: Workspace) -> None:
     """Put the demo jobs as they were shipped."""
     for name, text in demo_bundles():
         with space.database.writing() as session:
-            save_bundle(session, read_bundle(text, name), replace=True)
+            bundle = read_bundle(text, name)
+            save_bundle(session, bundle, replace=True)
+            put_products(session, bundle.company.id, read_products(PRODUCTS.read_text(encoding="utf-8"), PRODUCTS.name))

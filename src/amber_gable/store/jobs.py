@@ -9,6 +9,7 @@ from sqlalchemy import select
 from sqlalchemy.orm import Session
 
 from amber_gable.domain.errors import InputError
+from amber_gable.domain.finish import Finish
 from amber_gable.domain.job import JobBundle
 from amber_gable.domain.photo import Photo
 from amber_gable.domain.survey import Face, Item, Obstacle, Opening, Zone
@@ -71,11 +72,11 @@ def load_bundle(session: Session, job_id: str) -> JobBundle:
     property_ = session.get_one(PropertyRow, job.property_id)
     company = session.get_one(CompanyRow, property_.company_id)
     survey = _survey(session, property_, None)
-    zone_ids = {z["id"] for z in survey["zones"]}
+    parts = {("zone", z["id"]) for z in survey["zones"]} | {("item", i["id"]) for i in survey["items"]}
     finishes = [
-        {"zone": f.zone_id, "system": f.system_id, "colour": f.colour, "colour_name": f.colour_name}
+        finish_fields(f)
         for f in _rows(session, FinishRow, FinishRow.job_id == job_id)
-        if f.zone_id in zone_ids
+        if (f.part_kind, f.part_id) in parts
     ]
     products = [session.get_one(ProductRow, (company.id, code)).sheet for code in job.products]
     systems = [_fields(session.get_one(SystemRow, (company.id, id_))) for id_ in job.systems]
@@ -154,7 +155,7 @@ def save_bundle(
         session,
         CompanyRow,
         {"id": company.id},
-        {"name": company.name, "currency": company.currency},
+        company.model_dump(mode="json", exclude={"id"}),
         "company",
         replace,
     )
@@ -182,9 +183,19 @@ def save_bundle(
     session.add(JobRow(property_id=property_.id, **fields, **shelf))
     session.flush()
     for i, finish in enumerate(job.finishes):
-        fields = finish.model_dump(mode="json")
-        zone, system = fields.pop("zone"), fields.pop("system")
-        session.add(FinishRow(job_id=job.id, position=i, zone_id=zone, system_id=system, **fields))
+        session.add(finish_row(job.id, i, finish))
+
+
+def finish_row(job_id: str, position: int, finish: Finish) -> FinishRow:
+    fields = finish.model_dump(mode="json", exclude={"zone", "item", "system"})
+    kind, id_ = finish.part
+    return FinishRow(job_id=job_id, part_kind=kind, part_id=id_, position=position, system_id=finish.system, **fields)
+
+
+def finish_fields(row: FinishRow) -> dict[str, Any]:
+    """A finish as the domain's record takes it."""
+    fields = _fields(row, "job_id", "part_kind", "part_id", "system_id")
+    return fields | {row.part_kind: row.part_id, "system": row.system_id}
 
 
 def _put(session: Session, table: Any, key: dict[str, str], fields: dict[str, Any], what: str, replace: bool) -> None:

@@ -11,19 +11,14 @@ from sqlalchemy.orm import Session
 from amber_gable.core.survey.checks import survey_faults
 from amber_gable.domain.errors import InputError
 from amber_gable.domain.job import JobBundle
-from amber_gable.domain.product import CoatingSystem
 from amber_gable.store import journal
 from amber_gable.store.jobs import Part, live_job, load_bundle, load_face, part_row
 from amber_gable.store.tables import (
     FaceRow,
-    FinishRow,
     ItemRow,
-    JobRow,
     ObstacleRow,
     OpeningRow,
     PhotoRow,
-    PropertyRow,
-    SystemRow,
     ZoneRow,
 )
 
@@ -127,29 +122,6 @@ def delete_part(session: Session, job_id: str, kind: str, id_: str) -> str:
     return name
 
 
-def put_finish(session: Session, job_id: str, zone: str, system: str, colour: str, name: str, version: int) -> None:
-    """Set what a zone gets; version 0 means it had nothing before."""
-    live_job(session, job_id)
-    row = session.get(FinishRow, (job_id, zone))
-    if (row.version if row else 0) != version:
-        now = (row.system_id, row.colour, row.colour_name) if row else ("nothing", "", "")
-        fields = zip(("system", "colour", "colour name"), zip(now, (system, colour, name), strict=True), strict=True)
-        raise StaleEdit(zone, {k: pair for k, pair in fields if pair[0] != pair[1]})
-    if row is None:
-        last = session.scalar(select(func.max(FinishRow.position)).where(FinishRow.job_id == job_id))
-        row = FinishRow(job_id=job_id, zone_id=zone, position=0 if last is None else last + 1)
-        session.add(row)
-    row.system_id, row.colour, row.colour_name = system, colour, name
-    check_whole(session, job_id)
-
-
-def put_schools(session: Session, job_id: str, deduction: str, policy: dict[str, Any]) -> None:
-    """Change the job's schools."""
-    row: JobRow = live_job(session, job_id)
-    row.deduction, row.policy = deduction, policy
-    check_whole(session, job_id)
-
-
 def check_whole(session: Session, job_id: str) -> JobBundle:
     """The job as it would be saved. Raises InputError when it is not valid or its geometry cannot be."""
     return _checked(session, lambda: load_bundle(session, job_id))
@@ -176,7 +148,7 @@ def _checked(session: Session, load: Callable[[], JobBundle]) -> JobBundle:
 
 
 def versions(session: Session, job_id: str, face_id: str | None = None) -> dict[tuple[str, str], int]:
-    """Version of every row by (kind, id), of one face where it is named; finishes under 'finish'."""
+    """Version of every row by (kind, id), of one face where it is named."""
     property_id = live_job(session, job_id).property_id
     out: dict[tuple[str, str], int] = {}
     for kind, table in PARTS.items():
@@ -185,32 +157,4 @@ def versions(session: Session, job_id: str, face_id: str | None = None) -> dict[
             wanted = wanted.where((table.id if kind == "face" else table.face_id) == face_id)
         for id_, version in session.execute(wanted):
             out[kind, id_] = version
-    if face_id is None:
-        finishes = select(FinishRow.zone_id, FinishRow.version).where(FinishRow.job_id == job_id)
-        for id_, version in session.execute(finishes):
-            out["finish", id_] = version
     return out
-
-
-def shelve_system(session: Session, job_id: str, system_id: str) -> None:
-    """Put a system of the company, and the products it uses, on the job's shelf."""
-    job = live_job(session, job_id)
-    company = session.get_one(PropertyRow, job.property_id).company_id
-    row = session.get(SystemRow, (company, system_id))
-    if row is None:
-        raise InputError(f"system '{system_id}'", "is not one of the company's systems", "choose one from the list")
-    if system_id not in job.systems:
-        job.systems = [*job.systems, system_id]
-    wanted = [o["product"] for o in row.operations if o["product"]]
-    job.products = list(dict.fromkeys([*job.products, *wanted]))
-
-
-def company_systems(session: Session, job_id: str) -> list[CoatingSystem]:
-    """Every system the job's company has, by name."""
-    job = live_job(session, job_id)
-    company = session.get_one(PropertyRow, job.property_id).company_id
-    rows = session.scalars(select(SystemRow).where(SystemRow.company_id == company).order_by(SystemRow.name))
-    return [
-        CoatingSystem.model_validate({"id": r.id, "name": r.name, "operations": r.operations, "note": r.note})
-        for r in rows
-    ]

@@ -42,6 +42,8 @@ class CompanyRow(Tracked, Table):
     id: Mapped[str] = mapped_column(primary_key=True)
     name: Mapped[str]
     currency: Mapped[str]
+    lead_cutoff_year: Mapped[int] = mapped_column(default=1978)
+    schools: Mapped[dict[str, Any]] = mapped_column(default=dict)
 
 
 class PropertyRow(Tracked, Table):
@@ -51,6 +53,7 @@ class PropertyRow(Tracked, Table):
     name: Mapped[str]
     place: Mapped[str]
     year_built: Mapped[int | None]
+    lead_found: Mapped[bool | None]
     latitude: Mapped[float]
     longitude: Mapped[float]
     altitude_m: Mapped[float]
@@ -195,17 +198,36 @@ class JobRow(Tracked, Deletable, Table):
     crew: Mapped[dict[str, Any]]
     products: Mapped[list[Any]]
     systems: Mapped[list[Any]]
+    schools: Mapped[dict[str, Any]]
+    schemes: Mapped[list[Any]]
+    acknowledged: Mapped[list[Any]]
     note: Mapped[str]
 
 
 class FinishRow(Tracked, Table):
     __tablename__ = "finish"
     job_id: Mapped[str] = mapped_column(ForeignKey("job.id", ondelete="CASCADE"), primary_key=True)
-    zone_id: Mapped[str] = mapped_column(primary_key=True)
+    part_kind: Mapped[str] = mapped_column(primary_key=True)
+    part_id: Mapped[str] = mapped_column(primary_key=True)
     position: Mapped[int]
-    system_id: Mapped[str]
+    system_id: Mapped[str | None]
+    operations: Mapped[list[Any]]
     colour: Mapped[str]
     colour_name: Mapped[str]
+    aim: Mapped[str | None]
+    schools: Mapped[dict[str, Any]]
+    picks: Mapped[dict[str, Any]]
+    overrides: Mapped[list[Any]]
+
+
+class ColourRow(Tracked, Table):
+    """A colour of the company's own, beside the library that ships with the program."""
+
+    __tablename__ = "colour"
+    company_id: Mapped[str] = mapped_column(ForeignKey("company.id"), primary_key=True)
+    name: Mapped[str] = mapped_column(primary_key=True)
+    colour: Mapped[str]
+    collection: Mapped[str]
 
 
 class WeatherRow(Tracked, Table):

@@ -153,14 +153,14 @@ def job_page(
 def _lacks(view: JobView) -> dict[str, str]:
     """What each stage still lacks, in two or three words."""
     property_, job = view.bundle.property, view.bundle.job
-    without = len(property_.zones) - len(job.finishes)
+    without = len(property_.zones) + len(property_.items) - len(job.finishes)
     bare = [f for f in property_.faces if main_zone(view.bundle, f) is None]
     out = {}
     if not property_.faces:
         out["survey"] = "no faces"
     elif bare:
         out["survey"] = f"{len(bare)} without zone"
-    if without or not property_.zones:
+    if without > 0 or not property_.zones:
         out["specification"] = f"{without} to choose" if without else "no zones"
     if not job.finishes:
         out["quantities"] = "no systems"
@@ -199,10 +199,12 @@ def _last_stroke(view: JobView) -> LastStroke | None:
     if task.start.astimezone(view.now.tzinfo).date() != view.now.date():
         local = task.start.astimezone(view.now.tzinfo)
         return LastStroke(None, task.face_name, f"next coat {_day(local)} {local:%H:%M}")
-    zone = next((z for z in view.bundle.property.zones if z.id == task.zone), None)
-    if zone is None or task.product not in {p.code for p in view.bundle.products}:
+    part = view.bundle.property.part(task.part)
+    if part is None or task.product not in {p.code for p in view.bundle.products}:
         return None
-    windows = view.site.for_coat(zone, view.bundle.product(task.product), task.method, task.colour or zone.colour_now)
+    if not view.site.knows(part):
+        return None
+    windows = view.site.for_coat(part, view.bundle.product(task.product), task.method, task.colour or part.colour_now)
     open_ = np.flatnonzero(windows.ok[0] & (windows.slots.day == 0))
     if not open_.size:
         return LastStroke(None, task.face_name, "no window today")

@@ -1,19 +1,48 @@
 """First labour estimate: person-hours from the trade's median rates (handbook §17)."""
 
-from amber_gable.domain.product import Operation, OperationKind
+from amber_gable.domain.operation import Operation, OperationKind, Technique, Unit
 from amber_gable.domain.schools import Method
 
+_K = OperationKind
 # m² of the acted-on surface per person and hour.
 _PREPARATION_RATE = {
-    OperationKind.WASH: 70.0,
-    OperationKind.SCRAPE: 5.0,
-    OperationKind.SAND: 20.0,
-    OperationKind.REPAIR: 10.0,
-    OperationKind.CAULK: 60.0,
-    OperationKind.MASK: 60.0,
+    _K.FIT: 60.0,
+    _K.WASH: 70.0,
+    _K.STRIP: 10.0,
+    _K.SCRAPE: 5.0,
+    _K.SAND: 20.0,
+    _K.REPAIR: 10.0,
+    _K.DUST: 150.0,
+    _K.PUTTY: 60.0,
+    _K.CAULK: 60.0,
+    _K.MASK: 60.0,
 }
+_LEVEL_WASH_RATE = 40.0
+_TO_BARE_RATE = 1.5
+_UNIT_RATE = {
+    # metres, pieces or m² of their own per person and hour
+    (_K.CAULK, Unit.M): 25.0,
+    (_K.PUTTY, Unit.M): 6.0,
+    (_K.REPAIR, Unit.M): 10.0,
+    (_K.REPAIR, Unit.M2): 0.5,
+    (_K.REPAIR, Unit.PIECES): 12.0,
+    (_K.MASK, Unit.PIECES): 12.0,
+    (_K.FIT, Unit.PIECES): 4.0,
+}
+_MASK_FOR_SPRAY_RATE = 6.0
 _FILM_RATE = {Method.BRUSH: 11.0, Method.ROLLER: 28.0, Method.AIRLESS: 90.0, Method.TURBINE: 45.0}
-_DECK_BRUSH_RATE = 22.0
+_BACK_ROLLED_RATE = 40.0
+_LEVEL_RATE = {Method.BRUSH: 22.0, Method.ROLLER: 20.0}
+_PIECE_HOURS = {
+    # hours for one coat on one piece, by hand and sprayed
+    "panelled-door": (0.75, 0.35),
+    "flush-door": (0.45, 0.25),
+    "glazed-door": (0.70, 0.50),
+    "sash-window": (1.25, 1.25),
+    "casement": (1.0, 1.0),
+    "shutter-pair": (1.1, 0.30),
+    "garage-door": (1.0, 0.15),
+}
 _PATCHED = 0.5
 """Share of a zone below which a primer goes on in spots, at 10 m²/h whatever the method."""
 _SPOT_RATE = 10.0
@@ -34,14 +63,39 @@ def texture_factor(texture: str, profile_factor: float) -> float:
 def rate_m2_h(operation: Operation, *, level: bool = False) -> float:
     """Acted-on m² one person does in an hour; `level` for decks and floors."""
     if not operation.kind.lays_film or operation.method is None:
+        if operation.kind is _K.WASH and level:
+            return _LEVEL_WASH_RATE
+        if operation.kind is _K.SCRAPE and operation.technique in (Technique.POWER_SAND, Technique.HEPA_SAND):
+            return _TO_BARE_RATE
         return _PREPARATION_RATE[operation.kind]
     if operation.share < _PATCHED:
         return _SPOT_RATE
-    if level and operation.method is Method.BRUSH:
-        return _DECK_BRUSH_RATE
+    if operation.back_roll:
+        return _BACK_ROLLED_RATE
+    if level and operation.method in _LEVEL_RATE:
+        return _LEVEL_RATE[operation.method]
     return _FILM_RATE[operation.method]
 
 
-def person_hours(operation: Operation, surface_m2: float, height_m: float, texture: float, *, level: bool) -> float:
-    """Hours one person needs for the operation on a zone of that surface (its share included), height in m."""
-    return surface_m2 * operation.share / rate_m2_h(operation, level=level) * height_factor(height_m) * texture
+def person_hours(
+    operation: Operation,
+    surface_m2: float,
+    height_m: float,
+    texture: float,
+    *,
+    level: bool,
+    item_kind: str = "",
+    pieces: int = 1,
+) -> float:
+    """Hours one person needs for the operation on a surface of m² (its share included), height in m; on `pieces` of an
+    item where the trade counts them."""
+    high = height_factor(height_m)
+    if operation.amount is not None and operation.unit is not None:
+        rate = _UNIT_RATE.get((operation.kind, operation.unit), _PREPARATION_RATE.get(operation.kind, 10.0))
+        if operation.kind is _K.MASK and operation.method is Method.AIRLESS:
+            rate = _MASK_FOR_SPRAY_RATE
+        return operation.amount / rate * high
+    if operation.kind.lays_film and operation.method is not None and item_kind in _PIECE_HOURS:
+        by_hand, sprayed = _PIECE_HOURS[item_kind]
+        return (sprayed if operation.method.sprays else by_hand) * pieces * operation.share * high
+    return surface_m2 * operation.share / rate_m2_h(operation, level=level) * high * texture

@@ -3,21 +3,20 @@
 from collections.abc import Sequence
 from dataclasses import dataclass
 
-from amber_gable.core.survey.takeoff import zone_areas
+from amber_gable.core.estimate.part_work import absorption, part_litres
+from amber_gable.core.estimate.spread import LOSS_PCT, theoretical_spread
+from amber_gable.core.survey.painted import painted_parts
 from amber_gable.domain.job import JobBundle
-from amber_gable.domain.product import Operation, Product
-from amber_gable.domain.schools import Method
-from amber_gable.domain.substrates import SUBSTRATES
-from amber_gable.domain.survey import Zone
+from amber_gable.domain.operation import Operation
+from amber_gable.domain.product import Product
 
-LOSS_PCT = {Method.BRUSH: 4.0, Method.ROLLER: 8.0, Method.AIRLESS: 20.0, Method.TURBINE: 30.0}
 RESERVE_SHARE, RESERVE_LEAST_L = 0.02, 0.5
 PRIMER_COLOUR, CLEAR_COLOUR = "#f4f1ea", "#d9d2c0"
 
 
 @dataclass(frozen=True)
 class Line:
-    """Paint for one coat, summed over the zones that take it in this product, colour and method."""
+    """Paint for one coat, summed over the parts that take it in this product, colour and method."""
 
     product: str
     colour: str
@@ -30,16 +29,6 @@ class Line:
     litres: float
 
 
-def theoretical_spread(product: Product) -> float:
-    """m² a litre covers at the recommended dry film before any loss: 10 × volume solids % / dry film µm."""
-    return 10.0 * product.volume_solids_pct / product.dry_film_um
-
-
-def absorption(zone: Zone, operation: Operation) -> float:
-    """How much more the first coat on bare stuff drinks; 1 on a sealed surface."""
-    return SUBSTRATES[zone.substrate].absorption_bare if operation.bare else 1.0
-
-
 def coat_colour(operation: Operation, product: Product, finish_colour: str) -> str:
     """The colour this coat is bought in."""
     if operation.colour is not None:
@@ -48,19 +37,19 @@ def coat_colour(operation: Operation, product: Product, finish_colour: str) -> s
 
 
 def quantity_lines(bundle: JobBundle) -> list[Line]:
-    """Every coat of the job, in the order of the systems, like coats of like zones added up."""
-    areas = zone_areas(bundle.property, bundle.job.deduction)
+    """Every coat of the job, in the order of the systems, like coats of like parts added up."""
+    parts = painted_parts(bundle.property, bundle.job.deduction)
     lines: dict[tuple[object, ...], Line] = {}
     for finish in bundle.job.finishes:
-        zone = areas[finish.zone].zone
-        for operation in bundle.system(finish.system).operations:
+        part = parts[finish.part]
+        for operation in bundle.operations(finish):
             if operation.product is None or operation.method is None:
                 continue
             product = bundle.product(operation.product)
-            thirst, loss = absorption(zone, operation), LOSS_PCT[operation.method]
+            thirst, loss = absorption(part.substrate, operation), LOSS_PCT[operation.method]
             spread = theoretical_spread(product)
-            area = areas[finish.zone].surface_m2 * operation.share
-            litres = area * thirst / (spread * (1 - loss / 100))
+            area = part.surface_m2 * operation.share
+            litres = part_litres(part, operation, product)
             colour = coat_colour(operation, product, finish.colour)
             key = (product.code, colour, operation.name, operation.method, thirst)
             before = lines.get(key)

@@ -21,6 +21,8 @@ COALESCENCE_J_MOL = 45e3
 """Activation energy of coalescence and cure of waterborne films: an assumption, in the middle of published latices."""
 OXIDATION_J_MOL = 55e3
 """Activation energy of alkyd oxidation: an assumption that halves the rate for about 10 °C less."""
+SOLVENT_J_MOL = 35e3
+"""Activation energy of a solvent's evaporation, about its heat of vaporisation: an assumption."""
 _REFERENCE_CONVECTION = float(forced_convection(0.5)) + CONVECTION_FLOOR
 _REFERENCE_DEFICIT = float(0.5 * saturation_pressure(25.0))
 RATE_MAX = 3.0
@@ -74,9 +76,20 @@ def stage_rates(climate: Climate, product: Product) -> StageRates:
     """Rates of the touch-dry and through-dry clocks on every face and step.
 
     Waterborne and hybrid films: touch = min(r_e, 1.5 r_c), rain-ready and recoat the harmonic mean of r_e and r_c, r_c
-    being 0 below the film-forming minimum. Alkyd films: oxidation alone.
+    being 0 below the film-forming minimum. Alkyd films: oxidation alone. Solvent films (shellac, solvent acrylic):
+    temperature and the root of the wind's exchange, whatever the humidity. Silicates set by reaction and like it damp.
     """
     steps: Steps = climate.steps
+    if product.base in (Base.SHELLAC, Base.SOLVENT_ACRYLIC):
+        wind = np.sqrt(climate.convection / _REFERENCE_CONVECTION)
+        solvent = np.clip(arrhenius(climate.surface, SOLVENT_J_MOL) * wind, 0.0, RATE_MAX)
+        solvent = np.where(climate.surface < product.surface_min_c, 0.0, solvent)
+        return StageRates(touch=solvent, through=solvent)
+    if product.base is Base.SILICATE:
+        damp = 1.0 - 0.3 * np.clip((40.0 - steps.rh) / 20.0, 0.0, 1.0)
+        setting = arrhenius(climate.surface, COALESCENCE_J_MOL) * damp[None, :]
+        setting = np.where(climate.surface < product.surface_min_c, 0.0, setting)
+        return StageRates(touch=setting, through=setting)
     if product.base is Base.ALKYD:
         rate = arrhenius(climate.surface, OXIDATION_J_MOL) * alkyd_humidity_brake(steps.rh)[None, :]
         rate = np.where(climate.surface < product.surface_min_c, 0.0, rate)

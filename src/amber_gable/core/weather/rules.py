@@ -10,7 +10,8 @@ from amber_gable.core.weather.slots import Ints, Slots, greatest, least
 from amber_gable.core.weather.steps import STEP
 from amber_gable.core.weather.surface import Climate
 from amber_gable.domain.job import CrewDay, Policy
-from amber_gable.domain.product import OperationKind, Product
+from amber_gable.domain.operation import OperationKind
+from amber_gable.domain.product import Product
 from amber_gable.domain.schools import DewSchool, HoldSchool, Method, SunSchool
 
 WET_FILM = 0.010

@@ -9,17 +9,20 @@ from amber_gable.core.estimate.quantities import coat_colour
 from amber_gable.core.spec.colour import solar_absorptance
 from amber_gable.core.survey.horizon import face_horizon
 from amber_gable.core.survey.moisture import judged_moisture
+from amber_gable.core.survey.painted import Key, part_key
 from amber_gable.core.survey.takeoff import face_areas
 from amber_gable.core.weather.slots import Slots, make_slots
 from amber_gable.core.weather.steps import to_steps
 from amber_gable.core.weather.surface import Climate, FaceSurface, surface_climate
 from amber_gable.core.weather.typical import stretch
 from amber_gable.core.weather.windows import Windows, film_windows, preparation_windows
+from amber_gable.domain.finish import Finish
 from amber_gable.domain.job import CrewDay, JobBundle, Policy
-from amber_gable.domain.product import OperationKind, Product
+from amber_gable.domain.operation import OperationKind
+from amber_gable.domain.product import Product
 from amber_gable.domain.schools import Method
 from amber_gable.domain.substrates import SUBSTRATES
-from amber_gable.domain.survey import Face, Property, Zone
+from amber_gable.domain.survey import Face, Item, Property, Zone
 from amber_gable.domain.weather import WeatherSeries
 
 
@@ -53,11 +56,11 @@ class SlotClimate:
 
 @dataclass(frozen=True)
 class SiteClimate:
-    """A job on its climate: rows found by (zone id, colour)."""
+    """A job on its climate: rows found by (part, colour)."""
 
     bundle: JobBundle
     base: SlotClimate
-    row: dict[tuple[str, str], int]
+    row: dict[tuple[Key, str], int]
 
     @property
     def climate(self) -> Climate:
@@ -67,16 +70,25 @@ class SiteClimate:
     def slots(self) -> Slots:
         return self.base.slots
 
-    def for_coat(self, zone: Zone, product: Product, method: Method, colour: str) -> Windows:
-        """Windows (1, S) for laying `product` on the zone; a colour not met before is judged as the present one."""
-        row = self.row.get((zone.id, colour), self.row[zone.id, zone.colour_now])
-        job = self.bundle.job
-        return self.base.coat(row, product, method, job.policy, job.crew, judged_moisture(zone.condition))
+    def knows(self, part: Zone | Item) -> bool:
+        """Whether the part's surface was computed: every zone's was, an item's once it has a finish."""
+        return (part_key(part), part.colour_now) in self.row
 
-    def for_preparation(self, zone: Zone, kind: OperationKind) -> Windows:
+    def row_of(self, part: Zone | Item, colour: str) -> int:
+        """The climate's row of a part in a colour; in one not met before, that of its present colour."""
+        key = part_key(part)
+        return self.row.get((key, colour), self.row[key, part.colour_now])
+
+    def for_coat(self, part: Zone | Item, product: Product, method: Method, colour: str) -> Windows:
+        """Windows (1, S) for laying `product` on the part; a colour not met before is judged as the present one."""
+        job = self.bundle.job
+        row = self.row_of(part, colour)
+        return self.base.coat(row, product, method, job.policy, job.crew, judged_moisture(part.condition))
+
+    def for_preparation(self, part: Zone | Item, kind: OperationKind) -> Windows:
         """Windows (1, S) for a step that lays no film."""
         job = self.bundle.job
-        return self.base.preparation(self.row[zone.id, zone.colour_now], kind, job.policy, job.crew)
+        return self.base.preparation(self.row_of(part, part.colour_now), kind, job.policy, job.crew)
 
 
 def face_surface(face: Face, substrate_code: str, colour: str) -> FaceSurface:
@@ -102,28 +114,36 @@ def main_zone(bundle: JobBundle, face: Face) -> Zone | None:
     return max(zones, key=lambda z: areas[z.id].plan_m2)
 
 
-def _colours(bundle: JobBundle, zone: Zone) -> list[str]:
-    colours = [zone.colour_now]
-    for finish in bundle.job.finishes:
-        if finish.zone == zone.id:
-            colours.append(finish.colour)
-            for o in bundle.system(finish.system).operations:
-                if o.product is not None:
-                    colours.append(coat_colour(o, bundle.product(o.product), finish.colour))
+def _colours(bundle: JobBundle, part: Zone | Item, finish: Finish | None) -> list[str]:
+    colours = [part.colour_now]
+    if finish is not None:
+        colours.append(finish.colour)
+        for o in bundle.operations(finish):
+            if o.product is not None:
+                colours.append(coat_colour(o, bundle.product(o.product), finish.colour))
     return list(dict.fromkeys(colours))
 
 
-def site_surfaces(bundle: JobBundle) -> tuple[dict[tuple[str, str], int], tuple[FaceSurface, ...]]:
-    """Row numbers by (zone id, colour), and what the heat balance must know of each row.
+def site_surfaces(bundle: JobBundle) -> tuple[dict[tuple[Key, str], int], tuple[FaceSurface, ...]]:
+    """Row numbers by (part, colour), and what the heat balance must know of each row: all zones, and the items that
+    are to be finished.
 
     Raises ValueError when the job has no zones.
     """
     if not bundle.property.zones:
         raise ValueError("the job has no zones yet: add a face and a zone in Survey")
     faces = {f.id: f for f in bundle.property.faces}
-    keys = [(z, colour) for z in bundle.property.zones for colour in _colours(bundle, z)]
-    surfaces = tuple(face_surface(faces[z.face], z.substrate, c) for z, c in keys)
-    return {(z.id, c): i for i, (z, c) in enumerate(keys)}, surfaces
+    finishes = {f.part: f for f in bundle.job.finishes}
+    parts: list[Zone | Item] = [*bundle.property.zones]
+    parts += [i for i in bundle.property.items if part_key(i) in finishes]
+    row: dict[tuple[Key, str], int] = {}
+    rows: dict[FaceSurface, int] = {}
+    for part in parts:
+        for colour in _colours(bundle, part, finishes.get(part_key(part))):
+            # Like surfaces share a row: five sashes on one face are computed once.
+            surface = face_surface(faces[part.face], part.substrate, colour)
+            row[part_key(part), colour] = rows.setdefault(surface, len(rows))
+    return row, tuple(rows)
 
 
 def slot_climate(

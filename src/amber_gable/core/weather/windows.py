@@ -14,10 +14,19 @@ from amber_gable.core.weather.slots import Slots
 from amber_gable.core.weather.steps import PER_SLOT, STEP
 from amber_gable.core.weather.surface import Climate
 from amber_gable.domain.job import CrewDay, Policy
-from amber_gable.domain.product import Base, OperationKind, Product
+from amber_gable.domain.operation import OperationKind
+from amber_gable.domain.product import Base, Product
 from amber_gable.domain.schools import Method
 
-OPEN_TIME_MIN = {Base.WATERBORNE: 12.0, Base.HYBRID: 15.0, Base.ALKYD: 30.0}
+OPEN_TIME_MIN = {
+    Base.WATERBORNE: 12.0,
+    Base.HYBRID: 15.0,
+    Base.ALKYD: 30.0,
+    Base.SOLVENT_ACRYLIC: 8.0,
+    Base.SHELLAC: 3.0,
+    Base.SILICATE: 10.0,
+    Base.ELASTOMERIC: 12.0,
+}
 """Minutes the edge of a fresh section stays workable at 25 °C and 50 % RH (physics.md §7)."""
 
 

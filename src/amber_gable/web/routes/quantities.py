@@ -27,7 +27,7 @@ def quantities(request: Request, job_id: str) -> Response:
         }
         for o in result.orders
     ]
-    items = view.bundle.property.items
+    items = [i for i in view.bundle.property.items if view.bundle.finish_of("item", i.id) is None]
     context = {
         "orders": orders,
         "total": result,

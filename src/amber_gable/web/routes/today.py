@@ -8,10 +8,10 @@ import numpy as np
 from fastapi import APIRouter, Request
 from starlette.responses import Response
 
-from amber_gable.core.spec.cautions import day_cautions
+from amber_gable.core.spec.safety import day_cards
 from amber_gable.core.weather.windows import Windows
 from amber_gable.domain.plan import Task
-from amber_gable.domain.product import Base, Product
+from amber_gable.domain.product import Product
 from amber_gable.domain.schools import Method
 from amber_gable.web.pages import JobView, job_page, load_job
 from amber_gable.web.routes.plan import by_day
@@ -37,14 +37,13 @@ def today(request: Request, job_id: str, day: date | None = None) -> Response:
     tasks = [t for t in view.kept.plan.tasks if t.start.date() == shown] if view.kept else []
     lines = [_line(view, t) for t in tasks]
     current = next((line for line in lines if line.task.end > view.now), None) if shown == view.now.date() else None
-    alkyds = {p.code for p in view.bundle.products if p.base is Base.ALKYD}
     days = [d for d, _ in by_day(view.kept.plan.tasks)] if view.kept else []
     context: dict[str, Any] = {
         "day": shown,
         "is_today": shown == view.now.date(),
         "lines": lines,
         "current": current,
-        "cautions": day_cautions(view.bundle.property, tasks, alkyds),
+        "cautions": day_cards(view.bundle, tasks, *_air_range(view, shown)),
         "previous": max((d for d in days if d < shown), default=None),
         "following": min((d for d in days if d > shown), default=None),
         "kept": view.kept,
@@ -53,12 +52,28 @@ def today(request: Request, job_id: str, day: date | None = None) -> Response:
     return job_page(request, view, "today", context)
 
 
+def _air_range(view: JobView, day: date) -> tuple[float | None, float | None]:
+    """Greatest and least air temperature of that day's working hours, where the weather knows them."""
+    if view.site is None:
+        return None, None
+    slots = view.site.slots
+    if day.isoformat() not in slots.dates:
+        return None, None
+    crew = view.bundle.job.crew
+    works = (
+        (slots.day == slots.dates.index(day.isoformat())) & (slots.hours >= crew.start_h) & (slots.hours < crew.end_h)
+    )
+    air = view.site.climate.steps.air[slots.first[works]]
+    return (float(air.max()), float(air.min())) if air.size else (None, None)
+
+
 def _line(view: JobView, task: Task) -> SheetLine:
     product = next((p for p in view.bundle.products if p.code == task.product), None)
-    zone = next((z for z in view.bundle.property.zones if z.id == task.zone), None)
+    part = view.bundle.property.part(task.part)
     last = ""
-    if view.site is not None and zone is not None and product is not None and task.method is not None:
-        windows = view.site.for_coat(zone, product, Method(task.method), task.colour or zone.colour_now)
+    known = part is not None and view.site is not None and view.site.knows(part)
+    if known and part is not None and view.site is not None and product is not None and task.method is not None:
+        windows = view.site.for_coat(part, product, Method(task.method), task.colour or part.colour_now)
         last = _until(windows, task)
     link = f"/jobs/{view.bundle.job.id}/weather?face={task.face}"
     if product is not None and task.method is not None:

@@ -37,15 +37,14 @@ class Row:
 def judged(view: JobView, site: SiteClimate, product: Product | None = None, method: Method | None = None) -> list[Row]:
     """Every face by its main zone in the colour it will have: for `product`, else for each face's own last coat."""
     rows = []
-    finishes = {f.zone: f for f in view.bundle.job.finishes}
     for face in view.bundle.property.faces:
         zone = main_zone(view.bundle, face)
         if zone is None:
             continue
-        finish = finishes.get(zone.id)
+        finish = view.bundle.finish_of("zone", zone.id)
         coat, by = product, method or Method.BRUSH
         if coat is None and finish is not None:
-            films = [o for o in view.bundle.system(finish.system).operations if o.kind.lays_film]
+            films = [o for o in view.bundle.operations(finish) if o.kind.lays_film]
             if films and films[-1].product is not None:
                 coat, by = view.bundle.product(films[-1].product), method or films[-1].method or by
         if coat is None and view.bundle.products:
@@ -53,8 +52,9 @@ def judged(view: JobView, site: SiteClimate, product: Product | None = None, met
         if coat is None:
             continue
         colour = finish.colour if finish is not None else zone.colour_now
-        row = site.row.get((zone.id, colour), site.row[zone.id, zone.colour_now])
-        rows.append(Row(face, site.climate.rows([row]), site.for_coat(zone, coat, by, colour), coat, by))
+        rows.append(
+            Row(face, site.climate.rows([site.row_of(zone, colour)]), site.for_coat(zone, coat, by, colour), coat, by)
+        )
     return rows
 
 

@@ -1,5 +1,6 @@
 """Faces drawn to scale: zones, openings, items, what stands in front, marks of damage, and dimensions."""
 
+from collections.abc import Mapping
 from dataclasses import dataclass, field
 from typing import Any
 
@@ -104,19 +105,24 @@ def _left(units: Units) -> float:
     return MARGIN_LEFT_US if units.us else MARGIN_LEFT
 
 
+def finish_colours(bundle: JobBundle) -> dict[tuple[str, str], str]:
+    """The colours that the job's parts will have."""
+    return {f.part: f.colour for f in bundle.job.finishes}
+
+
 def draw(
     bundle: JobBundle,
     face: Face,
     scale: float,
     *,
-    finished: bool = False,
+    colours: Mapping[tuple[str, str], str] | None = None,
     selected: tuple[str, str] = ("", ""),
     units: Units = METRIC,
     versions: dict[tuple[str, str], int] | None = None,
 ) -> Drawing:
-    """The face with its present colours, or with `finished` in the colours it will get."""
+    """The face as it stands, or as it will look with these `colours` by part (kind and id)."""
     zones = bundle.property.zones_of(face.id)
-    finishes = {f.zone: f.colour for f in bundle.job.finishes} if finished else {}
+    finished, finishes = colours is not None, colours or {}
     points = face.points
     items = bundle.property.items_of(face.id)
     # A chimney stands above the face it is drawn with.
@@ -125,7 +131,7 @@ def draw(
     right = paper.x(face.width_m)
     trim = next((z for z in zones if SUBSTRATES[z.substrate].is_trim and z.area.kind in ("own", "trim")), None)
     parts = [_opening(o, paper, selected, units) for o in face.openings]
-    parts += [_item(i, paper, selected, units) for i in items]
+    parts += [_item(i, paper, selected, units, finishes.get(("item", i.id), i.colour_now)) for i in items]
     if not finished:
         # As it will look: nothing parked before it, no damage left.
         parts += [_obstacle(o, paper, selected, units) for o in face.obstacles]
@@ -141,7 +147,7 @@ def draw(
         height=paper.ground + MARGIN_BOTTOM,
         outline=" ".join(f"{paper.x(x):.1f},{paper.y(y):.1f}" for x, y in points),
         zones=_zones(face, zones, paper, finishes, selected),
-        trim=finishes.get(trim.id, trim.colour_now) if trim else "",
+        trim=finishes.get(("zone", trim.id), trim.colour_now) if trim else "",
         trim_width=0.12 * scale,
         trim_lines=_corner_boards(points, paper) if trim else "",
         parts=parts,
@@ -159,7 +165,11 @@ def draw(
 
 
 def _zones(
-    face: Face, zones: tuple[Zone, ...], paper: Paper, finishes: dict[str, str], selected: tuple[str, str]
+    face: Face,
+    zones: tuple[Zone, ...],
+    paper: Paper,
+    finishes: Mapping[tuple[str, str], str],
+    selected: tuple[str, str],
 ) -> list[DrawnZone]:
     """Zones that have a place; where none takes what is left, the largest measured apart stands for the field."""
     regions = face_regions(face, zones)
@@ -172,7 +182,7 @@ def _zones(
             id=z.id,
             name=z.name,
             path=paper.path(region),
-            fill=finishes.get(z.id, z.colour_now),
+            fill=finishes.get(("zone", z.id), z.colour_now),
             pattern=texture(z, SUBSTRATES[z.substrate].texture, paper.scale),
             selected=selected == ("zone", z.id),
             says=f"Zone {z.name}, {SUBSTRATES[z.substrate].name}",
@@ -232,7 +242,7 @@ def _opening(o: Opening, paper: Paper, selected: tuple[str, str], units: Units) 
     return DrawnPart(**box, style=o.kind.value, strokes=strokes, selected=selected == ("opening", o.id))
 
 
-def _item(i: Item, paper: Paper, selected: tuple[str, str], units: Units) -> DrawnPart:
+def _item(i: Item, paper: Paper, selected: tuple[str, str], units: Units, colour: str) -> DrawnPart:
     box = _part(i, "item", (i.x_m, i.y_m, *item_size(i)), paper, units)
     fields = type(i.spec).model_fields
     return DrawnPart(
@@ -240,7 +250,7 @@ def _item(i: Item, paper: Paper, selected: tuple[str, str], units: Units) -> Dra
         style=f"item {i.spec.kind}",
         strokes=item_glyph(i, box["width"], box["height"]),
         selected=selected == ("item", i.id),
-        colour=i.colour_now,
+        colour=colour,
         sizable="width_m" in fields and "height_m" in fields,
         hollow=i.spec.kind == "shutter-pair",
     )

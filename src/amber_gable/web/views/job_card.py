@@ -6,7 +6,7 @@ from datetime import datetime
 from amber_gable.core.plan.explain import clock
 from amber_gable.domain.job import JobBundle
 from amber_gable.domain.plan import Plan
-from amber_gable.web.views.elevation import Drawing, draw, drawing_scale
+from amber_gable.web.views.elevation import Drawing, draw, drawing_scale, finish_colours
 
 
 @dataclass(frozen=True)
@@ -21,7 +21,7 @@ class JobCard:
 def job_card(bundle: JobBundle, plan: Plan | None, now: datetime) -> JobCard:
     """From what is stored alone, so that a long list opens at once."""
     faces, tz = bundle.property.faces, bundle.property.tz
-    drawing = draw(bundle, faces[0], drawing_scale(faces, 300.0), finished=True) if faces else None
+    drawing = draw(bundle, faces[0], drawing_scale(faces, 300.0), colours=finish_colours(bundle)) if faces else None
     words, when, finish = ("Not planned yet" if faces else "Survey the faces first"), "", ""
     if plan is not None:
         coming = [t for t in plan.tasks if t.end > now]

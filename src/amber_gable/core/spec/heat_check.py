@@ -1,0 +1,113 @@
+"""Whether a colour may go where it is wanted, by the heat it takes up: vinyl by its schools, doors and dark walls by a
+warning (handbook §6, physics.md §5)."""
+
+from collections.abc import Sequence
+from dataclasses import dataclass
+
+from amber_gable.core.spec.colour import solar_absorptance
+from amber_gable.core.spec.facts import surface_tags
+from amber_gable.core.spec.heat import (
+    DOOR_WARN_C,
+    VINYL_LIMIT_C,
+    VINYL_SOFTENS_C,
+    Peak,
+    admissible_absorptance,
+    lightened,
+    peaks,
+)
+from amber_gable.core.spec.rule import Level
+from amber_gable.core.survey.painted import PaintedPart
+from amber_gable.core.weather.site import face_surface
+from amber_gable.domain.survey import Property
+
+_ALIKE = 0.005
+"""Absorptances this close count as equal: the eye would not tell the colours apart."""
+
+
+@dataclass(frozen=True)
+class Wanted:
+    """A part, the colour it is to get, the vinyl school that holds for it, and whether the coating is rated
+    vinyl-safe."""
+
+    part: PaintedPart
+    colour: str
+    vinyl_school: str = "both"
+    vinyl_safe: bool = False
+
+
+@dataclass(frozen=True)
+class HeatCheck:
+    """Peaks of the present and the wanted colour. `level` None where there is nothing to say; `limit_c` the limit it
+    was held against, `admissible` the colour nearest to the wanted one that would pass."""
+
+    wanted: Wanted
+    now: Peak
+    then: Peak
+    level: Level | None
+    words: str
+    limit_c: float | None
+    admissible: str | None
+
+
+def heat_checks(place: Property, wanted: Sequence[Wanted], hot_c: float | None = None) -> list[HeatCheck]:
+    """Check all at once. `hot_c`: the site's own design temperature, °C."""
+    if not wanted:
+        return []
+    pairs = [
+        face_surface(w.part.face, w.part.substrate, colour) for w in wanted for colour in (w.part.colour_now, w.colour)
+    ]
+    found = peaks(place, tuple(pairs), hot_c)
+    return [_checked(w, found[2 * i], found[2 * i + 1]) for i, w in enumerate(wanted)]
+
+
+def _checked(w: Wanted, now: Peak, then: Peak) -> HeatCheck:
+    tags = surface_tags(w.part.substrate, w.part.item_kind)
+    if "vinyl" in tags:
+        return _vinyl(w, now, then)
+    if then.surface_c >= DOOR_WARN_C and then.surface_c > now.surface_c + 1 and "roof" not in tags:
+        what = "The door" if tags & {"door", "garage-door"} else "The surface"
+        words = (
+            f"{what} would reach {then.surface_c:.0f} °C on a hot clear day, {then.surface_c - now.surface_c:.0f} K "
+            "more than in its present colour: joints open, panels move, the film ages faster."
+        )
+        return HeatCheck(w, now, then, Level.CHECK, words, DOOR_WARN_C, _nearest(w, now, then, DOOR_WARN_C))
+    return HeatCheck(w, now, then, None, f"Peak {then.surface_c:.0f} °C on a hot clear day.", None, None)
+
+
+def _vinyl(w: Wanted, now: Peak, then: Peak) -> HeatCheck:
+    """School A looks at the colour, C at the peak, B at the sheet; 'both' wants A and C.
+
+    The present colour's own peak is borne already, so C refuses only what is above its limit and hotter than now.
+    """
+    darker = solar_absorptance(w.colour) > solar_absorptance(w.part.colour_now) + _ALIKE
+    limit = max(VINYL_LIMIT_C, now.surface_c)
+    hot = then.surface_c > limit + 0.05
+    figures = (
+        f"peak {then.surface_c:.0f} °C, now {now.surface_c:.0f} °C; limit {VINYL_LIMIT_C:.0f} °C, the panel softens at "
+        f"{VINYL_SOFTENS_C:.0f} °C"
+    )
+    refusals = {
+        "not-darker": darker,
+        "computed": hot,
+        "both": darker or hot,
+        "rated": darker and not w.vinyl_safe,
+    }
+    if not refusals[w.vinyl_school]:
+        aside = ", a colour rated vinyl-safe" if w.vinyl_school == "rated" and darker else ""
+        return HeatCheck(w, now, then, Level.NOTE, f"Vinyl bears this colour{aside}: {figures}.", limit, None)
+    by_colour = w.vinyl_school in ("not-darker", "rated") or (w.vinyl_school == "both" and not hot)
+    bound = now.surface_c if by_colour or w.vinyl_school == "both" else limit
+    why = {
+        "not-darker": "it is darker than the panel is now",
+        "computed": "it gets too hot for the panel",
+        "both": "it gets too hot for the panel" if hot else "it is darker than the panel is now",
+        "rated": "it is darker than the panel is now and the coating is not rated vinyl-safe",
+    }[w.vinyl_school]
+    words = f"Refused on vinyl: {why} ({figures}). It may warp the panel and void its warranty."
+    return HeatCheck(w, now, then, Level.STOP, words, bound, _nearest(w, now, then, bound))
+
+
+def _nearest(w: Wanted, now: Peak, then: Peak, limit_c: float) -> str:
+    """The wanted colour, lightened until it passes."""
+    points = [(solar_absorptance(c), p.surface_c) for c, p in ((w.part.colour_now, now), (w.colour, then))]
+    return lightened(w.colour, admissible_absorptance(points[0], points[1], limit_c))

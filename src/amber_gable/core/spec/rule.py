@@ -1,0 +1,181 @@
+"""Rules of preparation and coating as typed records. They are data: the diagnosis reads them, tables hold them."""
+
+from dataclasses import dataclass
+from enum import IntEnum, StrEnum
+from typing import Any
+
+from amber_gable.core.spec.facts import Facts
+from amber_gable.domain.families import Family
+from amber_gable.domain.operation import OperationKind, Technique, Unit
+from amber_gable.domain.schools import Method
+
+
+class Source(StrEnum):
+    """Where a rule comes from."""
+
+    STANDARD = "published standard"
+    SHEET = "data sheets"
+    PRACTICE = "trade practice"
+
+
+class Level(StrEnum):
+    """How grave a finding is: STOP must be answered before a coat goes on, CHECK wants a decision, NOTE is good to
+    know, STEP is work the system contains."""
+
+    STOP = "stop"
+    CHECK = "check"
+    NOTE = "note"
+    STEP = "step"
+
+
+class Stage(IntEnum):
+    """The order of the work on one surface."""
+
+    TAKE_DOWN = 10
+    TREAT = 20
+    WASH = 30
+    STRIP = 40
+    BRIGHTEN = 45
+    REMOVE = 50
+    REPAIR = 60
+    FILL = 65
+    SAND = 70
+    DUST = 75
+    SPOT_PRIME = 80
+    PRIME = 85
+    PUTTY = 90
+    CAULK = 92
+    MASK = 95
+    UNDERCOAT = 97
+    COAT = 100
+    REFIT = 110
+
+
+@dataclass(frozen=True)
+class Test:
+    """A condition on one fact. `op`: 'is' (one of the values), 'not', 'above', 'at most'. With `or_unknown` a fact not
+    found out counts as fulfilled: the careful side."""
+
+    fact: str
+    op: str
+    value: Any
+    or_unknown: bool = False
+
+    def holds(self, facts: Facts) -> bool | None:
+        """None where the fact is not known and that does not count as fulfilled."""
+        seen = facts.get(self.fact)
+        if seen is None:
+            return True if self.or_unknown else None
+        if self.op == "above":
+            return bool(seen > self.value)
+        if self.op == "at most":
+            return bool(seen <= self.value)
+        among = seen in self.value
+        return among if self.op == "is" else not among
+
+
+def one_of(fact: str, *values: Any, or_unknown: bool = False) -> Test:
+    return Test(fact, "is", values, or_unknown)
+
+
+def none_of(fact: str, *values: Any, or_unknown: bool = False) -> Test:
+    return Test(fact, "not", values, or_unknown)
+
+
+def above(fact: str, limit: float, *, or_unknown: bool = False) -> Test:
+    return Test(fact, "above", limit, or_unknown)
+
+
+def at_most(fact: str, limit: float, *, or_unknown: bool = False) -> Test:
+    return Test(fact, "at most", limit, or_unknown)
+
+
+@dataclass(frozen=True)
+class Acts:
+    """What a step acts on: shares of the surface added up (`pct`, times `factor`, at least `least_pct`), or a figure
+    of its own (`fact`, in `unit`), or the pieces of an item."""
+
+    pct: tuple[str, ...] = ()
+    factor: float = 1.0
+    least_pct: float = 0.0
+    fact: str = ""
+    unit: Unit | None = None
+
+
+WHOLE = Acts()
+LOOSE = Acts(pct=("loose_pct",))
+BARE_SPOTS = Acts(pct=("loose_pct", "bare_pct"), factor=1.2, least_pct=2.0)
+
+
+@dataclass(frozen=True)
+class Step:
+    """A step a rule asks for. `role` names it once per system; of two rules that ask for the same role the stronger
+    one's wording holds. `techniques` in order of liking: the first that no safety card forbids is taken; `otherwise` is
+    the step's name when that is not the first of them. `families` of coating, first choice first. `covers` roles that
+    it makes needless."""
+
+    role: str
+    stage: Stage
+    kind: OperationKind
+    name: str
+    note: str = ""
+    acts: Acts = WHOLE
+    techniques: tuple[Technique, ...] = ()
+    otherwise: str = ""
+    wait_h: float = 0.0
+    families: tuple[Family, ...] = ()
+    method: Method | None = None
+    bare: bool = False
+    tinted: bool = False
+    strength: int = 0
+    covers: tuple[str, ...] = ()
+
+
+@dataclass(frozen=True)
+class Coats:
+    """The finish a rule asks for. The strongest one holds; `sheen` in words."""
+
+    families: tuple[Family, ...]
+    count: int
+    method: Method
+    sheen: str
+    spray: Method = Method.AIRLESS
+    strength: int = 0
+    bare_first: bool = False
+
+
+@dataclass(frozen=True)
+class Rule:
+    """One piece of the trade's judgement. It holds on a surface that has all tags of one of the sets in `on` (none:
+    on all) and none of `off`, when every test is fulfilled, under the school (topic, code) where one is named.
+
+    `coat_count` makes fewer (or more) coats of the finish enough. `unless` names roles whose presence makes the finding
+    pointless ("no primer" where another rule asks for one). Words may name facts in braces.
+    """
+
+    id: str
+    finding: str
+    consequence: str
+    on: tuple[str, ...] = ()
+    off: str = ""
+    when: tuple[Test, ...] = ()
+    steps: tuple[Step, ...] = ()
+    coats: Coats | None = None
+    coat_count: int | None = None
+    unless: tuple[str, ...] = ()
+    forbids: tuple[Technique, ...] = ()
+    level: Level = Level.STEP
+    todo: str = ""
+    school: tuple[str, str] | None = None
+    source: Source = Source.PRACTICE
+
+    def fits(self, facts: Facts) -> bool:
+        """Whether the rule speaks of such a surface at all, under the schools that hold."""
+        if self.off and facts.tags & set(self.off.split()):
+            return False
+        if self.on and not any(set(tags.split()) <= facts.tags for tags in self.on):
+            return False
+        return self.school is None or facts.schools[self.school[0]] == self.school[1]
+
+    def holds(self, facts: Facts) -> bool:
+        return self.fits(facts) and all(t.holds(facts) is True for t in self.when)

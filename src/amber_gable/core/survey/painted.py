@@ -1,0 +1,78 @@
+"""Everything there is to paint on a property, zones and items alike, with its surface."""
+
+from collections.abc import Sequence
+from dataclasses import dataclass, replace
+
+from amber_gable.core.survey.items import item_area
+from amber_gable.core.survey.sections import working_height
+from amber_gable.core.survey.takeoff import zone_areas
+from amber_gable.domain.condition import Condition
+from amber_gable.domain.items import ITEM_NAMES
+from amber_gable.domain.schools import DeductionSchool
+from amber_gable.domain.survey import Face, Item, Property, Zone
+
+Key = tuple[str, str]
+"""Kind ('zone' or 'item') and id of a part."""
+
+
+@dataclass(frozen=True)
+class PaintedPart:
+    """A zone, an item, or several like items of one face. `surface_m2` is what the paint must cover, `height_m` how
+    high it is worked at; `item_kind` is empty for a zone."""
+
+    part: Zone | Item
+    face: Face
+    name: str
+    surface_m2: float
+    height_m: float
+    item_kind: str = ""
+    pieces: int = 1
+
+    @property
+    def key(self) -> Key:
+        return part_key(self.part)
+
+    @property
+    def substrate(self) -> str:
+        return self.part.substrate
+
+    @property
+    def condition(self) -> Condition:
+        return self.part.condition
+
+    @property
+    def colour_now(self) -> str:
+        return self.part.colour_now
+
+
+def part_key(part: Zone | Item) -> Key:
+    return ("zone" if isinstance(part, Zone) else "item", part.id)
+
+
+def painted_parts(property_: Property, deduction: DeductionSchool) -> dict[Key, PaintedPart]:
+    """All parts by key: face by face, zones before items."""
+    areas = zone_areas(property_, deduction)
+    out: dict[Key, PaintedPart] = {}
+    for face in property_.faces:
+        for zone in property_.zones_of(face.id):
+            part = PaintedPart(zone, face, zone.name, areas[zone.id].surface_m2, working_height(zone, face))
+            out[part.key] = part
+        for item in property_.items_of(face.id):
+            part = PaintedPart(item, face, item.name, item_area(item.spec), item.y_m, item.spec.kind)
+            out[part.key] = part
+    return out
+
+
+def together(parts: Sequence[PaintedPart]) -> PaintedPart:
+    """Like items of one face as one part; a single one stays as it is."""
+    first = parts[0]
+    if len(parts) == 1:
+        return first
+    name = f"{len(parts)} × {ITEM_NAMES[first.item_kind].lower()}"
+    return replace(
+        first,
+        name=name,
+        surface_m2=sum(p.surface_m2 for p in parts),
+        height_m=max(p.height_m for p in parts),
+        pieces=len(parts),
+    )

@@ -1,0 +1,36 @@
+"""What the customer wants to see on a surface."""
+
+from enum import StrEnum
+
+
+class Aim(StrEnum):
+    """PAINT is an opaque film; stains let the wood show by degrees; CLEAR renews a clear coat."""
+
+    PAINT = "paint"
+    SOLID_STAIN = "solid-stain"
+    SEMI_TRANSPARENT = "semi-transparent"
+    TRANSLUCENT = "translucent"
+    CLEAR = "clear"
+
+
+AIM_NAMES = {
+    Aim.PAINT: "Paint",
+    Aim.SOLID_STAIN: "Solid stain",
+    Aim.SEMI_TRANSPARENT: "Semi-transparent stain",
+    Aim.TRANSLUCENT: "Translucent stain",
+    Aim.CLEAR: "Clear coat",
+}
+
+
+def usual_aim(tags: frozenset[str]) -> Aim:
+    """A deck is stained, all else is painted."""
+    return Aim.SEMI_TRANSPARENT if "deck" in tags else Aim.PAINT
+
+
+def aims_for(tags: frozenset[str]) -> tuple[Aim, ...]:
+    """What can be asked for: stains on wood only, translucent ones where there is no paint tradition."""
+    if "deck" in tags:
+        return (Aim.SEMI_TRANSPARENT, Aim.TRANSLUCENT, Aim.SOLID_STAIN, Aim.CLEAR)
+    if "wood" in tags and tags & {"railing", "stair", "beam", "siding"}:
+        return (Aim.PAINT, Aim.SOLID_STAIN, Aim.SEMI_TRANSPARENT)
+    return (Aim.PAINT,)

@@ -1,0 +1,202 @@
+"""Choosing what a part gets: every choice derives its steps anew, tells what changed, and keeps them; what must not
+stand is refused and nothing is saved."""
+
+from collections.abc import Callable, Iterable
+from dataclasses import dataclass, replace
+
+from pydantic import ValidationError
+from sqlalchemy.orm import Session
+
+from amber_gable.core.spec.comparison import difference
+from amber_gable.core.spec.facts import surface_tags
+from amber_gable.core.spec.part_spec import Wish, fresh_spec, made_finish
+from amber_gable.core.survey.painted import Key, PaintedPart, painted_parts
+from amber_gable.domain.errors import InputError
+from amber_gable.domain.finish import Finish
+from amber_gable.domain.generic_products import GENERIC_PRODUCTS
+from amber_gable.domain.job import JobBundle
+from amber_gable.domain.operation import Operation
+from amber_gable.domain.product import Product
+from amber_gable.domain.scheme import colour_group
+from amber_gable.domain.spec_schools import checked_schools
+from amber_gable.services.editing import Faults
+from amber_gable.services.workspace import Workspace
+from amber_gable.store import specification as store
+from amber_gable.store.jobs import load_bundle
+from amber_gable.store.products import company_products
+from amber_gable.store.survey import check_whole
+
+
+@dataclass(frozen=True)
+class Changed:
+    """What an edit did to the steps of a part."""
+
+    part: str
+    adds: tuple[str, ...]
+    drops: tuple[str, ...]
+
+    @property
+    def words(self) -> str:
+        said = [
+            f"in: {', '.join(self.adds)}" if self.adds else "",
+            f"out: {', '.join(self.drops)}" if self.drops else "",
+        ]
+        return "; ".join(s for s in said if s) or "the steps stay as they were"
+
+
+def shelf(session: Session, company_id: str) -> list[Product]:
+    """What may be chosen from: the company's stores, and the handbook's sheet for every family they lack."""
+    own = company_products(session, company_id)
+    there = {p.family for p in own}
+    return own + [p for p in GENERIC_PRODUCTS.values() if p.family not in there]
+
+
+def change_wish(
+    space: Workspace, job_id: str, key: Key, version: int, change: Callable[[Wish, PaintedPart], Wish]
+) -> Changed:
+    """Change what a part is to get and derive its steps. Raises KeyError, Faults or StaleEdit."""
+    with space.database.writing() as session:
+        bundle = load_bundle(session, job_id)
+        part = painted_parts(bundle.property, bundle.job.deduction)[key]
+        finish = bundle.finish_of(*key)
+        wish = Wish.of(finish) if finish else usual_wish(bundle, part)
+        products = shelf(session, bundle.company.id)
+        try:
+            return _kept(session, bundle, part, finish, change(wish, part), products, version)
+        except ValidationError as error:
+            first = error.errors(include_url=False)[0]
+            where = str(first["loc"][-1]) if first["loc"] else ""
+            raise Faults({where: str(first["msg"]).removeprefix("Value error, ")}) from None
+
+
+def _kept(
+    session: Session,
+    bundle: JobBundle,
+    part: PaintedPart,
+    finish: Finish | None,
+    wish: Wish,
+    products: list[Product],
+    version: int,
+) -> Changed:
+    """Derive, refuse what must not stand, save."""
+    try:
+        fresh = fresh_spec(bundle, part, wish, products)
+    except ValueError as error:
+        raise Faults({"": str(error)}) from None
+    if fresh.stops:
+        raise Faults({"": " ".join(f"{c.words[:1].upper()}{c.words[1:]}. {c.todo}" for c in fresh.stops)})
+    used = {o.product for o in fresh.operations}
+    store.shelve_products(session, bundle.job.id, [p for p in products if p.code in used])
+    store.put_finish(session, bundle.job.id, made_finish(part, wish, fresh.operations), version)
+    check_whole(session, bundle.job.id)
+    before: Iterable[Operation] = bundle.operations(finish) if finish else ()
+    return Changed(part.name, *difference(before, fresh.operations))
+
+
+def usual_wish(bundle: JobBundle, part: PaintedPart) -> Wish:
+    """To start from: the colour that other parts of its group get, else the colour it has."""
+    parts = painted_parts(bundle.property, bundle.job.deduction)
+    group = colour_group(surface_tags(part.substrate, part.item_kind))
+    for finish in bundle.job.finishes:
+        other = parts[finish.part]
+        if colour_group(surface_tags(other.substrate, other.item_kind)) is group:
+            return Wish(finish.colour, finish.colour_name)
+    return Wish(part.colour_now, "as it is")
+
+
+def derive_missing(space: Workspace, job_id: str) -> list[Changed]:
+    """Give every part without a finish its derived steps. Parts that cannot be derived are left. Raises KeyError."""
+    out = []
+    with space.database.writing() as session:
+        bundle = load_bundle(session, job_id)
+        products = shelf(session, bundle.company.id)
+        for key, part in painted_parts(bundle.property, bundle.job.deduction).items():
+            if bundle.finish_of(*key) is None:
+                try:
+                    out.append(_kept(session, bundle, part, None, usual_wish(bundle, part), products, 0))
+                except Faults:
+                    continue
+    return out
+
+
+def derive_again(space: Workspace, job_id: str) -> list[Changed]:
+    """Derive anew every part whose steps are derived; those that come out the same are not touched.
+
+    A part whose overrides now contradict keeps the steps it has. Raises KeyError.
+    """
+    with space.database.writing() as session:
+        return _again(session, job_id)
+
+
+def _again(session: Session, job_id: str) -> list[Changed]:
+    bundle = load_bundle(session, job_id)
+    products = shelf(session, bundle.company.id)
+    versions = store.finish_versions(session, job_id)
+    parts = painted_parts(bundle.property, bundle.job.deduction)
+    out = []
+    for finish in bundle.job.finishes:
+        if not finish.derived:
+            continue
+        part, wish = parts[finish.part], Wish.of(finish)
+        try:
+            fresh = fresh_spec(bundle, part, wish, products)
+            if not fresh.stops and fresh.operations != finish.operations:
+                out.append(_kept(session, bundle, part, finish, wish, products, versions[finish.part]))
+        except (ValueError, Faults):
+            continue
+    return out
+
+
+def set_school(space: Workspace, job_id: str, level: str, topic: str, school: str) -> list[Changed]:
+    """Choose a school for the job or the company (an empty one gives the choice back to the level above) and derive
+    this job anew. Raises Faults or KeyError."""
+    try:
+        checked_schools({topic: school} if school else {})
+        if level not in ("job", "company"):
+            raise ValueError(f"'{level}' is no level; one of: job, company")
+    except ValueError as error:
+        raise Faults({topic: str(error)}) from None
+    with space.database.writing() as session:
+        bundle = load_bundle(session, job_id)
+        held = dict(bundle.job.schools if level == "job" else bundle.company.schools)
+        held.pop(topic, None)
+        store.put_schools(session, job_id, level, held | ({topic: school} if school else {}))
+        session.flush()
+        return _again(session, job_id)
+
+
+def set_lead(space: Workspace, job_id: str, found: str) -> list[Changed]:
+    """Note what the lead test said ('yes', 'no', or '' for none made) and derive the job anew."""
+    with space.database.writing() as session:
+        store.put_lead(session, job_id, {"yes": True, "no": False}.get(found))
+        session.flush()
+        return _again(session, job_id)
+
+
+def take_system(space: Workspace, job_id: str, key: Key, version: int, system: str) -> None:
+    """Give a part one of the company's systems instead of derived steps. Raises Faults, StaleEdit or KeyError."""
+    try:
+        with space.database.writing() as session:
+            bundle = load_bundle(session, job_id)
+            part = painted_parts(bundle.property, bundle.job.deduction)[key]
+            finish = bundle.finish_of(*key)
+            wish = Wish.of(finish) if finish else usual_wish(bundle, part)
+            store.shelve_system(session, job_id, system)
+            kind, id_ = key
+            record = {kind: id_, "system": system, "colour": wish.colour, "colour_name": wish.colour_name}
+            store.put_finish(session, job_id, Finish.model_validate(record), version)
+            check_whole(session, job_id)
+    except InputError as error:
+        raise Faults({"system": error.why}) from None
+
+
+def leave_out(space: Workspace, job_id: str, key: Key, version: int) -> None:
+    """Take a part out of the specification. Raises KeyError or StaleEdit."""
+    with space.database.writing() as session:
+        store.drop_finish(session, job_id, key, version)
+
+
+def with_school(wish: Wish, topic: str, school: str) -> Wish:
+    """The wish under another school of its own; an empty one gives the choice back to the job."""
+    held = {t: s for t, s in wish.schools.items() if t != topic}
+    return replace(wish, schools=held | ({topic: school} if school else {}))

@@ -1,0 +1,110 @@
+"""Steps put in, taken out or changed by hand, from a form; each with its reason."""
+
+import re
+from collections.abc import Mapping
+from dataclasses import replace
+from typing import Any
+
+from amber_gable.core.spec.part_spec import Wish
+from amber_gable.domain.finish import Override, OverrideAction
+from amber_gable.domain.operation import Operation, OperationKind
+from amber_gable.services.editing import Faults, plain_number
+
+
+def _number(form: Mapping[str, str], name: str, faults: dict[str, str]) -> float | None:
+    try:
+        return plain_number(form.get(name, ""))
+    except ValueError:
+        faults[name] = "is not a number"
+        return None
+
+
+def _reason(form: Mapping[str, str], faults: dict[str, str]) -> str:
+    reason = form.get("reason", "").strip()
+    if len(reason) < 3:
+        faults["reason"] = "say why: the crew and the next estimator will ask"
+    return reason
+
+
+def _put(wish: Wish, override: Override) -> Wish:
+    """The wish with this override in place of an earlier one of the same step."""
+    return replace(wish, overrides=(*(o for o in wish.overrides if o.step != override.step), override))
+
+
+def removed(wish: Wish, step: str, form: Mapping[str, str]) -> Wish:
+    """Take a step out. Raises Faults."""
+    faults: dict[str, str] = {}
+    reason = _reason(form, faults)
+    if faults:
+        raise Faults(faults)
+    earlier = next((o for o in wish.overrides if o.step == step), None)
+    if earlier is not None and earlier.action is OverrideAction.ADD:
+        return dropped(wish, step)
+    return _put(wish, Override(action=OverrideAction.REMOVE, step=step, reason=reason))
+
+
+def changed(wish: Wish, operation: Operation, form: Mapping[str, str]) -> Wish:
+    """Change a step as it stands: name, share, amount, wait, technique, note. Raises Faults or ValidationError."""
+    faults: dict[str, str] = {}
+    reason = _reason(form, faults)
+    share, wait, amount = (_number(form, n, faults) for n in ("share", "wait_h", "amount"))
+    if faults:
+        raise Faults(faults)
+    fields: dict[str, Any] = operation.model_dump()
+    fields["name"] = form.get("name", operation.name).strip()
+    fields["note"] = form.get("note", operation.note).strip()
+    if share is not None and operation.amount is None:
+        fields["share"] = share / 100
+    if amount is not None and operation.unit is not None:
+        fields["amount"] = amount
+    fields["wait_h"] = wait or 0.0
+    for name in ("technique", "method"):
+        if name in form:
+            fields[name] = form[name] or None
+    fields["because"] = f"by hand: {reason}"
+    new = Operation.model_validate(fields)
+    earlier = next((o for o in wish.overrides if o.step == operation.id), None)
+    action = earlier.action if earlier and earlier.action is OverrideAction.ADD else OverrideAction.CHANGE
+    after = earlier.after if earlier else None
+    return _put(wish, Override(action=action, step=operation.id, operation=new, after=after, reason=reason))
+
+
+def added(wish: Wish, operations: tuple[Operation, ...], form: Mapping[str, str]) -> Wish:
+    """Put a step in after another. Raises Faults or ValidationError."""
+    faults: dict[str, str] = {}
+    reason = _reason(form, faults)
+    share, wait = _number(form, "share", faults), _number(form, "wait_h", faults)
+    name = form.get("name", "").strip()
+    if not name:
+        faults["name"] = "is needed"
+    kind = OperationKind(form["kind"]) if form.get("kind") in set(OperationKind) else None
+    if kind is None:
+        faults["kind"] = "choose one of the list"
+    elif kind.lays_film and not form.get("product"):
+        faults["product"] = "a coat needs its product"
+    if faults or kind is None:
+        raise Faults(faults)
+    taken = {o.id for o in operations} | {o.step for o in wish.overrides}
+    base = "own-" + (re.sub(r"[^a-z0-9]+", "-", name.lower()).strip("-")[:40] or kind.value)
+    id_ = next(n for n in (base, *(f"{base}-{k}" for k in range(2, 100))) if n not in taken)
+    operation = Operation.model_validate(
+        {
+            "id": id_,
+            "name": name,
+            "kind": kind,
+            "technique": form.get("technique") or None,
+            "product": form.get("product") if kind.lays_film else None,
+            "method": (form.get("method") or "brush") if kind.lays_film else None,
+            "share": 1.0 if share is None else share / 100,
+            "wait_h": wait or 0.0,
+            "note": form.get("note", "").strip(),
+            "because": f"by hand: {reason}",
+        }
+    )
+    after = form.get("after") or None
+    return _put(wish, Override(action=OverrideAction.ADD, step=id_, operation=operation, after=after, reason=reason))
+
+
+def dropped(wish: Wish, step: str) -> Wish:
+    """Without the override of that step."""
+    return replace(wish, overrides=tuple(o for o in wish.overrides if o.step != step))

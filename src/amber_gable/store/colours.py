@@ -1,0 +1,37 @@
+"""A company's own colours."""
+
+from collections.abc import Iterable
+
+from sqlalchemy import select
+from sqlalchemy.orm import Session
+
+from amber_gable.domain.colour_library import LibraryColour
+from amber_gable.store.tables import ColourRow
+
+
+def own_colours(session: Session, company_id: str) -> list[LibraryColour]:
+    """By collection and name."""
+    wanted = select(ColourRow).where(ColourRow.company_id == company_id).order_by(ColourRow.collection, ColourRow.name)
+    return [LibraryColour(name=r.name, colour=r.colour, collection=r.collection) for r in session.scalars(wanted)]
+
+
+def put_colours(session: Session, company_id: str, colours: Iterable[LibraryColour]) -> tuple[int, int]:
+    """Add colours; one whose name is there takes the new value. Returns how many are new and how many changed."""
+    new = changed = 0
+    for c in colours:
+        row = session.get(ColourRow, (company_id, c.name))
+        if row is None:
+            session.add(ColourRow(company_id=company_id, name=c.name, colour=c.colour, collection=c.collection))
+            new += 1
+        elif (row.colour, row.collection) != (c.colour, c.collection):
+            row.colour, row.collection = c.colour, c.collection
+            changed += 1
+    return new, changed
+
+
+def drop_colour(session: Session, company_id: str, name: str) -> None:
+    """Raises KeyError."""
+    row = session.get(ColourRow, (company_id, name))
+    if row is None:
+        raise KeyError(name)
+    session.delete(row)

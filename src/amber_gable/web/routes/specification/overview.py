@@ -1,0 +1,138 @@
+"""All parts of the job with what they get, what is still to be answered, the schools that hold and the safety cards."""
+
+from typing import Any
+
+from fastapi import APIRouter, Request
+from starlette.responses import RedirectResponse, Response
+
+from amber_gable.core.spec.part_facts import lead_presumed
+from amber_gable.core.spec.part_spec import PartSpec, part_spec
+from amber_gable.core.spec.safety import job_cards
+from amber_gable.core.survey.painted import painted_parts
+from amber_gable.domain.items import ITEM_NAMES
+from amber_gable.domain.job import JobBundle
+from amber_gable.domain.product import Product
+from amber_gable.domain.spec_schools import TOPICS, resolved
+from amber_gable.domain.substrates import SUBSTRATES
+from amber_gable.services.acknowledging import acknowledge
+from amber_gable.services.editing import Faults
+from amber_gable.services.specifying import Changed, derive_again, derive_missing, set_lead, set_school, shelf
+from amber_gable.services.workspace import Workspace, digest
+from amber_gable.store.specification import company_systems, finish_versions
+from amber_gable.web.pages import Fields, job_page, load_job, space_of
+from amber_gable.web.views.elevation import draw, drawing_scale, finish_colours
+from amber_gable.web.views.spec_rows import STATE_WORDS, Line, line
+
+router = APIRouter()
+
+
+def job_specs(space: Workspace, bundle: JobBundle, products: list[Product]) -> dict[tuple[str, str], PartSpec | str]:
+    """Every part specified; words where no product serves it. Kept until the job or the stores change."""
+
+    def all_parts() -> dict[tuple[str, str], PartSpec | str]:
+        out: dict[tuple[str, str], PartSpec | str] = {}
+        for key, part in painted_parts(bundle.property, bundle.job.deduction).items():
+            try:
+                out[key] = part_spec(bundle, part, products)
+            except ValueError as error:
+                out[key] = str(error)
+        return out
+
+    return space.computed.get("specs" + digest(bundle, *products), all_parts)
+
+
+@router.get("")
+def specification(request: Request, job_id: str) -> Response:
+    return overview(request, job_id)
+
+
+def overview(request: Request, job_id: str, more: dict[str, Any] | None = None, status: int = 200) -> Response:
+    view, space = load_job(request, job_id), space_of(request)
+    bundle = view.bundle
+    with space.database.reading() as session:
+        products = shelf(session, bundle.company.id)
+        versions = finish_versions(session, job_id)
+        systems = {s.id: s.name for s in company_systems(session, job_id)}
+    specs = job_specs(space, bundle, products)
+    by_code = {p.code: p for p in (*products, *bundle.products)}
+    scale = drawing_scale(bundle.property.faces, 250.0, height=230.0)
+    faces: list[dict[str, Any]] = []
+    broken = []
+    for face in bundle.property.faces:
+        of_face: list[Line] = []
+        for key, spec in specs.items():
+            part = bundle.property.part(key)
+            if part is None or part.face != face.id:
+                continue
+            if isinstance(spec, str):
+                broken.append((part.name, key, spec))
+                continue
+            kind = spec.part.item_kind
+            what = ITEM_NAMES[kind] if kind else SUBSTRATES[spec.part.substrate].name
+            of_face.append(line(spec, what, versions.get(key, 0), by_code, systems))
+        drawing = draw(bundle, face, scale, colours=finish_colours(bundle))
+        faces.append({"face": face, "drawing": drawing, "lines": of_face})
+    lines = [one for f in faces for one in f["lines"]]
+    cards = job_cards(bundle)
+    read = {a.card: a for a in bundle.job.acknowledged}
+    context = {
+        "faces": faces,
+        "lines": lines,
+        "open": [one for one in lines if one.state == "open"],
+        "matters": [one for one in lines if one.state in ("stop", "check", "changed")],
+        "changed": [one for one in lines if one.state == "changed"],
+        "states": STATE_WORDS,
+        "broken": broken,
+        "hours": sum(one.hours for one in lines if one.state != "open"),
+        "litres": sum(one.litres for one in lines if one.state != "open"),
+        "cards": [(c, read.get(c.id)) for c in cards],
+        "unread": [c for c in cards if c.id not in read],
+        "topics": list(TOPICS.values()),
+        "held": resolved(bundle.company.schools, bundle.job.schools),
+        "job_schools": bundle.job.schools,
+        "company_schools": bundle.company.schools,
+        "lead": lead_presumed(bundle),
+        "faults": {},
+        "done": [],
+    }
+    return job_page(request, view, "specification", context | (more or {}), status)
+
+
+def _told(request: Request, job_id: str, changed: list[Changed], what: str) -> Response:
+    """The overview with what the edit changed."""
+    return overview(request, job_id, {"done": changed, "done_what": what})
+
+
+@router.post("/derive")
+def derive(request: Request, job_id: str) -> Response:
+    return _told(request, job_id, derive_missing(space_of(request), job_id), "Derived from the survey")
+
+
+@router.post("/again")
+def again(request: Request, job_id: str) -> Response:
+    return _told(request, job_id, derive_again(space_of(request), job_id), "Derived anew")
+
+
+@router.post("/school")
+def school(request: Request, job_id: str, form: Fields) -> Response:
+    level, topic, code = (form.get(k, "") for k in ("level", "topic", "school"))
+    try:
+        changed = set_school(space_of(request), job_id, level, topic, code)
+    except Faults as error:
+        return overview(request, job_id, {"faults": error.fields}, 422)
+    return _told(request, job_id, changed, "The school is changed")
+
+
+@router.post("/lead")
+def lead(request: Request, job_id: str, form: Fields) -> Response:
+    changed = set_lead(space_of(request), job_id, form.get("found", ""))
+    return _told(request, job_id, changed, "The lead test is noted")
+
+
+@router.post("/acknowledge")
+def acknowledged(request: Request, job_id: str, form: Fields) -> Response:
+    try:
+        acknowledge(space_of(request), job_id, form.get("by", ""), form.get("card", ""))
+    except Faults as error:
+        return overview(request, job_id, {"faults": error.fields}, 422)
+    return RedirectResponse(f"/jobs/{job_id}/specification?said=saved#safety", 303)

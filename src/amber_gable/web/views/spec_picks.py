@@ -1,0 +1,62 @@
+"""The products that could serve each film of a part, side by side."""
+
+from collections.abc import Callable, Sequence
+from dataclasses import dataclass
+
+from amber_gable.core.spec.candidates import Candidate
+from amber_gable.core.spec.part_spec import PartSpec
+from amber_gable.core.spec.system import PICK_COATS, candidates_for, pick_of
+from amber_gable.domain.product import Product
+from amber_gable.domain.schools import Method
+
+
+@dataclass(frozen=True)
+class Row:
+    """A candidate; `hours` are workable hours of the coming days, None without weather."""
+
+    candidate: Candidate
+    hours: float | None
+    taken: bool
+
+
+@dataclass(frozen=True)
+class Pick:
+    """One film (all finish coats together), its candidates best first, and what a longer-working one would gain."""
+
+    key: str
+    name: str
+    coats: int
+    rows: tuple[Row, ...]
+    gain: str
+
+
+def picks(
+    spec: PartSpec, products: Sequence[Product], hours_of: Callable[[Product, Method], float | None]
+) -> list[Pick]:
+    """One entry per film in the order of the steps."""
+    used = {o.id: o.product for o in spec.operations}
+    out: dict[str, Pick] = {}
+    for step in spec.derivation.steps:
+        key = pick_of(step.role)
+        if not step.families or step.method is None or key in out:
+            continue
+        ranked = candidates_for(step, spec.derivation, products)
+        rows = tuple(Row(c, hours_of(c.product, step.method), used.get(step.role) == c.product.code) for c in ranked)
+        finish = key == PICK_COATS
+        out[key] = Pick(
+            key,
+            "Finish coats" if finish else step.name,
+            spec.derivation.coat_count if finish else 1,
+            rows,
+            _gain(rows),
+        )
+    return list(out.values())
+
+
+def _gain(rows: Sequence[Row]) -> str:
+    """What the product with the most hours would open over the one taken, in words."""
+    taken = next((r.hours for r in rows if r.taken), None)
+    best = max(rows, key=lambda r: r.hours or 0.0, default=None)
+    if taken is None or best is None or best.hours is None or best.hours <= taken:
+        return ""
+    return f"{best.candidate.product.name} opens {best.hours - taken:g} more hours in the coming week."

@@ -1,0 +1,79 @@
+"""Lines of the specification: every part with what it gets and what is still to be answered."""
+
+from collections.abc import Mapping
+from dataclasses import dataclass
+
+from amber_gable.core.spec.part_spec import PartSpec
+from amber_gable.core.spec.rule import Level
+from amber_gable.core.survey.painted import Key
+from amber_gable.domain.product import Product
+from amber_gable.web.views.build_up import BuildUp, build_up
+
+
+@dataclass(frozen=True)
+class Line:
+    """One part. `state` is 'open' (nothing chosen), 'stop', 'check', 'changed' or 'done'; `matter` says what is to be
+    answered."""
+
+    key: Key
+    name: str
+    what: str
+    surface_m2: float
+    old: str
+    new: str
+    colour_name: str
+    state: str
+    matter: str
+    system: str
+    build: BuildUp
+    hours: float
+    litres: float
+    version: int
+
+
+STATE_WORDS = {
+    "open": "nothing chosen yet",
+    "stop": "stops",
+    "check": "to decide",
+    "changed": "out of date",
+    "done": "settled",
+}
+
+
+def line(spec: PartSpec, what: str, version: int, products: Mapping[str, Product], systems: Mapping[str, str]) -> Line:
+    """The line of a part; `systems` names of the company's systems by id."""
+    state, matter = state_of(spec)
+    finish = spec.finish
+    colour = finish.colour if finish else spec.part.colour_now
+    return Line(
+        key=spec.part.key,
+        name=spec.part.name,
+        what=what,
+        surface_m2=spec.part.surface_m2,
+        old=spec.part.colour_now,
+        new=colour,
+        colour_name=finish.colour_name if finish else "",
+        state=state,
+        matter=matter,
+        system=systems.get(finish.system or "", "") if finish else "",
+        build=build_up(spec.operations, colour, products),
+        hours=spec.sums.hours,
+        litres=spec.sums.litres,
+        version=version,
+    )
+
+
+def state_of(spec: PartSpec) -> tuple[str, str]:
+    """How far a part is, and the gravest matter in words."""
+    stops = [f.words for f in spec.derivation.stops] + [c.words for c in spec.conflicts if c.level is Level.STOP]
+    checks = [f.words for f in spec.derivation.findings if f.level is Level.CHECK and f.rule != "lead"]
+    checks += [c.words for c in spec.conflicts if c.level is Level.CHECK]
+    if stops:
+        return "stop", stops[0]
+    if spec.finish is None:
+        return "open", ""
+    if spec.changed:
+        return "changed", "the survey, stores or schools changed since"
+    if checks:
+        return "check", checks[0]
+    return "done", ""

@@ -1,0 +1,70 @@
+"""The steps of a part in words a crew understands: on how much, how long, with what, and why."""
+
+from collections.abc import Mapping
+from dataclasses import dataclass
+
+from amber_gable.core.estimate.part_work import part_hours, part_litres
+from amber_gable.core.spec.part_spec import PartSpec
+from amber_gable.domain.finish import Override
+from amber_gable.domain.operation import Operation, Unit
+from amber_gable.domain.product import Product
+
+UNIT_WORDS = {Unit.M2: "m²", Unit.M: "m", Unit.PIECES: "pieces"}
+
+
+@dataclass(frozen=True)
+class ToldStep:
+    """`on` says what the step acts on, `then` the wait after it, `avoided` what a safety card did away with."""
+
+    operation: Operation
+    number: int
+    on: str
+    hours: float
+    litres: float | None
+    product: Product | None
+    then: str
+    because: str
+    avoided: str
+    override: Override | None
+
+
+def told_steps(spec: PartSpec, products: Mapping[str, Product]) -> list[ToldStep]:
+    """Every step of a part, numbered."""
+    planned = {s.role: s for s in spec.derivation.steps}
+    overrides = {o.step: o for o in spec.finish.overrides} if spec.finish else {}
+    out = []
+    for number, o in enumerate(spec.operations, 1):
+        product = products.get(o.product) if o.product else None
+        step = planned.get(o.id)
+        avoided = ", ".join(t.value.replace("-", " ") for t in step.avoided) if step and o.id not in overrides else ""
+        out.append(
+            ToldStep(
+                operation=o,
+                number=number,
+                on=_on(o, spec.part.surface_m2),
+                hours=part_hours(spec.part, o),
+                litres=part_litres(spec.part, o, product) if product else None,
+                product=product,
+                then=_wait(o, product),
+                because=o.because,
+                avoided=avoided,
+                override=overrides.get(o.id),
+            )
+        )
+    return out
+
+
+def _on(o: Operation, surface_m2: float) -> str:
+    if o.amount is not None and o.unit is not None:
+        return f"{o.amount:.3g} {UNIT_WORDS[o.unit]}" if o.amount != 1 or o.unit is not Unit.PIECES else "1 piece"
+    area = surface_m2 * o.share
+    size = f"{area:.1f} m²" if area >= 0.1 else "under 0.1 m²"
+    return f"{size}, {o.share * 100:.0f} % of it" if o.share < 1 else size
+
+
+def _wait(o: Operation, product: Product | None) -> str:
+    if product is not None:
+        return f"recoat after {product.recoat_h:g} h at 25 °C"
+    if o.wait_h >= 48:
+        return f"then dry {o.wait_h / 24:.3g} days"
+    return f"then wait {o.wait_h:g} h" if o.wait_h else ""

@@ -1,0 +1,80 @@
+"""What a case of the decision table is, and how its facts are made."""
+
+from dataclasses import dataclass, field
+from typing import Any
+
+from amber_gable.core.spec.diagnosis import Derivation, PlannedStep, derive
+from amber_gable.core.spec.facts import Facts, facts_of
+from amber_gable.core.spec.rule import Level
+from amber_gable.domain.aims import Aim
+from amber_gable.domain.condition import Condition
+from amber_gable.domain.spec_schools import resolved
+
+SOUND = {"coating": "waterborne", "gloss": "dull", "chalking": "none", "loose_pct": 0, "mildew_pct": 0, "moisture": 12}
+WALL = {"coating": "waterborne", "gloss": "dull", "chalking": "none", "loose_pct": 0, "masonry": "normal"}
+
+
+@dataclass(frozen=True)
+class Case:
+    name: str
+    surface: str
+    found: dict[str, Any]
+    steps: str
+    finish: str
+    item: str = ""
+    aim: str = ""
+    schools: dict[str, str] = field(default_factory=dict)
+    lead: bool = False
+    openings: int = 0
+    old: str = "#8a8f86"
+    new: str = "#a9ada3"
+    stops: str = ""
+    checks: str = ""
+    notes: str = ""
+
+    @property
+    def facts(self) -> Facts:
+        return facts_of(
+            self.surface,
+            condition(**self.found),
+            surface_m2=40.0,
+            item_kind=self.item,
+            old_colour=self.old,
+            new_colour=self.new,
+            aim=Aim(self.aim) if self.aim else None,
+            schools=resolved(self.schools),
+            lead=self.lead,
+            openings=self.openings,
+        )
+
+    def derived(self) -> Derivation:
+        return derive(self.facts)
+
+
+def case(name: str, surface: str, found: dict[str, Any], steps: str, finish: str, **more: Any) -> Case:
+    return Case(name, surface, found, steps, finish, **more)
+
+
+def condition(**found: Any) -> Condition:
+    """A condition with one moisture figure, and zeros that were looked for."""
+    moisture = found.pop("moisture", None)
+    tests = [{"test": t} for t, f in (("scrape", "loose_pct"), ("bleach", "mildew_pct")) if f in found]
+    readings = [] if moisture is None else [{"pct": moisture}]
+    return Condition.model_validate({**found, "tests": tests, "moisture": readings})
+
+
+def told(steps: tuple[PlannedStep, ...]) -> str:
+    """Steps as the table writes them."""
+    return " ".join(_told(s) for s in steps if s.role != "dust")
+
+
+def _told(s: PlannedStep) -> str:
+    primer = f"={s.families[0].value}" if s.families and not s.role.startswith("coat-") else ""
+    sprayed = f"@{s.method.value}" if s.method is not None and s.method.sprays and s.families else ""
+    technique = f"/{s.technique.value}" if s.technique else ""
+    wait = f"~{s.wait_h:g}" if s.wait_h else ""
+    return f"{s.role}{technique}{primer}{sprayed}{'+back-rolled' if s.back_roll else ''}{wait}"
+
+
+def levels(derivation: Derivation, level: Level) -> str:
+    return " ".join(f.rule for f in derivation.findings if f.level is level)

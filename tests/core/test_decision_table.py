@@ -1,0 +1,148 @@
+"""The decision table, and what holds for every surface whatever was found."""
+
+from dataclasses import replace
+from typing import Any
+
+import pytest
+from hypothesis import given, settings
+from hypothesis import strategies as st
+
+from amber_gable.core.spec.diagnosis import Derivation, derive
+from amber_gable.core.spec.facts import facts_of
+from amber_gable.core.spec.open_tests import open_tests
+from amber_gable.core.spec.rule import Level, Stage
+from amber_gable.core.spec.rules import RULES
+from amber_gable.core.spec.system import specify
+from amber_gable.domain.aims import aims_for
+from amber_gable.domain.generic_products import GENERIC_PRODUCTS
+from amber_gable.domain.items import ITEM_NAMES
+from amber_gable.domain.operation import OperationKind
+from amber_gable.domain.spec_schools import TOPICS, resolved
+from amber_gable.domain.substrates import SUBSTRATES
+from tests.core.spec_case import Case, condition, levels, told
+from tests.core.spec_cases_hard import CASES as HARD
+from tests.core.spec_cases_wood import CASES as WOOD
+
+CASES: list[Case] = [*WOOD, *HARD]
+
+
+@pytest.mark.parametrize("case", CASES, ids=lambda c: c.name)
+def test_what_is_done_about_what_was_found(case: Case) -> None:
+    derivation = case.derived()
+    assert told(derivation.steps) == case.steps
+    assert derivation.coats.families[0].value == case.finish
+    found = {level: levels(derivation, level) for level in (Level.STOP, Level.CHECK, Level.NOTE)}
+    assert found == {Level.STOP: case.stops, Level.CHECK: case.checks, Level.NOTE: case.notes}
+
+
+def test_every_rule_speaks_in_some_case() -> None:
+    spoke = {f.rule for case in CASES for f in case.derived().findings}
+    assert {r.id for r in RULES} - spoke == set()
+    assert len(CASES) >= 80
+    assert len({c.name for c in CASES}) == len(CASES)
+
+
+NOT_STEPS = {"order", "vinyl"}
+"""Topics of the planner and of the heat check."""
+
+
+@pytest.mark.parametrize("topic", sorted(set(TOPICS) - NOT_STEPS))
+def test_every_school_changes_something_somewhere(topic: str) -> None:
+    for school in TOPICS[topic].schools[1:]:
+        assert any(_outcome(c) != _outcome(replace(c, schools=c.schools | {topic: school})) for c in CASES), school.code
+
+
+def _outcome(case: Case) -> tuple[str, str]:
+    derivation = case.derived()
+    return told(derivation.steps), levels(derivation, Level.STOP)
+
+
+percent = st.sampled_from([0.0, 3.0, 30.0, 70.0])
+FOUND = {
+    "coating": st.sampled_from(["unknown", "bare", "waterborne", "oil", "film-stain", "penetrating-stain"]),
+    "loose_pct": percent,
+    "mildew_pct": percent,
+    "bare_pct": percent,
+    "chalking": st.sampled_from([None, "none", "light", "heavy"]),
+    "gloss": st.sampled_from([None, "dull", "satin", "gloss"]),
+    "greyed": st.sampled_from([None, True, False]),
+    "raised_fibre": st.sampled_from([None, True, False]),
+    "absorbency": st.sampled_from([None, "soaks", "slow", "beads"]),
+    "masonry": st.sampled_from([None, "dusty", "normal", "shiny"]),
+    "vinyl": st.sampled_from([None, "sound", "pitted", "warped"]),
+    "age_years": st.sampled_from([None, 0.05, 1.0, 6.0, 20.0]),
+    "crack_mm": st.sampled_from([None, 0.1, 0.5, 4.0]),
+    "crack_m": st.sampled_from([0.0, 7.0]),
+    "rot_m2": st.sampled_from([0.0, 0.2, 3.0]),
+    "putty_m": st.sampled_from([0.0, 5.0]),
+    "caulk_m": st.sampled_from([0.0, 12.0]),
+    "nails": st.sampled_from([0, 9]),
+    "coats": st.sampled_from([None, 2, 9]),
+}
+
+
+@st.composite
+def surfaces(draw: st.DrawFn) -> Derivation:
+    substrate = draw(st.sampled_from(sorted(SUBSTRATES)))
+    item = draw(st.sampled_from(["", *ITEM_NAMES]))
+    found: dict[str, Any] = {k: draw(v) for k, v in FOUND.items()}
+    moisture = draw(st.sampled_from([None, 12.0, 16.0, 25.0]))
+    schools = {t.code: draw(st.sampled_from([s.code for s in t.schools])) for t in TOPICS.values()}
+    facts = facts_of(
+        substrate,
+        condition(**found, **({} if moisture is None else {"moisture": moisture})),
+        surface_m2=20.0,
+        item_kind=item,
+        old_colour=draw(st.sampled_from(["#101010", "#f4f1ea", "#8e5a44"])),
+        new_colour=draw(st.sampled_from([None, "#101010", "#f4f1ea", "#b3261e"])),
+        schools=resolved(schools),
+        lead=draw(st.booleans()),
+        openings=draw(st.sampled_from([0, 4])),
+    )
+    return derive(facts.supposing("aim", draw(st.sampled_from([a.value for a in aims_for(facts.tags)]))))
+
+
+@settings(max_examples=200, deadline=None)
+@given(surfaces())
+def test_whatever_was_found_the_system_can_stand(derivation: Derivation) -> None:
+    for step in derivation.steps:
+        assert step.technique not in derivation.forbidden
+        assert 0 < step.share <= 1
+    specified = specify(derivation, GENERIC_PRODUCTS.values())
+    assert specified.stops == (), "clean, dry, dull and stripped, without any hand in it"
+    stages = [s.stage for s in derivation.steps]
+    assert stages == sorted(stages)
+    coats = [o for o in specified.operations if o.kind is OperationKind.COAT]
+    assert 1 <= len(coats) <= 6
+    assert len({o.product for o in coats}) == 1
+    roles = set(derivation.roles())
+    for finding in derivation.findings:
+        assert finding.answers or finding.todo or finding.level is Level.STEP, finding.rule
+        assert set(finding.answers) <= roles
+        assert "{" not in finding.words + finding.consequence
+    assert derive(derivation.facts).steps == derivation.steps, "the same facts give the same steps"
+
+
+@settings(max_examples=60, deadline=None)
+@given(surfaces())
+def test_a_missing_test_says_what_each_result_would_change(derivation: Derivation) -> None:
+    for test in open_tests(derivation):
+        assert derivation.facts.get(test.test.field) is None
+        assert any(c.any for c in test.changes)
+
+
+def test_unknown_gloss_counts_as_glossy_until_it_is_looked_at() -> None:
+    case = next(c for c in CASES if c.name == "nothing tested")
+    found = {t.test.code: t for t in open_tests(case.derived())}
+    dull = next(c for c in found["sheen"].changes if c.result == "dull")
+    assert dull.drops == ("Sand dull, 120 to 150 grit with the grain",)
+    bare = next(c for c in found["coating"].changes if c.result == "bare")
+    assert "Wood primer all over" in bare.adds
+    wet = next(c for c in found["meter"].changes if c.result == "22")
+    assert wet.stops == ("the wood is at 22 %",)
+
+
+def test_the_order_of_stages_follows_the_order_of_the_work() -> None:
+    order = [s.name for s in sorted(Stage)]
+    assert order.index("WASH") < order.index("REMOVE") < order.index("SAND") < order.index("PRIME")
+    assert order.index("PRIME") < order.index("CAULK") < order.index("COAT") < order.index("REFIT")

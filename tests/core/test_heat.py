@@ -1,0 +1,92 @@
+"""Peak temperatures on the design hot day, and what vinyl and doors bear."""
+
+import pytest
+
+from amber_gable.core.spec.colour import solar_absorptance
+from amber_gable.core.spec.heat import VINYL_LIMIT_C, design_hot_c, peaks
+from amber_gable.core.spec.heat_check import HeatCheck, Wanted, heat_checks
+from amber_gable.core.spec.rule import Level
+from amber_gable.core.survey.painted import painted_parts
+from amber_gable.core.weather.site import face_surface
+from amber_gable.domain.job import JobBundle
+from tests.jobs import demo_job
+
+TAUPE, LIGHT_TAUPE, NEAR_BLACK = "#a39b8b", "#b5ad9c", "#1b1d1f"
+
+
+@pytest.fixture(scope="module")
+def quarry_lane() -> JobBundle:
+    return demo_job("3-quarry-lane")
+
+
+def _vinyl(bundle: JobBundle, zone: str, colour: str, school: str = "both", *, safe: bool = False) -> HeatCheck:
+    part = painted_parts(bundle.property, bundle.job.deduction)["zone", zone]
+    return heat_checks(bundle.property, [Wanted(part, colour, school, safe)])[0]
+
+
+@pytest.mark.parametrize("zone", ["ql-left-vinyl", "ql-right-vinyl"])
+def test_quarry_lane_refuses_near_black_and_takes_the_taupe(quarry_lane: JobBundle, zone: str) -> None:
+    dark = _vinyl(quarry_lane, zone, NEAR_BLACK)
+    assert dark.level is Level.STOP
+    assert dark.then.surface_c > 73 > VINYL_LIMIT_C
+    assert f"{dark.then.surface_c:.0f} °C" in dark.words
+    for colour in (TAUPE, LIGHT_TAUPE):
+        fine = _vinyl(quarry_lane, zone, colour)
+        assert fine.level is Level.NOTE, fine.words
+        assert fine.then.surface_c <= fine.now.surface_c + 0.01
+
+
+SCHOOLS = [
+    # school, colour, rated vinyl-safe, on the east-facing right gable, refused
+    ("not-darker", "#8f887a", False, True),
+    ("computed", "#968f81", False, False),
+    ("both", "#8f887a", False, True),
+    ("rated", "#8f887a", False, True),
+    ("rated", "#8f887a", True, False),
+    ("computed", NEAR_BLACK, True, True),
+    ("not-darker", LIGHT_TAUPE, False, False),
+    ("rated", LIGHT_TAUPE, False, False),
+]
+
+
+@pytest.mark.parametrize(("school", "colour", "safe", "refused"), SCHOOLS)
+def test_the_schools_of_vinyl(quarry_lane: JobBundle, school: str, colour: str, safe: bool, refused: bool) -> None:
+    found = _vinyl(quarry_lane, "ql-right-vinyl", colour, school, safe=safe)
+    assert (found.level is Level.STOP) is refused, found.words
+
+
+def test_the_admissible_step_passes_and_is_no_lighter_than_it_must_be(quarry_lane: JobBundle) -> None:
+    dark = _vinyl(quarry_lane, "ql-left-vinyl", NEAR_BLACK)
+    assert dark.admissible is not None
+    there = _vinyl(quarry_lane, "ql-left-vinyl", dark.admissible)
+    assert there.level is Level.NOTE, there.words
+    assert there.now.surface_c - there.then.surface_c < 1.5
+
+
+def test_a_dark_steel_door_is_warned_of(quarry_lane: JobBundle) -> None:
+    part = painted_parts(quarry_lane.property, quarry_lane.job.deduction)["zone", "ql-doors"]
+    dark, light = heat_checks(quarry_lane.property, [Wanted(part, "#22302c"), Wanted(part, "#efe9dc")])
+    assert dark.level is Level.CHECK
+    assert dark.then.surface_c > 60
+    assert light.level is None
+    assert light.then.surface_c < light.now.surface_c
+
+
+def test_peaks_follow_colour_bearing_and_hemisphere(quarry_lane: JobBundle) -> None:
+    place = quarry_lane.property
+    face = place.faces[0]
+    colours = ("#f4f1ea", TAUPE, NEAR_BLACK)
+    rows = tuple(
+        face_surface(face.model_copy(update={"azimuth_deg": a}), "vinyl-siding", c)
+        for a in (0.0, 180.0)
+        for c in colours
+    )
+    north, south = peaks(place, rows)[:3], peaks(place, rows)[3:]
+    assert [p.surface_c for p in north] == sorted(p.surface_c for p in north)
+    assert all(s.surface_c > n.surface_c + 3 for n, s in zip(north, south, strict=True))
+    below = place.model_copy(update={"latitude": -place.latitude})
+    for here, there in zip((*north, *south), (*peaks(below, rows)[3:], *peaks(below, rows)[:3]), strict=True):
+        assert there.surface_c == pytest.approx(here.surface_c, abs=1.5)
+    assert design_hot_c(45.25, 12.0) == pytest.approx(33.06, abs=0.01)
+    assert peaks(place, rows, hot_c=20.0)[0].surface_c < north[0].surface_c - 10
+    assert solar_absorptance(NEAR_BLACK) > 0.93
