@@ -42,7 +42,7 @@ CASES = [
          "masonry-paint", item="chimney", notes="brick-direct brick-for-good chimney-peels"),
     case("sign band, red over white", "stucco-smooth", {"coating": "waterborne", "gloss": "dull",
          "masonry": "normal", "loose_pct": 0},
-         "wash/pressure-wash~72 prime=bonding-primer coat-1 coat-2",
+         "wash/pressure-wash~72 prime=bonding-primer coat-1 coat-2 coat-3",
          "exterior-acrylic", item="sign-band", old="#f4f1ea", new="#b3261e", notes="weak-colour"),
     case("stucco, sound paint", "stucco-medium", WALL | {"mildew_pct": 0},
          "wash/pressure-wash~72 coat-1 coat-2",
@@ -190,6 +190,6 @@ CASES = [
          "wash/hose-wash~4 dull/hand-sand prime=bonding-primer coat-1 coat-2 refit",
          "trim-acrylic", item="casement"),
     case("glossy steel door, red", "metal-door", {"coating": "oil", "gloss": "gloss", "loose_pct": 0},
-         "take-down wash/hose-wash~4 dull/hand-sand prime=bonding-primer coat-1 coat-2 refit",
+         "take-down wash/hose-wash~4 dull/hand-sand prime=bonding-primer coat-1 coat-2 coat-3 refit",
          "trim-acrylic", old="#d8d4ca", new="#b3261e", notes="weak-colour"),
 ]  # fmt: skip

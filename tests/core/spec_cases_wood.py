@@ -111,7 +111,7 @@ CASES = [
          "wash/hose-wash~48 coat-1 coat-2",
          "exterior-acrylic", old="#101010", new="#f4f1ea"),
     case("vivid red over white", "wood-lap", SOUND,
-         "wash/hose-wash~48 prime=bonding-primer coat-1 coat-2",
+         "wash/hose-wash~48 prime=bonding-primer coat-1 coat-2 coat-3",
          "exterior-acrylic", old="#f4f1ea", new="#b3261e", notes="weak-colour"),
     case("yellow over white, by spray", "wood-lap", SOUND,
          "wash/hose-wash~48 prime=bonding-primer@airless mask coat-1@airless coat-2@airless",

@@ -7,7 +7,7 @@ from amber_gable.exchange.files import decode
 from amber_gable.exchange.palettes import read_palette
 from amber_gable.services.editing import Faults
 from amber_gable.services.workspace import Workspace
-from amber_gable.store.colours import own_colours, put_colours
+from amber_gable.store.colours import drop_colour, own_colours, put_colours
 from amber_gable.store.specification import company_of
 
 
@@ -35,3 +35,9 @@ def import_palette(space: Workspace, company_id: str, data: bytes, name: str) ->
     colours = read_palette(decode(data, name), name)
     with space.database.writing() as session:
         return put_colours(session, company_id, colours)
+
+
+def drop_own(space: Workspace, company_id: str, name: str) -> None:
+    """Take one of the company's own colours out. Raises KeyError."""
+    with space.database.writing() as session:
+        drop_colour(session, company_id, name)

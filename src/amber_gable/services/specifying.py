@@ -9,13 +9,16 @@ from sqlalchemy.orm import Session
 
 from amber_gable.core.spec.comparison import difference
 from amber_gable.core.spec.facts import surface_tags
+from amber_gable.core.spec.heat_check import Wanted, heat_checks
 from amber_gable.core.spec.part_spec import Wish, fresh_spec, made_finish
+from amber_gable.core.spec.rule import Level
+from amber_gable.core.spec.system import Specified
 from amber_gable.core.survey.painted import Key, PaintedPart, painted_parts
 from amber_gable.domain.errors import InputError
 from amber_gable.domain.finish import Finish
 from amber_gable.domain.generic_products import GENERIC_PRODUCTS
 from amber_gable.domain.job import JobBundle
-from amber_gable.domain.operation import Operation
+from amber_gable.domain.operation import Operation, OperationKind
 from amber_gable.domain.product import Product
 from amber_gable.domain.scheme import colour_group
 from amber_gable.domain.spec_schools import checked_schools
@@ -85,12 +88,27 @@ def _kept(
         raise Faults({"": str(error)}) from None
     if fresh.stops:
         raise Faults({"": " ".join(f"{c.words[:1].upper()}{c.words[1:]}. {c.todo}" for c in fresh.stops)})
+    _refuse_heat(bundle, part, wish, fresh, products)
     used = {o.product for o in fresh.operations}
     store.shelve_products(session, bundle.job.id, [p for p in products if p.code in used])
     store.put_finish(session, bundle.job.id, made_finish(part, wish, fresh.operations), version)
     check_whole(session, bundle.job.id)
     before: Iterable[Operation] = bundle.operations(finish) if finish else ()
     return Changed(part.name, *difference(before, fresh.operations))
+
+
+def _refuse_heat(
+    bundle: JobBundle, part: PaintedPart, wish: Wish, fresh: Specified, products: Iterable[Product]
+) -> None:
+    """Raises Faults where vinyl must not take the colour. Only vinyl is ever refused, so only it is computed."""
+    if "vinyl" not in fresh.derivation.facts.tags:
+        return
+    coat = next((o.product for o in reversed(fresh.operations) if o.kind is OperationKind.COAT), None)
+    safe = any(p.vinyl_safe for p in products if p.code == coat)
+    wanted = Wanted(part, wish.colour, fresh.derivation.facts.schools["vinyl"], safe)
+    check = heat_checks(bundle.property, [wanted])[0]
+    if check.level is Level.STOP:
+        raise Faults({"colour": f"{check.words} Nearest colour that passes: {check.admissible}."})
 
 
 def usual_wish(bundle: JobBundle, part: PaintedPart) -> Wish:
@@ -200,3 +218,28 @@ def with_school(wish: Wish, topic: str, school: str) -> Wish:
     """The wish under another school of its own; an empty one gives the choice back to the job."""
     held = {t: s for t, s in wish.schools.items() if t != topic}
     return replace(wish, schools=held | ({topic: school} if school else {}))
+
+
+def alike(bundle: JobBundle, part: PaintedPart) -> list[PaintedPart]:
+    """The other parts of the job that are the same kind of thing: items of its kind, zones of its substrate."""
+    found = painted_parts(bundle.property, bundle.job.deduction).values()
+    same = [p for p in found if (p.item_kind, p.substrate) == (part.item_kind, part.substrate)]
+    return [p for p in same if p.key != part.key]
+
+
+def same_for_alike(space: Workspace, job_id: str, key: Key) -> list[Changed]:
+    """Give every like part this one's colour, aim, schools and products; each keeps the steps its own condition asks
+    for. Overrides stay where they are. Raises KeyError or Faults."""
+    out = []
+    with space.database.writing() as session:
+        bundle = load_bundle(session, job_id)
+        part = painted_parts(bundle.property, bundle.job.deduction)[key]
+        finish = bundle.finish_of(*key)
+        wish = Wish.of(finish) if finish else usual_wish(bundle, part)
+        products = shelf(session, bundle.company.id)
+        versions = store.finish_versions(session, job_id)
+        for other in alike(bundle, part):
+            before = bundle.finish_of(*other.key)
+            own = replace(wish, overrides=before.overrides if before else ())
+            out.append(_kept(session, bundle, other, before, own, products, versions.get(other.key, 0)))
+    return out

@@ -48,6 +48,12 @@ _PATCHED = 0.5
 _SPOT_RATE = 10.0
 
 
+def piece_hours(item_kind: str, *, sprayed: bool) -> float:
+    """Hours for one coat on one piece of a counted item. Raises KeyError for items measured by surface."""
+    by_hand, by_spray = _PIECE_HOURS[item_kind]
+    return by_spray if sprayed else by_hand
+
+
 def height_factor(height_m: float) -> float:
     """Slower above 3 m and 6 m from a ladder."""
     if height_m > 6:
@@ -96,6 +102,5 @@ def person_hours(
             rate = _MASK_FOR_SPRAY_RATE
         return operation.amount / rate * high
     if operation.kind.lays_film and operation.method is not None and item_kind in _PIECE_HOURS:
-        by_hand, sprayed = _PIECE_HOURS[item_kind]
-        return (sprayed if operation.method.sprays else by_hand) * pieces * operation.share * high
+        return piece_hours(item_kind, sprayed=operation.method.sprays) * pieces * operation.share * high
     return surface_m2 * operation.share / rate_m2_h(operation, level=level) * high * texture

@@ -6,7 +6,7 @@ from dataclasses import dataclass
 from typing import Any
 
 from amber_gable.core.spec.facts import Facts
-from amber_gable.core.spec.hiding import coats_to_hide, hiding_power, undercoat_tint
+from amber_gable.core.spec.hiding import coats_to_hide, hiding_power, under_tinted, undercoat_tint
 from amber_gable.core.spec.rule import Acts, Coats, Level, Rule, Stage, Step
 from amber_gable.core.spec.rules import RULES
 from amber_gable.domain.families import Family
@@ -189,7 +189,8 @@ def _coat_count(facts: Facts, coats: Coats, steps: list[Step], holding: list[Rul
         (s for s in steps if s.role == "prime"), None
     )
     if whole is not None and (whole.tinted or whole.families[0] not in _CLEAR):
-        under = undercoat_tint(facts.new_colour) if whole.tinted else PRIMER_COLOUR
+        tinted = under_tinted(facts.old_colour, facts.new_colour)
+        under = tinted if whole.tinted else PRIMER_COLOUR
     needed = coats_to_hide(under, facts.new_colour, hiding_power(facts.new_colour).value)
     if needed > count:
         count, why = min(needed, MOST_COATS), f"{needed} coats until the colour beneath no longer shows"

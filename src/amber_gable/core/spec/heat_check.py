@@ -20,6 +20,14 @@ from amber_gable.core.survey.painted import PaintedPart
 from amber_gable.core.weather.site import face_surface
 from amber_gable.domain.survey import Property
 
+_HOT = {
+    "door": "panels move, seals stick, the film ages faster",
+    "garage-door": "sections bow, the film ages faster",
+    "deck": "too hot for bare feet",
+    "floor": "too hot for bare feet",
+    "masonry": "the film ages faster and hair cracks open",
+    "wood": "joints open, knots bleed, the film ages faster",
+}
 _ALIKE = 0.005
 """Absorptances this close count as equal: the eye would not tell the colours apart."""
 
@@ -65,12 +73,15 @@ def _checked(w: Wanted, now: Peak, then: Peak) -> HeatCheck:
     if "vinyl" in tags:
         return _vinyl(w, now, then)
     if then.surface_c >= DOOR_WARN_C and then.surface_c > now.surface_c + 1 and "roof" not in tags:
-        what = "The door" if tags & {"door", "garage-door"} else "The surface"
+        door = bool(tags & {"door", "garage-door"})
+        what = "The door" if door else "The surface"
+        ill = next((words for tag, words in _HOT.items() if tag in tags), "joints open and the film ages faster")
         words = (
             f"{what} would reach {then.surface_c:.0f} °C on a hot clear day, {then.surface_c - now.surface_c:.0f} K "
-            "more than in its present colour: joints open, panels move, the film ages faster."
+            f"more than in its present colour: {ill}."
         )
-        return HeatCheck(w, now, then, Level.CHECK, words, DOOR_WARN_C, _nearest(w, now, then, DOOR_WARN_C))
+        level = Level.CHECK if door else Level.NOTE
+        return HeatCheck(w, now, then, level, words, DOOR_WARN_C, _nearest(w, now, then, DOOR_WARN_C))
     return HeatCheck(w, now, then, None, f"Peak {then.surface_c:.0f} °C on a hot clear day.", None, None)
 
 

@@ -88,6 +88,12 @@ def undercoat_tint(new: str) -> str:
     return as_hex(0.75 * goal + 0.25 * luminance(new))
 
 
+def under_tinted(old: str, new: str, primer: float = Hiding.GOOD.value) -> str:
+    """What the surface looks like under one coat of primer tinted toward the finish; `primer` its contrast ratio."""
+    tint = linear(undercoat_tint(new))
+    return as_hex(tint + (linear(old) - tint) * (1 - primer))
+
+
 @dataclass(frozen=True)
 class CoverUp:
     """A way to hide the old colour: primer or none, then so many finish coats."""
@@ -102,9 +108,8 @@ def cover_ups(old: str, new: str, finish: float, primer: float, limit: float = S
     """Finish coats alone, and behind one coat of tinted primer. `finish`, `primer`: contrast ratios of one coat."""
     alone = CoverUp(False, "", coats_to_hide(old, new, finish, limit), ladder(old, new, finish, limit))
     tint = undercoat_tint(new)
-    light = linear(tint) + (linear(old) - linear(tint)) * (1 - primer)
-    primed = as_hex(light)
-    gap = difference(light, linear(new))
+    primed = under_tinted(old, new, primer)
+    gap = difference(linear(primed), linear(new))
     rungs = ladder(primed, new, finish, limit)
     below = (alone.rungs[0], Rung("tinted primer", primed, gap, gap <= limit))
     return [alone, CoverUp(True, tint, coats_to_hide(primed, new, finish, limit), below + rungs[1:])]

@@ -3,6 +3,7 @@
 from collections.abc import Mapping
 from dataclasses import dataclass
 
+from amber_gable.core.spec.heat_check import HeatCheck
 from amber_gable.core.spec.part_spec import PartSpec
 from amber_gable.core.spec.rule import Level
 from amber_gable.core.survey.painted import Key
@@ -40,9 +41,16 @@ STATE_WORDS = {
 }
 
 
-def line(spec: PartSpec, what: str, version: int, products: Mapping[str, Product], systems: Mapping[str, str]) -> Line:
+def line(
+    spec: PartSpec,
+    what: str,
+    version: int,
+    products: Mapping[str, Product],
+    systems: Mapping[str, str],
+    heat: HeatCheck | None,
+) -> Line:
     """The line of a part; `systems` names of the company's systems by id."""
-    state, matter = state_of(spec)
+    state, matter = state_of(spec, heat)
     finish = spec.finish
     colour = finish.colour if finish else spec.part.colour_now
     return Line(
@@ -63,11 +71,14 @@ def line(spec: PartSpec, what: str, version: int, products: Mapping[str, Product
     )
 
 
-def state_of(spec: PartSpec) -> tuple[str, str]:
-    """How far a part is, and the gravest matter in words."""
+def state_of(spec: PartSpec, heat: HeatCheck | None) -> tuple[str, str]:
+    """How far a part is, and the gravest matter in words. `heat` is the check of its colour, where it has one."""
     stops = [f.words for f in spec.derivation.stops] + [c.words for c in spec.conflicts if c.level is Level.STOP]
     checks = [f.words for f in spec.derivation.findings if f.level is Level.CHECK and f.rule != "lead"]
     checks += [c.words for c in spec.conflicts if c.level is Level.CHECK]
+    if heat is not None and spec.finish is not None:
+        stops += [heat.words] if heat.level is Level.STOP else []
+        checks += [heat.words] if heat.level is Level.CHECK else []
     if stops:
         return "stop", stops[0]
     if spec.finish is None:

@@ -19,7 +19,7 @@ class ToldStep:
     operation: Operation
     number: int
     on: str
-    hours: float
+    time: str
     litres: float | None
     product: Product | None
     then: str
@@ -42,7 +42,7 @@ def told_steps(spec: PartSpec, products: Mapping[str, Product]) -> list[ToldStep
                 operation=o,
                 number=number,
                 on=_on(o, spec.part.surface_m2),
-                hours=part_hours(spec.part, o),
+                time=_time(part_hours(spec.part, o)),
                 litres=part_litres(spec.part, o, product) if product else None,
                 product=product,
                 then=_wait(o, product),
@@ -52,6 +52,11 @@ def told_steps(spec: PartSpec, products: Mapping[str, Product]) -> list[ToldStep
             )
         )
     return out
+
+
+def _time(hours: float) -> str:
+    """Hours, or minutes where it is less than one."""
+    return f"{hours:.1f} h" if hours >= 1 else f"{max(round(hours * 60), 1)} min"
 
 
 def _on(o: Operation, surface_m2: float) -> str:

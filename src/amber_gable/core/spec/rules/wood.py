@@ -62,7 +62,7 @@ _BARE_PRIME = {
 
 
 def _prime_spots(school: str, families: tuple[F, ...]) -> Rule:
-    return Rule(f"bare-spots-{school}", "bare spots of {bare_pct} % and what the scraper bares",
+    return Rule(f"bare-spots-{school}", "{bare_spots_pct} % is bare, or will be once it is scraped",
                 "bare wood drinks the finish and lets go", on=_WOOD, off=_NO_DECK,
                 when=(_PAINTS, above("bare_spots_pct", 0), none_of("coating", "bare", or_unknown=True)),
                 school=("bare-wood", school),

@@ -1,5 +1,192 @@
-"""Colours of the whole house: schemes, preview under the sun, sample boards."""
+"""Colours of the whole house: two schemes side by side under the sun of a day and hour, and sample boards."""
 
-from fastapi import APIRouter
+from datetime import date, datetime, time
+from typing import Any
+
+from fastapi import APIRouter, Request
+from starlette.responses import RedirectResponse, Response
+
+from amber_gable.core.spec.colour import contrast_ratio, contrast_words
+from amber_gable.core.spec.facts import surface_tags
+from amber_gable.core.spec.heat_check import Wanted, heat_checks
+from amber_gable.core.spec.preview import light_at, lit_colours, part_colours
+from amber_gable.core.spec.rule import Level
+from amber_gable.core.survey.painted import painted_parts
+from amber_gable.domain.job import JobBundle
+from amber_gable.domain.scheme import GROUP_NAMES, ColourGroup, NamedColour, Scheme, colour_group
+from amber_gable.domain.spec_schools import resolved
+from amber_gable.services.colours import colour_library
+from amber_gable.services.editing import Faults
+from amber_gable.services.schemes import apply_scheme, drop_scheme, save_scheme
+from amber_gable.services.workspace import digest
+from amber_gable.web.pages import Fields, job_page, load_job, page, space_of
+from amber_gable.web.views.elevation import draw, drawing_scale, finish_colours
+from amber_gable.web.views.lanes import bearing
 
 router = APIRouter()
+NOW, CHOSEN = "now", "chosen"
+_USUAL_HOUR = 15.0
+MOST_BOARDS = 4
+
+
+@router.get("/colours")
+def colours(request: Request, job_id: str) -> Response:
+    return _page(request, job_id)
+
+
+def _page(request: Request, job_id: str, more: dict[str, Any] | None = None, status: int = 200) -> Response:
+    view, space = load_job(request, job_id), space_of(request)
+    bundle = view.bundle
+    with space.database.reading() as session:
+        library = colour_library(session, bundle.company.id)
+    context = {
+        "preview": preview(request, bundle, view.now),
+        "schemes": [_told(bundle, s) for s in bundle.job.schemes],
+        "groups": [(g, GROUP_NAMES[g]) for g in _groups(bundle)],
+        "library": library,
+        "faults": {},
+        "typed": {},
+        "done": None,
+    }
+    return job_page(request, view, "specification", context | (more or {}), status, "spec_colours.html")
+
+
+@router.get("/colours/preview")
+def fragment(request: Request, job_id: str) -> Response:
+    view = load_job(request, job_id)
+    context = {"preview": preview(request, view.bundle, view.now), "job": view.bundle.job}
+    return page(request, "parts/spec_preview.html", context)
+
+
+def preview(request: Request, bundle: JobBundle, now: datetime) -> dict[str, Any]:
+    """Both halves at the asked moment; without one, this afternoon."""
+    asked = request.query_params
+    day, hour = _day(asked.get("day", ""), now.date()), _hour(asked.get("hour", ""))
+    when = datetime.combine(day, time(int(hour), round(hour % 1 * 60)), bundle.property.tz)
+    place = bundle.property
+    moment = light_at(place, when) if place.faces else None
+    options = [(CHOSEN, "As specified"), (NOW, "As it is now"), *((s.id, s.name) for s in bundle.job.schemes)]
+    known = {o for o, _ in options}
+    schemes = bundle.job.schemes
+    left = asked.get("left") if asked.get("left") in known else CHOSEN
+    right = asked.get("right") if asked.get("right") in known else (schemes[0].id if schemes else NOW)
+    scale = drawing_scale(place.faces, 236.0, height=190.0)
+    halves = []
+    for choice in (left, right):
+        scheme = next((s for s in schemes if s.id == choice), None)
+        base = {} if choice == NOW else finish_colours(bundle)
+        colours = part_colours(place, scheme, base)
+        drawings = [
+            {
+                "drawing": draw(bundle, f, scale, colours=lit_colours(f, place, colours, moment)),
+                "light": moment.faces[f.id],
+            }
+            for f in place.faces
+            if moment is not None
+        ]
+        halves.append({"choice": choice, "drawings": drawings, **_contrast(bundle, colours)})
+    return {
+        "halves": halves,
+        "options": options,
+        "day": day,
+        "hour": hour,
+        "clock": f"{when:%H:%M}",
+        "sun": None if moment is None else (moment.elevation, bearing(moment.azimuth)),
+    }
+
+
+def _contrast(bundle: JobBundle, colours: dict[tuple[str, str], str]) -> dict[str, Any]:
+    """How plainly the trim stands out from the body, where the house has both; by the largest of each."""
+    largest: dict[ColourGroup, tuple[float, str]] = {}
+    for key, part in painted_parts(bundle.property, bundle.job.deduction).items():
+        group = colour_group(surface_tags(part.substrate, part.item_kind))
+        if part.surface_m2 > largest.get(group, (0.0, ""))[0]:
+            largest[group] = part.surface_m2, colours[key]
+    body, trim = largest.get(ColourGroup.BODY), largest.get(ColourGroup.TRIM)
+    if body is None or trim is None:
+        return {"contrast": None, "contrast_words": ""}
+    ratio = contrast_ratio(body[1], trim[1])
+    return {"contrast": ratio, "contrast_words": contrast_words(ratio)}
+
+
+def _day(text: str, fallback: date) -> date:
+    try:
+        return date.fromisoformat(text)
+    except ValueError:
+        return fallback
+
+
+def _hour(text: str) -> float:
+    try:
+        return min(max(round(float(text) * 2) / 2, 0.0), 23.5)
+    except ValueError:
+        return _USUAL_HOUR
+
+
+def _groups(bundle: JobBundle) -> list[ColourGroup]:
+    """Groups the house has, in the order of the enum."""
+    parts = painted_parts(bundle.property, bundle.job.deduction).values()
+    there = {colour_group(surface_tags(p.substrate, p.item_kind)) for p in parts}
+    return [g for g in ColourGroup if g in there]
+
+
+def _told(bundle: JobBundle, scheme: Scheme) -> dict[str, Any]:
+    """A scheme with what it does to heat: refusals and warnings, each once."""
+    schools = resolved(bundle.company.schools, bundle.job.schools)
+    wanted = []
+    for part in painted_parts(bundle.property, bundle.job.deduction).values():
+        chosen = scheme.colours.get(colour_group(surface_tags(part.substrate, part.item_kind)))
+        if chosen is not None and part.surface_m2 > 0:
+            wanted.append(Wanted(part, chosen.colour, schools["vinyl"]))
+    found = [c for c in heat_checks(bundle.property, wanted) if c.level in (Level.STOP, Level.CHECK)]
+    worst: dict[tuple[str, str], Any] = {}
+    for check in sorted(found, key=lambda c: -c.then.surface_c):
+        worst.setdefault((check.wanted.part.substrate, check.wanted.colour), check)
+    return {"scheme": scheme, "heat": list(worst.values())[:3]}
+
+
+@router.post("/colours/schemes")
+def save(request: Request, job_id: str, form: Fields) -> Response:
+    try:
+        id_ = save_scheme(space_of(request), job_id, form)
+    except Faults as error:
+        return _page(request, job_id, {"faults": error.fields, "typed": form}, 422)
+    return RedirectResponse(f"/jobs/{job_id}/specification/colours?right={id_}&said=saved", 303)
+
+
+@router.post("/colours/schemes/{id_}/apply")
+def apply(request: Request, job_id: str, id_: str) -> Response:
+    done, refused = apply_scheme(space_of(request), job_id, id_)
+    return _page(request, job_id, {"done": done, "refused": refused})
+
+
+@router.post("/colours/schemes/{id_}/drop")
+def drop(request: Request, job_id: str, id_: str) -> Response:
+    drop_scheme(space_of(request), job_id, id_)
+    return RedirectResponse(f"/jobs/{job_id}/specification/colours?said=saved", 303)
+
+
+@router.get("/boards")
+def boards(request: Request, job_id: str) -> Response:
+    """Sample boards to print or to paint from: the candidates for one group, four at most."""
+    view = load_job(request, job_id)
+    bundle = view.bundle
+    asked = request.query_params.get("group", "")
+    group = ColourGroup(asked) if asked in set(ColourGroup) else ColourGroup.BODY
+    found: dict[str, NamedColour] = {}
+    for finish in bundle.job.finishes:
+        part = bundle.property.part(finish.part)
+        kind = getattr(getattr(part, "spec", None), "kind", "")
+        if part is not None and colour_group(surface_tags(part.substrate, kind)) is group:
+            found.setdefault(finish.colour, NamedColour(colour=finish.colour, name=finish.colour_name))
+    for scheme in bundle.job.schemes:
+        if group in scheme.colours:
+            found.setdefault(scheme.colours[group].colour, scheme.colours[group])
+    context = {
+        "group": group,
+        "groups": [(g, GROUP_NAMES[g]) for g in _groups(bundle)],
+        "boards": list(found.values())[:MOST_BOARDS],
+        "group_name": GROUP_NAMES[group],
+        "key": digest(bundle)[:6],
+    }
+    return job_page(request, view, "specification", context, 200, "spec_boards.html")

@@ -1,16 +1,19 @@
 """All parts of the job with what they get, what is still to be answered, the schools that hold and the safety cards."""
 
+from collections.abc import Mapping
 from typing import Any
 
 from fastapi import APIRouter, Request
 from starlette.responses import RedirectResponse, Response
 
+from amber_gable.core.spec.heat_check import HeatCheck, Wanted, heat_checks
 from amber_gable.core.spec.part_facts import lead_presumed
 from amber_gable.core.spec.part_spec import PartSpec, part_spec
 from amber_gable.core.spec.safety import job_cards
-from amber_gable.core.survey.painted import painted_parts
+from amber_gable.core.survey.painted import Key, painted_parts
 from amber_gable.domain.items import ITEM_NAMES
 from amber_gable.domain.job import JobBundle
+from amber_gable.domain.operation import OperationKind
 from amber_gable.domain.product import Product
 from amber_gable.domain.spec_schools import TOPICS, resolved
 from amber_gable.domain.substrates import SUBSTRATES
@@ -26,11 +29,11 @@ from amber_gable.web.views.spec_rows import STATE_WORDS, Line, line
 router = APIRouter()
 
 
-def job_specs(space: Workspace, bundle: JobBundle, products: list[Product]) -> dict[tuple[str, str], PartSpec | str]:
+def job_specs(space: Workspace, bundle: JobBundle, products: list[Product]) -> dict[Key, PartSpec | str]:
     """Every part specified; words where no product serves it. Kept until the job or the stores change."""
 
-    def all_parts() -> dict[tuple[str, str], PartSpec | str]:
-        out: dict[tuple[str, str], PartSpec | str] = {}
+    def all_parts() -> dict[Key, PartSpec | str]:
+        out: dict[Key, PartSpec | str] = {}
         for key, part in painted_parts(bundle.property, bundle.job.deduction).items():
             try:
                 out[key] = part_spec(bundle, part, products)
@@ -39,6 +42,24 @@ def job_specs(space: Workspace, bundle: JobBundle, products: list[Product]) -> d
         return out
 
     return space.computed.get("specs" + digest(bundle, *products), all_parts)
+
+
+def job_heat(space: Workspace, bundle: JobBundle, specs: Mapping[Key, PartSpec | str]) -> dict[Key, HeatCheck]:
+    """The heat check of every finished part, all in one run of the design day."""
+
+    def all_checks() -> dict[Key, HeatCheck]:
+        wanted = [wanted_heat(bundle, s) for s in specs.values() if not isinstance(s, str) and s.finish is not None]
+        return {c.wanted.part.key: c for c in heat_checks(bundle.property, wanted)}
+
+    return space.computed.get("heat" + digest(bundle), all_checks)
+
+
+def wanted_heat(bundle: JobBundle, spec: PartSpec) -> Wanted:
+    """What the heat check asks of a finished part."""
+    assert spec.finish is not None
+    coat = next((o.product for o in reversed(spec.operations) if o.kind is OperationKind.COAT), None)
+    safe = any(p.vinyl_safe for p in bundle.products if p.code == coat)
+    return Wanted(spec.part, spec.finish.colour, spec.derivation.facts.schools["vinyl"], safe)
 
 
 @router.get("")
@@ -54,6 +75,7 @@ def overview(request: Request, job_id: str, more: dict[str, Any] | None = None, 
         versions = finish_versions(session, job_id)
         systems = {s.id: s.name for s in company_systems(session, job_id)}
     specs = job_specs(space, bundle, products)
+    heat = job_heat(space, bundle, specs)
     by_code = {p.code: p for p in (*products, *bundle.products)}
     scale = drawing_scale(bundle.property.faces, 250.0, height=230.0)
     faces: list[dict[str, Any]] = []
@@ -69,7 +91,7 @@ def overview(request: Request, job_id: str, more: dict[str, Any] | None = None, 
                 continue
             kind = spec.part.item_kind
             what = ITEM_NAMES[kind] if kind else SUBSTRATES[spec.part.substrate].name
-            of_face.append(line(spec, what, versions.get(key, 0), by_code, systems))
+            of_face.append(line(spec, what, versions.get(key, 0), by_code, systems, heat.get(key)))
         drawing = draw(bundle, face, scale, colours=finish_colours(bundle))
         faces.append({"face": face, "drawing": drawing, "lines": of_face})
     lines = [one for f in faces for one in f["lines"]]

@@ -13,10 +13,11 @@ from starlette.responses import RedirectResponse, Response
 from amber_gable.core.spec.candidates import candidates
 from amber_gable.core.spec.comparison import choices
 from amber_gable.core.spec.cover_cost import cover_costs
-from amber_gable.core.spec.heat_check import Wanted, heat_checks
+from amber_gable.core.spec.heat_check import heat_checks
 from amber_gable.core.spec.open_tests import open_tests
 from amber_gable.core.spec.part_spec import PartSpec, Wish, part_spec
 from amber_gable.core.spec.rule import Level
+from amber_gable.core.spec.sequences import painting_order
 from amber_gable.core.survey.painted import PaintedPart, painted_parts
 from amber_gable.core.weather.slots import Slots
 from amber_gable.domain.aims import AIM_NAMES, Aim, aims_for
@@ -31,8 +32,10 @@ from amber_gable.services.colours import colour_library, library_colour
 from amber_gable.services.editing import Faults
 from amber_gable.services.specifying import (
     Changed,
+    alike,
     change_wish,
     leave_out,
+    same_for_alike,
     shelf,
     take_system,
     usual_wish,
@@ -43,7 +46,9 @@ from amber_gable.services.workspace import digest
 from amber_gable.store.specification import company_systems, finish_versions
 from amber_gable.store.survey import StaleEdit
 from amber_gable.web.pages import Fields, JobView, job_page, load_job, space_of
+from amber_gable.web.routes.specification.overview import wanted_heat
 from amber_gable.web.views.build_up import build_up
+from amber_gable.web.views.spec_order import told_order
 from amber_gable.web.views.spec_picks import picks
 from amber_gable.web.views.spec_rows import STATE_WORDS, state_of
 from amber_gable.web.views.spec_steps import told_steps
@@ -77,7 +82,8 @@ def part_page(
     school_rows = space.computed.get(
         "choices" + digest(bundle, key, *products), lambda: choices(here, facts, products, wish.picks)
     )
-    state, _ = state_of(spec)
+    heat = heat_checks(bundle.property, [wanted_heat(bundle, spec)])[0] if spec.finish else None
+    state, _ = state_of(spec, heat)
     keys = list(found)
     at = keys.index(key)
     context = {
@@ -96,7 +102,9 @@ def part_page(
         "choices": school_rows,
         "own_schools": wish.schools,
         "picks": picks(spec, products, partial(_hours, view, here, wish.colour)),
-        "heat": _heat(view, here, spec, by_code) if spec.finish else None,
+        "heat": heat,
+        "order": told_order(painting_order(here, bundle.property.items_of(here.face.id))),
+        "alike": alike(bundle, here),
         "covers": _covers(spec, wish, products, by_code),
         "aims": [(a.value, AIM_NAMES[a]) for a in aims_for(facts.tags)],
         "aim": facts.get("aim"),
@@ -114,6 +122,7 @@ def part_page(
         "stale": None,
         "typed": {},
         "done": None,
+        "others": None,
     }
     return job_page(request, view, "specification", context | (more or {}), status, "spec_part.html")
 
@@ -126,14 +135,6 @@ def _hours(view: JobView, here: PaintedPart, colour: str, product: Product, meth
     slots: Slots = windows.slots
     first = int(np.searchsorted(slots.start + 1800 * np.arange(len(slots)), view.now.timestamp()))
     return float(np.count_nonzero(windows.ok[0, first : first + HOURS_DAYS * 48])) / 2
-
-
-def _heat(view: JobView, here: PaintedPart, spec: PartSpec, by_code: dict[str, Product]) -> Any:
-    assert spec.finish is not None
-    coat = next((o for o in reversed(spec.operations) if o.kind is OperationKind.COAT), None)
-    safe = bool(coat and coat.product and by_code[coat.product].vinyl_safe)
-    wanted = Wanted(here, spec.finish.colour, spec.derivation.facts.schools["vinyl"], safe)
-    return heat_checks(view.bundle.property, [wanted])[0]
 
 
 def _covers(spec: PartSpec, wish: Wish, products: list[Product], by_code: dict[str, Product]) -> Any:
@@ -242,6 +243,15 @@ def system(request: Request, job_id: str, kind: str, id_: str, form: Fields) -> 
     except StaleEdit as error:
         return part_page(request, job_id, (kind, id_), {"stale": error, "typed": form}, 409)
     return RedirectResponse(f"/jobs/{job_id}/specification/{kind}/{id_}?said=saved", 303)
+
+
+@router.post("/{kind}/{id_}/alike")
+def alike_too(request: Request, job_id: str, kind: str, id_: str) -> Response:
+    try:
+        done = same_for_alike(space_of(request), job_id, (kind, id_))
+    except Faults as error:
+        return part_page(request, job_id, (kind, id_), {"faults": error.fields}, 422)
+    return part_page(request, job_id, (kind, id_), {"others": done})
 
 
 @router.post("/{kind}/{id_}/leave")

@@ -1,0 +1,98 @@
+"""Colour schemes of a job: kept, changed, put into the specification."""
+
+import re
+from collections.abc import Mapping
+from dataclasses import replace
+
+from pydantic import ValidationError
+
+from amber_gable.core.spec.facts import surface_tags
+from amber_gable.core.spec.part_spec import Wish
+from amber_gable.core.survey.painted import Key, PaintedPart, painted_parts
+from amber_gable.domain.scheme import ColourGroup, NamedColour, Scheme, colour_group
+from amber_gable.services.colours import colour_library
+from amber_gable.services.editing import Faults
+from amber_gable.services.specifying import Changed, change_wish
+from amber_gable.services.workspace import Workspace
+from amber_gable.store.jobs import load_bundle
+from amber_gable.store.specification import company_of, finish_versions, put_schemes
+
+MOST = 12
+
+
+def save_scheme(space: Workspace, job_id: str, form: Mapping[str, str]) -> str:
+    """Keep a scheme from a form with a name and, by group, a library colour or a hex of its own. Raises Faults. Returns
+    its id."""
+    name = form.get("name", "").strip()
+    if not name:
+        raise Faults({"name": "give the scheme a name"})
+    with space.database.writing() as session:
+        bundle = load_bundle(session, job_id)
+        known = {c.name: c for rows in colour_library(session, company_of(session, job_id).id).values() for c in rows}
+        colours: dict[ColourGroup, NamedColour] = {}
+        for group in ColourGroup:
+            chosen, own = form.get(f"{group.value}.name", ""), form.get(f"{group.value}.colour", "").strip().lower()
+            if chosen in known:
+                colours[group] = NamedColour(colour=known[chosen].colour, name=chosen)
+            elif chosen == "own":
+                if not re.fullmatch(r"#[0-9a-f]{6}", own):
+                    raise Faults({f"{group.value}.colour": "must be a colour such as #e9dcc1"})
+                colours[group] = NamedColour(colour=own, name=own)
+        id_ = form.get("id") or _fresh_id(name, {s.id for s in bundle.job.schemes})
+        try:
+            scheme = Scheme(id=id_, name=name, colours=colours)
+        except ValidationError:
+            raise Faults({"name": "is too long: at most 120 letters"}) from None
+        kept = [scheme if s.id == id_ else s for s in bundle.job.schemes]
+        if scheme not in kept:
+            kept.append(scheme)
+        if len(kept) > MOST:
+            raise Faults({"name": f"at most {MOST} schemes are kept; take one out first"})
+        put_schemes(session, job_id, kept)
+    return id_
+
+
+def _fresh_id(name: str, taken: set[str]) -> str:
+    base = re.sub(r"[^a-z0-9]+", "-", name.lower()).strip("-")[:40] or "scheme"
+    return next(n for n in (base, *(f"{base}-{k}" for k in range(2, 100))) if n not in taken)
+
+
+def drop_scheme(space: Workspace, job_id: str, id_: str) -> None:
+    """Raises KeyError."""
+    with space.database.writing() as session:
+        kept = load_bundle(session, job_id).job.schemes
+        if id_ not in {s.id for s in kept}:
+            raise KeyError(id_)
+        put_schemes(session, job_id, [s for s in kept if s.id != id_])
+
+
+def apply_scheme(space: Workspace, job_id: str, id_: str) -> tuple[list[Changed], dict[str, str]]:
+    """Give every part the scheme's colour for its group and derive it anew. Returns what changed, and why a part kept
+    its colour, by part name. Raises KeyError."""
+    with space.database.reading() as session:
+        bundle = load_bundle(session, job_id)
+        versions = finish_versions(session, job_id)
+    scheme = next((s for s in bundle.job.schemes if s.id == id_), None)
+    if scheme is None:
+        raise KeyError(id_)
+    done: list[Changed] = []
+    refused: dict[str, str] = {}
+    for key, part in painted_parts(bundle.property, bundle.job.deduction).items():
+        chosen = scheme.colours.get(colour_group(surface_tags(part.substrate, part.item_kind)))
+        finish = bundle.finish_of(*key)
+        if chosen is None or (
+            finish is not None and (finish.colour, finish.colour_name) == (chosen.colour, chosen.name)
+        ):
+            continue
+        try:
+            done.append(_recoloured(space, job_id, key, versions.get(key, 0), chosen))
+        except Faults as error:
+            refused[part.name] = next(iter(error.fields.values()))
+    return done, refused
+
+
+def _recoloured(space: Workspace, job_id: str, key: Key, version: int, chosen: NamedColour) -> Changed:
+    def change(wish: Wish, _: PaintedPart) -> Wish:
+        return replace(wish, colour=chosen.colour, colour_name=chosen.name)
+
+    return change_wish(space, job_id, key, version, change)

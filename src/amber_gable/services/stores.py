@@ -1,0 +1,108 @@
+"""The company's stores: data sheets typed, brought in and taken out."""
+
+from collections.abc import Mapping
+from typing import Any, get_args
+
+from pydantic import ValidationError
+from sqlalchemy import select
+from sqlalchemy.orm import Session
+
+from amber_gable.domain.generic_products import GENERIC_PRODUCTS
+from amber_gable.domain.job import Company
+from amber_gable.domain.product import Product
+from amber_gable.exchange.files import decode
+from amber_gable.exchange.products import read_products
+from amber_gable.services.editing import Faults
+from amber_gable.services.jobs import OWN_COMPANY
+from amber_gable.services.workspace import Workspace
+from amber_gable.store import products as store
+from amber_gable.store.tables import CompanyRow
+
+LISTS = ("methods", "substrates", "hazards")
+FLAGS = ("primer", "self_priming", "vinyl_safe")
+
+
+def company(session: Session) -> Company:
+    """The company whose stores these are: the first there is, else the one a first job would make."""
+    row = session.scalars(select(CompanyRow).order_by(CompanyRow.created_at, CompanyRow.id)).first()
+    if row is None:
+        return OWN_COMPANY
+    return Company(id=row.id, name=row.name, currency=row.currency)
+
+
+def held(session: Session, company_id: str) -> list[Product]:
+    """What the stores hold; the handbook's sheets where they are empty."""
+    return store.company_products(session, company_id) or list(GENERIC_PRODUCTS.values())
+
+
+def typed_product(form: Mapping[str, str], several: Mapping[str, list[str]]) -> Product:
+    """A sheet from a form: `several` holds what may be ticked more than once. Raises Faults by field."""
+    values: dict[str, Any] = {}
+    for name, field in Product.model_fields.items():
+        if name in LISTS:
+            values[name] = several.get(name, [])
+        elif name in FLAGS:
+            values[name] = form.get(name) == "yes"
+        elif name == "containers":
+            values[name] = _containers(form.get(name, ""))
+        elif form.get(name, "").strip():
+            text = form[name].strip()
+            kinds = {field.annotation, *get_args(field.annotation)}
+            values[name] = text.replace(",", ".") if kinds & {float, int} else text
+    try:
+        return Product.model_validate(values)
+    except ValidationError as error:
+        raise Faults({_where(e["loc"]): _words(e) for e in error.errors(include_url=False)}) from None
+
+
+def _containers(text: str) -> list[dict[str, str]]:
+    out = []
+    for line in text.replace(";", "\n").splitlines():
+        if line.strip():
+            litres, _, price = line.partition(":")
+            out.append({"litres": litres.strip().replace(",", "."), "price": price.strip().replace(",", ".")})
+    return out
+
+
+def _where(loc: tuple[int | str, ...]) -> str:
+    return str(loc[0]) if loc else ""
+
+
+def _words(error: Any) -> str:
+    """A fault in words that stand behind the field's name."""
+    if error["type"] in ("missing", "string_too_short", "too_short"):
+        return "is needed"
+    return str(error["msg"]).removeprefix("Value error, ").replace("Input should be", "must be")
+
+
+def save_product(space: Workspace, product: Product, version: int) -> None:
+    """Add a sheet (version 0) or change it. Raises StaleEdit."""
+    with space.database.writing() as session:
+        store.put_product(session, _kept(session).id, product, version)
+
+
+def _kept(session: Session) -> Company:
+    """The company, put into the store where it is not yet."""
+    found = company(session)
+    if session.get(CompanyRow, found.id) is None:
+        session.add(
+            CompanyRow(id=found.id, name=found.name, currency=found.currency, lead_cutoff_year=1978, schools={})
+        )
+        session.flush()
+    return found
+
+
+def take_out(space: Workspace, code: str, version: int) -> None:
+    """Raises Faults where a job uses it, StaleEdit or KeyError."""
+    try:
+        with space.database.writing() as session:
+            store.drop_product(session, company(session).id, code, version)
+    except ValueError as error:
+        raise Faults({"": f"It stays in the stores: {error}."}) from None
+
+
+def import_products(space: Workspace, data: bytes, name: str) -> tuple[int, int]:
+    """Take a product file whole or not at all. Raises InputError. Returns how many are new and how many changed."""
+    products = read_products(decode(data, name), name)
+    with space.database.writing() as session:
+        return store.put_products(session, _kept(session).id, products)
