@@ -3,12 +3,14 @@
 import json
 from typing import Any
 
-from amber_gable.demo import demo_bundles
+from amber_gable.demo import PRODUCTS, demo_bundles
 from amber_gable.domain.generic_products import GENERIC_PRODUCTS
 from amber_gable.domain.generic_systems import GENERIC_SYSTEMS
 from amber_gable.domain.job import JobBundle
+from amber_gable.domain.product import Product
 from amber_gable.domain.survey import Property
 from amber_gable.exchange.bundle import load_bundle
+from amber_gable.exchange.products import read_products
 
 FOOT = 0.3048
 
@@ -17,6 +19,11 @@ def demo_job(stem: str) -> JobBundle:
     """A demo job by its file's name."""
     name, text = next((n, t) for n, t in demo_bundles() if n.startswith(stem))
     return load_bundle(text, name)
+
+
+def demo_products() -> list[Product]:
+    """What the demo company's stores hold."""
+    return read_products(PRODUCTS.read_text(encoding="utf-8"), PRODUCTS.name)
 
 
 def coopers_rise() -> JobBundle:

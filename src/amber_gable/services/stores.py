@@ -59,7 +59,9 @@ def _containers(text: str) -> list[dict[str, str]]:
     out = []
     for line in text.replace(";", "\n").splitlines():
         if line.strip():
-            litres, _, price = line.partition(":")
+            litres, colon, price = line.partition(":")
+            if not colon:
+                raise Faults({"containers": f"'{line.strip()}' is no container: write litres:price, such as 3.785:56"})
             out.append({"litres": litres.strip().replace(",", "."), "price": price.strip().replace(",", ".")})
     return out
 

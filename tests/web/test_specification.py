@@ -1,0 +1,258 @@
+"""The specification's pages: deriving, choosing, changing by hand, refusing, and what the stores hold."""
+
+import re
+
+import pytest
+from fastapi.testclient import TestClient
+
+from amber_gable.exchange.bundle import dump_bundle, load_bundle
+from amber_gable.services.workspace import Workspace
+from amber_gable.store.jobs import load_bundle as stored
+from amber_gable.store.jobs import save_bundle
+from tests.jobs import coopers_rise
+from tests.web.forms import form_of
+
+RISE, LANE = "/jobs/coopers-rise/specification", "/jobs/quarry-lane/specification"
+FRONT = f"{RISE}/zone/front-siding"
+
+
+@pytest.fixture
+def bare(space: Workspace) -> Workspace:
+    """14 Cooper's Rise with nothing specified yet."""
+    bundle = coopers_rise()
+    job = bundle.job.model_copy(update={"finishes": ()})
+    with space.database.writing() as session:
+        save_bundle(session, load_bundle(dump_bundle(bundle.model_copy(update={"job": job})), "x"), replace=True)
+    return space
+
+
+def _finish(space: Workspace, kind: str, id_: str) -> dict[str, object]:
+    with space.database.reading() as session:
+        found = stored(session, "coopers-rise").finish_of(kind, id_)
+    assert found is not None
+    return found.model_dump()
+
+
+def _steps(space: Workspace, kind: str = "zone", id_: str = "front-siding") -> list[str]:
+    return [o["id"] for o in _finish(space, kind, id_)["operations"]]  # type: ignore[index, attr-defined]
+
+
+def test_from_empty_to_every_part_in_one_step(bare: Workspace, client: TestClient) -> None:
+    page = client.get(RISE).text
+    assert "<b>27</b> parts have no steps yet" in page
+    done = client.post(f"{RISE}/derive").text
+    assert "27 parts are changed" in done
+    assert "Every part has its steps" in done
+    with bare.database.reading() as session:
+        bundle = stored(session, "coopers-rise")
+    assert len(bundle.job.finishes) == len(bundle.property.zones) + len(bundle.property.items)
+    assert "peel-bonding-primer" in {
+        bundle.product(o.product).family for f in bundle.job.finishes for o in f.operations if o.product
+    }
+    assert "Nothing changes by it" in client.post(f"{RISE}/again").text
+
+
+def test_a_step_says_why_on_how_much_and_with_what(client: TestClient) -> None:
+    page = client.get(FRONT).text
+    for words in (
+        "because 24 % is loose or peeling",
+        "11.8 m², 24 % of it",
+        "Gannet Tightbond",
+        "dry scrape is forbidden here by a safety card",
+        "Lead paint is presumed",
+        "Until the old colour is hidden",
+        "Schools side by side",
+        "Week's hours",
+    ):
+        assert words in page, words
+    door = client.get(f"{RISE}/item/front-door-item").text
+    assert "The door, member by member" in door
+    assert client.get(f"{RISE}/zone/nowhere").status_code == 404
+
+
+def test_a_colour_is_set_and_a_stale_one_shows_both(space: Workspace, client: TestClient) -> None:
+    form = form_of(client.get(FRONT).text, f"{FRONT}/colour")
+    page = client.post(f"{FRONT}/colour", data=form | {"library": "Harbour"})
+    assert "Saved." in page.text
+    assert _finish(space, "zone", "front-siding")["colour"] == "#2f4b60"
+    late = client.post(f"{FRONT}/colour", data=form | {"colour": "#7b2d26", "colour_name": "Barn Red"})
+    assert late.status_code == 409
+    assert "Somebody changed" in late.text
+    assert "#2f4b60" in late.text
+    assert "#7b2d26" in late.text
+    for spoilt, words in (({"colour": "red"}, "must be a colour"), ({"colour_name": " "}, "is needed")):
+        now = form_of(client.get(FRONT).text, f"{FRONT}/colour")
+        refused = client.post(f"{FRONT}/colour", data=now | spoilt)
+        assert refused.status_code == 422
+        assert words in refused.text
+
+
+def test_a_school_of_one_part_and_of_the_whole_job(space: Workspace, client: TestClient) -> None:
+    version = form_of(client.get(FRONT).text, f"{FRONT}/school")["version"]
+    page = client.post(f"{FRONT}/school", data={"version": version, "topic": "failing", "school": "strip"})
+    assert "in: Strip to bare wood" in page.text
+    assert "prime" in _steps(space)
+    back = form_of(page.text, f"{FRONT}/school")["version"]
+    assert (
+        "out: Strip to bare wood"
+        in client.post(f"{FRONT}/school", data={"version": back, "topic": "failing", "school": ""}).text
+    )
+    whole = client.post(f"{RISE}/school", data={"level": "job", "topic": "method", "school": "spray"}).text
+    assert re.search(r"\d+ parts are changed", whole)
+    assert "airless" in str(_finish(space, "zone", "east-gable-siding"))
+    company = client.post(f"{RISE}/school", data={"level": "company", "topic": "brick", "school": "prime"})
+    assert "Nothing changes by it" in company.text
+    assert "out of date" in client.get(LANE).text or "Derive anew" in client.get(f"{LANE}/item/ql-chimney").text
+    assert client.post(f"{RISE}/school", data={"level": "job", "topic": "wash", "school": "steam"}).status_code == 422
+
+
+def test_steps_are_changed_by_hand_with_a_reason_and_survive(space: Workspace, client: TestClient) -> None:
+    action = f"{FRONT}/steps/caulk"
+    form = form_of(client.get(FRONT).text, action)
+    no_reason = client.post(action, data=form | {"act": "change", "amount": "25"})
+    assert no_reason.status_code == 422
+    assert "say why" in no_reason.text
+    assert 'value="25"' in no_reason.text, "what was typed stays"
+    page = client.post(action, data=form | {"act": "change", "amount": "25,5", "reason": "gutter side too"})
+    assert "by hand: gutter side too" in page.text
+    added = form_of(page.text, f"{FRONT}/steps") | {"name": "Prime the sills again", "kind": "prime", "after": "caulk"}
+    missing = client.post(f"{FRONT}/steps", data=added | {"reason": "weather side", "product": ""})
+    assert "a coat needs its product" in missing.text
+    page = client.post(
+        f"{FRONT}/steps", data=added | {"reason": "weather side", "product": "gannet-barewood", "share": "5"}
+    )
+    assert _steps(space)[_steps(space).index("caulk") + 1] == "own-prime-the-sills-again"
+    client.post(f"{RISE}/school", data={"level": "job", "topic": "prime-sound", "school": "everything"})
+    kept = _finish(space, "zone", "front-siding")["operations"]
+    caulk = next(o for o in kept if o["id"] == "caulk")  # type: ignore[attr-defined]
+    assert caulk["amount"] == 25.5
+    assert "own-prime-the-sills-again" in _steps(space)
+    out = form_of(client.get(FRONT).text, f"{FRONT}/steps/nails")
+    page = client.post(f"{FRONT}/steps/nails", data=out | {"act": "remove", "reason": "done by the roofer"})
+    assert "Taken out by hand" in page.text
+    put = form_of(page.text, f"{FRONT}/steps/nails")
+    assert "nails" not in _steps(space)
+    client.post(f"{FRONT}/steps/nails", data={"version": put["version"], "act": "drop"})
+    assert "nails" in _steps(space)
+
+
+def test_a_forbidden_step_is_refused_and_nothing_is_saved(space: Workspace, client: TestClient) -> None:
+    before = _finish(space, "zone", "front-siding")
+    action = f"{FRONT}/steps/wash"
+    form = form_of(client.get(FRONT).text, action)
+    page = client.post(action, data=form | {"act": "change", "technique": "pressure-wash", "reason": "faster"})
+    assert page.status_code == 422
+    assert "pressure wash is forbidden here (lead)" in page.text
+    assert _finish(space, "zone", "front-siding") == before
+    tested = client.post(f"{RISE}/lead", data={"found": "no"})
+    assert "parts are changed" in tested.text
+    form = form_of(client.get(FRONT).text, action)
+    page = client.post(action, data=form | {"act": "change", "technique": "pressure-wash", "reason": "faster"})
+    assert "Saved." in page.text
+
+
+def test_vinyl_refuses_near_black_with_its_temperatures(client: TestClient) -> None:
+    gable = f"{LANE}/zone/ql-left-vinyl"
+    form = form_of(client.get(gable).text, f"{gable}/colour")
+    page = client.post(f"{gable}/colour", data=form | {"library": "Near Black"})
+    assert page.status_code == 422
+    assert re.search(r"peak 8\d °C, now 7\d °C; limit 65 °C", page.text)
+    assert "Saved." in client.post(f"{gable}/colour", data=form | {"library": "Taupe"}).text
+    scheme = client.post(f"{LANE}/colours/schemes/night/apply").text
+    assert "keeps its colour: Refused on vinyl" in scheme
+    assert "Near Black" in client.get(f"{LANE}/zone/ql-front-brick").text
+
+
+def test_like_parts_take_the_same(space: Workspace, client: TestClient) -> None:
+    sash = f"{RISE}/item/front-w1-item"
+    form = form_of(client.get(sash).text, f"{sash}/colour")
+    client.post(f"{sash}/colour", data=form | {"library": "Gull White"})
+    assert "8 like parts set" in client.post(f"{sash}/alike").text
+    assert _finish(space, "item", "east-w1-item")["colour_name"] == "Gull White"
+    assert "putty" in _steps(space, "item", "front-w2-item"), "each keeps what its own state asks for"
+
+
+def test_cards_are_acknowledged_by_name(client: TestClient) -> None:
+    assert "not read" in client.get(RISE).text
+    assert client.post(f"{RISE}/acknowledge", data={"by": " "}).status_code == 422
+    page = client.post(f"{RISE}/acknowledge", data={"by": "Wren Calloway"}).text
+    assert "read by Wren Calloway, Mon 14 Sep" in page
+    assert "I have read them all" not in page
+
+
+def test_a_company_system_instead_and_a_part_left_out(space: Workspace, client: TestClient) -> None:
+    version = form_of(client.get(FRONT).text, f"{FRONT}/system")["version"]
+    page = client.post(f"{FRONT}/system", data={"version": version, "system": "wood-lap-peeling"})
+    assert "Saved." in page.text
+    assert _finish(space, "zone", "front-siding")["system"] == "wood-lap-peeling"
+    assert client.post(f"{FRONT}/system", data={"version": "1", "system": "wood-lap-peeling"}).status_code == 409
+    version = form_of(page.text, f"{FRONT}/leave")["version"]
+    assert "nothing chosen yet" in client.post(f"{FRONT}/leave", data={"version": version}).text
+
+
+def test_the_preview_follows_the_hour(client: TestClient) -> None:
+    fragment = f"{RISE}/colours/preview?left=chosen&right=harbour&day=2026-09-14"
+    morning, evening = client.get(f"{fragment}&hour=9").text, client.get(f"{fragment}&hour=17").text
+    assert re.search(r"East gable <span class=\"muted\">in the sun", morning)
+    assert re.search(r"East gable <span class=\"muted\">in shade", evening)
+    assert "the sun is down" in client.get(f"{fragment}&hour=2").text
+    assert "contrast" in morning
+    odd = client.get(f"{RISE}/colours?left=nothing&day=never&hour=noon")
+    assert odd.status_code == 200
+    assert "15:00" in odd.text
+
+
+def test_a_scheme_is_kept_put_in_and_dropped(space: Workspace, client: TestClient) -> None:
+    form = {"name": "Dusk", "body.name": "Storm Blue", "door.name": "own", "door.colour": "#aa5500"}
+    assert "Dusk" in client.post(f"{RISE}/colours/schemes", data=form).text
+    assert client.post(f"{RISE}/colours/schemes", data={"name": ""}).status_code == 422
+    assert client.post(f"{RISE}/colours/schemes", data={**form, "door.colour": "brown"}).status_code == 422
+    page = client.post(f"{RISE}/colours/schemes/dusk/apply").text
+    assert "Scheme taken" in page
+    assert _finish(space, "zone", "back-siding")["colour_name"] == "Storm Blue"
+    assert _finish(space, "item", "front-door-item")["colour"] == "#aa5500"
+    assert "Storm Blue" in client.get(f"{RISE}/boards?group=body").text
+    assert "Dusk" not in client.post(f"{RISE}/colours/schemes/dusk/drop").text
+    assert client.post(f"{RISE}/colours/schemes/dusk/drop").status_code == 404
+
+
+def test_a_sheet_is_changed_and_an_impossible_one_refused(client: TestClient) -> None:
+    sheet = form_of(client.get("/stores/product/skerry-housecoat").text, "/stores/product/save")
+    assert sheet["volume_solids_pct"] == "38"
+    for spoilt, words in (
+        ({"volume_solids_pct": "140"}, "less than or equal to 100"),
+        ({"recoat_h": "0.5"}, "recoat comes before dry to touch"),
+        ({"containers": "3.785"}, "write litres:price"),
+        ({"name": ""}, "is needed"),
+    ):
+        refused = client.post("/stores/product/save", data=sheet | spoilt)
+        assert refused.status_code == 422, spoilt
+        assert words in refused.text
+    saved = client.post("/stores/product/save", data=sheet | {"volume_solids_pct": "42,5", "methods": "brush"})
+    assert "Saved." in saved.text
+    assert 'value="42.5"' in client.get("/stores/product/skerry-housecoat").text
+    stale = client.post("/stores/product/save", data=sheet | {"sheen": "satin"})
+    assert stale.status_code == 409
+    kept = client.post("/stores/product/skerry-housecoat/delete", data={"version": "2"})
+    assert "uses it" in kept.text
+    new = client.post("/stores/product/save", data=sheet | {"code": "skerry-new", "name": "Skerry New", "version": "0"})
+    assert "Skerry New" in new.text
+    gone = client.post("/stores/product/skerry-new/delete", data={"version": "1"})
+    assert "Skerry New" not in gone.text
+
+
+def test_product_and_colour_files_are_taken_whole_or_not_at_all(client: TestClient) -> None:
+    text = client.get("/stores/products.csv").text
+    bad = text.replace("skerry-latewall", "skerry-other").replace(",40,", ",140,", 1)
+    refused = client.post("/stores/import", files={"file": ("p.csv", bad)})
+    assert refused.status_code == 422
+    assert "column" in refused.text
+    assert "line" in refused.text
+    assert "skerry-other" not in client.get("/stores").text
+    good = text.replace("skerry-latewall", "skerry-other").replace("Skerry Latewall", "Skerry Other")
+    assert "Brought in: 1 new, 0 changed" in client.post("/stores/import", files={"file": ("p.csv", good)}).text
+    assert client.get("/stores/products.json").json()["format"] == "amber-gable-products"
+    palette = "GIMP Palette\nName: Harbour set\n12 34 56 Tide Mark\n"
+    assert "Brought in: 1 new" in client.post("/stores/colours/import", files={"file": ("a.gpl", palette)}).text
+    assert "Tide Mark" in client.get(FRONT).text
+    assert "line 2" in client.post("/stores/colours/import", files={"file": ("b.gpl", "GIMP Palette\n1 2\n")}).text
