@@ -5,6 +5,7 @@ import statistics
 import tempfile
 import time
 from collections.abc import Callable
+from dataclasses import replace
 from datetime import datetime
 from functools import partial
 from pathlib import Path
@@ -12,6 +13,9 @@ from pathlib import Path
 from fastapi.testclient import TestClient
 
 from amber_gable.core.plan.build import plan_job
+from amber_gable.core.spec.part_spec import Wish, fresh_spec
+from amber_gable.core.spec.preview import light_at, lit_colours, part_colours
+from amber_gable.core.survey.painted import painted_parts
 from amber_gable.core.weather.site import face_surface, site_climate
 from amber_gable.core.weather.slots import make_slots
 from amber_gable.core.weather.steps import to_steps
@@ -29,9 +33,10 @@ from amber_gable.services.workspace import Workspace
 from amber_gable.store.jobs import save_bundle
 from amber_gable.web.app import create_app
 from amber_gable.web.run import plan_unplanned
+from amber_gable.web.views.elevation import draw, drawing_scale
 from tests.bench.large_property import large_bundle
 from tests.conftest import HOST, open_space
-from tests.jobs import coopers_rise
+from tests.jobs import coopers_rise, demo_products
 from tests.weather_cases import TMY3, real_year
 from tests.web.forms import form_of
 
@@ -79,10 +84,44 @@ def rows() -> list[tuple[str, float, float | None]]:
         pages = ["/", *(f"/jobs/coopers-rise/{s}" for s in stages)]
         for path in pages:
             out.append((f"page {path}, once computed", median_ms(partial(client.get, path), 15), 150))
+        out += _specification(space, client)
         out += _large_survey(space, client)
         why = partial(client.get, "/jobs/coopers-rise/weather?face=back", headers={"hx-request": "true"})
         out.append(("why panel alone", median_ms(why, 15), 150))
     return out
+
+
+def _specification(space: Workspace, client: TestClient) -> list[tuple[str, float, float | None]]:
+    """Sixty zones from survey to systems, a house of six faces in two schemes, and the pages."""
+    bundle, shelf = coopers_rise(), demo_products()
+    parts = [p for p in painted_parts(bundle.property, bundle.job.deduction).values() if not p.item_kind]
+    sixty = [replace(p, name=f"{p.name} {n}") for n in range(6) for p in parts]
+    place = bundle.property
+    scale = drawing_scale(place.faces)
+
+    def derived() -> None:
+        for part in sixty:
+            fresh_spec(bundle, part, Wish("#e9dcc1", "Oat"), shelf)
+
+    def preview() -> None:
+        moment = light_at(place, BEGIN)
+        for scheme in bundle.job.schemes[:2]:
+            colours = part_colours(place, scheme, {})
+            for face in place.faces:
+                draw(bundle, face, scale, colours=lit_colours(face, place, colours, moment))
+
+    fragment = "/jobs/coopers-rise/specification/colours/preview?left=harbour&right=sage&hour=16"
+    part_page = partial(client.get, "/jobs/coopers-rise/specification/zone/front-siding")
+    colour_page = partial(client.get, "/jobs/coopers-rise/specification/colours")
+    everything = partial(client.post, "/jobs/coopers-rise/specification/again")
+    return [
+        (f"{len(sixty)} zones derived, products chosen", median_ms(derived, 7), 200),
+        ("preview of 6 faces in two schemes", median_ms(preview, 9), 300),
+        ("that preview as the browser asks for it", median_ms(partial(client.get, fragment), 9), 300),
+        ("page of one part of the specification", median_ms(part_page, 9), None),
+        ("page of the colours", median_ms(colour_page, 5), None),
+        ("a job of 27 parts derived anew, page and all", median_ms(everything, 5), None),
+    ]
 
 
 def _large_survey(space: Workspace, client: TestClient) -> list[tuple[str, float, float | None]]:

@@ -144,6 +144,9 @@ def test_a_forbidden_step_is_refused_and_nothing_is_saved(space: Workspace, clie
     assert page.status_code == 422
     assert "pressure wash is forbidden here (lead)" in page.text
     assert _finish(space, "zone", "front-siding") == before
+    assert client.post(f"{RISE}/lead-year", data={"year": "old"}).status_code == 422
+    assert "27 parts are changed" in client.post(f"{RISE}/lead-year", data={"year": "1930"}).text
+    assert "parts are changed" in client.post(f"{RISE}/lead-year", data={"year": "1978"}).text
     tested = client.post(f"{RISE}/lead", data={"found": "no"})
     assert "parts are changed" in tested.text
     form = form_of(client.get(FRONT).text, action)

@@ -6,6 +6,7 @@ from amber_gable.domain.colour_library import LIBRARY, LibraryColour
 from amber_gable.exchange.files import decode
 from amber_gable.exchange.palettes import read_palette
 from amber_gable.services.editing import Faults
+from amber_gable.services.stores import kept_company
 from amber_gable.services.workspace import Workspace
 from amber_gable.store.colours import drop_colour, own_colours, put_colours
 from amber_gable.store.specification import company_of
@@ -30,11 +31,11 @@ def library_colour(session: Session, job_id: str, name: str) -> tuple[str, str]:
     raise Faults({"library": f"there is no colour '{name}' in the library"})
 
 
-def import_palette(space: Workspace, company_id: str, data: bytes, name: str) -> tuple[int, int]:
+def import_palette(space: Workspace, data: bytes, name: str) -> tuple[int, int]:
     """Take a palette in whole or not at all. Raises InputError. Returns how many are new and how many changed."""
     colours = read_palette(decode(data, name), name)
     with space.database.writing() as session:
-        return put_colours(session, company_id, colours)
+        return put_colours(session, kept_company(session).id, colours)
 
 
 def drop_own(space: Workspace, company_id: str, name: str) -> None:

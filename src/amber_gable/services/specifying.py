@@ -191,6 +191,16 @@ def set_lead(space: Workspace, job_id: str, found: str) -> list[Changed]:
         return _again(session, job_id)
 
 
+def set_lead_year(space: Workspace, job_id: str, text: str) -> list[Changed]:
+    """Change the jurisdiction's year before which lead paint is presumed, and derive the job anew. Raises Faults."""
+    if not text.strip().isdigit() or not 1900 <= int(text) <= 2100:
+        raise Faults({"year": f"'{text.strip()}' is no year from 1900 to 2100"})
+    with space.database.writing() as session:
+        store.put_lead_year(session, job_id, int(text))
+        session.flush()
+        return _again(session, job_id)
+
+
 def take_system(space: Workspace, job_id: str, key: Key, version: int, system: str) -> None:
     """Give a part one of the company's systems instead of derived steps. Raises Faults, StaleEdit or KeyError."""
     try:

@@ -80,10 +80,10 @@ def _words(error: Any) -> str:
 def save_product(space: Workspace, product: Product, version: int) -> None:
     """Add a sheet (version 0) or change it. Raises StaleEdit."""
     with space.database.writing() as session:
-        store.put_product(session, _kept(session).id, product, version)
+        store.put_product(session, kept_company(session).id, product, version)
 
 
-def _kept(session: Session) -> Company:
+def kept_company(session: Session) -> Company:
     """The company, put into the store where it is not yet."""
     found = company(session)
     if session.get(CompanyRow, found.id) is None:
@@ -107,4 +107,4 @@ def import_products(space: Workspace, data: bytes, name: str) -> tuple[int, int]
     """Take a product file whole or not at all. Raises InputError. Returns how many are new and how many changed."""
     products = read_products(decode(data, name), name)
     with space.database.writing() as session:
-        return store.put_products(session, _kept(session).id, products)
+        return store.put_products(session, kept_company(session).id, products)

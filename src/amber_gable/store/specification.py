@@ -80,6 +80,11 @@ def put_lead(session: Session, job_id: str, found: bool | None) -> None:
     session.get_one(PropertyRow, live_job(session, job_id).property_id).lead_found = found
 
 
+def put_lead_year(session: Session, job_id: str, year: int) -> None:
+    """The year of the company's jurisdiction before which lead paint is presumed."""
+    company_of(session, job_id).lead_cutoff_year = year
+
+
 def put_schemes(session: Session, job_id: str, schemes: Iterable[Scheme]) -> None:
     live_job(session, job_id).schemes = [s.model_dump(mode="json") for s in schemes]
 

@@ -156,9 +156,7 @@ def palette(request: Request) -> Response:
 
 @router.post("/colours/import")
 def import_colours(request: Request, file: UploadFile) -> Response:
-    with space_of(request).database.reading() as session:
-        company = stores.company(session)
-    new, changed = import_palette(space_of(request), company.id, file.file.read(), file.filename or "upload")
+    new, changed = import_palette(space_of(request), file.file.read(), file.filename or "upload")
     return RedirectResponse(f"/stores/colours?new={new}&changed={changed}", 303)
 
 

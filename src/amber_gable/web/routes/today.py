@@ -44,6 +44,7 @@ def today(request: Request, job_id: str, day: date | None = None) -> Response:
         "lines": lines,
         "current": current,
         "cautions": day_cards(view.bundle, tasks, *_air_range(view, shown)),
+        "read": {a.card: a.by for a in view.bundle.job.acknowledged},
         "previous": max((d for d in days if d < shown), default=None),
         "following": min((d for d in days if d > shown), default=None),
         "kept": view.kept,

@@ -41,7 +41,9 @@ def _page(request: Request, job_id: str, more: dict[str, Any] | None = None, sta
         library = colour_library(session, bundle.company.id)
     context = {
         "preview": preview(request, bundle, view.now),
-        "schemes": [_told(bundle, s) for s in bundle.job.schemes],
+        "schemes": space.computed.get(
+            "schemes" + digest(bundle), lambda: [_told(bundle, s) for s in bundle.job.schemes]
+        ),
         "groups": [(g, GROUP_NAMES[g]) for g in _groups(bundle)],
         "library": library,
         "faults": {},

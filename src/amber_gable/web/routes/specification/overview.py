@@ -19,7 +19,15 @@ from amber_gable.domain.spec_schools import TOPICS, resolved
 from amber_gable.domain.substrates import SUBSTRATES
 from amber_gable.services.acknowledging import acknowledge
 from amber_gable.services.editing import Faults
-from amber_gable.services.specifying import Changed, derive_again, derive_missing, set_lead, set_school, shelf
+from amber_gable.services.specifying import (
+    Changed,
+    derive_again,
+    derive_missing,
+    set_lead,
+    set_lead_year,
+    set_school,
+    shelf,
+)
 from amber_gable.services.workspace import Workspace, digest
 from amber_gable.store.specification import company_systems, finish_versions
 from amber_gable.web.pages import Fields, job_page, load_job, space_of
@@ -114,6 +122,7 @@ def overview(request: Request, job_id: str, more: dict[str, Any] | None = None, 
         "job_schools": bundle.job.schools,
         "company_schools": bundle.company.schools,
         "lead": lead_presumed(bundle),
+        "lead_year": bundle.company.lead_cutoff_year,
         "faults": {},
         "done": [],
     }
@@ -149,6 +158,15 @@ def school(request: Request, job_id: str, form: Fields) -> Response:
 def lead(request: Request, job_id: str, form: Fields) -> Response:
     changed = set_lead(space_of(request), job_id, form.get("found", ""))
     return _told(request, job_id, changed, "The lead test is noted")
+
+
+@router.post("/lead-year")
+def lead_year(request: Request, job_id: str, form: Fields) -> Response:
+    try:
+        changed = set_lead_year(space_of(request), job_id, form.get("year", ""))
+    except Faults as error:
+        return overview(request, job_id, {"faults": error.fields}, 422)
+    return _told(request, job_id, changed, "The year is changed")
 
 
 @router.post("/acknowledge")

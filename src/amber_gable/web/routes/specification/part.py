@@ -82,7 +82,12 @@ def part_page(
     school_rows = space.computed.get(
         "choices" + digest(bundle, key, *products), lambda: choices(here, facts, products, wish.picks)
     )
-    heat = heat_checks(bundle.property, [wanted_heat(bundle, spec)])[0] if spec.finish else None
+    heat = None
+    if spec.finish is not None:
+        wanted = wanted_heat(bundle, spec)
+        place = bundle.property.model_copy(update={"faces": (), "zones": (), "items": (), "photos": ()})
+        asked = digest(place, here.face, here.part, wanted.colour, wanted.vinyl_school, wanted.vinyl_safe)
+        heat = space.computed.get("peak" + asked, lambda: heat_checks(bundle.property, [wanted])[0])
     state, _ = state_of(spec, heat)
     keys = list(found)
     at = keys.index(key)
