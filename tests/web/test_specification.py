@@ -56,7 +56,7 @@ def test_a_step_says_why_on_how_much_and_with_what(client: TestClient) -> None:
     page = client.get(FRONT).text
     for words in (
         "because 24 % is loose or peeling",
-        "11.8 m², 24 % of it",
+        "11.8 m²<small>24 % of it",
         "Gannet Tightbond",
         "dry scrape is forbidden here by a safety card",
         "Lead paint is presumed",

@@ -14,11 +14,13 @@ UNIT_WORDS = {Unit.M2: "m²", Unit.M: "m", Unit.PIECES: "pieces"}
 
 @dataclass(frozen=True)
 class ToldStep:
-    """`on` says what the step acts on, `then` the wait after it, `avoided` what a safety card did away with."""
+    """`on` says what the step acts on and `part` its share of the surface, `then` the wait after it, `avoided` what a
+    safety card did away with."""
 
     operation: Operation
     number: int
     on: str
+    part: str
     time: str
     litres: float | None
     product: Product | None
@@ -42,6 +44,7 @@ def told_steps(spec: PartSpec, products: Mapping[str, Product]) -> list[ToldStep
                 operation=o,
                 number=number,
                 on=_on(o, spec.part.surface_m2),
+                part=f"{o.share * 100:.0f} % of it" if o.share < 1 and o.amount is None else "",
                 time=_time(part_hours(spec.part, o)),
                 litres=part_litres(spec.part, o, product) if product else None,
                 product=product,
@@ -63,13 +66,12 @@ def _on(o: Operation, surface_m2: float) -> str:
     if o.amount is not None and o.unit is not None:
         return f"{o.amount:.3g} {UNIT_WORDS[o.unit]}" if o.amount != 1 or o.unit is not Unit.PIECES else "1 piece"
     area = surface_m2 * o.share
-    size = f"{area:.1f} m²" if area >= 0.1 else "under 0.1 m²"
-    return f"{size}, {o.share * 100:.0f} % of it" if o.share < 1 else size
+    return f"{area:.1f} m²" if area >= 0.1 else "under 0.1 m²"
 
 
 def _wait(o: Operation, product: Product | None) -> str:
     if product is not None:
-        return f"recoat after {product.recoat_h:g} h at 25 °C"
+        return f"recoat {product.recoat_h:g} h"
     if o.wait_h >= 48:
         return f"then dry {o.wait_h / 24:.3g} days"
     return f"then wait {o.wait_h:g} h" if o.wait_h else ""

@@ -143,7 +143,8 @@ def _hours(view: JobView, here: PaintedPart, colour: str, product: Product, meth
 
 
 def _covers(spec: PartSpec, wish: Wish, products: list[Product], by_code: dict[str, Product]) -> Any:
-    """The ladder of coats, alone and behind a tinted primer; nothing for stains that let the wood show."""
+    """The ladder of coats, alone and behind a tinted primer; nothing for stains that let the wood show,
+    or where the colour stays."""
     coat = next((o for o in spec.operations if o.kind is OperationKind.COAT), None)
     if (
         coat is None
@@ -154,7 +155,8 @@ def _covers(spec: PartSpec, wish: Wish, products: list[Product], by_code: dict[s
     families = (Family.BONDING_PRIMER, Family.HYBRID_UNDERCOAT, Family.ACRYLIC_WOOD_PRIMER, Family.MASONRY_UNDERCOAT)
     primers = candidates(families, spec.derivation.facts, coat.method or Method.BRUSH, products)
     primer = primers[0].product if primers else None
-    return cover_costs(spec.part, wish.colour, coat, by_code[coat.product], primer)
+    ways = cover_costs(spec.part, wish.colour, coat, by_code[coat.product], primer)
+    return [] if ways[0].way.rungs[0].hidden else ways
 
 
 def _edit(
