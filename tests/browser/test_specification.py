@@ -13,12 +13,9 @@ from tests.jobs import coopers_rise_json
 pytestmark = pytest.mark.browser
 SPEC = "/jobs/coopers-rise/specification"
 PAGES = [
-    SPEC,
     f"{SPEC}/zone/front-siding",
-    f"{SPEC}/item/front-w2-item",
     f"{SPEC}/item/shutters-1",
     f"{SPEC}/colours",
-    f"{SPEC}/boards",
     "/jobs/heron-deck/specification/zone/deck-boards",
     "/stores",
     "/stores/product/skerry-housecoat",

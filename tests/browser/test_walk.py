@@ -25,7 +25,7 @@ def test_from_the_jobs_list_to_the_day_sheet(page: Page) -> None:
         page.get_by_role("navigation").get_by_role("link", name=stage).click()
         expect(page.get_by_role("heading", level=1)).to_have_text(stage)
         expect(page.locator(".sky-readings")).to_contain_text("Dew point")
-    expect(page.locator(".now-card")).to_contain_text("Wash, bottom to top")
+    expect(page.locator(".now-card")).to_contain_text("Wash by hose and brush")
     page.go_back()
     expect(page.get_by_role("heading", level=1)).to_have_text("Plan")
 
@@ -107,7 +107,9 @@ def test_on_a_phone_nothing_sticks_out_and_targets_are_large(
     page.goto(path)
     assert page.evaluate("document.documentElement.scrollWidth <= innerWidth")
     small = page.evaluate(
-        """() => [...document.querySelectorAll('.act, input:not([type=hidden], [type=checkbox]), select, .rail li a')]
+        # A tick is as large as the label round it.
+        """() => [...document.querySelectorAll('.act, .school-option, select, .rail li a, '
+                + 'input:not([type=hidden], [type=checkbox], [type=radio])')]
             .filter(e => e.offsetParent && e.getBoundingClientRect().height < 43.5)
             .map(e => e.outerHTML.slice(0, 80))"""
     )
