@@ -5,9 +5,9 @@ import re
 from pathlib import Path
 
 import pytest
-from axe_playwright_python.sync_playwright import Axe
 from playwright.sync_api import Browser, Page, expect
 
+from tests.browser.test_walk import serious_barriers
 from tests.jobs import coopers_rise_json
 
 pytestmark = pytest.mark.browser
@@ -132,7 +132,5 @@ def test_no_serious_barrier_and_nothing_wider_than_a_phone(chromium: Browser, ad
     page = context.new_page()
     page.goto(path)
     assert page.evaluate("document.documentElement.scrollWidth") <= 390, path
-    found = Axe().run(page).response["violations"]
-    serious = [f"{v['id']}: {v['nodes'][0]['html'][:120]}" for v in found if v["impact"] in ("serious", "critical")]
-    assert serious == []
+    assert serious_barriers(page) == []
     context.close()
