@@ -154,6 +154,23 @@ def test_a_forbidden_step_is_refused_and_nothing_is_saved(space: Workspace, clie
     assert "Saved." in page.text
 
 
+def test_another_product_is_taken_with_its_hours_beside(space: Workspace, client: TestClient) -> None:
+    page = client.get(f"{RISE}/zone/back-siding").text
+    assert "Skerry Latewall" in page
+    version = form_of(page, f"{RISE}/zone/back-siding/pick")["version"]
+    action = f"{RISE}/zone/back-siding/pick"
+    refused = client.post(action, data={"version": version, "pick": "coat", "product": "house-magic"})
+    assert refused.status_code == 422
+    assert "hold no product" in refused.text
+    page = client.post(action, data={"version": version, "pick": "coat", "product": "corrie-longcoat"}).text
+    assert {o["product"] for o in _finish(space, "zone", "back-siding")["operations"] if o["product"]} == {  # type: ignore[attr-defined]
+        "corrie-longcoat"
+    }
+    gain = re.search(r"(\w+ \w+) opens ([\d.]+) more hours in the coming week", page)
+    assert gain, "a low-temperature acrylic has more of a cold week"
+    assert float(gain[2]) > 0
+
+
 def test_vinyl_refuses_near_black_with_its_temperatures(client: TestClient) -> None:
     gable = f"{LANE}/zone/ql-left-vinyl"
     form = form_of(client.get(gable).text, f"{gable}/colour")

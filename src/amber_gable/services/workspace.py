@@ -23,7 +23,7 @@ class Computed:
     """Results by the digest of their inputs: may be thrown away at any time. One computation runs at a time, so two
     pages that want the same thing do the work once."""
 
-    def __init__(self, size: int = 24) -> None:
+    def __init__(self, size: int = 96) -> None:
         self._size, self._lock = size, threading.RLock()
         self._kept: OrderedDict[str, Any] = OrderedDict()
 

@@ -43,7 +43,7 @@ from amber_gable.services.specifying import (
 )
 from amber_gable.services.step_edits import added, changed, dropped, removed
 from amber_gable.services.workspace import digest
-from amber_gable.store.specification import company_systems, finish_versions
+from amber_gable.store.specification import company_of, company_systems, finish_versions
 from amber_gable.store.survey import StaleEdit
 from amber_gable.web.pages import Fields, JobView, job_page, load_job, space_of
 from amber_gable.web.routes.specification.overview import wanted_heat
@@ -207,8 +207,16 @@ def school(request: Request, job_id: str, kind: str, id_: str, form: Fields) -> 
 
 @router.post("/{kind}/{id_}/pick")
 def pick(request: Request, job_id: str, kind: str, id_: str, form: Fields) -> Response:
-    chosen = {form.get("pick", ""): form.get("product", "")}
-    return _edit(request, job_id, (kind, id_), form, lambda wish, _: replace(wish, picks={**wish.picks, **chosen}))
+    role, code = form.get("pick", ""), form.get("product", "")
+    with space_of(request).database.reading() as session:
+        there = {p.code for p in shelf(session, company_of(session, job_id).id)}
+
+    def change(wish: Wish, _: PaintedPart) -> Wish:
+        if code not in there:
+            raise Faults({"product": f"the stores hold no product '{code}'; choose one of the list"})
+        return replace(wish, picks={**wish.picks, role: code})
+
+    return _edit(request, job_id, (kind, id_), form, change)
 
 
 @router.post("/{kind}/{id_}/steps")
