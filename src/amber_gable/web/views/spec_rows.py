@@ -6,6 +6,7 @@ from dataclasses import dataclass
 from amber_gable.core.spec.heat_check import HeatCheck
 from amber_gable.core.spec.part_spec import PartSpec
 from amber_gable.core.spec.rule import Level
+from amber_gable.core.survey.essentials import open_tests
 from amber_gable.core.survey.painted import Key
 from amber_gable.domain.product import Product
 from amber_gable.web.views.build_up import BuildUp, build_up
@@ -14,7 +15,7 @@ from amber_gable.web.views.build_up import BuildUp, build_up
 @dataclass(frozen=True)
 class Line:
     """One part. `state` is 'open' (nothing chosen), 'stop', 'check', 'changed' or 'done'; `matter` says what is to be
-    answered."""
+    answered, `tests` how many essential tests have no reading."""
 
     key: Key
     name: str
@@ -30,6 +31,7 @@ class Line:
     hours: float
     litres: float
     version: int
+    tests: int
 
 
 STATE_WORDS = {
@@ -68,6 +70,7 @@ def line(
         hours=spec.sums.hours,
         litres=spec.sums.litres,
         version=version,
+        tests=len(open_tests(spec.part.part)),
     )
 
 
