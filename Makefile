@@ -1,6 +1,6 @@
 # Amber Gable. `make demo` runs the program on sample data, `make test` checks it.
 PY := .venv/bin/python
-.PHONY: demo demo-reset serve test bench screenshots lint lock
+.PHONY: demo demo-reset serve test bench screenshots lint quick-lint lock
 
 demo: run-env
 	@$(PY) -m amber_gable.cli demo
@@ -11,15 +11,18 @@ demo-reset: run-env
 serve: run-env
 	@$(PY) -m amber_gable.cli serve
 
-lint: test-env
+lint: quick-lint
+	.venv/bin/mypy
+
+quick-lint: test-env
 	.venv/bin/ruff check src tests
 	.venv/bin/ruff format --check src tests
-	.venv/bin/mypy
 	.venv/bin/lint-imports --no-cache
 
-# Two workers; a file stays with one of them, so that what it sets up is made once.
-test: lint
-	.venv/bin/pytest -n 2 --dist loadfile
+# Two workers; a file stays with one of them, so that what it sets up is made once. They wait for the browser much of the
+# time, so the types are checked beside them; either one's failure fails the whole.
+test: quick-lint
+	@.venv/bin/mypy & types=$$!; .venv/bin/pytest -n 2 --dist loadfile; tests=$$?; wait $$types && exit $$tests
 
 bench: test-env
 	@$(PY) -m tests.bench.table

@@ -40,6 +40,10 @@ class Sums:
     cost: Decimal
     wait_h: float
 
+    @property
+    def wait_days(self) -> float:
+        return self.wait_h / 24
+
 
 @dataclass(frozen=True)
 class Option:
@@ -76,9 +80,8 @@ def sums_of(part: PaintedPart, operations: Iterable[Operation], products: Mappin
 
 
 def usual_life(facts: Facts) -> float:
-    """Years until the next coat, from the usual ones of such surfaces, longer or shorter by the schools that hold."""
-    years = next(y for tag, y in _LIFE_YEARS if tag in facts.tags)
-    return years
+    """Years until the next coat, usual for such surfaces."""
+    return next((years for tag, years in _LIFE_YEARS if tag in facts.tags), 8.0)
 
 
 def choices(

@@ -30,6 +30,11 @@ class BuildUp:
     width: float
     says: str
 
+    @property
+    def paper(self) -> float:
+        """Width with room for the last line's stroke."""
+        return self.width + GAP
+
 
 def build_up(operations: Sequence[Operation], colour: str, products: Mapping[str, Product]) -> BuildUp:
     """The steps from left to right, as a section through the finished surface laid flat."""

@@ -20,6 +20,7 @@ class Box:
     width: float
     height: float
     text: float
+    middle: tuple[float, float]
     stroke: str
 
 
@@ -28,8 +29,9 @@ class Drawn:
     title: str
     width: float
     height: float
+    inner: tuple[float, float, float, float]
     boxes: tuple[Box, ...]
-    exit: tuple[float, float] | None
+    way_out: str
 
 
 @dataclass(frozen=True)
@@ -50,10 +52,12 @@ def _drawn(figure: Figure, count: int) -> Drawn:
     scale = min(WIDEST / (count**0.5) / figure.width, HIGHEST / figure.height)
     width, height = figure.width * scale + 2 * MARGIN, figure.height * scale + 2 * MARGIN
     boxes = tuple(_box(m, figure.height, scale) for m in figure.members)
-    out = None
+    out = ""
     if figure.exit is not None:
-        out = (MARGIN + figure.exit[0] * scale, MARGIN + (figure.height - figure.exit[1]) * scale)
-    return Drawn(figure.title, width, height, boxes, out)
+        x, y = MARGIN + figure.exit[0] * scale, MARGIN + (figure.height - figure.exit[1]) * scale
+        out = f"M{x:.1f} {y - 22:.1f}v30m-6 -8l6 8l6 -8"
+    inner = (MARGIN, MARGIN, figure.width * scale, figure.height * scale)
+    return Drawn(figure.title, width, height, inner, boxes, out)
 
 
 def _box(m: Member, top: float, scale: float) -> Box:
@@ -68,4 +72,6 @@ def _box(m: Member, top: float, scale: float) -> Box:
         stroke = f"M{middle_x - width * reach:.1f} {middle_y:.1f}H{middle_x + width * reach:.1f}"
     elif m.stroke == "up" and height > 30:
         stroke = f"M{middle_x:.1f} {middle_y - height * reach:.1f}V{middle_y + height * reach:.1f}"
-    return Box(m.number, m.name, x, y, width, height, max(text, _LEAST_TEXT) if room else 0.0, stroke)
+    return Box(
+        m.number, m.name, x, y, width, height, max(text, _LEAST_TEXT) if room else 0.0, (middle_x, middle_y), stroke
+    )

@@ -12,11 +12,13 @@ from amber_gable.domain.schools import Method
 
 @dataclass(frozen=True)
 class Row:
-    """A candidate; `hours` are workable hours of the coming days, None without weather."""
+    """A candidate; `hours` are workable hours of the coming days, None without weather; `cost_m2` of all
+    its coats."""
 
     candidate: Candidate
     hours: float | None
     taken: bool
+    cost_m2: float
 
 
 @dataclass(frozen=True)
@@ -41,15 +43,18 @@ def picks(
         if not step.families or step.method is None or key in out:
             continue
         ranked = candidates_for(step, spec.derivation, products)
-        rows = tuple(Row(c, hours_of(c.product, step.method), used.get(step.role) == c.product.code) for c in ranked)
         finish = key == PICK_COATS
-        out[key] = Pick(
-            key,
-            "Finish coats" if finish else step.name,
-            spec.derivation.coat_count if finish else 1,
-            rows,
-            _gain(rows),
+        coats = spec.derivation.coat_count if finish else 1
+        rows = tuple(
+            Row(
+                candidate=c,
+                hours=hours_of(c.product, step.method),
+                taken=used.get(step.role) == c.product.code,
+                cost_m2=c.cost_m2 * coats,
+            )
+            for c in ranked
         )
+        out[key] = Pick(key, "Finish coats" if finish else step.name, coats, rows, _gain(rows))
     return list(out.values())
 
 

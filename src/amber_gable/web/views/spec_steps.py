@@ -21,6 +21,7 @@ class ToldStep:
     number: int
     on: str
     part: str
+    share: str
     time: str
     litres: float | None
     product: Product | None
@@ -45,6 +46,7 @@ def told_steps(spec: PartSpec, products: Mapping[str, Product]) -> list[ToldStep
                 number=number,
                 on=_on(o, spec.part.surface_m2),
                 part=f"{o.share * 100:.0f} % of it" if o.share < 1 and o.amount is None else "",
+                share=f"{o.share * 100:.3g}",
                 time=_time(part_hours(spec.part, o)),
                 litres=part_litres(spec.part, o, product) if product else None,
                 product=product,

@@ -35,6 +35,7 @@ from amber_gable.web.views.elevation import draw, drawing_scale, finish_colours
 from amber_gable.web.views.spec_rows import STATE_WORDS, Line, line
 
 router = APIRouter()
+SHOWN_MATTERS = 8
 
 
 def job_specs(space: Workspace, bundle: JobBundle, products: list[Product]) -> dict[Key, PartSpec | str]:
@@ -103,13 +104,17 @@ def overview(request: Request, job_id: str, more: dict[str, Any] | None = None, 
         drawing = draw(bundle, face, scale, colours=finish_colours(bundle))
         faces.append({"face": face, "drawing": drawing, "lines": of_face})
     lines = [one for f in faces for one in f["lines"]]
+    matters = [one for one in lines if one.state in ("stop", "check", "changed")]
     cards = job_cards(bundle)
     read = {a.card: a for a in bundle.job.acknowledged}
     context = {
         "faces": faces,
         "lines": lines,
         "open": [one for one in lines if one.state == "open"],
-        "matters": [one for one in lines if one.state in ("stop", "check", "changed")],
+        "chosen": sum(one.state != "open" for one in lines),
+        "matters": matters,
+        "shown_matters": matters[:SHOWN_MATTERS],
+        "more_matters": max(len(matters) - SHOWN_MATTERS, 0),
         "changed": [one for one in lines if one.state == "changed"],
         "states": STATE_WORDS,
         "tests": sum(one.tests for one in lines),
