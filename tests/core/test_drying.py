@@ -1,5 +1,7 @@
 """Stage clocks: the data sheet at its own climate, and the known ways in which weather moves them."""
 
+from datetime import UTC, datetime
+
 import numpy as np
 import pytest
 
@@ -13,9 +15,11 @@ from amber_gable.core.weather.drying import (
     reached,
     stage_rates,
 )
-from amber_gable.core.weather.steps import PER_HOUR
-from amber_gable.core.weather.surface import CONVECTION_FLOOR, forced_convection
+from amber_gable.core.weather.steps import PER_HOUR, to_steps
+from amber_gable.core.weather.surface import CONVECTION_FLOOR, FaceSurface, forced_convection, surface_climate
 from amber_gable.domain.generic_products import GENERIC_PRODUCTS, generic_product
+from amber_gable.domain.product import Base, Product
+from amber_gable.domain.substrates import substrate
 from tests.weather_cases import (
     NORTH,
     NORTHERN,
@@ -112,3 +116,28 @@ def test_dew_at_dusk_stops_the_clock_overnight() -> None:
     rates = stage_rates(climate, generic_product("peel-bonding-primer"))
     at = reached(rates.through, np.array([48 * PER_HOUR + 16 * PER_HOUR]), 8.0)
     assert at[0, 0] / PER_HOUR > 72 + 8, "laid at 16 h, it is only ready the next forenoon"
+
+
+def _based(base: Base) -> Product:
+    return generic_product("exterior-acrylic-standard").model_copy(update={"base": base})
+
+
+def test_shellac_asks_for_warmth_and_wind_not_for_dry_air() -> None:
+    dry, damp = (_rates_at(_based(Base.SHELLAC), rh_pct=r) for r in (30.0, 90.0))
+    assert damp == pytest.approx(dry, rel=0.08), "only the surface itself is a little warmer under a damp sky"
+    assert _rates_at(_based(Base.SHELLAC), air_c=12.0) < dry
+    assert _rates_at(_based(Base.SHELLAC), wind_ms=6.0) > dry
+    assert _rates_at(_based(Base.SHELLAC), air_c=5.0) == 0.0, "under its least surface temperature"
+
+
+def test_silicate_sets_slower_in_very_dry_air() -> None:
+    assert _rates_at(_based(Base.SILICATE), rh_pct=15.0) < _rates_at(_based(Base.SILICATE), rh_pct=60.0)
+    assert _rates_at(_based(Base.ELASTOMERIC), rh_pct=90.0) < _rates_at(_based(Base.ELASTOMERIC), rh_pct=50.0)
+
+
+def _rates_at(product: Product, **weather: float) -> float:
+    """Touch rate at the end of a steady day under cloud."""
+    series = steady(datetime(2026, 6, 1, tzinfo=UTC), 48, **weather)
+    face = FaceSurface(0.0, 90.0, substrate("wood-lap"), 0.6)
+    climate = surface_climate(to_steps(series, 45.0, -62.0, 0.0), (face,))
+    return float(stage_rates(climate, product).touch[0, -1])

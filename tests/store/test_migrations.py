@@ -10,11 +10,14 @@ from alembic.config import Config
 
 from amber_gable.core.survey.takeoff import zone_areas
 from amber_gable.domain.condition import Coating
+from amber_gable.domain.families import Family
+from amber_gable.domain.generic_products import GENERIC_PRODUCTS
 from amber_gable.domain.schools import DeductionSchool
 from amber_gable.domain.versions import brought_up
 from amber_gable.store import database as database_module
 from amber_gable.store.database import Database
 from amber_gable.store.jobs import load_bundle
+from amber_gable.store.specification import finish_versions
 
 STAMPS = {"created_at": 5, "updated_at": 6, "version": 3}
 CONDITION = {"loose_pct": 20, "mildew_pct": 0, "chalking": "light", "gloss": "dull", "bare": True, "note": ""}
@@ -115,3 +118,32 @@ def test_a_family_in_free_words_finds_its_code(sheet: dict[str, object], family:
     assert new["version"] == 3
     assert new["products"][0]["family"] == family
     assert family != "other" or new["products"][0]["note"] == "Whitewash"
+
+
+def test_a_second_release_database_keeps_its_finishes_and_sheets(first_release: Database) -> None:
+    config = Config()
+    config.set_main_option("script_location", str(database_module._MIGRATIONS))
+    with first_release.engine.begin() as connection:
+        config.attributes["connection"] = connection
+        command.upgrade(config, "0002")
+    sheet = GENERIC_PRODUCTS["exterior-acrylic-low-temperature"].model_dump(mode="json", exclude_defaults=True)
+    sheet |= {"family": "Exterior acrylic"}
+    step = {"id": "coat-1", "name": "Coat", "kind": "coat", "product": sheet["code"], "method": "brush"}
+    with sqlite3.connect(first_release.path) as connection:
+        _insert(connection, "product", company_id="c", code=sheet["code"], sheet=sheet)
+        _insert(connection, "coating_system", company_id="c", id="s", name="S", operations=[step], note="")
+        connection.execute("UPDATE job SET products = ?, systems = ?", (json.dumps([sheet["code"]]), '["s"]'))
+        _insert(
+            connection, "finish", job_id="j", zone_id="z", position=0, system_id="s", colour="#e9dcc1",
+            colour_name="Oat",
+        )  # fmt: skip
+    first_release.migrate()
+    with first_release.reading() as session:
+        bundle = load_bundle(session, "j")
+        assert finish_versions(session, "j") == {("zone", "z"): 3}
+    (finish,) = bundle.job.finishes
+    assert (finish.part, finish.system, finish.colour_name) == (("zone", "z"), "s", "Oat")
+    assert [o.id for o in bundle.operations(finish)] == ["coat-1"]
+    assert bundle.products[0].family is Family.LOW_TEMPERATURE_ACRYLIC
+    assert bundle.company.lead_cutoff_year == 1978
+    assert bundle.property.lead_found is None

@@ -1,0 +1,107 @@
+"""How the steps of a system become the work of a crew: what is done in one go, in lots, and in which order."""
+
+from datetime import datetime
+
+import pytest
+
+from amber_gable.core.estimate.part_work import part_hours
+from amber_gable.core.plan.work import Stint, WorkItem, before_in_system, before_on_face, stints, work_items
+from amber_gable.core.survey.painted import painted_parts, together
+from amber_gable.core.weather.site import SiteClimate, site_climate, site_surfaces
+from amber_gable.domain.job import JobBundle
+from amber_gable.domain.operation import Operation, OperationKind
+from amber_gable.domain.schools import Method
+from tests.jobs import coopers_rise
+from tests.weather_cases import real_year
+
+K = OperationKind
+
+
+def _step(id_: str, kind: OperationKind, wait_h: float = 0.0) -> Operation:
+    film = {"product": "p", "method": Method.BRUSH} if kind.lays_film else {}
+    return Operation.model_validate({"id": id_, "name": f"Step {id_}", "kind": kind, "wait_h": wait_h, **film})
+
+
+GROUPS: list[tuple[str, list[Operation], list[str]]] = [
+    ("dry work goes together", [_step("a", K.SCRAPE), _step("b", K.SAND), _step("c", K.DUST)], ["a b c"]),
+    ("water and dry work do not", [_step("a", K.WASH), _step("b", K.SCRAPE)], ["a", "b"]),
+    ("a wait ends it", [_step("a", K.REPAIR, 4), _step("b", K.SAND)], ["a", "b"]),
+    ("a wait may end it", [_step("a", K.SCRAPE), _step("b", K.REPAIR, 4), _step("c", K.SAND)], ["a b", "c"]),
+    ("films stand alone", [_step("a", K.DUST), _step("b", K.PRIME), _step("c", K.COAT)], ["a", "b", "c"]),
+    ("mildew and wash in one go", [_step("a", K.WASH), _step("b", K.WASH, 48)], ["a b"]),
+    ("take down, then wash", [_step("a", K.FIT), _step("b", K.WASH, 24), _step("c", K.SAND)], ["a b", "c"]),
+]
+
+
+@pytest.mark.parametrize(("steps", "groups"), [g[1:] for g in GROUPS], ids=[g[0] for g in GROUPS])
+def test_what_is_done_in_one_go(steps: list[Operation], groups: list[str]) -> None:
+    assert [" ".join(o.id for o in s.operations) for s in stints(steps)] == groups
+
+
+def test_a_stint_keeps_the_strictest_rules_and_the_longest_wait() -> None:
+    stint = Stint((_step("a", K.DUST), _step("b", K.CAULK, 4)))
+    assert stint.kind is K.CAULK, "caulk wants 5 °C"
+    assert stint.wait_h == 4
+    assert stint.name == "Step a, then step b"
+    assert Stint((_step("a", K.FIT), _step("b", K.WASH, 24))).kind is K.WASH
+
+
+def _site(bundle: JobBundle) -> SiteClimate:
+    return site_climate(bundle, real_year(), datetime.fromisoformat("2026-07-06T00:00-03:00"), 6)
+
+
+def _of(items: list[WorkItem], name: str) -> list[WorkItem]:
+    return [i for i in items if name in i.part.name]
+
+
+def test_like_items_are_done_together_and_no_hour_is_lost() -> None:
+    bundle = coopers_rise()
+    items = work_items(_site(bundle))
+    shutters = _of(items, "5 × shutter pair")
+    assert shutters
+    parts = painted_parts(bundle.property, bundle.job.deduction)
+    pairs = [parts["item", f"shutters-{n}"] for n in range(1, 6)]
+    wanted = sum(part_hours(p, o) for p in pairs for o in bundle.operations(bundle.finish_of(*p.key)))  # type: ignore[arg-type]
+    assert sum(i.crew_hours for i in shutters) * bundle.job.crew.people == pytest.approx(wanted)
+    one = together(pairs)
+    assert one.pieces == 5
+    assert one.surface_m2 == pytest.approx(sum(p.surface_m2 for p in pairs))
+    # Sashes whose putty is renewed go their own way.
+    names = {i.part.name for i in items if i.part.item_kind == "sash-window" and i.part.face.id == "front"}
+    assert names == {"2 × sash window", "3 × sash window"}
+
+
+def test_every_lot_waits_for_its_own_step_before() -> None:
+    items = work_items(_site(coopers_rise()))
+    for item in items:
+        before = before_in_system(item, items)
+        assert bool(before) is (item.number > 0), item.title
+        for id_ in before:
+            other = next(o for o in items if o.id == id_)
+            assert other.number == item.number - 1
+            assert other.finish is item.finish
+
+
+@pytest.mark.parametrize(("school", "first"), [("fields-first", "Siding"), ("trim-first", "Trim and corner boards")])
+def test_the_school_of_the_order_on_a_face(school: str, first: str) -> None:
+    bundle = coopers_rise()
+    bundle = bundle.model_copy(update={"job": bundle.job.model_copy(update={"schools": {"order": school}})})
+    items = work_items(_site(bundle))
+    back = [i for i in items if i.part.face.id == "back" and i.part.key[0] == "zone"]
+    late = [i for i in back if i.part.name != first and i.stint.lays_film]
+    waits = before_on_face(min(late, key=lambda i: i.number), items, bundle)
+    assert waits
+    assert all(next(o for o in items if o.id == w).part.name.startswith(first) for w in waits if "/coat-2/" in w)
+    early = [i for i in back if i.part.name == first]
+    assert all(not before_on_face(i, items, bundle) for i in early)
+    shutters = _of(items, "shutter")
+    assert all(not before_on_face(i, items, bundle) for i in shutters), "taken down, they wait for no wall"
+
+
+def test_like_surfaces_are_computed_once() -> None:
+    bundle = coopers_rise()
+    row, surfaces = site_surfaces(bundle)
+    first, second = (row[("item", f"front-w{n}-item"), "#f1ead9"] for n in (1, 4))
+    assert first == second
+    assert len(surfaces) < len(row)
+    assert len(set(surfaces)) == len(surfaces)
