@@ -121,7 +121,7 @@ CASES = [
          "floor-waterborne", notes="floor-foot"),
     case("painted porch, loose", "concrete-slab", {"coating": "oil", "gloss": "gloss", "masonry": "normal",
          "loose_pct": 10},
-         "wash/pressure-wash~24 scrape/grind dull/power-sand coat-1 coat-2",
+         "wash/pressure-wash~24 scrape/wet-scrape dull/power-sand coat-1 coat-2",
          "floor-waterborne", notes="floor-foot"),
     case("new porch slab", "concrete-slab", {"coating": "bare", "masonry": "normal", "age_years": 0.05,
          "loose_pct": 0},

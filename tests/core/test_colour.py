@@ -20,7 +20,6 @@ from amber_gable.core.spec.hiding import (
     Hiding,
     Strictness,
     coats_to_hide,
-    contrast_at,
     cover_ups,
     hiding_power,
     ladder,
@@ -117,12 +116,6 @@ def test_every_coat_brings_the_surface_nearer(old: str, new: str, contrast: floa
     stronger = coats_to_hide(old, new, 0.5 + contrast / 2)
     assert stronger <= coats_to_hide(old, new, contrast)
     assert coats_to_hide(old, new, contrast, 2.0) <= coats_to_hide(old, new, contrast, 0.5)
-
-
-def test_a_thin_film_hides_less() -> None:
-    assert contrast_at(0.95, 1.0) == pytest.approx(0.95)
-    assert contrast_at(0.95, 0.5) == pytest.approx(1 - 0.05**0.5)
-    assert contrast_at(0.95, 2.0) > 0.99
 
 
 @given(colours)

@@ -21,6 +21,7 @@ CASES = [
     ("stripper and brightener", Content(techniques={T.STRIPPER, T.BRIGHTENER}), {"caustic", "bleach"}),
     ("jet", Content(techniques={T.PRESSURE_WASH}), {"jet"}),
     ("raking out render", Content(tags={"masonry"}, kinds={K.REPAIR}), {"silica"}),
+    ("painting fibre cement", Content(tags={"fibre-cement"}, kinds={K.COAT}), {"sheets"}),
     ("painting render", Content(tags={"masonry"}, kinds={K.COAT}), set()),
     ("dry sanding", Content(techniques={T.POWER_SAND}, kinds={K.SAND}), {"dust"}),
     ("wet sanding", Content(techniques={T.WET_SAND}, kinds={K.SAND}), set()),

@@ -1,10 +1,10 @@
 """From what was found on a surface to the ordered steps that answer it, each with its reasons."""
 
 import re
-from collections.abc import Iterable
 from dataclasses import dataclass
 from typing import Any
 
+from amber_gable.core.estimate.quantities import PRIMER_COLOUR
 from amber_gable.core.spec.facts import Facts
 from amber_gable.core.spec.hiding import coats_to_hide, hiding_power, under_tinted, undercoat_tint
 from amber_gable.core.spec.rule import Acts, Coats, Level, Rule, Stage, Step
@@ -14,7 +14,6 @@ from amber_gable.domain.operation import OperationKind, Technique, Unit
 from amber_gable.domain.schools import Method
 
 MOST_COATS = 6
-PRIMER_COLOUR = "#f4f1ea"
 SHOWS_WOOD = {Family.DECK_STAIN, Family.DECK_CLEAR}
 _CLEAR = {Family.MASONRY_CONDITIONER}
 _POROUS = {"masonry", "wood"}
@@ -78,9 +77,6 @@ class Derivation:
     def stops(self) -> tuple[Finding, ...]:
         return tuple(f for f in self.findings if f.level is Level.STOP)
 
-    def roles(self) -> tuple[str, ...]:
-        return tuple(s.role for s in self.steps)
-
 
 def derive(facts: Facts, rules: tuple[Rule, ...] = RULES) -> Derivation:
     """Apply every rule that holds. Raises ValueError when no rule knows a finish for such a surface."""
@@ -92,7 +88,7 @@ def derive(facts: Facts, rules: tuple[Rule, ...] = RULES) -> Derivation:
     finish = max(finishes, key=lambda r: r.coats.strength if r.coats else 0)
     coats = finish.coats
     assert coats is not None
-    chosen, asked_by = _merged(holding)
+    chosen, asked_by, covered = _merged(holding)
     steps = [_planned(s, facts, coats, forbidden, asked_by[s.role]) for s in chosen]
     stuck = [s for s in steps if s.technique is None and s.avoided]
     count, count_rules, why = _coat_count(facts, coats, chosen, holding)
@@ -100,7 +96,7 @@ def derive(facts: Facts, rules: tuple[Rule, ...] = RULES) -> Derivation:
     steps.sort(key=lambda s: s.stage)
     kept = {s.role for s in steps}
     told = [r for r in holding if (r.coats is None or r is finish) and not set(r.unless) & kept]
-    findings = [_finding(r, facts, finish, kept) for r in told]
+    findings = [_finding(r, facts, finish, kept, covered) for r in told]
     findings += [
         Finding(
             "no-technique",
@@ -118,8 +114,9 @@ def derive(facts: Facts, rules: tuple[Rule, ...] = RULES) -> Derivation:
     return Derivation(facts, tuple(findings), tuple(steps), coats, count, forbidden)
 
 
-def _merged(holding: list[Rule]) -> tuple[list[Step], dict[str, list[Rule]]]:
-    """One step per role, the strongest; roles covered by others taken out. And who asked for each."""
+def _merged(holding: list[Rule]) -> tuple[list[Step], dict[str, list[Rule]], dict[str, str]]:
+    """One step per role, the strongest; roles covered by others taken out. Who asked for each, and by which role each
+    covered one is."""
     best: dict[str, Step] = {}
     asked: dict[str, list[Rule]] = {}
     for rule in holding:
@@ -128,8 +125,8 @@ def _merged(holding: list[Rule]) -> tuple[list[Step], dict[str, list[Rule]]]:
                 best[step.role], asked[step.role] = step, [rule]
             elif step.strength == best[step.role].strength:
                 asked[step.role].append(rule)
-    gone = {role for s in best.values() for role in s.covers}
-    return [s for s in best.values() if s.role not in gone], asked
+    covered = {role: s.role for s in best.values() for role in s.covers}
+    return [s for s in best.values() if s.role not in covered], asked, covered
 
 
 def _amount(acts: Acts, facts: Facts) -> tuple[float, float | None, Unit | None]:
@@ -236,8 +233,9 @@ def _back_rolled(facts: Facts, *, first: bool) -> bool:
     return first and (never_painted if school == "never" else porous)
 
 
-def _finding(rule: Rule, facts: Facts, finish: Rule, kept: set[str]) -> Finding:
-    answers = tuple(s.role for s in rule.steps if s.role in kept)
+def _finding(rule: Rule, facts: Facts, finish: Rule, kept: set[str], covered: dict[str, str]) -> Finding:
+    roles = [covered.get(s.role, s.role) for s in rule.steps]
+    answers = tuple(dict.fromkeys(r for r in roles if r in kept))
     if rule is finish or rule.coat_count is not None:
         answers = ("coat-1",)
     return Finding(
@@ -260,8 +258,3 @@ def _plain(value: Any) -> str:
     if isinstance(value, float):
         return f"{value:.0f}" if abs(value) >= 10 else f"{value:.2g}"
     return _WORDS.get(str(value), str(value))
-
-
-def rules_of(derivations: Iterable[Derivation]) -> set[str]:
-    """Ids of all rules that spoke in these derivations."""
-    return {f.rule for d in derivations for f in d.findings}

@@ -55,11 +55,6 @@ def hiding_power(colour: str) -> Hiding:
     return Hiding.GOOD
 
 
-def contrast_at(contrast: float, film_share: float) -> float:
-    """Contrast ratio of a coat laid at `film_share` of the recommended dry film."""
-    return float(1.0 - (1.0 - contrast) ** film_share)
-
-
 @lru_cache(maxsize=4096)
 def ladder(old: str, new: str, contrast: float, limit: float = Strictness.USUAL.value) -> tuple[Rung, ...]:
     """The old colour, then coat after coat until it is hidden (at most 8 coats; the last may still show)."""

@@ -33,7 +33,8 @@ LEAD_FORBIDS = (
     T.BLOW_OFF,
     T.WIRE_BRUSH,
 )
-SILICA_FORBIDS = (T.POWER_SAND, T.GRIND, T.DRY_SCRAPE, T.BLOW_OFF)
+SILICA_FORBIDS = (T.GRIND,)
+SHEET_FORBIDS = (T.POWER_SAND, T.GRIND, T.DRY_SCRAPE, T.BLOW_OFF)
 
 
 @dataclass
@@ -97,10 +98,13 @@ CARDS = (
     Card("jet", "Pressure washing",
          "A jet injects skin and cuts wood and glass: widest fan, both hands, never at people, never from a ladder.",
          lambda c: bool(c.techniques & {T.PRESSURE_WASH, T.ROTARY_NOZZLE})),
-    Card("silica", "Masonry and cement dust",
-         "Its dust holds silica, old sheets may hold asbestos: wet methods, respirator, no dry cutting or grinding. "
-         "Have old sheets tested first.",
-         lambda c: bool(c.tags & {"masonry", "fibre-cement"}) and bool(c.kinds & {K.SCRAPE, K.SAND, K.REPAIR})),
+    Card("silica", "Masonry dust",
+         "It holds silica, which scars the lungs: wet methods, respirator, no dry cutting or grinding.",
+         lambda c: "masonry" in c.tags and bool(c.kinds & {K.SCRAPE, K.SAND, K.REPAIR}), SILICA_FORBIDS),
+    Card("sheets", "Fibre-cement sheets",
+         "Their dust holds silica, and old sheets may hold asbestos: have them tested first. Wet methods only, no "
+         "power sanding, no dry scraping, no blowing off.",
+         lambda c: "fibre-cement" in c.tags, SHEET_FORBIDS),
     Card("dust", "Sanding dust",
          "Eye protection and a particulate respirator; sheet the ground.",
          lambda c: bool(c.techniques & _ABRADES)),

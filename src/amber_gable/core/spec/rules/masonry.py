@@ -14,6 +14,7 @@ from amber_gable.core.spec.rule import (
     none_of,
     one_of,
 )
+from amber_gable.core.spec.safety import SILICA_FORBIDS
 from amber_gable.domain.families import Family as F
 from amber_gable.domain.operation import OperationKind as K
 from amber_gable.domain.operation import Technique as T
@@ -94,6 +95,11 @@ REPAIRS = (
          source=Source.STANDARD, todo="Wait 28 to 30 days from laying, unless the primer's sheet allows less."),
 )  # fmt: skip
 
+DUST = (
+    Rule("masonry-dust", "masonry dust holds silica", "it scars the lungs for good", on=_ALL, forbids=SILICA_FORBIDS,
+         source=Source.STANDARD, todo="Wet methods and a respirator; no dry grinding."),
+)  # fmt: skip
+
 SAY_FIRST = (
     Rule("brick-for-good", "bare brick is to be painted", "painted brick cannot be unpainted",
          on=("masonry brick", "masonry limestone"), when=(_BARE,), level=Level.NOTE,
@@ -130,10 +136,9 @@ FLOORS = (
                      techniques=(T.POWER_SAND, T.HEPA_SAND, T.WET_SAND), strength=4),)),
     Rule("floor-loose", "{loose_pct} % of the old floor coat is loose", "a new coat comes off with the old one",
          on=_FLOOR, when=(above("loose_pct", 0), none_of("coating", "bare", or_unknown=True)),
-         steps=(Step("scrape", Stage.REMOVE, K.SCRAPE, "Grind or scrape off what is loose", "Bared places get one more "
-                     "coat of the floor coating.", LOOSE, (T.GRIND, T.WET_SCRAPE),
-                     otherwise="Scrape off what is loose, wet"),)),
+         steps=(Step("scrape", Stage.REMOVE, K.SCRAPE, "Scrape off what is loose, wet", "Bared places get one more "
+                     "coat of the floor coating.", LOOSE, (T.WET_SCRAPE,)),)),
     Rule("floor-foot", "a floor takes a day before shoes", "footprints in a fresh coat", on=_FLOOR, level=Level.NOTE,
          todo="24 h before foot traffic, 72 h before furniture; another way in for the customer."),
 )  # fmt: skip
-RULES = (*GROUND, *REPAIRS, *SAY_FIRST, *FINISHES, *FLOORS)
+RULES = (*GROUND, *REPAIRS, *DUST, *SAY_FIRST, *FINISHES, *FLOORS)

@@ -15,7 +15,7 @@ from amber_gable.core.spec.rule import (
     none_of,
     one_of,
 )
-from amber_gable.core.spec.safety import SILICA_FORBIDS
+from amber_gable.core.spec.safety import SHEET_FORBIDS
 from amber_gable.domain.families import Family as F
 from amber_gable.domain.operation import OperationKind as K
 from amber_gable.domain.operation import Technique as T
@@ -109,7 +109,7 @@ CEMENT = (
                      families=(F.ACRYLIC_WOOD_PRIMER, F.MASONRY_CONDITIONER), method=Method.BRUSH, bare=True,
                      strength=10))),
     Rule("fibre-cement-dust", "fibre cement", "its dust holds silica", on=("fibre-cement",), level=Level.CHECK,
-         forbids=SILICA_FORBIDS, source=Source.STANDARD,
+         forbids=SHEET_FORBIDS, source=Source.STANDARD,
          todo="Wet methods only; sheets of older make may hold asbestos: have them tested first."),
     Rule("finish-fibre-cement", "fibre cement is stable", "two coats last long on it", on=("fibre-cement",), off="roof",
          coats=Coats(_WALLS, 2, Method.BRUSH, "low lustre")),
