@@ -1,6 +1,6 @@
 # Amber Gable. `make demo` runs the program on sample data, `make test` checks it.
 PY := .venv/bin/python
-.PHONY: demo demo-reset serve test bench screenshots lint quick-lint lock
+.PHONY: demo demo-reset serve test test-times test-long quick bench screenshots lint quick-lint lock
 
 demo: run-env
 	@$(PY) -m amber_gable.cli demo
@@ -19,10 +19,33 @@ quick-lint: test-env
 	.venv/bin/ruff format --check src tests
 	.venv/bin/lint-imports --no-cache
 
-# Two workers; a file stays with one of them, so that what it sets up is made once. They wait for the browser much of the
+# Two workers, in an order of its own each time; `make test SEED=…` repeats one. They wait for the browser much of the
 # time, so the types are checked beside them; either one's failure fails the whole.
+ifndef SEED
+SEED := $(shell date +%s)
+endif
+PYTEST := .venv/bin/pytest -n 2 --dist worksteal -p randomly --randomly-seed=$(SEED)
+# Numpy's own threads would only get in the workers' way; compiled modules are kept for the next run.
+test test-times test-long quick: export OPENBLAS_NUM_THREADS := 1
+test test-times test-long quick: export PYTHONDONTWRITEBYTECODE :=
+
 test: quick-lint
-	@.venv/bin/mypy & types=$$!; .venv/bin/pytest -n 2 --dist loadfile; tests=$$?; wait $$types && exit $$tests
+	@echo "order of the tests: SEED=$(SEED)"
+	@.venv/bin/mypy & types=$$!; $(PYTEST); tests=$$?; wait $$types && exit $$tests
+
+# The same, and where the time went.
+test-times: test-env
+	@echo "order of the tests: SEED=$(SEED)"
+	@bash -c 'time $(PYTEST) --times'
+
+# With the full grids of what runs coarser every day, and many more made-up cases.
+test-long: quick-lint
+	@echo "order of the tests: SEED=$(SEED)"
+	@$(PYTEST) --long --hypothesis-profile=long
+
+# Lint, types, and those tests outside the browser that the change touches. The first time learns which test touches what.
+quick: quick-lint
+	@.venv/bin/mypy & types=$$!; scripts/touched-tests.sh; tests=$$?; wait $$types && exit $$tests
 
 bench: test-env
 	@$(PY) -m tests.bench.table

@@ -3,6 +3,7 @@ picture."""
 
 import io
 from dataclasses import dataclass
+from functools import cache
 
 import numpy as np
 import numpy.typing as npt
@@ -41,6 +42,7 @@ class Camera:
         return float(u / w), float(v / w)
 
 
+@cache
 def photo_of_board(camera: Camera, columns: int, rows: int) -> Grey:
     """The picture, each pixel the mean of nine rays."""
     width, height = (int(s) for s in camera.size)
@@ -48,8 +50,8 @@ def photo_of_board(camera: Camera, columns: int, rows: int) -> Grey:
     out = np.zeros((height, width))
     for dx in (1 / 6, 1 / 2, 5 / 6):
         for dy in (1 / 6, 1 / 2, 5 / 6):
-            u, v = np.meshgrid(np.arange(width) + dx, np.arange(height) + dy)
-            x, y, w = np.tensordot(back, np.stack([u, v, np.ones_like(u)]), axes=1)
+            u, v = np.arange(width) + dx, (np.arange(height) + dy)[:, None]
+            x, y, w = (row[0] * u + row[1] * v + row[2] for row in back)
             x, y = x / w / SQUARE_M, y / w / SQUARE_M
             board = (x >= 0) & (x < columns) & (y >= 0) & (y < rows)
             dark = (np.floor(x) + np.floor(y)) % 2 == 0

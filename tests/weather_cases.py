@@ -30,13 +30,17 @@ def real_year() -> WeatherSeries:
     return read_weather(TMY3.read_text(), TMY3.name)
 
 
+@cache
 def steady(start: datetime, hours: int, offset_h: float = 0.0, **columns: float) -> WeatherSeries:
     """The same weather every hour: mild, dry, calm and overcast unless told otherwise."""
     base = {"air_c": 20.0, "rh_pct": 50.0, "wind_ms": 1.0, "wind_from_deg": 200.0, "cloud": 1.0, "rain_mm": 0.0}
     filled = {name: np.full(hours, float(value)) for name, value in (base | columns).items()}
+    for values in filled.values():
+        values.flags.writeable = False
     return WeatherSeries(start=int(start.timestamp()), utc_offset_h=offset_h, source="steady", **filled)
 
 
+@cache
 def clear_days(
     place: tuple[float, float, float], first: datetime, days: int, mean_c: float = 14.0, dew_c: float = 9.0
 ) -> WeatherSeries:
@@ -69,8 +73,15 @@ def walls(
     return tuple(FaceSurface(a, tilt, substrate(code), absorptance) for a in azimuths)
 
 
+# The same made weather on the same walls is asked for by many tests; none writes into what it is given.
+_CLIMATES: dict[tuple[int, tuple[float, float, float], tuple[FaceSurface, ...]], tuple[WeatherSeries, Climate]] = {}
+
+
 def climate_of(series: WeatherSeries, place: tuple[float, float, float], faces: tuple[FaceSurface, ...]) -> Climate:
-    return surface_climate(to_steps(series, place[0], place[1], 0.0), faces)
+    key = (id(series), place, faces)
+    if key not in _CLIMATES:
+        _CLIMATES[key] = (series, surface_climate(to_steps(series, place[0], place[1], 0.0), faces))
+    return _CLIMATES[key][1]
 
 
 def day_slots(steps: Steps, begin: datetime, days: int, offset_h: float) -> Slots:

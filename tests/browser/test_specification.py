@@ -5,22 +5,12 @@ import re
 from pathlib import Path
 
 import pytest
-from playwright.sync_api import Browser, Page, expect
+from playwright.sync_api import Page, expect
 
-from tests.browser.test_walk import serious_barriers
 from tests.jobs import coopers_rise_json
 
 pytestmark = pytest.mark.browser
 SPEC = "/jobs/coopers-rise/specification"
-PAGES = [
-    f"{SPEC}/zone/front-siding",
-    f"{SPEC}/item/shutters-1",
-    f"{SPEC}/colours",
-    "/jobs/heron-deck/specification/zone/deck-boards",
-    "/stores",
-    "/stores/product/skerry-housecoat",
-    "/stores/colours",
-]
 
 
 @pytest.fixture
@@ -124,13 +114,3 @@ def test_the_house_turns_with_the_hour(page: Page) -> None:
     assert east.locator("svg path[fill]").first.get_attribute("fill") != fill
     page.locator("select[name=right]").select_option("sage")
     expect(page.locator(".preview-name").nth(1)).to_contain_text("Sage and cream")
-
-
-@pytest.mark.parametrize("path", PAGES)
-def test_no_serious_barrier_and_nothing_wider_than_a_phone(chromium: Browser, address: str, path: str) -> None:
-    context = chromium.new_context(viewport={"width": 390, "height": 844}, base_url=address)
-    page = context.new_page()
-    page.goto(path)
-    assert page.evaluate("document.documentElement.scrollWidth") <= 390, path
-    assert serious_barriers(page) == []
-    context.close()

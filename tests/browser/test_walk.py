@@ -1,20 +1,15 @@
 """The job walked through in a browser, as a contractor would: mouse, keyboard, back button, two tabs, phone."""
 
 import re
+from collections.abc import Callable
 
 import pytest
-from axe_playwright_python.sync_playwright import Axe
-from playwright.sync_api import Browser, Page, expect
+from playwright.sync_api import BrowserContext, Page, expect
+
+from tests.browser.conftest import WIDE
 
 pytestmark = pytest.mark.browser
 RISE = "/jobs/coopers-rise"
-STAGES = ["survey", "specification", "quantities", "weather", "plan", "today"]
-SURVEY = [
-    "face/front", "face/new", "opening/front-w1", "zone/front-trim", "item/shutters-1", "photos", "files",
-    "zone/front-siding/condition", "item/front-door-item/condition", "walk?at=wing-east", "walk?at=end",
-    "face/west-gable/surroundings",
-]  # fmt: skip
-PAGES = ["/", *(f"{RISE}/{s}" for s in STAGES), *(f"{RISE}/survey/{s}" for s in SURVEY)]
 
 
 def test_from_the_jobs_list_to_the_day_sheet(page: Page) -> None:
@@ -68,13 +63,11 @@ def test_a_tap_on_a_lane_asks_why_and_the_arrows_walk_on(page: Page) -> None:
     expect(page.locator("#why")).to_contain_text("West gable, Tue 15 Sep 14:30")
 
 
-def test_lanes_work_as_plain_links_without_scripts(chromium: Browser, address: str) -> None:
-    context = chromium.new_context(java_script_enabled=False, base_url=address, viewport={"width": 1280, "height": 800})
-    page = context.new_page()
+def test_lanes_work_as_plain_links_without_scripts(contexts: Callable[..., BrowserContext]) -> None:
+    page = contexts(java_script_enabled=False, **WIDE).new_page()
     page.goto(f"{RISE}/weather")
     page.locator(".lane").nth(2).locator("rect.seg.open").nth(1).click(force=True)
     expect(page.locator("#why .answer")).to_contain_text("Yes, until")
-    context.close()
 
 
 def test_an_impatient_double_click_plans_once(page: Page) -> None:
@@ -84,45 +77,6 @@ def test_an_impatient_double_click_plans_once(page: Page) -> None:
     page.get_by_role("button", name="Plan again from now").dblclick()
     expect(page.locator(".plan-day").first).to_be_visible()
     assert len(posts) == 1
-
-
-def serious_barriers(page: Page) -> list[str]:
-    found = Axe().run(page).response["violations"]
-    return [
-        f"{v['id']}: {[n['target'] for n in v['nodes'][:2]]}" for v in found if v["impact"] in ("serious", "critical")
-    ]
-
-
-WIDE = [f"{RISE}/specification", f"{RISE}/weather", "/jobs/heron-deck/weather", "/jobs/heron-deck/survey/face/deck"]
-
-
-@pytest.mark.parametrize("path", WIDE)
-def test_no_wide_page_has_a_serious_barrier(page: Page, path: str) -> None:
-    page.goto(path)
-    assert serious_barriers(page) == []
-
-
-@pytest.mark.parametrize(("path", "theme"), [*((p, "day") for p in PAGES), *((p, "night") for p in PAGES[:8])])
-def test_on_a_phone_nothing_sticks_out_and_targets_are_large(
-    chromium: Browser, address: str, path: str, theme: str
-) -> None:
-    size = {"width": 390, "height": 844}
-    context = chromium.new_context(viewport=size, has_touch=True, is_mobile=True, base_url=address)
-    context.add_cookies([{"name": "theme", "value": theme, "url": address}])
-    page = context.new_page()
-    page.goto(path)
-    assert page.evaluate("document.documentElement.scrollWidth <= innerWidth")
-    small = page.evaluate(
-        # A tick is as large as the label round it.
-        """() => [...document.querySelectorAll('.act, .school-option, select, .rail li a, '
-                + 'input:not([type=hidden], [type=checkbox], [type=radio])')]
-            .filter(e => e.offsetParent && e.getBoundingClientRect().height < 43.5)
-            .map(e => e.outerHTML.slice(0, 80))"""
-    )
-    assert small == []
-    if theme == "day":
-        assert serious_barriers(page) == []
-    context.close()
 
 
 def test_the_day_sheet_prints_on_one_page(page: Page) -> None:

@@ -4,7 +4,7 @@ from decimal import Decimal
 from itertools import product as combinations
 
 import pytest
-from hypothesis import given, settings
+from hypothesis import given
 from hypothesis import strategies as st
 
 from amber_gable.core.estimate.containers import least_cost
@@ -86,7 +86,6 @@ _SIZES = st.lists(
 )
 
 
-@settings(max_examples=60, deadline=None)
 @given(need=st.floats(0.1, 45), sizes=_SIZES)
 def test_no_cheaper_set_of_containers_holds_the_need(need: float, sizes: list[tuple[float, int]]) -> None:
     containers = tuple(Container(litres=litres, price=Decimal(cents) / 100) for litres, cents in sizes)

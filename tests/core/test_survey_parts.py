@@ -15,7 +15,7 @@ from amber_gable.core.survey.house_plan import closing_gap_m, house_plan, turned
 from amber_gable.core.survey.moisture import moisture_statistics
 from amber_gable.core.survey.walk import lap, stops
 from amber_gable.core.weather.wood import equilibrium_moisture
-from amber_gable.domain.condition import CELL_M, Condition, Damage, Mark, MoistureReading, Tested
+from amber_gable.domain.condition import CELL_M, Condition, Damage, Mark, MoistureReading
 from amber_gable.domain.survey import Block, Face, Zone
 from tests.jobs import coopers_rise, one_face, opening
 
@@ -148,7 +148,8 @@ def test_a_zero_counts_as_a_reading_only_when_the_test_was_made() -> None:
     zone = Zone(id="z", name="Z", face="f", substrate="wood-lap", area={"kind": "face"}, colour_now="#ffffff")
     codes = {t.code for t in open_tests(zone)}
     assert codes == {"coating", "scrape", "rub", "sheen", "bleach", "meter"}
-    seen = Condition(coating="oil", chalking="none", gloss="dull", tests=(Tested(test="scrape"), Tested(test="bleach")))
+    made = {"coating": "oil", "chalking": "none", "gloss": "dull", "tests": [{"test": "scrape"}, {"test": "bleach"}]}
+    seen = Condition.model_validate(made)
     done = zone.model_copy(update={"condition": seen.model_copy(update={"moisture": (MoistureReading(pct=12),)})})
     assert open_tests(done) == []
     brick = zone.model_copy(update={"substrate": "brick"})

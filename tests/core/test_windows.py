@@ -1,6 +1,7 @@
 """Windows on a real typical year and on both hemispheres."""
 
 from datetime import date
+from functools import cache
 
 import numpy as np
 import pytest
@@ -27,6 +28,7 @@ from tests.weather_cases import (
 GREENSBORO = (36.1, -79.95, -5.0)
 
 
+@cache
 def _week(start: date, code: str = "wood-lap") -> Climate:
     return climate_of(stretch(real_year(), start, 7), GREENSBORO, walls(NORTH, EAST, SOUTH, WEST, code=code))
 

@@ -2,6 +2,7 @@
 
 from collections.abc import Callable
 from datetime import UTC, datetime, timedelta
+from functools import cache
 
 import numpy as np
 import pytest
@@ -21,6 +22,7 @@ EPW_HEAD = [
 ]
 
 
+@cache
 def epw(change: Callable[[int, list[str]], None] | None = None) -> str:
     """A made EPW year: rows carry several years, as typical years do. `change` edits the fields of an hour."""
     lines = list(EPW_HEAD)

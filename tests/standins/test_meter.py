@@ -2,7 +2,7 @@
 
 from datetime import datetime
 
-import httpx
+import httpx2
 import numpy as np
 import pytest
 from fastapi.testclient import TestClient
@@ -71,4 +71,4 @@ def test_nonsense_from_a_meter_is_told_apart_from_a_reading(text: str) -> None:
 def test_a_meter_that_is_not_there_is_told() -> None:
     with pytest.raises(MeterUnavailable, match="did not answer"):
         HttpMeter("http://127.0.0.1:9", timeout_s=0.5).read(PLACE)
-    assert issubclass(httpx.ConnectError, httpx.HTTPError)
+    assert issubclass(httpx2.ConnectError, httpx2.HTTPError)

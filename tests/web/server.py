@@ -1,8 +1,6 @@
 """A real server on a free loopback port, for tests that need HTTP."""
 
-import socket
 import threading
-import time
 from collections.abc import Iterator
 from contextlib import contextmanager
 
@@ -10,24 +8,27 @@ import uvicorn
 from fastapi import FastAPI
 
 
-def free_port() -> int:
-    with socket.socket() as s:
-        s.bind(("127.0.0.1", 0))
-        port: int = s.getsockname()[1]
-        return port
+class _Server(uvicorn.Server):
+    """Tells when it answers, and where."""
+
+    def __init__(self, config: uvicorn.Config) -> None:
+        super().__init__(config)
+        self.answers = threading.Event()
+
+    async def startup(self, sockets: list[object] | None = None) -> None:  # type: ignore[override]
+        await super().startup(sockets)  # type: ignore[arg-type]
+        self.answers.set()
 
 
 @contextmanager
 def running(app: FastAPI) -> Iterator[str]:
-    port = free_port()
-    server = uvicorn.Server(uvicorn.Config(app, host="127.0.0.1", port=port, log_level="warning"))
+    server = _Server(uvicorn.Config(app, host="127.0.0.1", port=0, log_level="warning"))
     thread = threading.Thread(target=server.run, daemon=True)
     thread.start()
-    deadline = time.monotonic() + 10
-    while not server.started and time.monotonic() < deadline:
-        time.sleep(0.02)
     try:
+        assert server.answers.wait(60), "the server did not start"
+        port = server.servers[0].sockets[0].getsockname()[1]
         yield f"http://127.0.0.1:{port}"
     finally:
         server.should_exit = True
-        thread.join(5)
+        thread.join(60)

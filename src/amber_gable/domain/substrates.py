@@ -5,6 +5,7 @@ Profile factor is true surface per plan area (handbook §7). Absorption is what 
 sealed one (handbook §8).
 """
 
+from collections.abc import Iterator
 from typing import Annotated
 
 from pydantic import Field
@@ -27,6 +28,11 @@ class Substrate(Record):
     texture: str
     moisture_limit_pct: float | None = None
     tags: frozenset[str] = frozenset()
+
+    def __repr_args__(self) -> Iterator[tuple[str | None, object]]:
+        # Digests are taken of this, and a set has no order that the next run would know.
+        for name, value in super().__repr_args__():
+            yield name, sorted(value) if isinstance(value, frozenset) else value
 
     @property
     def is_trim(self) -> bool:

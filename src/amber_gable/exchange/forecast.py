@@ -6,7 +6,7 @@ from dataclasses import replace
 from datetime import datetime
 from typing import Any, Protocol
 
-import httpx
+import httpx2
 
 from amber_gable.domain.errors import InputError
 from amber_gable.domain.weather import WeatherSeries
@@ -35,11 +35,11 @@ class HttpForecast:
         query: dict[str, str | float] = {"lat": latitude, "lon": longitude, "issued": at.isoformat()}
         try:
             # Proxies of the environment are for the outside; the configured address is used as it stands.
-            with httpx.Client(timeout=self.timeout_s, trust_env=False) as client:
+            with httpx2.Client(timeout=self.timeout_s, trust_env=False) as client:
                 answer = client.get(f"{self.address}/forecast", params=query)
             answer.raise_for_status()
             return parse_forecast(answer.json())
-        except httpx.HTTPError as error:
+        except httpx2.HTTPError as error:
             raise ForecastUnavailable(f"the forecast service did not answer ({type(error).__name__})") from error
         except (InputError, KeyError, TypeError, ValueError) as error:
             raise ForecastUnavailable(f"the forecast service sent something unusable ({error})") from error

@@ -7,7 +7,7 @@ A meter with a cable or radio is reached through a gateway program on the same m
 from datetime import datetime
 from typing import Annotated, Protocol
 
-import httpx
+import httpx2
 from pydantic import AwareDatetime, Field, ValidationError
 
 from amber_gable.domain.base import Azimuth, Record
@@ -47,19 +47,24 @@ class HandMeter(Protocol):
     def read(self, place: MeterPlace) -> MeterReading: ...
 
 
-class HttpMeter:
-    """A gateway that answers GET {address}/reading."""
+CONNECT_S = 3.0
 
-    def __init__(self, address: str, timeout_s: float = 3.0) -> None:
-        self.address, self.timeout_s = address.rstrip("/"), timeout_s
+
+class HttpMeter:
+    """A gateway that answers GET {address}/reading. One that is there may take its time: the painter holds the pins
+    against the board until they settle, and the page says that it waits."""
+
+    def __init__(self, address: str, timeout_s: float = 30.0) -> None:
+        self.address = address.rstrip("/")
+        self.timeout = httpx2.Timeout(timeout_s, connect=min(timeout_s, CONNECT_S))
 
     def read(self, place: MeterPlace) -> MeterReading:
         try:
-            with httpx.Client(timeout=self.timeout_s, trust_env=False) as client:
+            with httpx2.Client(timeout=self.timeout, trust_env=False) as client:
                 answer = client.get(f"{self.address}/reading", params=place.model_dump(mode="json"))
             answer.raise_for_status()
             return parse_reading(answer.text)
-        except httpx.HTTPError as error:
+        except httpx2.HTTPError as error:
             raise MeterUnavailable(f"the meter did not answer ({type(error).__name__})") from error
 
 

@@ -11,7 +11,7 @@ from amber_gable.core.weather.air import saturation_pressure
 from amber_gable.domain.errors import InputError
 from amber_gable.domain.weather import WeatherSeries
 from amber_gable.exchange.present_weather import epw_codes, synoptic_code
-from amber_gable.exchange.weather_checks import bridge, in_bounds, missing_column, number
+from amber_gable.exchange.weather_checks import bridge, in_bounds, missing_column, number, numbers
 
 HOURS = 8760
 _NO_RAIN = "the file holds no rain: add a rain column (plain CSV) or judge rain yourself"
@@ -69,7 +69,7 @@ def read_epw(text: str, name: str) -> WeatherSeries:
     lines = [line for line, _ in data]
     columns, gaps = {}, {}
     for field, (at, missing, factor) in _EPW.items():
-        values = np.array([number(r[at], name, line, field) if len(r) > at else missing for line, r in data])
+        values = numbers([r[at] if len(r) > at else f"{missing}" for _, r in data], name, lines, field)
         # Writers mark what they do not have in their own ways; what no sky can hold is taken as not given.
         optional = field in ("cloud", "rain_mm", "ir_down")
         gaps[field] = (values >= missing) | ((values < 0) | (field == "cloud") & (values > 10) if optional else False)
@@ -115,7 +115,8 @@ def read_tmy3(text: str, name: str) -> WeatherSeries:
     columns, gaps = {}, {}
     for field, (column, factor) in _TMY3.items():
         at = place.get(column)
-        values = np.array([_TMY3_MISSING if at is None else number(r[at], name, line, column) for line, r in data])
+        missing = np.full(len(data), _TMY3_MISSING)
+        values = missing if at is None else numbers([r[at] for _, r in data], name, lines, column)
         gaps[field] = values <= _TMY3_MISSING
         columns[field] = values * factor
     if (hours := place.get("Lprecip quantity (hr)")) is not None:

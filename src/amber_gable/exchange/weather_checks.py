@@ -36,6 +36,17 @@ def number(text: str, name: str, line: int, column: str) -> float:
     return value
 
 
+def numbers(cells: Sequence[str], name: str, lines: Sequence[int], column: str) -> Floats:
+    """Finite numbers out of a column of cells; the first that is none is refused with its line."""
+    try:
+        values = np.array(cells, dtype=float)
+    except ValueError:
+        values = np.array([np.nan])
+    if np.isfinite(values).all():
+        return values
+    return np.array([number(text, name, line, column) for text, line in zip(cells, lines, strict=True)])
+
+
 def in_bounds(column: str, values: Floats, lines: Sequence[int], name: str) -> None:
     """Refuse values that no weather can have."""
     low, high = BOUNDS[column]

@@ -6,12 +6,10 @@ from collections.abc import Callable
 from datetime import UTC, datetime
 from typing import Any
 
-import numpy as np
-
 from amber_gable.core.weather.air import saturation_pressure
 from amber_gable.domain.errors import InputError
 from amber_gable.domain.weather import HOUR, REQUIRED_COLUMNS, Floats, WeatherSeries
-from amber_gable.exchange.weather_checks import in_bounds, missing_column, number
+from amber_gable.exchange.weather_checks import in_bounds, missing_column, number, numbers
 
 _Convert = Callable[[Floats], Floats]
 # column name -> (our field, conversion to our unit)
@@ -74,7 +72,7 @@ def read_csv(text: str, name: str) -> WeatherSeries:
     for at, column in enumerate(header):
         if column != "time":
             field, convert = COLUMN_NAMES[column]
-            values[field] = convert(np.array([number(r[at], name, line, column) for line, r in table]))
+            values[field] = convert(numbers([r[at] for _, r in table], name, lines, column))
     if "dew_c" in values and "air_c" in values and "rh_pct" not in values:
         values["rh_pct"] = 100 * saturation_pressure(values["dew_c"]) / saturation_pressure(values["air_c"])
     values.pop("dew_c", None)

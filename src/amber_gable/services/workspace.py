@@ -4,6 +4,7 @@ import hashlib
 import threading
 from collections import OrderedDict
 from collections.abc import Callable
+from concurrent.futures import Future
 from dataclasses import dataclass, field
 from typing import Any, TypeVar
 
@@ -20,23 +21,32 @@ T = TypeVar("T")
 
 
 class Computed:
-    """Results by the digest of their inputs: may be thrown away at any time. One computation runs at a time, so two
-    pages that want the same thing do the work once."""
+    """Results by the digest of their inputs: may be thrown away at any time. Two pages that want the same thing do the
+    work once, the second waits for the first; no page waits for what another wants."""
 
     def __init__(self, size: int = 96) -> None:
-        self._size, self._lock = size, threading.RLock()
-        self._kept: OrderedDict[str, Any] = OrderedDict()
+        self._size, self._lock = size, threading.Lock()
+        self._kept: OrderedDict[str, Future[Any]] = OrderedDict()
 
     def get(self, key: str, compute: Callable[[], T]) -> T:
         with self._lock:
-            if key in self._kept:
-                self._kept.move_to_end(key)
-            else:
-                self._kept[key] = compute()
-                while len(self._kept) > self._size:
-                    self._kept.popitem(last=False)
-            kept: T = self._kept[key]
-            return kept
+            found = self._kept.get(key)
+            result: Future[Any] = Future() if found is None else found
+            self._kept[key] = result
+            self._kept.move_to_end(key)
+            while len(self._kept) > self._size:
+                self._kept.popitem(last=False)
+        if found is None:
+            try:
+                result.set_result(compute())
+            except BaseException as error:
+                # Those who waited are told; who asks later tries anew.
+                result.set_exception(error)
+                with self._lock:
+                    if self._kept.get(key) is result:
+                        del self._kept[key]
+        value: T = result.result()
+        return value
 
 
 @dataclass

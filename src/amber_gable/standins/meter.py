@@ -1,6 +1,7 @@
 """A hand meter that reads the hidden truth with an instrument's noise: GET /reading."""
 
 from datetime import UTC, datetime, timedelta
+from functools import lru_cache
 from hashlib import sha256
 from typing import Annotated, Any
 
@@ -22,6 +23,7 @@ DRY_H, WET_H, SATURATED_PCT = 60.0, 18.0, 30.0
 NOISE = {"wood_pct": 0.6, "surface_c": 0.4, "air_c": 0.2, "rh_pct": 1.2}
 
 
+@lru_cache(maxsize=64)
 def true_state(seed: str, latitude: float, longitude: float, at: datetime, surface: FaceSurface) -> dict[str, float]:
     """Wood moisture %, surface and air °C, and relative humidity % at a moment, without noise."""
     hour = at.astimezone(UTC).replace(minute=0, second=0, microsecond=0)

@@ -78,7 +78,9 @@ def load_bundle(session: Session, job_id: str) -> JobBundle:
         for f in _rows(session, FinishRow, FinishRow.job_id == job_id)
         if (f.part_kind, f.part_id) in parts
     ]
-    products = [session.get_one(ProductRow, (company.id, code)).sheet for code in job.products]
+    shelf = select(ProductRow).where(ProductRow.company_id == company.id, ProductRow.code.in_(job.products))
+    sheets = {row.code: row.sheet for row in session.scalars(shelf)}
+    products = [sheets[code] for code in job.products]
     systems = [_fields(session.get_one(SystemRow, (company.id, id_))) for id_ in job.systems]
     return JobBundle.model_validate(
         {

@@ -19,7 +19,8 @@ _LOG = logging.getLogger("amber_gable")
 def problem(request: Request, status: int, title: str, detail: str) -> Response:
     """The error in the form the asker reads."""
     wants = request.headers.get("accept", "")
-    if "text/html" in wants or "hx-request" in request.headers:
+    # A part of a page that is refused stays as it is; its script tells the words.
+    if "text/html" in wants and "hx-request" not in request.headers:
         came_from = urlsplit(request.headers.get("referer", "")).path
         context = {"status": status, "title": title, "detail": detail, "back": came_from if came_from != "/" else ""}
         return page(request, "problem.html", context, status=status)

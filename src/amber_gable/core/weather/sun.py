@@ -18,9 +18,9 @@ RISEN = -0.833
 
 @dataclass(frozen=True)
 class SunPosition:
-    """Shape (T,): apparent elevation and azimuth (°), extraterrestrial beam (W/m²), at these times."""
+    """Shape (T,): day of the year (UTC), apparent elevation and azimuth (°), extraterrestrial beam (W/m²)."""
 
-    times: pd.DatetimeIndex
+    day: npt.NDArray[np.int64]
     elevation: Array
     azimuth: Array
     extraterrestrial: Array
@@ -48,11 +48,12 @@ class FaceLight:
 def position(times: pd.DatetimeIndex, latitude: float, longitude: float, altitude_m: float = 0.0) -> SunPosition:
     """NREL SPA (Reda & Andreas 2004) as pvlib computes it."""
     table = solarposition.get_solarposition(times, latitude, longitude, altitude=altitude_m, method="nrel_numpy")
+    day = times.tz_convert("UTC").day_of_year.to_numpy(dtype=np.int64)
     return SunPosition(
-        times=times,
+        day=day,
         elevation=table["apparent_elevation"].to_numpy(dtype=float),
         azimuth=table["azimuth"].to_numpy(dtype=float),
-        extraterrestrial=np.asarray(irradiance.get_extra_radiation(times), dtype=float),
+        extraterrestrial=np.asarray(irradiance.get_extra_radiation(day), dtype=float),
     )
 
 
@@ -89,7 +90,7 @@ def horizontal_light(
         share = np.divide(series.dhi, series.ghi, out=np.ones(len(series)), where=series.ghi > 5)
         dhi = ghi * smooth(np.clip(share, 0, 1))
     else:
-        dhi = np.nan_to_num(np.asarray(irradiance.erbs(ghi, zenith, sun.times)["dhi"], dtype=float))
+        dhi = np.nan_to_num(np.asarray(irradiance.erbs(ghi, zenith, sun.day)["dhi"], dtype=float))
         dhi = np.clip(dhi, 0, ghi)
     height = np.sin(np.radians(np.maximum(sun.elevation, 0)))
     # Near the horizon a small beam on the level would stand for an impossible one square to the sun.

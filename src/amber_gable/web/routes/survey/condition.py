@@ -3,6 +3,7 @@
 import json
 from dataclasses import replace
 from typing import Any
+from urllib.parse import urlsplit
 
 from fastapi import APIRouter, HTTPException, Request
 from starlette.responses import RedirectResponse, Response
@@ -101,7 +102,7 @@ def test(request: Request, job_id: str, kind: str, id_: str, form: Fields) -> Re
     except Faults as error:
         faults = {form.get("test", "") if k in ("condition", "on", "") else k: v for k, v in error.fields.items()}
     if not is_fragment(request):
-        return _page(request, job_id, kind, id_, faults=faults) if faults else _back(job_id, kind, id_)
+        return _page(request, job_id, kind, id_, faults=faults) if faults else _back(request, job_id, kind, id_)
     context = _context(read_face(request, job_id, kind, id_), kind, id_, faults)
     row = next((t for t in context["tests"] if t.test.code == form.get("test")), None)
     if row is None:
@@ -118,7 +119,7 @@ def note(request: Request, job_id: str, kind: str, id_: str, form: Fields) -> Re
         conditions.set_note(space_of(request), job_id, kind, id_, form.get("note", ""))
     except Faults as error:
         raise HTTPException(422, next(iter(error.fields.values()))) from None
-    return Response(status_code=204) if is_fragment(request) else _back(job_id, kind, id_)
+    return Response(status_code=204) if is_fragment(request) else _back(request, job_id, kind, id_)
 
 
 @router.post("/moisture")
@@ -154,7 +155,7 @@ def meter(request: Request, job_id: str, kind: str, id_: str, form: Fields) -> R
 def _moisture(request: Request, job_id: str, kind: str, id_: str) -> Response:
     if is_fragment(request):
         return _page(request, job_id, kind, id_, template="parts/moisture.html")
-    return _back(job_id, kind, id_)
+    return _back(request, job_id, kind, id_)
 
 
 @router.post("/marks")
@@ -170,8 +171,12 @@ def marks(request: Request, job_id: str, kind: str, id_: str, form: Fields) -> R
         raise HTTPException(422, next(iter(error.fields.values()))) from None
     if is_fragment(request):
         return _page(request, job_id, kind, id_)
-    return _back(job_id, kind, id_)
+    return _back(request, job_id, kind, id_)
 
 
-def _back(job_id: str, kind: str, id_: str) -> Response:
+def _back(request: Request, job_id: str, kind: str, id_: str) -> Response:
+    """To the walk when the answer was given there, else to the part's own page."""
+    came_from = urlsplit(request.headers.get("referer", ""))
+    if came_from.path == (walk := f"/jobs/{job_id}/survey/walk"):
+        return RedirectResponse(f"{walk}?{came_from.query}", 303)
     return RedirectResponse(f"/jobs/{job_id}/survey/{kind}/{id_}/condition?said=saved", 303)

@@ -32,10 +32,16 @@ function press() {
 document.addEventListener("click", (event) => {
   const button = event.target.closest?.("#condition [data-damage], #condition [data-erase]");
   if (button) {
+    event.preventDefault();
     if ("erase" in button.dataset) erase = !erase;
     else damage = damage === button.dataset.damage ? null : button.dataset.damage;
     press();
   } else if (damage && event.target.closest?.("#condition svg")) event.preventDefault();
+});
+
+document.addEventListener("keydown", (event) => {
+  const button = event.target.closest?.("#condition [data-damage]");
+  if (button && event.key === " ") { event.preventDefault(); button.click(); }
 });
 
 function dab(event) {

@@ -7,10 +7,3 @@ document.addEventListener("keydown", (event) => {
 document.addEventListener("click", (event) => {
   if (event.target.closest("[data-print]")) window.print();
 });
-// A second tap while the first is on its way must not send a form twice.
-document.addEventListener("submit", (event) => {
-  const form = event.target;
-  if (form.dataset.sent) return event.preventDefault();
-  form.dataset.sent = "1";
-  window.setTimeout(() => delete form.dataset.sent, 4000);
-});

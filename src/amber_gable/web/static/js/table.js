@@ -18,18 +18,25 @@ function others(except) {
     .filter((b) => !same || Math.abs(b.x - same.x) + Math.abs(b.y - same.y) + Math.abs(b.w - same.w) + Math.abs(b.h - same.h) > 1e-6);
 }
 
+// One after the other, however quick the hand; what a step needs to know of the table is read when its turn comes.
+let queue = Promise.resolve();
 function post(path, values, method = "POST") {
-  return window.htmx.ajax(method, path, { target: "#table", swap: "outerHTML", values });
+  const run = () => window.htmx.ajax(method, path, { target: "#table", swap: "outerHTML", values: typeof values === "function" ? values() : values });
+  return (queue = queue.then(run, run));
 }
+const versionOf = (part) => {
+  const { kind = "zone", id } = part.dataset;
+  return (table().querySelector(`#picture a[data-kind="${kind}"][data-id="${id}"], #picture a.zone-link[data-id="${id}"]`) ?? part).dataset.version;
+};
 
 const url = (part, act) => `${table().dataset.base}/${part.dataset.kind}/${part.dataset.id}${act ? `/${act}` : ""}`;
 const round = (v) => Math.round(v * 1e5) / 1e5;
 
 function send(part, box) {
   wanted = `${part.dataset.kind}/${part.dataset.id}`;
-  const values = { version: part.dataset.version, x_m: round(Math.max(box.x, 0)), y_m: round(Math.max(box.y, 0)) };
+  const values = { x_m: round(Math.max(box.x, 0)), y_m: round(Math.max(box.y, 0)) };
   if (part.dataset.sizable === "yes") Object.assign(values, { width_m: round(box.w), height_m: round(box.h) });
-  return post(url(part, "place"), values);
+  return post(url(part, "place"), () => ({ version: versionOf(part), ...values }));
 }
 
 function guides(board, found) {
@@ -162,7 +169,7 @@ document.addEventListener("pointerup", (event) => {
     if (tapped) Object.assign(box, snapMove(box, others(), done.board, REACH_PX / done.board.scale, step));
     drawn(tool, box, tapped);
   } else if (done.how === "corner") {
-    if (done.moved) post(`${table().dataset.base}/zone/${done.zone.dataset.id}/corner`, { version: done.zone.dataset.version, corner: done.corner, x_m: round(Math.max(done.box.x, 0)), y_m: round(Math.max(done.box.y, 0)) });
+    if (done.moved) post(`${table().dataset.base}/zone/${done.zone.dataset.id}/corner`, () => ({ version: versionOf(done.zone), corner: done.corner, x_m: round(Math.max(done.box.x, 0)), y_m: round(Math.max(done.box.y, 0)) }));
   } else if (done.moved) {
     dragEnded = performance.now();
     send(done.part, done.box);

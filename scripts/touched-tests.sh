@@ -1,0 +1,13 @@
+#!/usr/bin/env bash
+# Runs the tests outside the browser that uncommitted or new code touches. Which test touches which code was noted when it
+# last ran; templates, styles and data are not noted, so a change of those runs every test of the pages.
+set -euo pipefail
+cd "$(dirname "$0")/.."
+code=0
+run() { local got=0; .venv/bin/pytest -p no:randomly "$@" || got=$?; [ "$got" = 0 ] || [ "$got" = 5 ] || code=$got; }
+
+[ -f .testmondata ] || echo "Learning which test touches what; this once it takes some minutes."
+run --testmon --ignore tests/browser tests
+changed=$(git status --porcelain --untracked-files=all -- src | grep -v '\.py$' || true)
+[ -z "$changed" ] || run -n 2 --dist worksteal --no-testmon tests/web
+exit "$code"
