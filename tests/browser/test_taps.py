@@ -35,6 +35,10 @@ class Held:
             self.waiting.pop(0).continue_()
 
 
+# On a busy machine htmx begins to listen well after the page is there.
+SLOW_TIMERS = "{ const set = window.setTimeout; window.setTimeout = (f, ms = 0, ...a) => set(f, ms + 300, ...a) }"
+
+
 @contextmanager
 def held(page: Page, path: str | re.Pattern[str]) -> Iterator[Held]:
     holding = Held()
@@ -87,6 +91,7 @@ def test_the_walk_from_survey_to_day_sheet_with_scripts_blocked(blocked: Page) -
 
 
 def test_what_is_chosen_before_late_scripts_come_is_saved_when_they_do(tablet: Page) -> None:
+    tablet.add_init_script(SLOW_TIMERS)
     with held(tablet, SCRIPTS) as scripts:
         tablet.goto(CONDITION, wait_until="commit")
         _row(tablet, "rub").get_by_label("heavy", exact=True).tap()

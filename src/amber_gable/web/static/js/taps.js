@@ -99,8 +99,7 @@ function different(control) {
   if (control.matches("[type=radio], [type=checkbox]")) return control.checked !== control.defaultChecked && (control.type !== "radio" || control.checked);
   return control.value !== control.defaultValue;
 }
-document.addEventListener("DOMContentLoaded", () => {
-  if (!window.htmx) return;
+function sendEarlyChoices() {
   document.documentElement.dataset.ready = "";
   if (performance.getEntriesByType("navigation")[0]?.type === "back_forward") return;
   const alone = "form[hx-trigger*=change] :is(input, select, textarea):not([type=hidden]), select[hx-trigger*=change]";
@@ -111,4 +110,6 @@ document.addEventListener("DOMContentLoaded", () => {
     forms.add(owner);
     control.dispatchEvent(new Event("change", { bubbles: true }));
   }
-});
+}
+// htmx starts to listen in a timer of its own, set when it was loaded; one set later runs after it.
+document.addEventListener("DOMContentLoaded", () => { if (window.htmx) window.setTimeout(sendEarlyChoices); });
