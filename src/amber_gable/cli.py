@@ -71,6 +71,11 @@ def _parser() -> argparse.ArgumentParser:
     quantities.add_argument("job", type=Path)
     quantities.add_argument("--json", action="store_true")
 
+    specify = command("specify", _specify, "preparation, primer and coats of every part of a job bundle, with reasons")
+    specify.add_argument("job", type=Path)
+    specify.add_argument("--json", action="store_true")
+    specify.add_argument("--kept", action="store_true", help="the steps kept in the file, not those derived anew")
+
     plan = command("plan", _plan, "place the operations of a job bundle in the weather of a file")
     plan.add_argument("job", type=Path)
     plan.add_argument("--weather", type=Path, required=True)
@@ -168,10 +173,22 @@ def _weather(path: Path) -> Any:
 
 
 def _bundle(path: Path) -> Any:
+    from amber_gable.core.spec.completing import completed
     from amber_gable.exchange.bundle import load_bundle
     from amber_gable.exchange.files import read_text
 
-    return load_bundle(read_text(path), path.name)
+    return completed(load_bundle(read_text(path), path.name))
+
+
+def _specify(options: argparse.Namespace) -> None:
+    from amber_gable.services.specification_report import lines, specification
+
+    report = specification(_bundle(options.job), kept=options.kept)
+    if options.json:
+        _print_json(report)
+        return
+    for line in lines(report):
+        print(line)
 
 
 def _quantities(options: argparse.Namespace) -> None:
@@ -186,6 +203,8 @@ def _quantities(options: argparse.Namespace) -> None:
             f"{line.product:28} {line.colour}  {line.coat:36} {line.area_m2:8.1f} m² "
             f"{line.spread_m2_per_l:6.2f} m²/L  loss {line.loss_pct:4.0f} %  {line.litres:7.2f} L"
         )
+    for stop in result.stops:
+        print(f"{stop.face_name}, {stop.part_name}: {stop.said}")
     print()
     for order in result.orders:
         cans = ", ".join(f"{n} × {c.litres:g} L" for c, n in order.purchase.items)

@@ -3,8 +3,9 @@
 from dataclasses import dataclass, field
 from typing import Any
 
-from amber_gable.core.spec.diagnosis import Derivation, PlannedStep, derive
+from amber_gable.core.spec.diagnosis import Derivation, derive
 from amber_gable.core.spec.facts import Facts, facts_of
+from amber_gable.core.spec.planned import USUAL_WAY, PlannedStep
 from amber_gable.core.spec.rule import Level
 from amber_gable.domain.aims import Aim
 from amber_gable.domain.condition import Condition
@@ -26,11 +27,15 @@ class Case:
     schools: dict[str, str] = field(default_factory=dict)
     lead: bool = False
     openings: int = 0
+    first: bool = False
+    old_sheet: bool = False
+    near: str = ""
     old: str = "#8a8f86"
     new: str = "#a9ada3"
     stops: str = ""
     checks: str = ""
     notes: str = ""
+    says: str = ""
 
     @property
     def facts(self) -> Facts:
@@ -45,6 +50,10 @@ class Case:
             schools=resolved(self.schools),
             lead=self.lead,
             openings=self.openings,
+            first_on_face=self.first,
+            old_sheet=self.old_sheet,
+            wires="wires" in self.near,
+            obstacles=self.near.split(),
         )
 
     def derived(self) -> Derivation:
@@ -65,16 +74,18 @@ def condition(**found: Any) -> Condition:
 
 def told(steps: tuple[PlannedStep, ...]) -> str:
     """Steps as the table writes them."""
-    return " ".join(_told(s) for s in steps if s.role != "dust")
+    return " ".join(_told(s) for s in steps if s.role not in ("dust", "unmask"))
 
 
 def _told(s: PlannedStep) -> str:
     primer = f"={s.families[0].value}" if s.families and not s.role.startswith("coat-") else ""
     sprayed = f"@{s.method.value}" if s.method is not None and s.method.sprays and s.families else ""
-    technique = f"/{s.technique.value}" if s.technique else ""
+    plain = s.kind.lays_film or s.technique is USUAL_WAY.get(s.kind)
+    technique = f"/{s.technique.value}" if s.technique and not plain else ""
     wait = f"~{s.wait_h:g}" if s.wait_h else ""
     return f"{s.role}{technique}{primer}{sprayed}{'+back-rolled' if s.back_roll else ''}{wait}"
 
 
-def levels(derivation: Derivation, level: Level) -> str:
-    return " ".join(f.rule for f in derivation.findings if f.level is level)
+def levels(derivation: Derivation, level: Level, *, disclosed: bool = False) -> str:
+    """Ids of the findings of a level; what is only to be said to the customer stands by itself."""
+    return " ".join(f.rule for f in derivation.findings if f.level is level and f.disclosure is disclosed)

@@ -64,7 +64,7 @@ def test_the_admissible_step_passes_and_is_no_lighter_than_it_must_be(quarry_lan
 
 
 def test_a_dark_steel_door_is_warned_of(quarry_lane: JobBundle) -> None:
-    part = painted_parts(quarry_lane.property, quarry_lane.job.deduction)["zone", "ql-doors"]
+    part = painted_parts(quarry_lane.property, quarry_lane.job.deduction)["item", "ql-door-1"]
     dark, light = heat_checks(quarry_lane.property, [Wanted(part, "#22302c"), Wanted(part, "#efe9dc")])
     assert dark.level is Level.CHECK
     assert dark.then.surface_c > 60

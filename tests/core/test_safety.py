@@ -2,29 +2,38 @@
 
 import pytest
 
-from amber_gable.core.spec.safety import CARDS, LEAD_FORBIDS, Content, job_cards
+from amber_gable.core.spec.dangers import ASBESTOS_FORBIDS, DANGERS, LEAD_FORBIDS, SILICA_FORBIDS
+from amber_gable.core.spec.safety import CARDS, Content, job_cards
 from amber_gable.domain.operation import OperationKind as K
 from amber_gable.domain.operation import Technique as T
 from amber_gable.domain.product import Hazard
-from amber_gable.domain.schools import Method
 from tests.jobs import demo_job
 
 CASES = [
     ("lead and washing", Content(kinds={K.WASH}, lead=True), {"lead"}),
+    ("lead and old caulk", Content(kinds={K.CAULK}, lead=True), {"lead"}),
     ("lead, coats only", Content(kinds={K.COAT}, lead=True), set()),
-    ("airless", Content(methods={Method.AIRLESS}), {"injection", "spray"}),
-    ("turbine", Content(methods={Method.TURBINE}), {"spray"}),
+    ("airless", Content(techniques={T.SPRAY_ON}), {"injection", "spray"}),
+    ("turbine", Content(techniques={T.AIR_SPRAY_ON}), {"spray"}),
     ("roof and high wall", Content(roof=True, high=True), {"roof", "height"}),
     ("wires, sign", Content(wires=True), {"wires"}),
     ("sign lighting", Content(tags={"sign"}), {"wires"}),
     ("bleach", Content(techniques={T.BLEACH}), {"bleach"}),
-    ("stripper and brightener", Content(techniques={T.STRIPPER, T.BRIGHTENER}), {"caustic", "bleach"}),
+    ("stripper and brightener", Content(techniques={T.STRIPPER, T.BRIGHTENER}), {"caustic", "acid"}),
+    ("poultice on a wall", Content(techniques={T.POULTICE}), {"caustic"}),
+    ("a caustic product of any family", Content(hazards={Hazard.CAUSTIC}), {"caustic"}),
+    ("an irritant product", Content(hazards={Hazard.IRRITANT}), {"irritant"}),
+    ("deglosser", Content(techniques={T.DEGLOSSER}), {"solvent"}),
+    ("fungicide left on", Content(techniques={T.FUNGICIDE}), {"biocide"}),
     ("jet", Content(techniques={T.PRESSURE_WASH}), {"jet"}),
     ("raking out render", Content(tags={"masonry"}, kinds={K.REPAIR}), {"silica"}),
-    ("painting fibre cement", Content(tags={"fibre-cement"}, kinds={K.COAT}), {"sheets"}),
+    ("dusting concrete", Content(tags={"masonry"}, kinds={K.DUST}), {"silica"}),
+    ("scraping fibre cement", Content(tags={"fibre-cement"}, kinds={K.SCRAPE}), {"silica"}),
+    ("painting an old cement sheet", Content(tags={"fibre-cement"}, kinds={K.COAT}, asbestos=True), {"asbestos"}),
     ("painting render", Content(tags={"masonry"}, kinds={K.COAT}), set()),
     ("dry sanding", Content(techniques={T.POWER_SAND}, kinds={K.SAND}), {"dust"}),
     ("wet sanding", Content(techniques={T.WET_SAND}, kinds={K.SAND}), set()),
+    ("grinding stubs flush", Content(techniques={T.GRIND_METAL}), {"sparks"}),
     ("oil paint", Content(hazards={Hazard.OILY_RAGS, Hazard.STRONG_FUMES}), {"rags", "fumes"}),
     ("hot day", Content(hottest_c=31.0, coldest_c=18.0), {"heat"}),
     ("cold day", Content(hottest_c=9.0, coldest_c=3.0), {"cold"}),
@@ -39,11 +48,17 @@ def test_the_cards_of_a_piece_of_work(content: Content, cards: set[str]) -> None
 def test_every_card_is_reached_and_speaks() -> None:
     assert {c.id for c in CARDS} == set().union(*(c[2] for c in CASES))
     assert all(len(c.text) > 40 for c in CARDS)
+    assert all(c.instead for c in CARDS if c.forbids), "what forbids says what to do instead"
+    assert set(DANGERS) == set(T), "every technique's danger is known"
     assert {T.POWER_SAND, T.PRESSURE_WASH, T.HEAT_GUN, T.OPEN_FLAME, T.SOLVENT_STRIPPER} <= set(LEAD_FORBIDS)
+    assert {T.WIRE_BRUSH, T.CUT_OUT, T.BLOW_OFF, T.HAND_SAND} <= set(LEAD_FORBIDS)
+    assert {T.WET_SCRAPE, T.WET_SAND, T.HEPA_SAND, T.DRILL, T.PRESSURE_WASH} <= set(ASBESTOS_FORBIDS)
+    assert {T.RAKE_OUT, T.GRIND, T.POWER_SAND, T.BLOW_OFF} <= set(SILICA_FORBIDS)
+    assert not {T.WET_SCRAPE, T.HEPA_GRIND, T.WET_RAKE_OUT, T.HEPA_VACUUM} & set(SILICA_FORBIDS)
 
 
 JOBS = [
-    ("1-coopers-rise", {"lead", "height", "bleach"}, {"roof", "injection", "jet"}),
+    ("1-coopers-rise", {"lead", "height", "bleach", "dust"}, {"roof", "injection", "jet"}),
     ("2-net-loft", {"injection", "spray", "height", "silica"}, {"rags", "caustic"}),
     ("3-quarry-lane", {"jet", "roof"}, {"lead", "injection"}),
     ("4-heron-deck", {"caustic", "dust"}, {"lead", "height", "injection"}),

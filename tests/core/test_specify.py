@@ -124,7 +124,7 @@ def test_the_stores_hold_every_family_and_rank_by_fit_then_price() -> None:
     assert points["skerry-flatwall"] < points["skerry-housecoat"], "flat, where low lustre suits"
     by_turbine = {c.product.code: c for c in candidates(families, facts, Method.TURBINE, SHELF)}
     assert any("turbine" in r for r in by_turbine["skerry-housecoat"].reasons)
-    wet = case("wet", "wood-lap", SOUND | {"moisture": 15.5}, "", "").facts
+    wet = case("wet", "wood-lap", SOUND | {"moisture": 15.5}, "", "", schools={"damp-limit": "17"}).facts
     primers = {c.product.code: c.points for c in candidates((Family.ACRYLIC_WOOD_PRIMER,), wet, Method.BRUSH, SHELF)}
     assert primers["corrie-woodstart"] > primers["gannet-barewood"], "15.5 % is above what one sheet allows"
 
@@ -152,9 +152,11 @@ def test_schools_side_by_side_cost_what_they_say() -> None:
     assert failing["encapsulate"].holds
     assert failing["strip"].sums.hours > 2 * failing["encapsulate"].sums.hours
     assert failing["strip"].life_years > failing["encapsulate"].life_years
-    assert "Strip to bare wood" in " ".join(failing["strip"].adds)
+    assert "off to bare wood" in " ".join(failing["strip"].adds)
     everything = found["prime-sound"]["everything"]
-    assert everything.sums.coats == found["prime-sound"]["spots"].sums.coats + 1
+    # One film more, and the fillings need none of their own under it.
+    assert everything.sums.coats == found["prime-sound"]["spots"].sums.coats
+    assert everything.sums.hours > found["prime-sound"]["spots"].sums.hours
     assert everything.sums.litres > found["prime-sound"]["spots"].sums.litres
     assert found["method"]["spray"].sums.hours < found["method"]["hand"].sums.hours
     assert found["method"]["spray"].sums.litres > found["method"]["hand"].sums.litres

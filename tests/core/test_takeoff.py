@@ -6,6 +6,7 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
+from amber_gable.core.spec.limits import moisture_limit
 from amber_gable.core.survey.checks import face_faults
 from amber_gable.core.survey.copying import mirrored
 from amber_gable.core.survey.geometry import face_regions, outline_polygon
@@ -13,6 +14,7 @@ from amber_gable.core.survey.measures import UnitSystem, parse_length
 from amber_gable.core.survey.sections import natural_breaks, section_share, sections
 from amber_gable.core.survey.takeoff import deducted, face_areas, zone_areas
 from amber_gable.domain.schools import DeductionSchool
+from amber_gable.domain.spec_schools import DEFAULTS
 from amber_gable.domain.substrates import SUBSTRATES
 from amber_gable.domain.survey import Face, Property
 from amber_gable.web.views.units import Units
@@ -142,4 +144,4 @@ def test_every_substrate_record_is_sane() -> None:
     for code, s in SUBSTRATES.items():
         assert s.code == code
         assert 2e3 <= s.heat_capacity <= 200e3
-        assert (s.moisture_limit_pct is not None) == (s.family == "wood")
+        assert (moisture_limit(s.tags, "paint", DEFAULTS) is not None) == (s.family == "wood")

@@ -107,7 +107,7 @@ BROKEN: list[tuple[str, Callable[[dict[str, Any]], None], list[str]]] = [
     ("an id twice", _set("property", "faces", 1, "id", to="front"), ["id 'front' is used twice"]),
     ("finish of no zone", _set("job", "finishes", 0, "zone", to="nowhere"), ["'nowhere'"]),
     ("finish of no system", _system("magic"), ["'magic'"]),
-    ("finish with nothing to do", _set("job", "finishes", 0, "operations", to=[]), ["either a system or steps"]),
+    ("finish with a system and steps", _set("job", "finishes", 0, "system", to="s"), ["a system and steps of its own"]),
     ("finish of a zone and an item", _set("job", "finishes", 0, "item", to="shutters-1"), ["either a zone or an item"]),
     ("unknown school", _set("job", "schools", to={"wash": "steam"}), ["no school of 'wash'", "pressure"]),
     ("two finishes", _set("job", "finishes", 1, "zone", to="front-siding"), ["two finishes"]),
@@ -123,7 +123,7 @@ BROKEN: list[tuple[str, Callable[[dict[str, Any]], None], list[str]]] = [
     ("unknown field", _set("job", "colour", to="red"), ["job.colour", "not permitted"]),
     ("not finite", _set("property", "latitude", to=float("nan")), ["NaN"]),
     ("a day without hours", _set("job", "crew", "end_h", to=8), ["leave no time"]),
-    ("another version", _set("version", to=4), ["version"]),
+    ("another version", _set("version", to=5), ["version"]),
     ("another format", _set("format", to="something"), ["amber-gable-job"]),
 ]
 

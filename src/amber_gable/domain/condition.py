@@ -7,7 +7,7 @@ from typing import Annotated
 
 from pydantic import Field
 
-from amber_gable.domain.base import Id, Note, Percent, Record
+from amber_gable.domain.base import HexColour, Id, Note, Percent, Record
 
 CELL_M = 0.25
 """Side of a square of the condition map."""
@@ -54,6 +54,29 @@ class Vinyl(StrEnum):
     WARPED = "warped"
 
 
+class Efflorescence(StrEnum):
+    """White salt bloom on masonry: brushed off dry it stays away, or it returns with the water that brings it."""
+
+    NONE = "none"
+    DRY = "dry-bloom"
+    RETURNS = "returns"
+
+
+class Adhesion(StrEnum):
+    """What a test patch of the new coating on the old did under tape, a week later."""
+
+    HOLDS = "holds"
+    LIFTS = "lifts"
+
+
+class Timber(StrEnum):
+    """How new wood came: what drives its wait before a coat."""
+
+    TREATED = "pressure-treated"
+    KILN_DRIED = "kiln-dried"
+    UNTREATED = "untreated"
+
+
 class Damage(StrEnum):
     """What is marked on the condition map."""
 
@@ -94,7 +117,8 @@ class Mark(Record):
 
 
 class Condition(Record):
-    """Percentages are of the zone's area; None where a test has not been made."""
+    """Percentages are of the zone's area; None where a test has not been made. `made_colour` is that of vinyl as it
+    left the factory; `asbestos` what a laboratory said of a cement sheet."""
 
     coating: Coating = Coating.UNKNOWN
     coats: Annotated[int, Field(ge=0, le=40)] | None = None
@@ -116,6 +140,13 @@ class Condition(Record):
     nails: Annotated[int, Field(ge=0, le=100_000)] = 0
     vinyl: Vinyl | None = None
     bare_pct: Percent = 0.0
+    efflorescence: Efflorescence | None = None
+    tannin: bool | None = None
+    rust_pct: Percent | None = None
+    timber: Timber | None = None
+    made_colour: HexColour | None = None
+    adhesion: Adhesion | None = None
+    asbestos: bool | None = None
     moisture: Annotated[tuple[MoistureReading, ...], Field(max_length=200)] = ()
     marks: Annotated[tuple[Mark, ...], Field(max_length=len(Damage))] = ()
     tests: Annotated[tuple[Tested, ...], Field(max_length=40)] = ()

@@ -41,7 +41,7 @@ class Override(Record):
 class Finish(Record):
     """The finish of one zone or item. Either `system` names a company's system, or `operations` holds the steps as
     they were derived, with the choices they were derived from: aim, schools of this part, products picked by role, and
-    overrides."""
+    overrides. With neither, the steps are still to be derived."""
 
     zone: Id | None = None
     item: Id | None = None
@@ -70,8 +70,8 @@ class Finish(Record):
         if (self.zone is None) == (self.item is None):
             raise ValueError("a finish names either a zone or an item")
         what, id_ = self.part
-        if (self.system is None) != bool(self.operations):
-            raise ValueError(f"finish of {what} '{id_}' needs either a system or steps of its own")
+        if self.system is not None and self.operations:
+            raise ValueError(f"finish of {what} '{id_}' has a system and steps of its own; keep one of them")
         unique_operations(self.operations, f"finish of {what} '{id_}'")
         steps = [o.step for o in self.overrides]
         if len(set(steps)) != len(steps):

@@ -64,6 +64,26 @@ _ROWS: list[tuple[str, str, str, tuple[str, ...], str]] = [
      "a month, new treated timber for months or tests."),
     ("vinyl", "vinyl", "Vinyl", ("vinyl",),
      "Feel for pits and look along it for panels already warped."),
+    ("bloom", "efflorescence", "White bloom", _HARD,
+     "Brush a patch dry with a stiff brush and look again after rain and a dry week: does the salt come back? Then "
+     "water is still coming through. Never wash it in."),
+    ("bleed", "tannin", "Brown bleed or knots", _WOOD,
+     "Cedar and redwood kinds and pine knots: brown tears or resin rings through the old paint, or a damp white rag "
+     "laid on bare wood for a minute turns brown."),
+    ("rust", "rust_pct", "Rust", ("metal",),
+     "The share of the surface that is rusty, at laps, fixings and edges first. Press a blade on it: does it flake?"),
+    ("timber", "timber", "How the wood came", _WOOD,
+     "The stamp on an end or the yard's slip: pressure-treated, kiln-dried after treatment, or untreated. Treated wood "
+     "holds its water for months."),
+    ("patch", "adhesion", "Test patch on old oil paint", ("wood", "metal"),
+     "Dull and coat a hand's breadth with the new paint; a week later cut a cross, press tape on, pull. Nothing comes "
+     "off: it holds."),
+    ("made", "made_colour", "Colour as made", ("vinyl",),
+     "Look under trim, behind a lamp or a shutter, where no sun came: that is the colour the panel was made in. "
+     "Leave it open where no such spot can be seen."),
+    ("laboratory", "asbestos", "Asbestos, by laboratory", ("cement",),
+     "Sheets made before the 1990s may hold asbestos. Break nothing off: have licensed people take the sample. 'Yes' "
+     "or 'no' only by a laboratory's paper."),
     ("nails", "nails", "Nails proud or rusting", _WOOD,
      "Count what stands proud or bleeds rust on one square metre and multiply."),
 ]  # fmt: skip

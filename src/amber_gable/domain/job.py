@@ -84,10 +84,10 @@ class Job(Record):
 
 
 class JobBundle(Record):
-    """Everything needed to compute a job anywhere: the file format `amber-gable-job`, version 3."""
+    """Everything needed to compute a job anywhere: the file format `amber-gable-job`, version 4."""
 
     format: Literal["amber-gable-job"] = "amber-gable-job"
-    version: Literal[3] = 3
+    version: Literal[4] = 4
     company: Company
     property: Property
     products: tuple[Product, ...] = ()

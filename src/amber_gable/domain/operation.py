@@ -13,6 +13,7 @@ class OperationKind(StrEnum):
     """Kinds of step; the labour table and the rules that must hold hang on the kind."""
 
     FIT = "fit"
+    PROTECT = "protect"
     WASH = "wash"
     STRIP = "strip"
     SCRAPE = "scrape"
@@ -24,6 +25,7 @@ class OperationKind(StrEnum):
     MASK = "mask"
     PRIME = "prime"
     COAT = "coat"
+    CLEAN = "clean"
 
     @property
     def lays_film(self) -> bool:
@@ -36,30 +38,73 @@ class OperationKind(StrEnum):
 
 
 class Technique(StrEnum):
-    """How a preparation is done. Safety cards forbid techniques, not steps."""
+    """How a step is done. Safety cards forbid techniques, not steps; core/spec/dangers.py says what each one does."""
 
+    # round about the work
+    FIT = "take-down-and-refit"
+    CUT_BACK = "cut-back-planting"
+    COVER = "cover"
+    CONTAIN = "contain"
+    MASK = "tape-and-film"
+    UNMASK = "unmask"
+    DAILY_CLEAN = "daily-hepa-clean-up"
+    FINAL_CHECK = "final-check"
+    INSPECT = "look-and-wait"
+    # wet
     HOSE_WASH = "hose-wash"
+    DAMP_WIPE = "damp-wipe"
     PRESSURE_WASH = "pressure-wash"
     BLEACH = "bleach"
     FUNGICIDE = "fungicide"
     STRIPPER = "caustic-stripper"
     SOLVENT_STRIPPER = "solvent-stripper"
+    POULTICE = "poultice-stripper"
     RESTORER = "deck-restorer"
     BRIGHTENER = "acid-brightener"
+    DEGREASE = "degrease"
+    ACID_ETCH = "acid-etch"
+    # taking off
     ROTARY_NOZZLE = "rotary-nozzle"
     WET_SCRAPE = "wet-scrape"
     DRY_SCRAPE = "dry-scrape"
     WIRE_BRUSH = "wire-brush"
+    WET_WIRE_BRUSH = "wet-wire-brush"
+    CUT_OUT = "cut-out"
+    WET_CUT_OUT = "wet-cut-out"
+    RAKE_OUT = "rake-out"
+    WET_RAKE_OUT = "wet-rake-out"
+    DRILL = "drill"
+    GRIND = "grind"
+    HEPA_GRIND = "extracted-grind"
+    GRIND_METAL = "grind-metal"
+    HEAT_GUN = "heat-gun"
+    OPEN_FLAME = "open-flame"
+    # dulling and dusting
     WET_SAND = "wet-sand"
     HAND_SAND = "hand-sand"
     POWER_SAND = "power-sand"
     HEPA_SAND = "hepa-sand"
     DEGLOSSER = "deglosser"
-    GRIND = "grind"
-    HEAT_GUN = "heat-gun"
-    OPEN_FLAME = "open-flame"
+    DRY_BRUSH = "brush-and-vacuum"
     BLOW_OFF = "blow-off"
     HEPA_VACUUM = "hepa-vacuum"
+    # putting in and on
+    FILL = "fill"
+    GLAZE = "glaze"
+    BEAD = "caulk-bead"
+    BRUSH_ON = "brush-on"
+    ROLL_ON = "roll-on"
+    SPRAY_ON = "spray-on"
+    AIR_SPRAY_ON = "air-spray-on"
+
+
+LAYING = {
+    Method.BRUSH: Technique.BRUSH_ON,
+    Method.ROLLER: Technique.ROLL_ON,
+    Method.AIRLESS: Technique.SPRAY_ON,
+    Method.TURBINE: Technique.AIR_SPRAY_ON,
+}
+"""The technique of laying a film by each method."""
 
 
 class Unit(StrEnum):
@@ -73,8 +118,8 @@ class Unit(StrEnum):
 class Operation(Record):
     """One step of a system. `share` is the part of the surface it acts on; `amount` a figure of its own in `unit`
     (metres of caulk, holes to fill) where the step is not measured by surface. `wait_h` is the fixed wait before the
-    next step where nothing is computed to dry (washed wood, caulk). A coat takes the finish colour unless it has its
-    own. `because` says in words which findings asked for the step.
+    next step where nothing is computed to dry (washed wood, caulk), `wait_until` the test that ends the wait. A coat
+    takes the finish colour unless it has its own. `because` says in words which findings asked for the step.
     """
 
     id: Id
@@ -90,6 +135,7 @@ class Operation(Record):
     bare: bool = False
     colour: HexColour | None = None
     wait_h: Annotated[float, Field(ge=0, le=24 * 120)] = 0.0
+    wait_until: Annotated[str, Field(max_length=200)] = ""
     note: Note = ""
     because: Note = ""
 

@@ -15,7 +15,7 @@ from amber_gable.domain.profile import BattenProfile, LapProfile
 
 
 class Substrate(Record):
-    """One kind of surface. Units: heat capacity J/(m² K), U W/(m² K), moisture limit % of dry mass."""
+    """One kind of surface. Units: heat capacity J/(m² K), U W/(m² K)."""
 
     code: str
     name: Name
@@ -26,7 +26,6 @@ class Substrate(Record):
     profile_factor: Annotated[float, Field(ge=1, le=3)]
     absorption_bare: Annotated[float, Field(ge=1, le=2)]
     texture: str
-    moisture_limit_pct: float | None = None
     tags: frozenset[str] = frozenset()
 
     def __repr_args__(self) -> Iterator[tuple[str | None, object]]:
@@ -48,37 +47,38 @@ def _batten(pitch_m: float, thickness_m: float) -> float:
     return BattenProfile(pitch_m=pitch_m, batten_width_m=0.05, batten_thickness_m=thickness_m).factor
 
 
-_WOOD_LIMIT = 15.0
 _ROWS = [
-    # code, name, family, C, U, eps, profile, absorption, texture, moisture limit
-    ("wood-lap", "Wood lap siding", "wood", 10e3, 0.5, 0.90, _lap(0.150, 0.012), 1.15, "lap", _WOOD_LIMIT),
-    ("wood-shingle", "Wood shingle", "wood", 10e3, 0.5, 0.90, 1.22, 1.20, "shingle", _WOOD_LIMIT),
-    ("board-batten", "Board and batten", "wood", 14e3, 0.5, 0.90, _batten(0.300, 0.020), 1.15, "batten", 15.0),
-    ("wood-trim", "Wood trim and fascia", "wood", 14e3, 0.5, 0.90, 1.00, 1.10, "plain", _WOOD_LIMIT),
-    ("fibre-cement-lap", "Fibre-cement lap", "cement", 14e3, 0.5, 0.90, _lap(0.150, 0.008), 1.10, "lap", None),
-    ("vinyl-siding", "Vinyl siding", "vinyl", 2e3, 0.5, 0.85, _lap(0.110, 0.012), 1.00, "lap", None),
-    ("aluminium-siding", "Aluminium siding", "metal", 4e3, 0.5, 0.90, _lap(0.200, 0.012), 1.00, "lap", None),
-    ("metal-door", "Steel or aluminium door", "metal", 4e3, 1.5, 0.90, 1.10, 1.00, "plain", None),
-    ("metal-roof", "Profiled metal roofing", "metal", 4e3, 0.3, 0.85, 1.12, 1.00, "rib", None),
-    ("stucco-smooth", "Stucco, smooth", "masonry", 35e3, 0.5, 0.90, 1.10, 1.30, "stucco", None),
-    ("stucco-medium", "Stucco, medium texture", "masonry", 35e3, 0.5, 0.90, 1.30, 1.40, "stucco", None),
-    ("stucco-heavy", "Stucco, heavy texture", "masonry", 35e3, 0.5, 0.90, 1.65, 1.50, "stucco", None),
-    ("brick", "Brick", "masonry", 140e3, 1.2, 0.90, 1.15, 1.30, "brick", None),
-    ("block", "Concrete block", "masonry", 150e3, 1.5, 0.90, 1.20, 1.50, "brick", None),
-    ("concrete-slab", "Concrete porch or slab", "masonry", 200e3, 0.0, 0.90, 1.05, 1.30, "plain", None),
-    ("wood-beam", "Wood beam or post", "wood", 18e3, 0.0, 0.90, 1.00, 1.15, "plain", _WOOD_LIMIT),
-    ("engineered-lap", "Engineered wood lap", "wood", 12e3, 0.5, 0.90, _lap(0.180, 0.010), 1.05, "lap", _WOOD_LIMIT),
-    ("fibre-cement-panel", "Fibre-cement panel", "cement", 14e3, 0.5, 0.90, 1.02, 1.10, "plain", None),
-    ("vinyl-trim", "Vinyl windows or soffit", "vinyl", 2e3, 0.5, 0.85, 1.05, 1.00, "plain", None),
-    ("aluminium-trim", "Aluminium soffit or gutter", "metal", 4e3, 0.5, 0.90, 1.05, 1.00, "plain", None),
-    ("metal-railing", "Metal railing", "metal", 6e3, 0.0, 0.90, 1.00, 1.00, "plain", None),
-    ("limestone", "Limestone", "masonry", 140e3, 1.2, 0.90, 1.10, 1.30, "brick", None),
-    ("concrete-wall", "Poured concrete wall", "masonry", 150e3, 1.5, 0.90, 1.05, 1.25, "plain", None),
-    ("tile-roof", "Clay tile roof", "masonry", 40e3, 0.3, 0.90, 1.40, 1.30, "shingle", None),
-    ("concrete-tile-roof", "Concrete tile roof", "masonry", 45e3, 0.3, 0.90, 1.35, 1.40, "shingle", None),
-    ("fibre-cement-roof", "Fibre-cement roof sheets", "cement", 14e3, 0.3, 0.90, 1.15, 1.20, "rib", None),
-    ("membrane-roof", "Low-slope membrane roof", "membrane", 8e3, 0.3, 0.90, 1.00, 1.00, "plain", None),
-    ("wood-deck", "Wood deck", "wood", 18e3, 0.0, 0.90, 1.08, 1.35, "board", 17.0),
+    # code, name, family, C, U, eps, profile, absorption, texture
+    ("wood-lap", "Wood lap siding", "wood", 10e3, 0.5, 0.90, _lap(0.150, 0.012), 1.15, "lap"),
+    ("wood-shingle", "Wood shingle", "wood", 10e3, 0.5, 0.90, 1.22, 1.20, "shingle"),
+    ("board-batten", "Board and batten", "wood", 14e3, 0.5, 0.90, _batten(0.300, 0.020), 1.15, "batten"),
+    ("wood-trim", "Wood trim and fascia", "wood", 14e3, 0.5, 0.90, 1.00, 1.10, "plain"),
+    ("fibre-cement-lap", "Fibre-cement lap", "cement", 14e3, 0.5, 0.90, _lap(0.150, 0.008), 1.10, "lap"),
+    ("vinyl-siding", "Vinyl siding", "vinyl", 2e3, 0.5, 0.85, _lap(0.110, 0.012), 1.00, "lap"),
+    ("aluminium-siding", "Aluminium siding", "metal", 4e3, 0.5, 0.90, _lap(0.200, 0.012), 1.00, "lap"),
+    ("metal-door", "Steel or aluminium door", "metal", 4e3, 1.5, 0.90, 1.10, 1.00, "plain"),
+    ("metal-roof", "Profiled metal roofing", "metal", 4e3, 0.3, 0.85, 1.12, 1.00, "rib"),
+    ("stucco-smooth", "Stucco, smooth", "masonry", 35e3, 0.5, 0.90, 1.10, 1.30, "stucco"),
+    ("stucco-medium", "Stucco, medium texture", "masonry", 35e3, 0.5, 0.90, 1.30, 1.40, "stucco"),
+    ("stucco-heavy", "Stucco, heavy texture", "masonry", 35e3, 0.5, 0.90, 1.65, 1.50, "stucco"),
+    ("brick", "Brick", "masonry", 140e3, 1.2, 0.90, 1.15, 1.30, "brick"),
+    ("block", "Concrete block", "masonry", 150e3, 1.5, 0.90, 1.20, 1.50, "brick"),
+    ("concrete-slab", "Concrete porch or slab", "masonry", 200e3, 0.0, 0.90, 1.05, 1.30, "plain"),
+    ("wood-beam", "Wood beam or post", "wood", 18e3, 0.0, 0.90, 1.00, 1.15, "plain"),
+    ("engineered-lap", "Engineered wood lap", "wood", 12e3, 0.5, 0.90, _lap(0.180, 0.010), 1.05, "lap"),
+    ("fibre-cement-panel", "Fibre-cement panel", "cement", 14e3, 0.5, 0.90, 1.02, 1.10, "plain"),
+    ("vinyl-trim", "Vinyl windows or soffit", "vinyl", 2e3, 0.5, 0.85, 1.05, 1.00, "plain"),
+    ("aluminium-trim", "Aluminium soffit or gutter", "metal", 4e3, 0.5, 0.90, 1.05, 1.00, "plain"),
+    ("metal-railing", "Metal railing", "metal", 6e3, 0.0, 0.90, 1.00, 1.00, "plain"),
+    ("galvanised-trim", "Galvanised gutter or flashing", "metal", 4e3, 0.5, 0.90, 1.05, 1.00, "plain"),
+    ("galvanised-roof", "Galvanised roof sheet", "metal", 4e3, 0.3, 0.85, 1.12, 1.00, "rib"),
+    ("limestone", "Limestone", "masonry", 140e3, 1.2, 0.90, 1.10, 1.30, "brick"),
+    ("concrete-wall", "Poured concrete wall", "masonry", 150e3, 1.5, 0.90, 1.05, 1.25, "plain"),
+    ("tile-roof", "Clay tile roof", "masonry", 40e3, 0.3, 0.90, 1.40, 1.30, "shingle"),
+    ("concrete-tile-roof", "Concrete tile roof", "masonry", 45e3, 0.3, 0.90, 1.35, 1.40, "shingle"),
+    ("fibre-cement-roof", "Fibre-cement roof sheets", "cement", 14e3, 0.3, 0.90, 1.15, 1.20, "rib"),
+    ("membrane-roof", "Low-slope membrane roof", "membrane", 8e3, 0.3, 0.90, 1.00, 1.00, "plain"),
+    ("wood-deck", "Wood deck", "wood", 18e3, 0.0, 0.90, 1.08, 1.35, "board"),
 ]
 _TAGS = {
     "wood-lap": "wood siding",
@@ -96,6 +96,8 @@ _TAGS = {
     "metal-door": "metal steel door",
     "metal-railing": "metal steel railing",
     "metal-roof": "metal steel roof",
+    "galvanised-trim": "metal galvanised trim gutter",
+    "galvanised-roof": "metal galvanised roof",
     "stucco-smooth": "masonry stucco",
     "stucco-medium": "masonry stucco",
     "stucco-heavy": "masonry stucco",
@@ -123,7 +125,6 @@ SUBSTRATES: dict[str, Substrate] = {
         profile_factor=row[6],
         absorption_bare=row[7],
         texture=row[8],
-        moisture_limit_pct=row[9],
         tags=frozenset(_TAGS[row[0]].split()),
     )
     for row in _ROWS

@@ -5,19 +5,22 @@ from typing import Any
 
 from amber_gable.domain.families import FAMILY_NAMES, Family
 
-PRESENT = 3
+PRESENT = 4
 
 
 def brought_up(raw: dict[str, Any]) -> dict[str, Any]:
     """The bundle in the present version's fields. What cannot be understood is left for the validation to refuse."""
-    if raw.get("version") not in (1, 2):
+    version = raw.get("version")
+    if version not in (1, 2, 3):
         return raw
     out = deepcopy(raw)
-    if out["version"] == 1:
+    if version == 1:
         _from_1(out)
+    if version <= 2:
+        for product in _records(out.get("products")):
+            product_from_2(product)
+    # Version 4 only added fields that may be missing.
     out["version"] = PRESENT
-    for product in _records(out.get("products")):
-        product_from_2(product)
     return out
 
 

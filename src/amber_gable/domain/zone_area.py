@@ -14,11 +14,26 @@ class FaceArea(Record):
     kind: Literal["face"] = "face"
 
 
+class Lies(StrEnum):
+    """What a zone measured by itself lies on: only what lies on the wall is taken off it. Of older jobs it is not said,
+    and taken for the wall until it is."""
+
+    NOT_SAID = "not-said"
+    WALL = "wall"
+    OPENING = "opening"
+    NEITHER = "neither"
+
+
 class OwnArea(Record):
-    """A size measured by itself, plan m²; part of the face unless it lies beside it (trim on a soffit)."""
+    """A size measured by itself, plan m²; doors and windows are better painted as items in their openings."""
 
     kind: Literal["own"] = "own"
     area_m2: Annotated[float, Field(gt=0, le=20000)]
+    lies: Lies = Lies.NOT_SAID
+
+    @property
+    def on_wall(self) -> bool:
+        return self.lies in (Lies.NOT_SAID, Lies.WALL)
 
 
 class Band(Record):

@@ -1,12 +1,14 @@
 """The job bundle as JSON: the file that carries a whole job (docs/formats.md)."""
 
 import json
+from collections.abc import Iterator
 from typing import Any, NoReturn
 
 from pydantic import ValidationError
 
 from amber_gable.core.survey.checks import survey_faults
 from amber_gable.domain.errors import InputError
+from amber_gable.domain.generic_products import GENERIC_PRODUCTS
 from amber_gable.domain.job import JobBundle
 from amber_gable.domain.versions import brought_up
 
@@ -27,7 +29,7 @@ def load_bundle(text: str, name: str) -> JobBundle:
         raise InputError(name, str(error), "write a number") from None
     if not isinstance(raw, dict) or raw.get("format") != "amber-gable-job":
         raise InputError(name, "is not a job bundle", 'its first field must be "format": "amber-gable-job"')
-    raw = brought_up(raw)
+    raw = _with_handbook(brought_up(raw))
     try:
         bundle = JobBundle.model_validate(raw)
     except ValidationError as error:
@@ -38,6 +40,31 @@ def load_bundle(text: str, name: str) -> JobBundle:
             f"{name}, {faults[0].kind} '{faults[0].id}'", faults[0].why, f"{faults[0].todo}; nothing was saved"
         )
     return bundle
+
+
+def _with_handbook(raw: dict[str, Any]) -> dict[str, Any]:
+    """Products that the file names and does not carry are the handbook's."""
+    own = raw.get("products", [])
+    if not isinstance(own, list):
+        return raw
+    carried = {p.get("code") for p in own if isinstance(p, dict)}
+    named = dict.fromkeys(c for c in _product_names(raw) if c in GENERIC_PRODUCTS and c not in carried)
+    return raw | {"products": [*own, *(GENERIC_PRODUCTS[c].model_dump(mode="json") for c in named)]}
+
+
+def _product_names(value: Any) -> Iterator[str]:
+    """What steps name as their product and choices as their pick."""
+    if isinstance(value, dict):
+        for key, inner in value.items():
+            if key == "product" and isinstance(inner, str):
+                yield inner
+            elif key == "picks" and isinstance(inner, dict):
+                yield from (v for v in inner.values() if isinstance(v, str))
+            else:
+                yield from _product_names(inner)
+    elif isinstance(value, list):
+        for inner in value:
+            yield from _product_names(inner)
 
 
 def _not_finite(constant: str) -> NoReturn:

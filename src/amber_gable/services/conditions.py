@@ -80,7 +80,7 @@ def _today(space: Workspace, bundle: JobBundle) -> date:
 
 def _reading(test: GuidedTest, text: str, system: UnitSystem) -> Any:
     info = Condition.model_fields[test.field]
-    if test.field in ("greyed", "raised_fibre"):
+    if info.annotation == bool | None:
         if text not in _YES_NO:
             raise Faults({test.code: "must be yes or no"})
         return _YES_NO[text]

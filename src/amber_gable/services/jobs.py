@@ -6,6 +6,7 @@ from collections.abc import Mapping
 
 from pydantic import ValidationError
 
+from amber_gable.core.spec.completing import completed
 from amber_gable.demo import PRODUCTS, demo_bundles
 from amber_gable.domain.errors import InputError
 from amber_gable.domain.generic_products import GENERIC_PRODUCTS
@@ -75,10 +76,18 @@ def start_job(space: Workspace, form: Mapping[str, str]) -> str:
 def read_job(data: bytes, name: str) -> tuple[JobBundle, dict[str, bytes]]:
     """A job from its zip, photos with it, or from plain JSON. Raises InputError."""
     if is_zip(data):
-        return load_zip(data, name)
+        bundle, photos = load_zip(data, name)
+        return _completed(bundle, name), photos
     bundle = read_bundle(decode(data, name), name)
     refuse_missing_photos(bundle, name)
-    return bundle, {}
+    return _completed(bundle, name), {}
+
+
+def _completed(bundle: JobBundle, name: str) -> JobBundle:
+    try:
+        return completed(bundle)
+    except ValueError as error:
+        raise InputError(name, str(error), "give the finish its steps, or mend the survey; nothing was saved") from None
 
 
 def import_job(space: Workspace, data: bytes, name: str) -> str:

@@ -4,6 +4,7 @@ from dataclasses import dataclass
 from datetime import date, datetime
 
 from amber_gable.core.plan.build import plan_job, threatened_tasks
+from amber_gable.core.spec.stops import Stop, job_stops
 from amber_gable.core.weather.site import SiteClimate, site_surfaces, slot_climate
 from amber_gable.domain.job import JobBundle
 from amber_gable.domain.plan import Plan, Task
@@ -26,6 +27,12 @@ def job_climate(
     key = "climate" + digest(place, surfaces, series, day, days)
     base = space.computed.get(key, lambda: slot_climate(place, surfaces, series, begin, days))
     return SiteClimate(bundle, base, row)
+
+
+def kept_stops(space: Workspace, bundle: JobBundle) -> tuple[Stop, ...]:
+    """What stops parts of the job, part by part; computed once per change of the job."""
+    found = space.computed.get("stops" + digest(bundle), lambda: job_stops(bundle))
+    return tuple(s for stops in found.values() for s in stops)
 
 
 def fresh_plan(space: Workspace, bundle: JobBundle, series: WeatherSeries, begin: datetime, days: int = DAYS) -> Plan:

@@ -6,6 +6,7 @@ from typing import Any
 
 from amber_gable.core.estimate.containers import Purchase, least_cost
 from amber_gable.core.estimate.quantities import Line, litres_by_colour, quantity_lines, touch_up_reserve
+from amber_gable.core.spec.stops import Stop, job_stops
 from amber_gable.domain.job import JobBundle
 from amber_gable.domain.product import Product
 
@@ -33,6 +34,7 @@ class Order:
 class Quantities:
     lines: list[Line]
     orders: list[Order]
+    stops: list[Stop]
 
     @property
     def cost(self) -> Decimal:
@@ -47,8 +49,19 @@ class Quantities:
                     "area_m2": round(line.area_m2, 3),
                     "spread_m2_per_l": round(line.spread_m2_per_l, 4),
                     "litres": round(line.litres, 4),
+                    "stopped_litres": round(line.stopped_litres, 4),
                 }
                 for line in self.lines
+            ],
+            "stops": [
+                {
+                    "part": s.part[1],
+                    "id": s.rule,
+                    "words": s.words,
+                    "todo": s.todo,
+                    "until": s.until.isoformat() if s.until else None,
+                }
+                for s in self.stops
             ],
             "containers": [
                 {
@@ -66,8 +79,9 @@ class Quantities:
 
 
 def job_quantities(bundle: JobBundle) -> Quantities:
-    """Litres by coat, and the containers shared by all coats of one product and colour."""
-    lines = quantity_lines(bundle)
+    """Litres by coat, and the containers shared by all coats of one product and colour; what is stopped is marked."""
+    stops = job_stops(bundle)
+    lines = quantity_lines(bundle, stops)
     orders = []
     for (code, colour), litres in litres_by_colour(lines).items():
         if litres <= 0:
@@ -75,4 +89,4 @@ def job_quantities(bundle: JobBundle) -> Quantities:
         product = bundle.product(code)
         reserve = touch_up_reserve(litres)
         orders.append(Order(product, colour, litres, reserve, least_cost(litres + reserve, product.containers)))
-    return Quantities(lines, orders)
+    return Quantities(lines, orders, [s for found in stops.values() for s in found])

@@ -8,7 +8,7 @@ from pydantic import ValidationError
 from sqlalchemy.orm import Session
 
 from amber_gable.core.spec.comparison import difference
-from amber_gable.core.spec.facts import surface_tags
+from amber_gable.core.spec.completing import usual_wish, with_handbook
 from amber_gable.core.spec.heat_check import Wanted, heat_checks
 from amber_gable.core.spec.part_spec import Wish, fresh_spec, made_finish
 from amber_gable.core.spec.rule import Level
@@ -16,11 +16,9 @@ from amber_gable.core.spec.system import Specified
 from amber_gable.core.survey.painted import Key, PaintedPart, painted_parts
 from amber_gable.domain.errors import InputError
 from amber_gable.domain.finish import Finish
-from amber_gable.domain.generic_products import GENERIC_PRODUCTS
 from amber_gable.domain.job import JobBundle
 from amber_gable.domain.operation import Operation, OperationKind
 from amber_gable.domain.product import Product
-from amber_gable.domain.scheme import colour_group
 from amber_gable.domain.spec_schools import checked_schools
 from amber_gable.services.editing import Faults
 from amber_gable.services.workspace import Workspace
@@ -49,9 +47,7 @@ class Changed:
 
 def shelf(session: Session, company_id: str) -> list[Product]:
     """What may be chosen from: the company's stores, and the handbook's sheet for every family they lack."""
-    own = company_products(session, company_id)
-    there = {p.family for p in own}
-    return own + [p for p in GENERIC_PRODUCTS.values() if p.family not in there]
+    return with_handbook(company_products(session, company_id))
 
 
 def change_wish(
@@ -109,17 +105,6 @@ def _refuse_heat(
     check = heat_checks(bundle.property, [wanted])[0]
     if check.level is Level.STOP:
         raise Faults({"colour": f"{check.words} Nearest colour that passes: {check.admissible}."})
-
-
-def usual_wish(bundle: JobBundle, part: PaintedPart) -> Wish:
-    """To start from: the colour that other parts of its group get, else the colour it has."""
-    parts = painted_parts(bundle.property, bundle.job.deduction)
-    group = colour_group(surface_tags(part.substrate, part.item_kind))
-    for finish in bundle.job.finishes:
-        other = parts[finish.part]
-        if colour_group(surface_tags(other.substrate, other.item_kind)) is group:
-            return Wish(finish.colour, finish.colour_name)
-    return Wish(part.colour_now, "as it is")
 
 
 def derive_missing(space: Workspace, job_id: str) -> list[Changed]:

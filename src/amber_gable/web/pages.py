@@ -11,13 +11,14 @@ from fastapi.templating import Jinja2Templates
 from starlette.responses import Response
 
 from amber_gable import __version__
+from amber_gable.core.spec.stops import Stop
 from amber_gable.core.survey.measures import UnitSystem
 from amber_gable.core.weather.rules import LETTERS
 from amber_gable.core.weather.site import SiteClimate, main_zone
 from amber_gable.domain.job import JobBundle
 from amber_gable.domain.plan import Task
 from amber_gable.services.forecasts import Weather, job_weather
-from amber_gable.services.planning import KeptPlan, job_climate, kept_plan
+from amber_gable.services.planning import KeptPlan, job_climate, kept_plan, kept_stops
 from amber_gable.services.workspace import Workspace
 from amber_gable.store.jobs import load_bundle
 from amber_gable.web.views.part_names import LABELS
@@ -92,7 +93,7 @@ def page(request: Request, template: str, context: dict[str, Any], status: int =
 
 @dataclass(frozen=True)
 class JobView:
-    """A job as loaded for one page, with its weather and climate where there are any."""
+    """A job as loaded for one page, with its weather and climate where there are any, and what stops its parts."""
 
     bundle: JobBundle
     weather: Weather
@@ -100,6 +101,7 @@ class JobView:
     kept: KeptPlan | None
     now: datetime
     trouble: str | None
+    stops: tuple[Stop, ...]
 
 
 def load_job(request: Request, job_id: str) -> JobView:
@@ -116,7 +118,7 @@ def load_job(request: Request, job_id: str) -> JobView:
         except ValueError as error:
             trouble = str(error)
     kept = kept_plan(space, bundle, site, now)
-    return JobView(bundle, weather, site, kept, now, trouble)
+    return JobView(bundle, weather, site, kept, now, trouble, kept_stops(space, bundle))
 
 
 def job_page(
@@ -145,6 +147,7 @@ def job_page(
         "trouble": view.trouble,
         "now": view.now,
         "last_stroke": _last_stroke(view),
+        "stops": view.stops,
         "said": request.query_params.get("said"),
     }
     return page(request, template or f"{stage}.html", frame | context, status)
@@ -160,7 +163,9 @@ def _lacks(view: JobView) -> dict[str, str]:
         out["survey"] = "no faces"
     elif bare:
         out["survey"] = f"{len(bare)} without zone"
-    if without > 0 or not property_.zones:
+    if view.stops:
+        out["specification"] = f"{len({s.part for s in view.stops})} stopped"
+    elif without > 0 or not property_.zones:
         out["specification"] = f"{without} to choose" if without else "no zones"
     if not job.finishes:
         out["quantities"] = "no systems"

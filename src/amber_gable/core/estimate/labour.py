@@ -3,7 +3,7 @@
 from amber_gable.domain.operation import Operation, OperationKind, Technique, Unit
 from amber_gable.domain.schools import Method
 
-_K = OperationKind
+_K, _T = OperationKind, Technique
 # m² of the acted-on surface per person and hour.
 _PREPARATION_RATE = {
     _K.FIT: 60.0,
@@ -16,9 +16,51 @@ _PREPARATION_RATE = {
     _K.PUTTY: 60.0,
     _K.CAULK: 60.0,
     _K.MASK: 60.0,
+    _K.PROTECT: 60.0,
+    _K.CLEAN: 60.0,
+}
+_WAY_RATE = {
+    # m² per person and hour where the way of working decides
+    _T.HOSE_WASH: 30.0,
+    _T.PRESSURE_WASH: 70.0,
+    _T.BLEACH: 40.0,
+    _T.FUNGICIDE: 40.0,
+    _T.BRIGHTENER: 40.0,
+    _T.DEGREASE: 30.0,
+    _T.HEPA_VACUUM: 25.0,
+    _T.DAMP_WIPE: 25.0,
+    _T.DRY_BRUSH: 25.0,
+    _T.BLOW_OFF: 120.0,
 }
 _LEVEL_WASH_RATE = 40.0
 _TO_BARE_RATE = 1.5
+_CAREFUL = {_T.WET_SCRAPE, _T.WET_SAND, _T.HEPA_SAND, _T.WET_WIRE_BRUSH, _T.WET_CUT_OUT}
+_CARE = 1.5
+"""Wet or shrouded work takes half as long again (handbook §17, lead-safe work)."""
+_WAY_PIECE_HOURS = {
+    # hours for one face and day, one opening, one piece
+    _T.CONTAIN: 0.75,
+    _T.DAILY_CLEAN: 0.5,
+    _T.FINAL_CHECK: 0.25,
+    _T.COVER: 0.375,
+    _T.CUT_BACK: 0.5,
+    _T.UNMASK: 0.025,
+    _T.GRIND_METAL: 0.15,
+    _T.CUT_OUT: 0.4,
+    _T.WET_CUT_OUT: 0.4,
+    _T.WIRE_BRUSH: 1 / 30,
+    _T.WET_WIRE_BRUSH: 1 / 30,
+    _T.FILL: 1 / 20,
+}
+_WAY_METRES = {
+    # metres per person and hour: out and in again together come to the handbook's 25 m of caulk, 6 m of putty
+    (_K.SCRAPE, _T.CUT_OUT): 40.0,
+    (_K.SCRAPE, _T.WET_CUT_OUT): 40.0,
+    (_K.CAULK, _T.BEAD): 66.0,
+    (_K.PUTTY, _T.GLAZE): 10.0,
+    (_K.REPAIR, _T.WET_RAKE_OUT): 20.0,
+    (_K.REPAIR, _T.FILL): 20.0,
+}
 _UNIT_RATE = {
     # metres, pieces or m² of their own per person and hour
     (_K.CAULK, Unit.M): 25.0,
@@ -71,9 +113,11 @@ def rate_m2_h(operation: Operation, *, level: bool = False) -> float:
     if not operation.kind.lays_film or operation.method is None:
         if operation.kind is _K.WASH and level:
             return _LEVEL_WASH_RATE
-        if operation.kind is _K.SCRAPE and operation.technique in (Technique.POWER_SAND, Technique.HEPA_SAND):
+        if operation.kind is _K.SCRAPE and operation.technique in (_T.POWER_SAND, _T.HEPA_SAND):
             return _TO_BARE_RATE
-        return _PREPARATION_RATE[operation.kind]
+        if operation.technique in _WAY_RATE:
+            return _WAY_RATE[operation.technique]
+        return _PREPARATION_RATE[operation.kind] / (_CARE if operation.technique in _CAREFUL else 1.0)
     if operation.share < _PATCHED:
         return _SPOT_RATE
     if operation.back_roll:
@@ -97,10 +141,19 @@ def person_hours(
     item where the trade counts them."""
     high = height_factor(height_m)
     if operation.amount is not None and operation.unit is not None:
-        rate = _UNIT_RATE.get((operation.kind, operation.unit), _PREPARATION_RATE.get(operation.kind, 10.0))
-        if operation.kind is _K.MASK and operation.method is Method.AIRLESS:
-            rate = _MASK_FOR_SPRAY_RATE
-        return operation.amount / rate * high
+        return operation.amount / _unit_rate(operation, operation.unit) * high
     if operation.kind.lays_film and operation.method is not None and item_kind in _PIECE_HOURS:
         return piece_hours(item_kind, sprayed=operation.method.sprays) * pieces * operation.share * high
     return surface_m2 * operation.share / rate_m2_h(operation, level=level) * high * texture
+
+
+def _unit_rate(operation: Operation, unit: Unit) -> float:
+    """Units of its own one person does in an hour."""
+    care = _CARE if operation.technique in _CAREFUL else 1.0
+    if operation.kind is _K.MASK and operation.method is Method.AIRLESS:
+        return _MASK_FOR_SPRAY_RATE
+    if unit is Unit.PIECES and operation.technique in _WAY_PIECE_HOURS:
+        return 1 / _WAY_PIECE_HOURS[operation.technique] / care
+    if unit is Unit.M and operation.technique is not None and (operation.kind, operation.technique) in _WAY_METRES:
+        return _WAY_METRES[operation.kind, operation.technique] / care
+    return _UNIT_RATE.get((operation.kind, unit), _PREPARATION_RATE.get(operation.kind, 10.0)) / care

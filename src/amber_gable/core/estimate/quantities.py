@@ -1,11 +1,11 @@
 """Litres per product and colour (handbook §8): theoretical spread, loss of the method, thirst of the surface."""
 
-from collections.abc import Sequence
+from collections.abc import Collection, Sequence
 from dataclasses import dataclass
 
 from amber_gable.core.estimate.part_work import absorption, part_litres
 from amber_gable.core.estimate.spread import LOSS_PCT, theoretical_spread
-from amber_gable.core.survey.painted import painted_parts
+from amber_gable.core.survey.painted import Key, painted_parts
 from amber_gable.domain.job import JobBundle
 from amber_gable.domain.operation import Operation
 from amber_gable.domain.product import Product
@@ -16,7 +16,8 @@ PRIMER_COLOUR, CLEAR_COLOUR = "#f4f1ea", "#d9d2c0"
 
 @dataclass(frozen=True)
 class Line:
-    """Paint for one coat, summed over the parts that take it in this product, colour and method."""
+    """Paint for one coat, summed over the parts that take it in this product, colour and method; `stopped_litres` of it
+    for parts that a stop holds."""
 
     product: str
     colour: str
@@ -27,6 +28,7 @@ class Line:
     loss_pct: float
     absorption: float
     litres: float
+    stopped_litres: float = 0.0
 
 
 def coat_colour(operation: Operation, product: Product, finish_colour: str) -> str:
@@ -36,8 +38,9 @@ def coat_colour(operation: Operation, product: Product, finish_colour: str) -> s
     return PRIMER_COLOUR if product.primer else finish_colour
 
 
-def quantity_lines(bundle: JobBundle) -> list[Line]:
-    """Every coat of the job, in the order of the systems, like coats of like parts added up."""
+def quantity_lines(bundle: JobBundle, stopped: Collection[Key] = ()) -> list[Line]:
+    """Every coat of the job, in the order of the systems, like coats of like parts added up. `stopped`: parts that a
+    stop holds; their paint is counted and marked."""
     parts = painted_parts(bundle.property, bundle.job.deduction)
     lines: dict[tuple[object, ...], Line] = {}
     for finish in bundle.job.finishes:
@@ -63,6 +66,7 @@ def quantity_lines(bundle: JobBundle) -> list[Line]:
                 loss_pct=loss,
                 absorption=thirst,
                 litres=litres + (before.litres if before else 0.0),
+                stopped_litres=(litres if part.key in stopped else 0.0) + (before.stopped_litres if before else 0.0),
             )
     return list(lines.values())
 

@@ -1,15 +1,17 @@
 """From a job and its climate to placed tasks."""
 
-from datetime import datetime
+from collections.abc import Mapping, Sequence
+from datetime import date, datetime
 from math import ceil
 
 import numpy as np
 
 from amber_gable.core.plan.earliest import place
-from amber_gable.core.plan.explain import why, why_not
+from amber_gable.core.plan.explain import STOPPED, why, why_not
 from amber_gable.core.plan.tasks import Candidate
 from amber_gable.core.plan.work import WorkItem, before_in_system, before_on_face, shifts, slots_for, work_items
-from amber_gable.core.survey.painted import part_key
+from amber_gable.core.spec.stops import Stop, job_stops
+from amber_gable.core.survey.painted import Key, part_key
 from amber_gable.core.weather.site import SiteClimate
 from amber_gable.core.weather.slots import Slots
 from amber_gable.core.weather.steps import SLOT
@@ -23,6 +25,10 @@ def _candidates(items: list[WorkItem], site: SiteClimate) -> list[Candidate]:
     slot_ends = slots.start + SLOT * (np.arange(len(slots)) + 1.0)
     out = []
     for item in items:
+        allowed, letters = item.windows.ok[0], item.windows.first_letters()[0]
+        if item.not_before is not None:
+            early = slots.day < (item.not_before - slots.time(0).date()).days
+            allowed, letters = allowed & ~early, np.where(early, STOPPED, letters)
         recoat = item.windows.recoat_at
         longest = item.product.max_recoat_h if item.product else None
         out.append(
@@ -31,8 +37,8 @@ def _candidates(items: list[WorkItem], site: SiteClimate) -> list[Candidate]:
                 face=item.part.face.id,
                 duration_slots=slots_for(item.crew_hours),
                 after=before_on_face(item, items, site.bundle) + before_in_system(item, items),
-                allowed=item.windows.ok[0],
-                letters=item.windows.first_letters()[0],
+                allowed=allowed,
+                letters=letters,
                 ready=np.asarray(recoat[0] if recoat is not None else slot_ends + item.stint.wait_h * 3600),
                 latest_after=None if longest is None else longest * 3600,
             )
@@ -41,8 +47,10 @@ def _candidates(items: list[WorkItem], site: SiteClimate) -> list[Candidate]:
 
 
 def plan_job(site: SiteClimate, begin: datetime) -> Plan:
-    """Place every operation of the job for its crew, from `begin` to the end of the site's slots."""
-    items = {i.id: i for i in work_items(site)}
+    """Place every operation of the job for its crew, from `begin` to the end of the site's slots. Nothing is
+    placed on a part that a stop holds."""
+    stops = job_stops(site.bundle)
+    items = {i.id: i for i in work_items(site, stops)}
     slots = site.slots
     candidates = {c.id: c for c in _candidates(list(items.values()), site)}
     first = max(0, ceil((begin.timestamp() - slots.start) / SLOT))
@@ -56,19 +64,43 @@ def plan_job(site: SiteClimate, begin: datetime) -> Plan:
         )
     return Plan(
         tasks=tuple(tasks),
-        unplaced=tuple(
+        unplaced=_stopped(stops)
+        + tuple(
             Unplaced(
                 id=r.id,
                 face_name=items[r.id].part.face.name,
                 zone_name=items[r.id].part.name,
                 section=items[r.id].section,
                 operation=items[r.id].stint.name,
-                why=why_not(r, titles),
+                why=_held_back(items[r.id], stops) or why_not(r, titles),
             )
             for r in refused
         ),
         finish=max((t.end for t in tasks), default=None),
     )
+
+
+def _stopped(stops: Mapping[Key, Sequence[Stop]]) -> tuple[Unplaced, ...]:
+    """One entry for every part that a stop without a day holds."""
+    return tuple(
+        Unplaced(
+            id=f"{kind}.{id_}/stopped",
+            face_name=found[0].face_name,
+            zone_name=found[0].part_name,
+            section="",
+            operation="All of it",
+            why=" ".join(s.said for s in found),
+        )
+        for (kind, id_), found in stops.items()
+        if any(s.until is None for s in found)
+    )
+
+
+def _held_back(item: WorkItem, stops: Mapping[Key, Sequence[Stop]]) -> str:
+    """The words of the stop whose day lies past the days looked at."""
+    last = date.fromisoformat(item.windows.slots.dates[-1])
+    late = [s for s in stops.get(item.part.key, ()) if s.until is not None and s.until > last]
+    return " ".join(s.said for s in late)
 
 
 def threatened_tasks(site: SiteClimate, plan: Plan, now: datetime) -> tuple[tuple[Task, str], ...]:

@@ -9,7 +9,11 @@ from amber_gable.core.plan.tasks import Candidate, Placement, Refusal
 from amber_gable.core.weather.rules import LETTERS
 from amber_gable.core.weather.slots import Slots
 
+STOPPED = "S"
+"""The letter of slots before the day on which a stop ends."""
+_WORDS = LETTERS | {STOPPED: "a stop that ends on a day"}
 _FREES = {
+    STOPPED: "nothing but that day",
     "C": "a low-temperature product, or a warmer week",
     "D": "an earlier last stroke, a faster product, or toweling small items dry",
     "H": "the 'temperature decides' school, or cooler days",
@@ -37,7 +41,7 @@ def blocked_stretches(slots: Slots, letters: npt.NDArray[np.str_], first: int, e
         if letter not in ("", "N"):
             finish = slots.time(j)
             upto = f"{finish:%H:%M}" if finish.date() == slots.time(i).date() else clock(finish)
-            out.append(f"{letter} {LETTERS[str(letter)]}, {clock(slots.time(i))}-{upto}")
+            out.append(f"{letter} {_WORDS[str(letter)]}, {clock(slots.time(i))}-{upto}")
         i = j
     return out
 
@@ -74,9 +78,9 @@ def why_not(refusal: Refusal, titles: dict[str, str]) -> str:
         case "crew":
             return "The crew has no time left in its windows; a second crew or more days would free it."
         case "short":
-            name = LETTERS[refusal.detail]
+            name = _WORDS[refusal.detail]
             return (
                 f"No window is long enough for it ({name} cuts them). What would help: {_FREES[refusal.detail]}, "
                 "or more people."
             )
-    return f"No window at all: {LETTERS[refusal.detail]}. What would help: {_FREES[refusal.detail]}."
+    return f"No window at all: {_WORDS[refusal.detail]}. What would help: {_FREES[refusal.detail]}."

@@ -1,8 +1,9 @@
 """The work of a job as pieces a crew can do in one go: operations put together where nothing has to dry between them,
 on sections of faces cut at natural breaks."""
 
-from collections.abc import Sequence
-from dataclasses import dataclass
+from collections.abc import Mapping, Sequence
+from dataclasses import dataclass, replace
+from datetime import date
 from math import ceil
 
 import numpy as np
@@ -11,7 +12,9 @@ import numpy.typing as npt
 from amber_gable.core.estimate.part_work import part_hours
 from amber_gable.core.estimate.quantities import coat_colour
 from amber_gable.core.plan.tasks import runs
-from amber_gable.core.survey.painted import PaintedPart, painted_parts, together
+from amber_gable.core.spec.rule import EARLY_FILMS
+from amber_gable.core.spec.stops import Stop
+from amber_gable.core.survey.painted import Key, PaintedPart, painted_parts, together
 from amber_gable.core.survey.sections import section_share, sections
 from amber_gable.core.weather.site import SiteClimate
 from amber_gable.core.weather.slots import Slots
@@ -19,7 +22,7 @@ from amber_gable.core.weather.steps import SLOT
 from amber_gable.core.weather.windows import Windows
 from amber_gable.domain.finish import Finish
 from amber_gable.domain.job import CrewDay, JobBundle
-from amber_gable.domain.operation import Operation, OperationKind
+from amber_gable.domain.operation import Operation, OperationKind, Technique
 from amber_gable.domain.product import Product
 from amber_gable.domain.spec_schools import resolved
 from amber_gable.domain.substrates import SUBSTRATES
@@ -28,6 +31,7 @@ from amber_gable.domain.survey import Face
 SECTION_HOURS = (3.0, 1.5, 0.75)
 """Longest stretch of one task. Longer work is cut at natural breaks, where a wet edge can end; where no window takes
 such a stretch, into shorter ones."""
+SET_UP = (OperationKind.FIT, OperationKind.PROTECT)
 FRAMED = ("sash-window", "casement", "panelled-door", "flush-door", "glazed-door")
 """Items painted with the trim of a face."""
 
@@ -45,7 +49,7 @@ class Stint:
     @property
     def name(self) -> str:
         names = [o.name for o in self.operations]
-        return ", then ".join([names[0], *(n[0].lower() + n[1:] for n in names[1:])])
+        return ", then ".join([names[0], *(n if n[1:2].isupper() else n[0].lower() + n[1:] for n in names[1:])])
 
     @property
     def kind(self) -> OperationKind:
@@ -66,26 +70,31 @@ class Stint:
 
 
 def stints(operations: Sequence[Operation]) -> list[Stint]:
-    """The operations in order, put together where one follows the other at once and both are wet or both are dry."""
+    """The operations in order, put together where one goes on from the other at once."""
     groups: list[list[Operation]] = []
     for operation in operations:
-        last = groups[-1][-1] if groups else None
-        if (
-            last is not None
-            and not last.kind.lays_film
-            and not operation.kind.lays_film
-            and last.wait_h == 0
-            and (last.kind.wets == operation.kind.wets or last.kind is OperationKind.FIT)
-        ):
+        if groups and _goes_on(groups[-1], operation):
             groups[-1].append(operation)
         else:
             groups.append([operation])
     return [Stint(tuple(g)) for g in groups]
 
 
+def _goes_on(group: Sequence[Operation], operation: Operation) -> bool:
+    """Both wet or both dry, with no wait between; what is only set up goes with whatever follows it, and tape comes off
+    with the coat it lies beside, while that is soft."""
+    first, last = group[0], group[-1]
+    if first.kind.lays_film:
+        return operation.technique is Technique.UNMASK and last.kind.lays_film
+    if operation.kind.lays_film or last.wait_h > 0:
+        return False
+    return last.kind.wets == operation.kind.wets or last.kind in SET_UP
+
+
 @dataclass(frozen=True)
 class WorkItem:
-    """One stint on one section of a part, with everything needed to print it once it is placed."""
+    """One stint on one section of a part, with everything needed to print it once it is placed. `not_before`: the day a
+    stop of the part ends."""
 
     id: str
     part: PaintedPart
@@ -101,6 +110,7 @@ class WorkItem:
     windows: Windows
     product: Product | None = None
     colour: str | None = None
+    not_before: date | None = None
 
     @property
     def title(self) -> str:
@@ -123,30 +133,44 @@ def slots_for(crew_hours: float) -> int:
     return max(1, ceil(crew_hours * 3600 / SLOT - 1e-9))
 
 
-def work_items(site: SiteClimate) -> list[WorkItem]:
-    """All stints of all finished parts, cut into sections, in the order of the work on each part."""
+def work_items(site: SiteClimate, stops: Mapping[Key, Sequence[Stop]] | None = None) -> list[WorkItem]:
+    """All stints of all finished parts that nothing stops, cut into sections, in the order of the work on each part. A
+    part whose stops all end by themselves waits for the last of their days."""
     items: list[WorkItem] = []
-    for parts, finishes in _groups(site.bundle):
+    for parts, finishes in _groups(site.bundle, stops or {}):
         operations = [site.bundle.operations(f) for f in finishes]
         done = stints(operations[0])
         for number, stint in enumerate(done):
             # Like items may differ in amounts (metres of putty): their hours are added one by one.
             same = [tuple(next(o for o in ops if o.id == x.id) for x in stint.operations) for ops in operations]
             hours = sum(_hours(part, mine) for part, mine in zip(parts, same, strict=True))
-            items += _sections_of(site, together(parts), finishes[0], stint, number, len(done), hours)
+            placed = _sections_of(site, together(parts), finishes[0], stint, number, len(done), hours)
+            day = ends((stops or {}).get(parts[0].key, ()))
+            items += [replace(i, not_before=day) for i in placed] if day else placed
     return items
 
 
-def _groups(bundle: JobBundle) -> list[tuple[list[PaintedPart], list[Finish]]]:
-    """Finished parts with paint to take: zones one by one, like items of a face with like steps and colour together."""
+def ends(stops: Sequence[Stop]) -> date | None:
+    """The day the last of the stops ends by itself; None where there are none."""
+    return max((s.until for s in stops if s.until is not None), default=None)
+
+
+def _groups(bundle: JobBundle, stops: Mapping[Key, Sequence[Stop]]) -> list[tuple[list[PaintedPart], list[Finish]]]:
+    """Finished parts with paint to take and without a stop that lasts: zones one by one, like items of a face with like
+    steps and colour together."""
     parts = painted_parts(bundle.property, bundle.job.deduction)
     groups: dict[object, tuple[list[PaintedPart], list[Finish]]] = {}
     for finish in bundle.job.finishes:
         part = parts[finish.part]
-        if part.surface_m2 <= 0:
+        held = stops.get(part.key, ())
+        if part.surface_m2 <= 0 or any(s.until is None for s in held):
             continue
         steps = tuple((o.id, o.product, o.method, o.wait_h) for o in bundle.operations(finish))
-        key = part.key if not part.item_kind else (part.face.id, part.item_kind, part.substrate, finish.colour, steps)
+        key = (
+            part.key
+            if not part.item_kind
+            else (part.face.id, part.item_kind, part.substrate, finish.colour, steps, ends(held))
+        )
         group = groups.setdefault(key, ([], []))
         group[0].append(part)
         group[1].append(finish)
@@ -266,7 +290,9 @@ def before_on_face(item: WorkItem, items: Sequence[WorkItem], bundle: JobBundle)
     others = [
         o for o in items if o.part.face is item.part.face and o.trim is not late and (not o.part.item_kind or o.trim)
     ]
-    films = [o.number for o in items if o.finish is item.finish and o.stint.lays_film]
+    films = [
+        o.number for o in items if o.finish is item.finish and o.stint.lays_film and o.stint.first.id not in EARLY_FILMS
+    ]
     out = []
     if late and item.number == 0:
         out += [o.id for o in others if o.number == 0]

@@ -6,8 +6,9 @@ from decimal import Decimal
 
 from amber_gable.core.estimate.spread import LOSS_PCT, theoretical_spread
 from amber_gable.core.spec.facts import Facts
+from amber_gable.core.spec.limits import moisture_limit
 from amber_gable.domain.families import Family, usual_surfaces
-from amber_gable.domain.product import Product
+from amber_gable.domain.product import Base, Product
 from amber_gable.domain.schools import Method
 
 
@@ -28,6 +29,13 @@ def goes_on(product: Product, tags: frozenset[str]) -> bool:
     return not allowed or bool(allowed & tags)
 
 
+def holds_on(product: Product, facts: Facts) -> bool:
+    """Never an alkyd straight on zinc (it turns to soap), nor silicate on anything but mineral ground."""
+    if product.base is Base.ALKYD and "galvanised" in facts.tags:
+        return False
+    return product.base is not Base.SILICATE or facts.get("coating") == "bare"
+
+
 def cost_per_m2(product: Product, method: Method, thirst: float = 1.0) -> float:
     """Paint for one coat on one m², at the best price per litre, loss and thirst included."""
     litres = thirst / (theoretical_spread(product) * (1 - LOSS_PCT[method] / 100))
@@ -45,7 +53,7 @@ def candidates(
 ) -> list[Candidate]:
     """Products of these families that may go on the surface, best first: by points, then by cost. `sheen`: the words
     of what suits, for finish coats."""
-    found = [p for p in products if p.family in families and goes_on(p, facts.tags)]
+    found = [p for p in products if p.family in families and goes_on(p, facts.tags) and holds_on(p, facts)]
     judged = [_judged(p, families, facts, method, bare=bare, sheen=sheen) for p in found]
     return sorted(judged, key=lambda c: (-c.points, c.cost_m2, c.product.code))
 
@@ -68,9 +76,10 @@ def _judged(
         points += 6
         reasons.append("primes itself")
     moisture = facts.get("moisture")
-    if moisture is not None and product.moisture_max_pct is not None and moisture > product.moisture_max_pct:
+    damp = moisture_limit(facts.tags, facts.get("aim"), facts.schools, product.moisture_max_pct)
+    if moisture is not None and damp is not None and moisture > damp.value:
         points -= 60
-        reasons.append(f"wood at {moisture:.0f} %, its sheet allows {product.moisture_max_pct:.0f} %")
+        reasons.append(f"wood at {moisture:.0f} %, at most {damp.words}")
     if "vinyl" in facts.tags and product.vinyl_safe:
         points += 4
         reasons.append("rated vinyl-safe")

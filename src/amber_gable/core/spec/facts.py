@@ -3,20 +3,24 @@
 A fact that was not found out is absent; a rule decides for itself whether not knowing counts.
 """
 
-from collections.abc import Mapping
+from collections.abc import Collection, Mapping
 from dataclasses import dataclass, field, replace
+from math import ceil
 from typing import Any
 
 from amber_gable.core.spec.colour import lab
-from amber_gable.core.spec.hiding import coats_to_hide, hiding_power
+from amber_gable.core.spec.hiding import coats_to_hide, hiding_power, under_tinted
+from amber_gable.core.spec.limits import moisture_limit
 from amber_gable.core.survey.essentials import is_answered
 from amber_gable.core.survey.moisture import judged_moisture
 from amber_gable.domain.aims import Aim, usual_aim
 from amber_gable.domain.condition import Coating, Condition
 from amber_gable.domain.guided_tests import GUIDED_TESTS
+from amber_gable.domain.product import Product
 from amber_gable.domain.spec_schools import DEFAULTS
 from amber_gable.domain.substrates import SUBSTRATES
 
+USUAL_COATS = 2
 FILMS = (Coating.WATERBORNE, Coating.OIL, Coating.FILM_STAIN)
 _ITEM_TAGS = {
     "panelled-door": "door panelled-door",
@@ -54,11 +58,26 @@ class Facts:
 
     def supposing(self, name: str, value: Any) -> "Facts":
         """The same surface with one reading as given."""
-        return replace(self, known=_derived({**self.known, name: value}))
+        return replace(self, known=_derived({**self.known, name: value}, self.tags, self.schools))
 
     def under(self, topic: str, school: str) -> "Facts":
         """The same surface under another school."""
-        return replace(self, schools={**self.schools, topic: school})
+        schools = {**self.schools, topic: school}
+        return replace(self, schools=schools, known=_derived(self.known, self.tags, schools))
+
+    def with_finish(self, product: Product) -> "Facts":
+        """The same surface, with what the chosen finish's own sheet says of hiding, moisture, coats and feet."""
+        sheet = {
+            "contrast": product.contrast,
+            "sheet_moisture": product.moisture_max_pct,
+            "sheet_coats": product.coats,
+            "foot_h": product.foot_h,
+        }
+        told = {k: v for k, v in sheet.items() if v is not None}
+        if not told:
+            return self
+        known = {**self.known, **told, **colour_facts(self.old_colour, self.new_colour, product.contrast)}
+        return replace(self, known=_derived(known, self.tags, self.schools))
 
 
 def surface_tags(substrate: str, item_kind: str = "") -> frozenset[str]:
@@ -85,8 +104,14 @@ def facts_of(
     openings: int = 0,
     height_m: float = 0.0,
     tilt_deg: float = 90.0,
+    old_sheet: bool = False,
+    first_on_face: bool = False,
+    face_disturbed: bool = True,
+    obstacles: Collection[str] = (),
 ) -> Facts:
-    """The facts of a zone or item as surveyed. `lead`: lead paint is presumed or was found."""
+    """The facts of a zone or item as surveyed. `lead`: lead paint is presumed or was found; `old_sheet`: a cement sheet
+    here may be from before the 1990s; `first_on_face`: what is done once for a face is done with this part;
+    `face_disturbed`: old paint is scraped, sanded or cut somewhere on the face."""
     tags = surface_tags(substrate, item_kind)
     aim = aim or usual_aim(tags)
     known: dict[str, Any] = {
@@ -98,6 +123,9 @@ def facts_of(
         "surface_m2": surface_m2,
         "openings": openings,
         "pieces": pieces,
+        "first_on_face": first_on_face,
+        "face_disturbed": face_disturbed,
+        **{f"near_{kind.replace('-', '_')}": True for kind in obstacles},
     }
     for test in GUIDED_TESTS:
         value = getattr(condition, test.field)
@@ -109,28 +137,51 @@ def facts_of(
             value = None
         known[test.field] = value.value if hasattr(value, "value") else value
     known |= colour_facts(old_colour, new_colour)
-    return Facts(tags, _derived(known), surface_m2, pieces, old_colour, new_colour, dict(schools))
+    known["asbestos"] = "fibre-cement" in tags and (condition.asbestos or (condition.asbestos is None and old_sheet))
+    known["aged_on"] = next((t.on for t in condition.tests if t.test == "age"), None)
+    return Facts(tags, _derived(known, tags, schools), surface_m2, pieces, old_colour, new_colour, dict(schools))
 
 
-def colour_facts(old: str, new: str | None) -> dict[str, Any]:
-    """How the colour changes; nothing where none is chosen."""
+def colour_facts(old: str, new: str | None, contrast: float | None = None) -> dict[str, Any]:
+    """How the colour changes; nothing where none is chosen. `contrast` is the chosen finish's own; `tint_saves` whether
+    a tinted primer makes fewer coats in all, or as many of a colour that hides weakly (True), or as many with one of
+    them cheaper (False)."""
     if new is None:
         return {}
+    power = contrast or hiding_power(new).value
+    alone = coats_to_hide(old, new, power)
+    primed = 1 + max(USUAL_COATS, coats_to_hide(under_tinted(old, new), new, power))
     return {
-        "hiding_coats": coats_to_hide(old, new, hiding_power(new).value),
+        "hiding_coats": alone,
+        "tint_saves": (primed < alone or hiding_power(new).name == "WEAK") if primed <= alone else None,
         "lighter_by": lab(new).lightness - lab(old).lightness,
         "weak_colour": hiding_power(new).name == "WEAK",
         "dark_colour": lab(new).lightness < 35,
+        "darker": lab(new).lightness < lab(old).lightness - 2,
+        "colour_changes": old != new,
     }
 
 
-def _derived(known: Mapping[str, Any]) -> dict[str, Any]:
+_CLEARED_M2_A_DAY = 46.0
+"""Failing paint two people take off and feather in a day, wet: 5 m²/h, half as much again for lead, 14 hours."""
+
+
+def _derived(known: Mapping[str, Any], tags: frozenset[str], schools: Mapping[str, str]) -> dict[str, Any]:
     """Facts that follow from others."""
     out = dict(known)
     coating = out.get("coating")
     out["film"] = None if coating is None else coating in {c.value for c in FILMS}
     out["painted"] = None if coating is None else coating != Coating.BARE.value
     out["bare_spots_pct"] = (out.get("loose_pct") or 0.0) + (out.get("bare_pct") or 0.0)
-    for name in ("coating", "masonry", "vinyl", "moisture"):
+    out["rusty_pct"] = max(out.get("rust_pct") or 0.0, out.get("bare_pct") or 0.0) + (out.get("loose_pct") or 0.0)
+    out["patch_made"] = out.get("adhesion") is not None
+    out["soft"] = True if "limestone" in tags or out.get("masonry") == "dusty" else None
+    out["fittings"] = True if any(out.get(f"near_{kind}") for kind in ("lamp", "meter", "other")) else None
+    out["failing_pct"] = out["bare_spots_pct"] + (out.get("crack_m") or 0.0)
+    out["dusty_days"] = max(1, ceil(out["surface_m2"] * out["bare_spots_pct"] / 100 / _CLEARED_M2_A_DAY))
+    limit = moisture_limit(tags, out["aim"], schools, out.get("sheet_moisture"))
+    out.setdefault("foot_h", 24.0)
+    out["moisture_limit"], out["moisture_source"] = (limit.value, limit.source) if limit else (None, None)
+    for name in ("coating", "masonry", "vinyl", "moisture", "made_colour"):
         out[f"{name}_known"] = out.get(name) is not None
     return {k: v for k, v in out.items() if v is not None}

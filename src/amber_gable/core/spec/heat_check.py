@@ -45,8 +45,9 @@ class Wanted:
 
 @dataclass(frozen=True)
 class HeatCheck:
-    """Peaks of the present and the wanted colour. `level` None where there is nothing to say; `limit_c` the limit it
-    was held against, `admissible` the colour nearest to the wanted one that would pass."""
+    """Peaks of the present colour (on vinyl the one it was made in, where that is known) and of the wanted one. `level`
+    None where there is nothing to say; `limit_c` the limit it was held against, `admissible` the colour nearest to the
+    wanted one that would pass."""
 
     wanted: Wanted
     now: Peak
@@ -61,11 +62,14 @@ def heat_checks(place: Property, wanted: Sequence[Wanted], hot_c: float | None =
     """Check all at once. `hot_c`: the site's own design temperature, °C."""
     if not wanted:
         return []
-    pairs = [
-        face_surface(w.part.face, w.part.substrate, colour) for w in wanted for colour in (w.part.colour_now, w.colour)
-    ]
+    pairs = [face_surface(w.part.face, w.part.substrate, colour) for w in wanted for colour in (_borne(w), w.colour)]
     found = peaks(place, tuple(pairs), hot_c)
     return [_checked(w, found[2 * i], found[2 * i + 1]) for i, w in enumerate(wanted)]
+
+
+def _borne(w: Wanted) -> str:
+    """The colour that shows what the surface bears."""
+    return w.part.condition.made_colour or w.part.colour_now
 
 
 def _checked(w: Wanted, now: Peak, then: Peak) -> HeatCheck:
@@ -88,13 +92,16 @@ def _checked(w: Wanted, now: Peak, then: Peak) -> HeatCheck:
 def _vinyl(w: Wanted, now: Peak, then: Peak) -> HeatCheck:
     """School A looks at the colour, C at the peak, B at the sheet; 'both' wants A and C.
 
-    The present colour's own peak is borne already, so C refuses only what is above its limit and hotter than now.
+    The made colour's own peak is borne already, so where it is known C refuses only what is above its limit and hotter
+    than that. Today's colour, faded or painted, is no such proof.
     """
-    darker = solar_absorptance(w.colour) > solar_absorptance(w.part.colour_now) + _ALIKE
-    limit = max(VINYL_LIMIT_C, now.surface_c)
+    made = w.part.condition.made_colour is not None
+    darker = solar_absorptance(w.colour) > solar_absorptance(_borne(w)) + _ALIKE
+    limit = max(VINYL_LIMIT_C, now.surface_c) if made else VINYL_LIMIT_C
     hot = then.surface_c > limit + 0.05
     figures = (
-        f"peak {then.surface_c:.0f} °C, now {now.surface_c:.0f} °C; limit {VINYL_LIMIT_C:.0f} °C, the panel softens at "
+        f"peak {then.surface_c:.0f} °C, {'as made' if made else 'now'} {now.surface_c:.0f} °C; limit "
+        f"{VINYL_LIMIT_C:.0f} °C, the panel softens at "
         f"{VINYL_SOFTENS_C:.0f} °C"
     )
     refusals = {
@@ -106,13 +113,14 @@ def _vinyl(w: Wanted, now: Peak, then: Peak) -> HeatCheck:
     if not refusals[w.vinyl_school]:
         aside = ", a colour rated vinyl-safe" if w.vinyl_school == "rated" and darker else ""
         return HeatCheck(w, now, then, Level.NOTE, f"Vinyl bears this colour{aside}: {figures}.", limit, None)
+    was = "was made" if made else "is now, and the colour it was made in is not known"
     by_colour = w.vinyl_school in ("not-darker", "rated") or (w.vinyl_school == "both" and not hot)
     bound = now.surface_c if by_colour or w.vinyl_school == "both" else limit
     why = {
-        "not-darker": "it is darker than the panel is now",
+        "not-darker": f"it is darker than the panel {was}",
         "computed": "it gets too hot for the panel",
-        "both": "it gets too hot for the panel" if hot else "it is darker than the panel is now",
-        "rated": "it is darker than the panel is now and the coating is not rated vinyl-safe",
+        "both": "it gets too hot for the panel" if hot else f"it is darker than the panel {was}",
+        "rated": f"it is darker than the panel {was} and the coating is not rated vinyl-safe",
     }[w.vinyl_school]
     words = f"Refused on vinyl: {why} ({figures}). It may warp the panel and void its warranty."
     return HeatCheck(w, now, then, Level.STOP, words, bound, _nearest(w, now, then, bound))
@@ -120,5 +128,5 @@ def _vinyl(w: Wanted, now: Peak, then: Peak) -> HeatCheck:
 
 def _nearest(w: Wanted, now: Peak, then: Peak, limit_c: float) -> str:
     """The wanted colour, lightened until it passes."""
-    points = [(solar_absorptance(c), p.surface_c) for c, p in ((w.part.colour_now, now), (w.colour, then))]
+    points = [(solar_absorptance(c), p.surface_c) for c, p in ((_borne(w), now), (w.colour, then))]
     return lightened(w.colour, admissible_absorptance(points[0], points[1], limit_c))

@@ -23,6 +23,11 @@ _BY_FIELD: dict[str, tuple[Any, ...]] = {
     "crack_mm": (0.1, 1.0),
     "age_years": (0.05, 5.0, 15.0),
     "vinyl": ("sound", "pitted", "warped"),
+    "efflorescence": ("none", "dry-bloom", "returns"),
+    "tannin": (True, False),
+    "rust_pct": (0.0, 10.0),
+    "adhesion": ("holds", "lifts"),
+    "timber": ("pressure-treated", "kiln-dried", "untreated"),
 }
 """Readings tried for a test that was not made. Stains are found on wood only."""
 _STAINS = ("film-stain", "penetrating-stain")

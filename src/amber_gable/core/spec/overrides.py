@@ -4,7 +4,7 @@ from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 
 from amber_gable.core.spec.facts import Facts
-from amber_gable.core.spec.rule import Level
+from amber_gable.core.spec.rule import EARLY_FILMS, Level
 from amber_gable.domain.finish import Override, OverrideAction
 from amber_gable.domain.operation import Operation, OperationKind, Technique
 
@@ -66,7 +66,7 @@ def _forbidden(operations: Sequence[Operation], forbidden: Mapping[Technique, st
 
 def _ground(operations: Sequence[Operation], facts: Facts) -> list[Conflict]:
     """Clean, dry, dull, and stripped where it must be, before the first film."""
-    films = [i for i, o in enumerate(operations) if o.kind.lays_film]
+    films = [i for i, o in enumerate(operations) if o.kind.lays_film and o.id not in EARLY_FILMS]
     if not any(o.kind is OperationKind.COAT for o in operations):
         return [Conflict(Level.STOP, "coat-1", "no coat is left", "Keep at least one coat.")]
     first = films[0]
@@ -81,7 +81,7 @@ def _ground(operations: Sequence[Operation], facts: Facts) -> list[Conflict]:
         out.append(Conflict(Level.STOP, before[wet].id, "no time to dry between water and the first film",
                             "Give the last wet step its waiting time."))  # fmt: skip
     glossy = facts.get("film") is not False and facts.get("gloss") not in ("dull", None)
-    scraped = any(o.kind is OperationKind.SCRAPE and o.share == 1 for o in before)
+    scraped = any(o.kind is OperationKind.SCRAPE and o.share == 1 and o.amount is None for o in before)
     if glossy and "deck" not in facts.tags and not scraped and not any(o.kind in _DULLS for o in before):
         out.append(Conflict(Level.STOP, operations[first].id, f"the old film is {facts.get('gloss')} and nothing dulls "
                             "it", "Sand or degloss before the first film."))  # fmt: skip

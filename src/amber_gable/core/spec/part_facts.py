@@ -3,11 +3,13 @@
 from collections.abc import Mapping
 
 from amber_gable.core.spec.facts import Facts, facts_of
-from amber_gable.core.survey.painted import PaintedPart
+from amber_gable.core.survey.painted import PaintedPart, part_key
 from amber_gable.domain.aims import Aim
+from amber_gable.domain.condition import Coating, Condition, Gloss
 from amber_gable.domain.job import JobBundle
 from amber_gable.domain.spec_schools import resolved
-from amber_gable.domain.survey import ObstacleKind, Zone
+from amber_gable.domain.substrates import SUBSTRATES
+from amber_gable.domain.survey import Item, ObstacleKind, Zone
 
 
 def lead_presumed(bundle: JobBundle) -> bool:
@@ -17,6 +19,21 @@ def lead_presumed(bundle: JobBundle) -> bool:
     if place.lead_found is not None:
         return place.lead_found
     return place.year_built is None or place.year_built < bundle.company.lead_cutoff_year
+
+
+SHEETS_CLEAN_FROM = 1990
+_OLD_SHEET_YEARS = 25.0
+
+
+def asbestos_presumed(bundle: JobBundle, part: PaintedPart) -> bool:
+    """A cement sheet that may be from before the 1990s, unless a laboratory said no. A sheet's own age counts before
+    the house's; without either it is presumed old."""
+    condition, built = part.condition, bundle.property.year_built
+    if SUBSTRATES[part.substrate].family != "cement" or condition.asbestos is not None:
+        return bool(condition.asbestos)
+    if condition.age_years is not None:
+        return condition.age_years >= _OLD_SHEET_YEARS
+    return built is None or built < SHEETS_CLEAN_FROM
 
 
 def part_facts(
@@ -44,4 +61,28 @@ def part_facts(
         openings=len(face.openings) if takes_rest and face.is_wall else 0,
         height_m=face.top_m if face.is_wall else 0.0,
         tilt_deg=face.tilt_deg,
+        old_sheet=asbestos_presumed(bundle, part),
+        first_on_face=_first_on_face(bundle, part),
+        face_disturbed=any(_disturbed(p.condition) for p in _on_face(bundle, part)),
+        obstacles={o.kind.value for o in face.obstacles},
     )
+
+
+def _on_face(bundle: JobBundle, part: PaintedPart) -> list[Zone | Item]:
+    place, face = bundle.property, part.face.id
+    return [*place.zones_of(face), *place.items_of(face)]
+
+
+def _disturbed(c: Condition) -> bool:
+    """Whether old paint will be scraped, sanded or cut; what was not looked at counts."""
+    found = (c.loose_pct, c.bare_pct, c.caulk_m, c.putty_m, c.nails, c.rot_m2, c.greyed, c.rust_pct)
+    return c.coating is not Coating.BARE and (any(found) or c.gloss is not Gloss.DULL)
+
+
+def _first_on_face(bundle: JobBundle, part: PaintedPart) -> bool:
+    """Covering and containment are set up once for a face: with the zone that takes its rest, else with its first."""
+    place, face = bundle.property, part.face.id
+    zones = place.zones_of(face)
+    rest = [z for z in zones if z.area.kind == "face"]
+    first: list[Zone | Item] = [*rest, *zones, *place.items_of(face)]
+    return part_key(first[0]) == part.key

@@ -7,7 +7,7 @@ from amber_gable.core.spec.comparison import Sums, sums_of
 from amber_gable.core.spec.diagnosis import Derivation, derive
 from amber_gable.core.spec.overrides import Conflict
 from amber_gable.core.spec.part_facts import part_facts
-from amber_gable.core.spec.system import Specified, specify
+from amber_gable.core.spec.system import Specified, finish_product, specify
 from amber_gable.core.survey.painted import PaintedPart
 from amber_gable.domain.aims import Aim
 from amber_gable.domain.finish import Finish, Override
@@ -59,7 +59,12 @@ def fresh_spec(bundle: JobBundle, part: PaintedPart, wish: Wish | None, products
     facts = part_facts(
         bundle, part, wish.colour if wish else None, wish.aim if wish else None, wish.schools if wish else None
     )
-    return specify(derive(facts), products, wish.picks if wish else None, wish.overrides if wish else ())
+    shelf, picks = list(products), wish.picks if wish else {}
+    first = derive(facts)
+    finish = finish_product(first, shelf, picks)
+    # What the chosen sheet says of hiding and of moisture may ask for other steps than the family's usual figures.
+    told = facts.with_finish(finish)
+    return specify(first if told == facts else derive(told), shelf, picks, wish.overrides if wish else ())
 
 
 def part_spec(bundle: JobBundle, part: PaintedPart, products: Iterable[Product]) -> PartSpec:

@@ -29,32 +29,42 @@ class Level(StrEnum):
 
 
 class Stage(IntEnum):
-    """The order of the work on one surface."""
+    """The order of the work on one surface: out with what fails, wet work, dry work, primer, what goes into the primed
+    joints, coats, and everything back."""
 
+    PROTECT = 5
     TAKE_DOWN = 10
+    BRUSH_OFF = 15
     TREAT = 20
     WASH = 30
     STRIP = 40
     BRIGHTEN = 45
+    LEAVE_ON = 47
     REMOVE = 50
+    CUT_OUT = 52
+    REBATE_PRIME = 54
+    PUTTY = 56
     REPAIR = 60
+    NAIL_PRIME = 62
     FILL = 65
     SAND = 70
+    CLEAN_DAILY = 74
     DUST = 75
     SPOT_PRIME = 80
     PRIME = 85
-    PUTTY = 90
     CAULK = 92
     MASK = 95
     UNDERCOAT = 97
     COAT = 100
+    UNMASK = 105
     REFIT = 110
+    FINAL_CHECK = 115
 
 
 @dataclass(frozen=True)
 class Test:
-    """A condition on one fact. `op`: 'is' (one of the values), 'not', 'above', 'at most'. With `or_unknown` a fact not
-    found out counts as fulfilled: the careful side."""
+    """A condition on one fact. `op`: 'is' (one of the values), 'not', 'above', 'at most'; a limit given in words is the
+    fact of that name. With `or_unknown` a fact not found out counts as fulfilled: the careful side."""
 
     fact: str
     op: str
@@ -66,10 +76,13 @@ class Test:
         seen = facts.get(self.fact)
         if seen is None:
             return True if self.or_unknown else None
+        limit = facts.get(self.value) if isinstance(self.value, str) and self.op in ("above", "at most") else self.value
+        if limit is None:
+            return None
         if self.op == "above":
-            return bool(seen > self.value)
+            return bool(seen > limit)
         if self.op == "at most":
-            return bool(seen <= self.value)
+            return bool(seen <= limit)
         among = seen in self.value
         return among if self.op == "is" else not among
 
@@ -82,11 +95,11 @@ def none_of(fact: str, *values: Any, or_unknown: bool = False) -> Test:
     return Test(fact, "not", values, or_unknown)
 
 
-def above(fact: str, limit: float, *, or_unknown: bool = False) -> Test:
+def above(fact: str, limit: float | str, *, or_unknown: bool = False) -> Test:
     return Test(fact, "above", limit, or_unknown)
 
 
-def at_most(fact: str, limit: float, *, or_unknown: bool = False) -> Test:
+def at_most(fact: str, limit: float | str, *, or_unknown: bool = False) -> Test:
     return Test(fact, "at most", limit, or_unknown)
 
 
@@ -110,9 +123,10 @@ BARE_SPOTS = Acts(pct=("loose_pct", "bare_pct"), factor=1.2, least_pct=2.0)
 @dataclass(frozen=True)
 class Step:
     """A step a rule asks for. `role` names it once per system; of two rules that ask for the same role the stronger
-    one's wording holds. `techniques` in order of liking: the first that no safety card forbids is taken; `otherwise` is
-    the step's name when that is not the first of them. `families` of coating, first choice first. `covers` roles that
-    it makes needless."""
+    one's wording holds. `techniques` in order of liking (none: the usual one of the kind): the first that nothing
+    forbids is taken; `otherwise` is the step's name when that is not the first of them. `until` is the test that ends
+    its wait. `families` of coating, first choice first; `ground` the tags they are laid on, where that is not the
+    surface itself. `covers` roles that it makes needless."""
 
     role: str
     stage: Stage
@@ -123,7 +137,9 @@ class Step:
     techniques: tuple[Technique, ...] = ()
     otherwise: str = ""
     wait_h: float = 0.0
+    until: str = ""
     families: tuple[Family, ...] = ()
+    ground: tuple[str, ...] = ()
     method: Method | None = None
     bare: bool = False
     tinted: bool = False
@@ -144,12 +160,21 @@ class Coats:
     bare_first: bool = False
 
 
+EARLY_FILMS = ("prime-rebates", "prime-nails")
+"""Roles of primers on what was just bared, before the surface round it is dulled, so that putty and filler go in
+early."""
+THIN = 0.7
+"""Film of a coat laid 'as thin as possible', as a share of the sheet's: it hides that much less."""
+
+
 @dataclass(frozen=True)
 class Rule:
     """One piece of the trade's judgement. It holds on a surface that has all tags of one of the sets in `on` (none:
     on all) and none of `off`, when every test is fulfilled, under the school (topic, code) where one is named.
 
-    `coat_count` makes fewer (or more) coats of the finish enough. `unless` names roles whose presence makes the finding
+    `coat_count` makes so many thin coats of the finish enough, where they hide. A `disclosure` is said to the customer
+    before the contract (handbook §18). A stop with `ends_after` days ends when the surface is that old. `unless` names
+    roles whose presence makes the finding
     pointless ("no primer" where another rule asks for one). Words may name facts in braces.
     """
 
@@ -166,6 +191,8 @@ class Rule:
     forbids: tuple[Technique, ...] = ()
     level: Level = Level.STEP
     todo: str = ""
+    disclosure: bool = False
+    ends_after: int = 0
     school: tuple[str, str] | None = None
     source: Source = Source.PRACTICE
 

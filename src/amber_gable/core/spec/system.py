@@ -1,11 +1,12 @@
 """From derived steps to a system ready to work with: products chosen, overrides put on, conflicts told."""
 
 from collections.abc import Iterable, Mapping, Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
 from amber_gable.core.spec.candidates import Candidate, candidates
-from amber_gable.core.spec.diagnosis import Derivation, PlannedStep
+from amber_gable.core.spec.diagnosis import Derivation
 from amber_gable.core.spec.overrides import Conflict, conflicts, overridden
+from amber_gable.core.spec.planned import PlannedStep
 from amber_gable.core.spec.rule import Level
 from amber_gable.domain.finish import Override
 from amber_gable.domain.operation import Operation
@@ -38,7 +39,8 @@ def candidates_for(step: PlannedStep, derivation: Derivation, products: Iterable
     if not step.families or step.method is None:
         return []
     sheen = derivation.coats.sheen if pick_of(step.role) == PICK_COATS else ""
-    return candidates(step.families, derivation.facts, step.method, products, bare=step.bare, sheen=sheen)
+    facts = replace(derivation.facts, tags=frozenset(step.ground)) if step.ground else derivation.facts
+    return candidates(step.families, facts, step.method, products, bare=step.bare, sheen=sheen)
 
 
 def specify(
@@ -58,15 +60,25 @@ def specify(
     return Specified(derivation, done, lost + found)
 
 
+def finish_product(derivation: Derivation, products: Iterable[Product], picks: Mapping[str, str]) -> Product:
+    """The product of the finish coats. Raises ValueError when none on the shelf serves."""
+    coat = next(s for s in derivation.steps if s.role == "coat-1")
+    return _chosen(coat, derivation, list(products), picks)
+
+
+def _chosen(step: PlannedStep, derivation: Derivation, shelf: list[Product], picks: Mapping[str, str]) -> Product:
+    ranked = candidates_for(step, derivation, shelf)
+    if not ranked:
+        names = " or ".join(f.value for f in step.families)
+        raise ValueError(f"no product in Stores serves '{step.name}': add a {names} that may go on this surface")
+    wanted = picks.get(pick_of(step.role))
+    return next((c.product for c in ranked if c.product.code == wanted), ranked[0].product)
+
+
 def _operation(step: PlannedStep, derivation: Derivation, shelf: list[Product], picks: Mapping[str, str]) -> Operation:
     product = None
     if step.families and step.method is not None:
-        ranked = candidates_for(step, derivation, shelf)
-        if not ranked:
-            names = " or ".join(f.value for f in step.families)
-            raise ValueError(f"no product in Stores serves '{step.name}': add a {names} that may go on this surface")
-        wanted = picks.get(pick_of(step.role))
-        product = next((c.product for c in ranked if c.product.code == wanted), ranked[0].product)
+        product = _chosen(step, derivation, shelf, picks)
     return Operation(
         id=step.role,
         name=step.name,
@@ -81,6 +93,7 @@ def _operation(step: PlannedStep, derivation: Derivation, shelf: list[Product], 
         bare=step.bare,
         colour=step.colour,
         wait_h=step.wait_h,
+        wait_until=step.wait_until,
         note=step.note,
         because=step.because,
     )

@@ -7,6 +7,7 @@ from amber_gable.domain.guided_tests import GUIDED_TESTS, GuidedTest
 from amber_gable.domain.job import JobBundle
 from amber_gable.domain.substrates import SUBSTRATES
 from amber_gable.domain.survey import Item, Zone
+from amber_gable.domain.zone_area import Lies, OwnArea
 
 # Without these the preparation is a guess. An item is judged with the wall it is on but for its paint.
 ESSENTIAL_TESTS = {"coating", "scrape", "rub", "sheen", "bleach", "meter", "finger", "vinyl", "age"}
@@ -56,6 +57,10 @@ def missing_essentials(bundle: JobBundle) -> list[Missing]:
     for face in property_.faces:
         if not property_.zones_of(face.id) and not property_.items_of(face.id):
             out.append(Missing("quantities", "face", face.id, face.id, f"{face.name}: nothing to paint is named"))
+    for zone in property_.zones:
+        if isinstance(zone.area, OwnArea) and zone.area.lies is Lies.NOT_SAID:
+            words = f"{zone.name}: does it lie on the wall, on an opening or on neither?"
+            out.append(Missing("quantities", "zone", zone.id, zone.face, words))
     if property_.year_built is None:
         out.append(Missing("specification", "", "", "", "year built is not known: lead is presumed"))
     for zone in property_.zones:

@@ -130,7 +130,7 @@ def _covered(face: Face, zones: tuple[Zone, ...]) -> list[AreaLine]:
     """What zones measured apart take from the field they lie on."""
     lines = []
     for z in zones:
-        if isinstance(z.area, OwnArea):
+        if isinstance(z.area, OwnArea) and z.area.on_wall:
             lines.append(AreaLine(f"less {z.name}", -z.area.area_m2))
         elif isinstance(z.area, TrimArea):
             value = sum(trim_cover(face, run) for run in z.area.runs)

@@ -1,18 +1,18 @@
 """The ten weather rules of the trade (handbook §10), each with value, limit and headroom for every face and slot."""
 
-from collections.abc import Iterator
+from collections.abc import Iterator, Mapping
 from dataclasses import dataclass
 
 import numpy as np
 
+from amber_gable.core.spec.limits import Limit
 from amber_gable.core.weather.air import Array
 from amber_gable.core.weather.slots import Ints, Slots, greatest, least
 from amber_gable.core.weather.steps import STEP
 from amber_gable.core.weather.surface import Climate
 from amber_gable.domain.job import CrewDay, Policy
 from amber_gable.domain.operation import OperationKind
-from amber_gable.domain.product import Product
-from amber_gable.domain.schools import DewSchool, HoldSchool, Method, SunSchool
+from amber_gable.domain.schools import DewSchool, SunSchool
 
 WET_FILM = 0.010
 """Water film, kg/m², above which a surface counts as wet or a fresh film as dewed."""
@@ -20,7 +20,6 @@ RAIN_MEASURABLE = 0.1
 DIRECT_SUN = 120.0
 WARM_AIR, WARM_SURFACE = 18.0, 32.0
 DAYLIGHT_MARGIN = 0.5
-HOLD_LEAST = {HoldSchool.TOUCH_DRY: 2.0, HoldSchool.FOUR_HOURS: 4.0, HoldSchool.OVERNIGHT: 14.0}
 
 LETTERS = {
     "N": "dark or outside working hours",
@@ -74,11 +73,13 @@ RULES = {rule.id: rule for rule in _RULES}
 
 @dataclass(frozen=True)
 class Check:
-    """A rule applied. value, limit of shape (F, S); an infinite limit means the rule sets none there."""
+    """A rule applied. value, limit of shape (F, S); an infinite limit means the rule sets none there. `source` says
+    where the limit comes from."""
 
     rule: Rule
     value: Array
     limit: Array
+    source: str = ""
 
     @property
     def headroom(self) -> Array:
@@ -100,10 +101,11 @@ class Drying:
     recoat: Array
 
 
-def _check(rule_id: str, value: Array, limit: Array | float, faces: int) -> Check:
+def _check(rule_id: str, value: Array, limit: Array | float | Limit, faces: int) -> Check:
     rule = RULES[rule_id]
     shape = (faces, np.shape(value)[-1])
-    return Check(rule, np.broadcast_to(value, shape), np.broadcast_to(np.asarray(limit, dtype=float), shape))
+    figure, source = (limit.value, limit.source) if isinstance(limit, Limit) else (limit, "")
+    return Check(rule, np.broadcast_to(value, shape), np.broadcast_to(np.asarray(figure, dtype=float), shape), source)
 
 
 def _boundary(at: Array, count: int) -> Ints:
@@ -113,47 +115,52 @@ def _boundary(at: Array, count: int) -> Ints:
 def film_checks(
     climate: Climate,
     slots: Slots,
-    product: Product,
-    method: Method,
+    limits: Mapping[str, Limit],
     drying: Drying,
     policy: Policy,
     crew: CrewDay,
     moisture_pct: Array,
 ) -> list[Check]:
-    """All ten rules for laying `product` in each slot. moisture_pct (F,) the last reading, NaN without one."""
+    """All ten rules for laying a coat with these `limits` (core/spec/limits.py) in each slot. moisture_pct (F,) the
+    last reading, NaN without one."""
     steps, faces, count = climate.steps, len(climate.faces), len(climate.steps)
     a, b = slots.first, slots.end
     touch, ready = _boundary(drying.touch, count), _boundary(drying.rain_ready, count)
-    hold_end = _boundary(np.maximum(drying.touch, b + HOLD_LEAST[policy.hold] * 3600 / STEP), count)
+    hold_end = _boundary(np.maximum(drying.touch, b + limits["hold"].value * 3600 / STEP), count)
     dew_end = ready if policy.dew is DewSchool.RAIN_READY else touch
     air_high, surface_high = greatest(steps.air, a, b), greatest(climate.surface, a, b)
     beam = greatest(climate.beam, a, b)
-    limits = np.array([f.substrate.moisture_limit_pct or np.inf for f in climate.faces])[:, None]
-    reading = np.where(np.isnan(moisture_pct), -np.inf, moisture_pct)[:, None]
+    low = limits["surface_min"]
+    held = Limit(low.value, low.unit, f"{low.source}, held {limits['hold'].value:g} h ({limits['hold'].source})")
     checks = [
-        _check("air-low", least(steps.air, a, b), product.air_min_c, faces),
-        _check("air-high", air_high, product.air_max_c, faces),
-        _check("surface-low", least(climate.surface, a, b), product.surface_min_c, faces),
-        _check("surface-high", surface_high, product.surface_max_c, faces),
-        _check("hold", least(climate.surface, b, hold_end), product.surface_min_c, faces),
-        _check("spread", least(climate.spread, a, touch), product.spread_min_c, faces),
+        _check("air-low", least(steps.air, a, b), limits["air_min"], faces),
+        _check("air-high", air_high, limits["air_max"], faces),
+        _check("surface-low", least(climate.surface, a, b), low, faces),
+        _check("surface-high", surface_high, limits["surface_max"], faces),
+        _check("hold", least(climate.surface, b, hold_end), held, faces),
+        _check("spread", least(climate.spread, a, touch), limits["dew_margin"], faces),
         _check("condensation", 1000 * greatest(climate.film, b, dew_end), 1000 * WET_FILM, faces),
         _check("dry-surface", 1000 * greatest(climate.film, a, b), 1000 * WET_FILM, faces),
-        _check("humidity", greatest(steps.rh, a, b), product.rh_max_pct, faces),
+        _check("humidity", greatest(steps.rh, a, b), limits["humidity"], faces),
         _check("sun", beam, _sun_limit(policy.sun, air_high, surface_high), faces),
         _check("horizon", (count - drying.rain_ready.clip(max=1e6)) * STEP / 3600, 0.0, faces),
         *_rain(climate, a, ready, policy),
-        *_presence(climate, slots, policy.spray_wind_max if method.sprays else policy.ladder_wind_max, crew),
+        *_presence(climate, slots, limits["wind"], crew),
     ]
-    if np.isfinite(moisture_pct).any():
-        checks.append(_check("substrate", np.broadcast_to(reading, (faces, len(slots))), limits, faces))
+    if np.isfinite(moisture_pct).any() and "moisture" in limits:
+        reading = np.where(np.isnan(moisture_pct), -np.inf, moisture_pct)[:, None]
+        checks.append(_check("substrate", np.broadcast_to(reading, (faces, len(slots))), limits["moisture"], faces))
     return checks
+
+
+_ANY_SURFACE = (OperationKind.WASH, OperationKind.PROTECT, OperationKind.FIT, OperationKind.CLEAN)
 
 
 def preparation_checks(
     climate: Climate, slots: Slots, kind: OperationKind, policy: Policy, crew: CrewDay
 ) -> list[Check]:
-    """Rules for steps that lay no film: washing wants no frost, dry work a dry surface; all want light and no rain."""
+    """Rules for steps that lay no film: washing wants no frost, dry work a dry surface, covering and taking down
+    neither; all want light and no rain."""
     a, b = slots.first, slots.end
     faces = len(climate.faces)
     checks = [
@@ -161,7 +168,7 @@ def preparation_checks(
         *_rain(climate, a, b, policy),
         *_presence(climate, slots, policy.ladder_wind_max, crew),
     ]
-    if kind is not OperationKind.WASH:
+    if kind not in _ANY_SURFACE:
         checks.append(_check("dry-surface", 1000 * greatest(climate.film, a, b), 1000 * WET_FILM, faces))
     return checks
 
@@ -187,7 +194,7 @@ def _rain(climate: Climate, a: Ints, end: Ints, policy: Policy) -> Iterator[Chec
         yield _check("rain-depth", greatest(depth, a, wide), RAIN_MEASURABLE - 1e-9, faces)
 
 
-def _presence(climate: Climate, slots: Slots, wind_max: float, crew: CrewDay) -> Iterator[Check]:
+def _presence(climate: Climate, slots: Slots, wind_max: float | Limit, crew: CrewDay) -> Iterator[Check]:
     """Wind, daylight and the crew's day: what any work outside needs."""
     faces = len(climate.faces)
     yield _check("wind", greatest(climate.steps.wind, slots.first, slots.end), wind_max, faces)

@@ -7,6 +7,7 @@ import numpy as np
 
 from amber_gable.core.estimate.quantities import coat_colour
 from amber_gable.core.spec.colour import solar_absorptance
+from amber_gable.core.spec.limits import Limit, moisture_limit
 from amber_gable.core.survey.horizon import face_horizon
 from amber_gable.core.survey.moisture import judged_moisture
 from amber_gable.core.survey.painted import Key, part_key
@@ -16,11 +17,13 @@ from amber_gable.core.weather.steps import to_steps
 from amber_gable.core.weather.surface import Climate, FaceSurface, surface_climate
 from amber_gable.core.weather.typical import stretch
 from amber_gable.core.weather.windows import Windows, film_windows, preparation_windows
+from amber_gable.domain.aims import usual_aim
 from amber_gable.domain.finish import Finish
 from amber_gable.domain.job import CrewDay, JobBundle, Policy
 from amber_gable.domain.operation import OperationKind
 from amber_gable.domain.product import Product
 from amber_gable.domain.schools import Method
+from amber_gable.domain.spec_schools import resolved
 from amber_gable.domain.substrates import SUBSTRATES
 from amber_gable.domain.survey import Face, Item, Property, Zone
 from amber_gable.domain.weather import WeatherSeries
@@ -35,14 +38,21 @@ class SlotClimate:
     _known: dict[tuple[object, ...], Windows] = field(default_factory=dict, repr=False)
 
     def coat(
-        self, row: int, product: Product, method: Method, policy: Policy, crew: CrewDay, moisture_pct: float | None
+        self,
+        row: int,
+        product: Product,
+        method: Method,
+        policy: Policy,
+        crew: CrewDay,
+        moisture_pct: float | None,
+        moisture: Limit | None = None,
     ) -> Windows:
         """Windows (1, S) for laying `product` on the surface of that row."""
-        key = (row, product, method, policy, crew, moisture_pct)
+        key = (row, product, method, policy, crew, moisture_pct, moisture)
         if key not in self._known:
             reading = np.array([np.nan if moisture_pct is None else moisture_pct])
             self._known[key] = film_windows(
-                self.climate.rows([row]), self.slots, product, method, policy, crew, reading
+                self.climate.rows([row]), self.slots, product, method, policy, crew, reading, moisture
             )
         return self._known[key]
 
@@ -83,12 +93,23 @@ class SiteClimate:
         """Windows (1, S) for laying `product` on the part; a colour not met before is judged as the present one."""
         job = self.bundle.job
         row = self.row_of(part, colour)
-        return self.base.coat(row, product, method, job.policy, job.crew, judged_moisture(part.condition))
+        damp = part_moisture_limit(self.bundle, part, product)
+        return self.base.coat(row, product, method, job.policy, job.crew, judged_moisture(part.condition), damp)
 
     def for_preparation(self, part: Zone | Item, kind: OperationKind) -> Windows:
         """Windows (1, S) for a step that lays no film."""
         job = self.bundle.job
         return self.base.preparation(self.row_of(part, part.colour_now), kind, job.policy, job.crew)
+
+
+def part_moisture_limit(bundle: JobBundle, part: Zone | Item, product: Product | None = None) -> Limit | None:
+    """How wet the part's wood may be under `product` (None: of which none is chosen yet), with the aim and the schools
+    that hold for it."""
+    finish = bundle.finish_of(*part_key(part))
+    tags = SUBSTRATES[part.substrate].tags
+    aim = (finish.aim if finish else None) or usual_aim(tags)
+    schools = resolved(bundle.company.schools, bundle.job.schools, finish.schools if finish else {})
+    return moisture_limit(tags, aim.value, schools, product.moisture_max_pct if product else None)
 
 
 def face_surface(face: Face, substrate_code: str, colour: str) -> FaceSurface:

@@ -6,6 +6,7 @@ from datetime import UTC, datetime
 import numpy as np
 import numpy.typing as npt
 
+from amber_gable.core.spec.limits import Limit, coat_limits, moisture_limit
 from amber_gable.core.weather import slots as slots_
 from amber_gable.core.weather.air import Array
 from amber_gable.core.weather.drying import Stage, evaporation_rate, reached, stage_rates
@@ -13,10 +14,12 @@ from amber_gable.core.weather.rules import LETTERS, Check, Drying, film_checks, 
 from amber_gable.core.weather.slots import Slots
 from amber_gable.core.weather.steps import PER_SLOT, STEP
 from amber_gable.core.weather.surface import Climate
+from amber_gable.domain.aims import usual_aim
 from amber_gable.domain.job import CrewDay, Policy
 from amber_gable.domain.operation import OperationKind
 from amber_gable.domain.product import Base, Product
 from amber_gable.domain.schools import Method
+from amber_gable.domain.spec_schools import DEFAULTS
 
 OPEN_TIME_MIN = {
     Base.WATERBORNE: 12.0,
@@ -92,13 +95,19 @@ def film_windows(
     policy: Policy,
     crew: CrewDay,
     moisture_pct: Array | None = None,
+    moisture: Limit | None = None,
 ) -> Windows:
-    """Judge every slot for laying `product`. moisture_pct (F,): wood meter readings, NaN where there is none."""
+    """Judge every slot for laying `product`. moisture_pct (F,): wood meter readings, NaN where there is none;
+    `moisture` what limits them, by default what the usual finish of the first surface asks for under the default
+    schools."""
     rates = stage_rates(climate, product)
     at = {stage: reached(rates.of(stage), slots.end, stage.hours(product)) for stage in Stage}
     drying = Drying(touch=at[Stage.TOUCH], rain_ready=at[Stage.RAIN_READY], recoat=at[Stage.RECOAT])
     readings = np.full(len(climate.faces), np.nan) if moisture_pct is None else moisture_pct
-    checks = film_checks(climate, slots, product, method, drying, policy, crew, readings)
+    tags = climate.faces[0].substrate.tags
+    damp = moisture or moisture_limit(tags, usual_aim(tags).value, DEFAULTS, product.moisture_max_pct)
+    limits = coat_limits(product, policy, damp, sprays=method.sprays)
+    checks = film_checks(climate, slots, limits, drying, policy, crew, readings)
     start = climate.steps.start
     evaporation = evaporation_rate(climate.surface, climate.steps.vapour[None, :], climate.convection)
     wet_edge = OPEN_TIME_MIN[product.base] / np.maximum(slots_.mean(evaporation, slots), 0.1)

@@ -1,5 +1,6 @@
 """Today: the day sheet of the crew, on the phone and on paper."""
 
+from collections.abc import Sequence
 from dataclasses import dataclass
 from datetime import date
 from typing import Any
@@ -9,12 +10,15 @@ from fastapi import APIRouter, Request
 from starlette.responses import Response
 
 from amber_gable.core.spec.safety import day_cards
+from amber_gable.core.spec.sequences import painting_order
+from amber_gable.core.survey.painted import painted_parts
 from amber_gable.core.weather.windows import Windows
 from amber_gable.domain.plan import Task
 from amber_gable.domain.product import Product
 from amber_gable.domain.schools import Method
 from amber_gable.web.pages import JobView, job_page, load_job
 from amber_gable.web.routes.plan import by_day
+from amber_gable.web.views.spec_order import ToldOrder, told_order
 
 router = APIRouter(prefix="/jobs/{job_id}/today")
 
@@ -28,6 +32,29 @@ class SheetLine:
     last_stroke: str
     why_link: str
     status: str
+
+
+@dataclass(frozen=True)
+class SpecialOrder:
+    """The painting order of a thing that is coated that day, its steps to tick off; `key` is the task's."""
+
+    key: str
+    name: str
+    order: ToldOrder
+
+
+def special_orders(view: JobView, tasks: Sequence[Task]) -> list[SpecialOrder]:
+    """Doors, sashes, decks and the like have an order of their own: those of the day's coats."""
+    parts = painted_parts(view.bundle.property, view.bundle.job.deduction)
+    out = []
+    for task in tasks:
+        part = parts.get(task.part)
+        if part is None or not task.kind.lays_film:
+            continue
+        order = told_order(painting_order(part, view.bundle.property.items_of(part.face.id)))
+        if order is not None:
+            out.append(SpecialOrder(task.id, f"{task.face_name}, {task.zone_name}: {task.operation}", order))
+    return out
 
 
 @router.get("")
@@ -48,6 +75,7 @@ def today(request: Request, job_id: str, day: date | None = None) -> Response:
         "previous": max((d for d in days if d < shown), default=None),
         "following": min((d for d in days if d > shown), default=None),
         "kept": view.kept,
+        "orders": special_orders(view, tasks),
         "crew_hours": sum(t.crew_hours for t in tasks),
     }
     return job_page(request, view, "today", context)

@@ -70,6 +70,7 @@ LABELS: dict[str, tuple[str, str]] = {
     "substrate": ("Substrate", ""),
     "colour_now": ("Colour now", ""),
     "area_m2": ("Size", "openings already left out"),
+    "lies": ("Lies on", "only what lies on the wall is taken off it"),
     "from_m": ("From height", ""),
     "to_m": ("To height", ""),
     "exposure_m": ("Exposure of a course", ""),

@@ -1,12 +1,13 @@
 """The steps of a part in words a crew understands: on how much, how long, with what, and why."""
 
-from collections.abc import Mapping
+from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 
 from amber_gable.core.estimate.part_work import part_hours, part_litres
 from amber_gable.core.spec.part_spec import PartSpec
+from amber_gable.core.spec.rule import EARLY_FILMS
 from amber_gable.domain.finish import Override
-from amber_gable.domain.operation import Operation, Unit
+from amber_gable.domain.operation import Operation, OperationKind, Technique, Unit
 from amber_gable.domain.product import Product
 
 UNIT_WORDS = {Unit.M2: "m²", Unit.M: "m", Unit.PIECES: "pieces"}
@@ -59,12 +60,55 @@ def told_steps(spec: PartSpec, products: Mapping[str, Product]) -> list[ToldStep
     return out
 
 
+@dataclass(frozen=True)
+class StepGroup:
+    """Steps that follow one another in one stretch of the work, and the hours they take."""
+
+    name: str
+    steps: list[ToldStep]
+    time: str
+
+
+GROUPS = ("Strip", "Repair", "Prime", "Coat", "Finish off")
+_K = OperationKind
+_STRETCH = {
+    _K.PROTECT: 0, _K.FIT: 0, _K.WASH: 0, _K.STRIP: 0, _K.SCRAPE: 0,
+    _K.REPAIR: 1, _K.PUTTY: 1, _K.SAND: 1, _K.CLEAN: 1, _K.DUST: 1,
+    _K.PRIME: 2, _K.CAULK: 2, _K.MASK: 3, _K.COAT: 3,
+}  # fmt: skip
+
+
+def grouped(told: Sequence[ToldStep], spec: PartSpec) -> list[StepGroup]:
+    """The steps in their order under five heads; a head without steps is left out."""
+    found: list[list[ToldStep]] = [[] for _ in GROUPS]
+    coats = [s.number for s in told if s.operation.kind is _K.COAT]
+    at = 0
+    for step in told:
+        early = step.operation.id in EARLY_FILMS
+        stretch = 4 if coats and step.number > coats[-1] else 1 if early else _STRETCH[step.operation.kind]
+        at = max(at, stretch)
+        found[at].append(step)
+    return [
+        StepGroup(name, steps, _time(sum(part_hours(spec.part, s.operation) for s in steps)))
+        for name, steps in zip(GROUPS, found, strict=True)
+        if steps
+    ]
+
+
 def _time(hours: float) -> str:
     """Hours, or minutes where it is less than one."""
     return f"{hours:.1f} h" if hours >= 1 else f"{max(round(hours * 60), 1)} min"
 
 
+_BY_DAY = (Technique.CONTAIN, Technique.DAILY_CLEAN)
+
+
 def _on(o: Operation, surface_m2: float) -> str:
+    if o.unit is Unit.PIECES and o.kind in (_K.PROTECT, _K.CLEAN) and o.amount is not None:
+        if o.technique in _BY_DAY:
+            return "1 day" if o.amount == 1 else f"{o.amount:.3g} days"
+        if o.amount == 1:
+            return "once"
     if o.amount is not None and o.unit is not None:
         return f"{o.amount:.3g} {UNIT_WORDS[o.unit]}" if o.amount != 1 or o.unit is not Unit.PIECES else "1 piece"
     area = surface_m2 * o.share
@@ -75,5 +119,5 @@ def _wait(o: Operation, product: Product | None) -> str:
     if product is not None:
         return f"recoat {product.recoat_h:g} h"
     if o.wait_h >= 48:
-        return f"then dry {o.wait_h / 24:.3g} days"
-    return f"then wait {o.wait_h:g} h" if o.wait_h else ""
+        return f"dry {o.wait_h / 24:.3g} days"
+    return f"wait {o.wait_h:g} h" if o.wait_h else ""

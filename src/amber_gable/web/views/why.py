@@ -20,6 +20,7 @@ class Row:
     headroom: str
     holds: bool
     helps: str
+    source: str = ""
 
 
 @dataclass(frozen=True)
@@ -64,6 +65,7 @@ def why_panel(name: str, windows: Windows, readings: SlotReadings, slot: int) ->
                 headroom=_number(room, rule.unit) if np.isfinite(room) else "–",
                 holds=room >= 0,
                 helps=rule.helps,
+                source=check.source,
             )
         )
     start, ok = slots.time(slot), bool(windows.ok[0, slot])

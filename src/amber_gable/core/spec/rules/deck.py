@@ -1,6 +1,6 @@
 """Wood decks in their four states: new, weathered grey, under a film, under a penetrating stain (handbook §3, §4.2)."""
 
-from amber_gable.core.spec.rule import Acts, Coats, Level, Rule, Source, Stage, Step, above, at_most, one_of
+from amber_gable.core.spec.rule import Acts, Coats, Level, Rule, Source, Stage, Step, above, at_most, none_of, one_of
 from amber_gable.domain.families import Family as F
 from amber_gable.domain.operation import OperationKind as K
 from amber_gable.domain.operation import Technique as T
@@ -9,13 +9,13 @@ from amber_gable.domain.schools import Method
 _DECK = ("wood deck",)
 _LETS_SHOW = one_of("aim", "semi-transparent", "translucent", "clear")
 _FILM = one_of("coating", "film-stain", "waterborne", "oil")
+_DRY = "three sunny days, and the meter reads {moisture_limit} % or less"
 _BRIGHTEN = Step("brighten", Stage.BRIGHTEN, K.STRIP, "Brighten and neutralise, rinse gently",
-            "Brings the surface back "
-                 "to pH 7 to 8: a stain on wood left alkaline does not bond.", techniques=(T.BRIGHTENER,),
-                 wait_h=72)  # fmt: skip
-_WASH = Step("wash", Stage.WASH, K.WASH, "Wash with deck cleaner, brush along the grain, rinse",
-            "Garden hose is enough.",
-             techniques=(T.HOSE_WASH,), wait_h=72)  # fmt: skip
+                 "Brings the surface back "
+                 "to pH 7 to 8: a stain on wood left alkaline does not bond. Never straight after bleach.",
+                 techniques=(T.BRIGHTENER,), wait_h=72, until=_DRY)  # fmt: skip
+_WASH = Step("wash", Stage.WASH, K.WASH, "Wash with deck cleaner, brush along the grain, rinse", "Garden hose is "
+             "enough.", techniques=(T.HOSE_WASH,), wait_h=72, until=_DRY)  # fmt: skip
 
 STATES = (
     Rule("deck-new", "the wood is new and bare", "mill glaze and salts keep stain out", on=_DECK,
@@ -39,9 +39,10 @@ STATES = (
     Rule("deck-film-keep", "a film that mostly holds", "once solid, only solid again unless it is stripped", on=_DECK,
          when=(_FILM, one_of("aim", "solid-stain"), at_most("loose_pct", 20)),
          steps=(_WASH, Step("scrape", Stage.REMOVE, K.SCRAPE, "Scrape what is loose", "",
-                            Acts(pct=("loose_pct",), least_pct=1), (T.DRY_SCRAPE, T.WET_SCRAPE)),
+                            Acts(pct=("loose_pct",), least_pct=1), (T.DRY_SCRAPE, T.WET_SCRAPE),
+                            otherwise="Scrape wet what is loose: mist, scrape, wipe"),
                 Step("dull", Stage.SAND, K.SAND, "Sand the film dull", "", techniques=(T.POWER_SAND, T.HEPA_SAND),
-                     covers=("fibre",)))),
+                     covers=("fibre",), otherwise="Sand the film dull under a HEPA shroud"))),
     Rule("deck-penetrating", "an old penetrating stain, not grey", "it is refreshed, not stripped", on=_DECK,
          when=(one_of("coating", "penetrating-stain"), one_of("greyed", False, or_unknown=True)),
          steps=(_WASH, _BRIGHTEN)),
@@ -54,33 +55,40 @@ SANDING = (
     Rule("deck-smooth", "raised fibre after washing", "splinters underfoot, fibre through the stain", on=_DECK,
          school=("deck-sand", "smooth"),
          steps=(Step("fibre", Stage.SAND, K.SAND, "Knock down raised fibre, 150 to 180 grit", "Pole sander, when dry.",
-                     techniques=(T.POWER_SAND, T.HEPA_SAND, T.WET_SAND)),)),
+                     techniques=(T.POWER_SAND, T.HEPA_SAND, T.WET_SAND),
+                     otherwise="Knock down raised fibre under a HEPA shroud"),)),
     Rule("deck-fibre", "the tape still picks up fibre", "loose fibre sheds the stain", on=_DECK,
          when=(one_of("raised_fibre", True),),
          steps=(Step("fibre", Stage.SAND, K.SAND, "Knock down raised fibre, 80 to 100 grit", "Until the tape comes off "
-                     "clean.", techniques=(T.POWER_SAND, T.HEPA_SAND, T.WET_SAND), strength=5),)),
+                     "clean.", techniques=(T.POWER_SAND, T.HEPA_SAND, T.WET_SAND), strength=5,
+                     otherwise="Knock down raised fibre under a HEPA shroud"),)),
 )  # fmt: skip
 
-_NEW = (one_of("coating", "bare"), at_most("age_years", 0.35))
+_NEW = (one_of("coating", "bare"), at_most("age_years", 0.35), none_of("timber", "kiln-dried", "untreated",
+                                                                       or_unknown=True))  # fmt: skip
+_OUTSIDE = ("wood deck", "wood railing", "wood stair", "wood beam")
+_DROP = ("Sprinkle water: it must soak in within a minute; and meter several boards: {moisture_limit} % or less. Then "
+         "it may be coated, sooner or later than the calendar says.")  # fmt: skip
 MOISTURE = (
     Rule("deck-not-metered", "the boards were not metered", "one wet board spoils the stain on it", on=_DECK,
          when=(one_of("moisture_known", False),), level=Level.CHECK, todo="Meter several boards, low ones among them."),
-    Rule("deck-damp", "the boards are at {moisture} %", "stain wants 12 to 17 %: wetter wood takes none up", on=_DECK,
-         when=(above("moisture", 17), at_most("moisture", 18)), level=Level.STOP, source=Source.STANDARD,
-         todo="Dry days, then meter again: 12 to 17 %."),
-    Rule("deck-film-damp", "the boards are at {moisture} %, and a film is to go on", "a film on damp boards blisters: "
-         "15 % is the limit", on=_DECK, when=(above("moisture", 15), at_most("moisture", 17),
-                                              one_of("aim", "solid-stain", "clear")), level=Level.STOP,
-         source=Source.STANDARD, todo="Dry days, then meter again: 15 % or less."),
     Rule("deck-season", "new treated timber, {age_years} years old", "it holds the treatment's water for months",
-         on=_DECK, when=_NEW, school=("timber", "season"), level=Level.STOP,
+         on=_OUTSIDE, when=_NEW, school=("timber", "season"), level=Level.STOP, ends_after=105,
          todo="Leave it three to four months from building, then clean and stain."),
-    Rule("deck-test", "new treated timber, {age_years} years old", "it is commonly above 25 %", on=_DECK,
+    Rule("deck-test", "new treated timber, {age_years} years old", "it is commonly above 25 %", on=_OUTSIDE,
          when=(*_NEW, one_of("absorbency", "slow", "beads", or_unknown=True)), school=("timber", "test"),
-         level=Level.STOP, todo="Water drop must soak in within a minute and the meter read 12 to 17 %."),
+         level=Level.STOP, todo=_DROP),
+    Rule("deck-test-meter", "new treated timber, {age_years} years old, not metered", "it is commonly above 25 %",
+         on=_OUTSIDE, when=(*_NEW, one_of("absorbency", "soaks"), one_of("moisture_known", False)),
+         school=("timber", "test"), level=Level.STOP, todo=_DROP),
     Rule("deck-beads", "water beads on the boards", "what does not take water takes no stain", on=_DECK,
          when=(one_of("absorbency", "beads"), one_of("coating", "bare", "penetrating-stain")), level=Level.CHECK,
          todo="Brighten, and try the water drop again before staining."),
+    Rule("deck-fungicide", "a fungicidal wash is left on", "an acid brightener straight on it undoes it, and fumes on "
+         "bleach", on=_DECK, when=(above("mildew_pct", 0),), school=("mildew", "fungicide"), level=Level.NOTE,
+         todo="The wash goes on last, after the brightener is rinsed, and keeps its sheet's time before the stain."),
+    Rule("deck-foot", "a stained deck is walked on", "footprints in a fresh stain", on=_DECK, level=Level.NOTE,
+         disclosure=True, todo="{foot_h} h before feet, 72 h before furniture: say it before the contract."),
 )  # fmt: skip
 
 FINISHES = (

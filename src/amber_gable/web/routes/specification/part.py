@@ -12,6 +12,7 @@ from starlette.responses import RedirectResponse, Response
 
 from amber_gable.core.spec.candidates import candidates
 from amber_gable.core.spec.comparison import choices
+from amber_gable.core.spec.completing import usual_wish
 from amber_gable.core.spec.cover_cost import cover_costs
 from amber_gable.core.spec.heat_check import heat_checks
 from amber_gable.core.spec.open_tests import open_tests
@@ -38,7 +39,6 @@ from amber_gable.services.specifying import (
     same_for_alike,
     shelf,
     take_system,
-    usual_wish,
     with_school,
 )
 from amber_gable.services.step_edits import added, changed, dropped, removed
@@ -51,7 +51,7 @@ from amber_gable.web.views.build_up import build_up
 from amber_gable.web.views.spec_order import told_order
 from amber_gable.web.views.spec_picks import picks
 from amber_gable.web.views.spec_rows import STATE_WORDS, state_of
-from amber_gable.web.views.spec_steps import told_steps
+from amber_gable.web.views.spec_steps import grouped, told_steps
 
 router = APIRouter()
 HOURS_DAYS = 7
@@ -89,6 +89,7 @@ def part_page(
         asked = digest(place, here.face, here.part, wanted.colour, wanted.vinyl_school, wanted.vinyl_safe)
         heat = space.computed.get("peak" + asked, lambda: heat_checks(bundle.property, [wanted])[0])
     state, _ = state_of(spec, heat)
+    told = told_steps(spec, by_code)
     keys = list(found)
     at = keys.index(key)
     context = {
@@ -100,7 +101,9 @@ def part_page(
         "wish": wish,
         "state": state,
         "state_words": STATE_WORDS[state],
-        "steps": told_steps(spec, by_code),
+        "steps": told,
+        "groups": grouped(told, spec),
+        "currency": bundle.company.currency,
         "build": build_up(spec.operations, wish.colour, by_code),
         "findings": [f for f in spec.derivation.findings if f.level is not Level.STEP],
         "tests": open_tests(spec.derivation),
@@ -126,6 +129,7 @@ def part_page(
         "faults": {},
         "stale": None,
         "typed": {},
+        "chosen": {},
         "done": None,
         "others": None,
     }
@@ -174,7 +178,7 @@ def _edit(
         return part_page(request, job_id, key, {"faults": error.fields, "typed": form}, 422)
     except StaleEdit as error:
         return part_page(request, job_id, key, {"stale": error, "typed": form}, 409)
-    return part_page(request, job_id, key, {"done": done})
+    return part_page(request, job_id, key, {"done": done, "chosen": form})
 
 
 @router.post("/{kind}/{id_}/colour")

@@ -12,6 +12,7 @@ from amber_gable.core.survey.condition_map import marked_extents
 from amber_gable.core.survey.essentials import fitting_tests, open_tests
 from amber_gable.core.survey.moisture import moisture_statistics
 from amber_gable.core.survey.takeoff import face_areas
+from amber_gable.core.weather.site import part_moisture_limit
 from amber_gable.domain.condition import CELL_M, Damage
 from amber_gable.domain.substrates import SUBSTRATES
 from amber_gable.domain.survey import Zone
@@ -76,6 +77,7 @@ def _context(sheet: Sheet, kind: str, id_: str, faults: dict[str, str]) -> dict[
         "part": part,
         "face": face,
         "substrate": substrate,
+        "damp": part_moisture_limit(sheet.bundle, part),
         "tests": [test_row(t, part, here, sheet.units, plan_m2) for t in tests if t.field != "moisture"],
         "has_moisture": any(t.field == "moisture" for t in tests),
         "moisture_how": next((t.how for t in tests if t.field == "moisture"), ""),

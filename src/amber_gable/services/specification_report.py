@@ -1,0 +1,127 @@
+"""A job's specification as it is printed and handed to other programs (docs/formats.md)."""
+
+from collections.abc import Iterable
+from typing import Any
+
+from amber_gable.core.spec.completing import bundle_shelf, usual_wish
+from amber_gable.core.spec.diagnosis import Finding
+from amber_gable.core.spec.heat_check import HeatCheck, Wanted, heat_checks
+from amber_gable.core.spec.open_tests import open_tests
+from amber_gable.core.spec.part_spec import Wish, fresh_spec
+from amber_gable.core.spec.rule import Level
+from amber_gable.core.spec.safety import part_cards
+from amber_gable.core.spec.system import Specified
+from amber_gable.core.survey.painted import PaintedPart, painted_parts
+from amber_gable.domain.job import JobBundle
+from amber_gable.domain.operation import Operation, OperationKind
+from amber_gable.domain.product import Product
+
+
+def specification(bundle: JobBundle, *, kept: bool = False) -> dict[str, Any]:
+    """Every part of the job with its steps, findings and cards. With `kept` the steps that stand in the file; else
+    those the rules give today, overrides and hand-picked products put on. Raises ValueError naming a part that cannot
+    be derived."""
+    parts, shelf = painted_parts(bundle.property, bundle.job.deduction), bundle_shelf(bundle)
+    made = [_derived(bundle, part, shelf) for part in parts.values()]
+    heat = heat_checks(bundle.property, [_wanted(part, wish, fresh, shelf) for part, wish, fresh in made])
+    return {"parts": [_part(bundle, m, h, shelf, kept) for m, h in zip(made, heat, strict=True)]}
+
+
+def _derived(bundle: JobBundle, part: PaintedPart, shelf: list[Product]) -> tuple[PaintedPart, Wish, Specified]:
+    finish = bundle.finish_of(*part.key)
+    wish = Wish.of(finish) if finish else usual_wish(bundle, part)
+    try:
+        return part, wish, fresh_spec(bundle, part, wish, shelf)
+    except ValueError as error:
+        raise ValueError(f"{part.key[0]} '{part.key[1]}': {error}") from None
+
+
+def _wanted(part: PaintedPart, wish: Wish, fresh: Specified, shelf: list[Product]) -> Wanted:
+    coats = {o.product for o in fresh.operations if o.kind is OperationKind.COAT}
+    safe = any(p.vinyl_safe for p in shelf if p.code in coats)
+    return Wanted(part, wish.colour, fresh.derivation.facts.schools["vinyl"], safe)
+
+
+def _part(
+    bundle: JobBundle, made: tuple[PaintedPart, Wish, Specified], heat: HeatCheck, shelf: list[Product], kept: bool
+) -> dict[str, Any]:
+    part, wish, fresh = made
+    finish, (kind, id_) = bundle.finish_of(*part.key), part.key
+    operations = bundle.operations(finish) if kept and finish else fresh.operations
+    findings = [f for f in fresh.derivation.findings if f.level is not Level.STEP]
+    by_code = {p.code: p for p in (*shelf, *bundle.products)}
+    told = [_finding(f) for f in findings]
+    if heat.level is not None:
+        todo = f"Nearest colour that passes: {heat.admissible}." if heat.admissible else ""
+        told.insert(0, _said("heat", heat.level.value, heat.words.rstrip("."), todo))
+    told += [_said(f"conflict-{c.step}", c.level.value, c.words, c.todo) for c in fresh.conflicts]
+    return {
+        "part": id_,
+        kind: part.name,
+        "face": part.face.name,
+        "substrate": part.substrate,
+        "surface_m2": round(part.surface_m2, 2),
+        "colour": wish.colour,
+        "steps": [_step(o, part, by_code, wish.colour) for o in operations],
+        "findings": told,
+        "cards": [
+            {"id": c.id, "title": c.title, "forbids": [t.value for t in c.forbids], "instead": c.instead}
+            for c in part_cards(bundle, part, operations)
+        ],
+        "tests_missing": [t.test.code for t in open_tests(fresh.derivation)],
+        "coats": sum(o.kind is OperationKind.COAT for o in operations),
+        "primer": any(o.kind is OperationKind.PRIME for o in operations),
+    }
+
+
+def _said(id_: str, level: str, words: str, todo: str, until: str | None = None, **more: str) -> dict[str, Any]:
+    return {"id": id_, "level": level, "kind": "finding", "words": words, "todo": todo, "until": until} | more
+
+
+def _finding(f: Finding) -> dict[str, Any]:
+    until = f.until.isoformat() if f.until else None
+    kind = "disclosure" if f.disclosure else "finding"
+    return _said(f.rule, f.level.value, f.words, f.todo, until, kind=kind, consequence=f.consequence)
+
+
+def _step(o: Operation, part: PaintedPart, products: dict[str, Product], finish_colour: str) -> dict[str, Any]:
+    product = products.get(o.product or "")
+    films = o.kind.lays_film
+    return {
+        "id": o.id,
+        "name": o.name,
+        "kind": o.kind.value,
+        "technique": o.technique.value if o.technique else None,
+        "product_family": product.family.value if product else None,
+        "product": o.product,
+        "colour": (o.colour or (finish_colour if o.kind is OperationKind.COAT else None)) if films else None,
+        "share": o.share,
+        "amount": round(part.surface_m2 * o.share, 2) if o.amount is None else o.amount,
+        "unit": "m2" if o.unit is None else o.unit.value,
+        "method": o.method.value if o.method else None,
+        "back_roll": o.back_roll,
+        "wait_h": o.wait_h,
+        "wait_until": o.wait_until,
+        "note": o.note,
+        "because": o.because,
+    }
+
+
+def lines(report: dict[str, Any]) -> Iterable[str]:
+    """The specification for reading, a part at a time."""
+    for part in report["parts"]:
+        name = part.get("zone") or part.get("item")
+        yield f"{part['face']}, {name} ({part['substrate']}, {part['surface_m2']:g} m², to {part['colour']})"
+        for f in part["findings"]:
+            until = f" until {f['until']}" if f["until"] else ""
+            yield f"  {f['level'].upper()}{until}: {f['words']}. {f['todo']}".rstrip()
+        for n, s in enumerate(part["steps"], 1):
+            product = f", {s['product']}" if s["product"] else ""
+            wait = f"; then {s['wait_h']:g} h" if s["wait_h"] else ""
+            until = f", until {s['wait_until']}" if s["wait_until"] else ""
+            yield f"  {n:2}. {s['name']} [{s['technique']}{product}] {s['amount']:g} {s['unit']}{wait}{until}"
+        if part["cards"]:
+            yield f"  cards: {', '.join(c['id'] for c in part['cards'])}"
+        if part["tests_missing"]:
+            yield f"  tests missing: {', '.join(part['tests_missing'])}"
+        yield ""
