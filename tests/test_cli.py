@@ -91,6 +91,66 @@ def test_quantities_add_up(capsys: pytest.CaptureFixture[str]) -> None:
     assert line["litres"] == pytest.approx(expected, abs=0.001)
 
 
+STEP_KEYS = {
+    "id", "name", "kind", "technique", "product_family", "product", "colour", "share", "amount", "unit", "method",
+    "wait_h", "wait_until", "because",
+}  # fmt: skip
+
+
+def test_a_specification_is_read_from_outside(capsys: pytest.CaptureFixture[str]) -> None:
+    parts = run(capsys, "specify", str(RISE))["parts"]
+    assert len(parts) == 27
+    front = next(p for p in parts if p["part"] == "front-siding")
+    assert set(front["steps"][0]) >= STEP_KEYS
+    assert all(s["technique"] for p in parts for s in p["steps"])
+    assert {f["level"] for p in parts for f in p["findings"]} <= {"stop", "check", "note"}
+    forbidden = {t for c in front["cards"] for t in c["forbids"]}
+    assert "power-sand" in forbidden
+    assert not forbidden & {s["technique"] for s in front["steps"]}
+    assert (front["coats"], front["primer"]) == (2, True)
+    said = [f["id"] for f in front["findings"] if f["kind"] == "disclosure"]
+    assert "lead-said" in said
+    main(["specify", str(RISE)])
+    text = capsys.readouterr().out
+    assert "Street front, Siding (wood-lap, 48.49 m²" in text
+    assert "CHECK: lead paint is presumed" in text
+
+
+def test_a_file_may_say_only_colour_and_aim(capsys: pytest.CaptureFixture[str], tmp_path: Path) -> None:
+    raw = json.loads(RISE.read_text())
+    raw["products"], raw["systems"] = [], []
+    for finish in raw["job"]["finishes"]:
+        for key in ("operations", "picks", "overrides", "schools"):
+            finish.pop(key, None)
+    path = tmp_path / "wish.json"
+    path.write_text(json.dumps(raw))
+    kept = run(capsys, "specify", str(path), "--kept")["parts"]
+    assert kept == run(capsys, "specify", str(path))["parts"], "nothing was kept, so both are derived"
+    assert "exterior-acrylic-standard" in {s["product"] for p in kept for s in p["steps"]}
+    assert run(capsys, "quantities", str(path))["containers"]
+    base = tmp_path / "base.sqlite3"
+    main(["import", str(path), "--database", str(base)])
+    out = tmp_path / "out.json"
+    main(["export", "coopers-rise", "--output", str(out), "--database", str(base)])
+    assert all(f["operations"] for f in json.loads(out.read_text())["job"]["finishes"])
+    capsys.readouterr()
+
+
+def test_kept_steps_are_shown_as_they_stand(capsys: pytest.CaptureFixture[str], tmp_path: Path) -> None:
+    raw = json.loads(RISE.read_text())
+    finish = next(f for f in raw["job"]["finishes"] if f["zone"] == "wing-back-siding")
+    finish["operations"] = [o for o in finish["operations"] if o["id"] != "mildew"]
+    path = tmp_path / "kept.json"
+    path.write_text(json.dumps(raw))
+
+    def ids(*more: str) -> list[str]:
+        parts = run(capsys, "specify", str(path), *more)["parts"]
+        return [s["id"] for s in next(p for p in parts if p["part"] == "wing-back-siding")["steps"]]
+
+    assert "mildew" in ids()
+    assert "mildew" not in ids("--kept")
+
+
 def test_a_plan_is_in_order_and_says_why(capsys: pytest.CaptureFixture[str]) -> None:
     answer = run(capsys, "plan", str(RISE), "--weather", str(TMY3), "--start", "2025-06-02", "--days", "14")
     tasks = answer["tasks"]

@@ -79,8 +79,22 @@ def test_an_impatient_double_click_plans_once(page: Page) -> None:
     assert len(posts) == 1
 
 
-def test_the_day_sheet_prints_on_one_page(page: Page) -> None:
-    page.goto(f"{RISE}/today?day=2026-09-16")
-    for paper in ("A4", "Letter"):
-        pdf = page.pdf(format=paper)
-        assert len(re.findall(rb"/Type\s*/Page\b", pdf)) == 1, paper
+def test_the_day_sheet_prints_on_one_page_and_its_painting_orders_on_the_next(page: Page) -> None:
+    days = {}
+    for day in ("2026-09-16", "2026-09-18", "2026-09-22"):
+        page.goto(f"{RISE}/today?day={day}")
+        orders = page.locator(".special-order").count()
+        for paper in ("A4", "Letter"):
+            pdf = page.pdf(format=paper)
+            days[day, paper, bool(orders)] = len(re.findall(rb"/Type\s*/Page\b", pdf))
+    assert {pages for (_, _, orders), pages in days.items() if not orders} <= {1}, days
+    assert {pages for (_, _, orders), pages in days.items() if orders} == {2}, days
+
+
+def test_steps_of_a_painting_order_are_ticked_off_and_stay_so(page: Page) -> None:
+    page.goto(f"{RISE}/today?day=2026-09-22")
+    box = page.locator(".order-ticks input").first
+    box.check()
+    page.reload()
+    expect(page.locator(".order-ticks input").first).to_be_checked()
+    expect(page.locator(".order-ticks input").nth(1)).not_to_be_checked()

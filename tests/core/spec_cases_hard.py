@@ -38,7 +38,7 @@ CASES = [
          "take-down wash/hose-wash~4 prime=bonding-primer coat-1 coat-2 refit",
          "trim-acrylic", item="gutter"),
     case("chimney of bare brick", "brick", {"coating": "bare", "masonry": "normal", "loose_pct": 0},
-         "wash/pressure-wash~48 coat-1",
+         "wash/hose-wash~48 coat-1",
          "masonry-paint", item="chimney", notes="brick-direct", says="brick-for-good chimney-peels"),
     case("sign band, red over white", "stucco-smooth", {"coating": "waterborne", "gloss": "dull",
          "masonry": "normal", "loose_pct": 0},

@@ -6,15 +6,17 @@ import numpy as np
 import pytest
 from pydantic import TypeAdapter
 
+from amber_gable.core.survey.essentials import missing_essentials
 from amber_gable.core.survey.items import item_area, openness
-from amber_gable.core.survey.takeoff import face_areas
+from amber_gable.core.survey.takeoff import face_areas, zone_areas
 from amber_gable.core.survey.trim import trim_length
 from amber_gable.domain.items import ItemSpec, Railing
+from amber_gable.domain.job import JobBundle
 from amber_gable.domain.profile import Profile
 from amber_gable.domain.schools import DeductionSchool
 from amber_gable.domain.survey import Face
 from amber_gable.domain.zone_area import TrimPart
-from tests.jobs import FOOT, one_face, opening
+from tests.jobs import demo_job, one_face, opening
 
 SPEC: TypeAdapter[ItemSpec] = TypeAdapter(ItemSpec)
 PROFILE: TypeAdapter[Profile] = TypeAdapter(Profile)
@@ -23,7 +25,7 @@ SHED_4_12 = 18.4349488  # degrees: rise 4 on run 12
 # outline, tilt, area m² as arithmetic
 OUTLINES = [
     ({"kind": "rectangle", "width_m": 6.7, "height_m": 3.05}, 90, 6.7 * 3.05),
-    ({"kind": "rectangle", "width_m": 22 * FOOT, "height_m": 10 * FOOT}, 90, 220 * FOOT**2),
+    ({"kind": "rectangle", "width_m": 8.4, "height_m": 2.9}, 90, 24.36),
     ({"kind": "gable", "width_m": 7.4, "eave_height_m": 5.6, "rise_m": 2.6}, 90, 7.4 * 5.6 + 7.4 * 2.6 / 2),
     ({"kind": "gable", "width_m": 8, "eave_height_m": 3, "rise_m": 2, "peak_m": 1}, 90, 8 * 3 + 8 * 2 / 2),
     ({"kind": "lean-to", "width_m": 4, "left_m": 3.2, "right_m": 2.4}, 90, 4 * (3.2 + 2.4) / 2),
@@ -158,21 +160,21 @@ def test_balusters_of_38_mm_at_100_mm_pitch_have_an_openness_of_076() -> None:
     assert openness(Railing(length_m=3, height_m=1, baluster_m=0.038, pitch_m=0.1)) == pytest.approx(0.76)
 
 
-# The trade's wall: 22 × 10 ft with two windows 4 × 3 and a door 3 × 7. Windows are 1.11 m², the door 1.95 m².
+# A wall of our own: 8.40 × 2.90 m is 24.36 m²; three windows 1.10 × 1.25 of 1.375 m² each, a door 0.95 × 2.10 of 1.995.
 DEDUCTIONS = [
-    (DeductionSchool.NET, 220 - 2 * 12 - 21),
-    (DeductionSchool.GROSS, 220),
-    (DeductionSchool.THRESHOLD, 220 - 21),
+    (DeductionSchool.NET, 18.24),
+    (DeductionSchool.GROSS, 24.36),
+    (DeductionSchool.THRESHOLD, 22.365),
 ]
 
 
-@pytest.mark.parametrize(("school", "square_feet"), DEDUCTIONS)
-def test_a_wall_of_22_by_10_feet(school: DeductionSchool, square_feet: float) -> None:
-    openings = [opening(f"w{i}", x * FOOT, 3 * FOOT, 4 * FOOT, 3 * FOOT) for i, x in enumerate((2, 16))]
-    openings.append(opening("door", 9 * FOOT, 0.0, 3 * FOOT, 7 * FOOT))
-    property_ = one_face({"kind": "rectangle", "width_m": 22 * FOOT, "height_m": 10 * FOOT}, openings)
+@pytest.mark.parametrize(("school", "square_metres"), DEDUCTIONS)
+def test_a_wall_with_three_windows_and_a_door(school: DeductionSchool, square_metres: float) -> None:
+    openings = [opening(f"w{i}", x, 0.9, 1.10, 1.25) for i, x in enumerate((0.6, 4.3, 6.6))]
+    openings.append(opening("door", 2.5, 0.0, 0.95, 2.10))
+    property_ = one_face({"kind": "rectangle", "width_m": 8.40, "height_m": 2.90}, openings)
     area = face_areas(property_, property_.faces[0], school)["field"]
-    assert area.plan_m2 / FOOT**2 == pytest.approx(square_feet)
+    assert area.plan_m2 == pytest.approx(square_metres)
     assert sum(line.value_m2 for line in area.lines) == pytest.approx(area.plan_m2)
 
 
@@ -223,3 +225,62 @@ def test_trim_is_length_times_girth_and_covers_the_wall_under_it() -> None:
 
 def test_a_roof_of_four_in_twelve_has_that_pitch() -> None:
     assert tan(radians(SHED_4_12)) == pytest.approx(4 / 12)
+
+
+# What a zone of own size lies on decides whether the wall loses it: 10 × 3 m, a garage door of 2.6 × 2.2 m.
+OWN = [("not-said", 30 - 5.72 - 5.0), ("wall", 30 - 5.72 - 5.0), ("opening", 30 - 5.72), ("neither", 30 - 5.72)]
+
+
+@pytest.mark.parametrize(("lies", "field_m2"), OWN)
+def test_only_what_lies_on_the_wall_is_taken_off_it(lies: str, field_m2: float) -> None:
+    property_ = one_face(
+        {"kind": "rectangle", "width_m": 10.0, "height_m": 3.0},
+        [opening("door", 1.0, 0.0, 2.6, 2.2)],
+        zones=[{"id": "leaf", "area": {"kind": "own", "area_m2": 5.0, "lies": lies}}],
+    )
+    areas = face_areas(property_, property_.faces[0], DeductionSchool.NET)
+    assert areas["field"].plan_m2 == pytest.approx(field_m2)
+    assert areas["leaf"].plan_m2 == pytest.approx(5.0)
+    asked = [
+        m.words for m in missing_essentials(JobBundle.model_construct(property=property_)) if "on the wall" in m.words
+    ]
+    assert bool(asked) is (lies == "not-said"), "older jobs are asked"
+
+
+# Plan areas of every zone of the demo by hand: outline, less openings over 1.5 m², less what lies on it.
+DEMO_AREAS = [
+    ("1-coopers-rise", "front-siding", 53.76 - 2.365 - 6.5),
+    ("1-coopers-rise", "front-trim", 6.5),
+    ("1-coopers-rise", "west-gable-siding", 41.44 + 9.62 - 5.2),
+    ("1-coopers-rise", "west-gable-trim", 5.2),
+    ("1-coopers-rise", "back-siding", 53.76 - 4.8),
+    ("1-coopers-rise", "back-trim", 4.8),
+    ("1-coopers-rise", "east-gable-siding", 41.44 + 9.62 - 5.2),
+    ("1-coopers-rise", "east-gable-trim", 5.2),
+    ("1-coopers-rise", "wing-back-siding", 11.76 - 1.845),
+    ("1-coopers-rise", "wing-east-siding", 8.4 + 1.35),
+    ("2-net-loft", "south-wall", 89.6 + 2.5 - 8.4 - 10.24 - 2 * 1.96 - 2 * 1.68),
+    ("2-net-loft", "sign-band", 12.0 * 0.7),
+    ("2-net-loft", "west-wall", 57.6),
+    ("2-net-loft", "north-wall", 89.6 - 2.1),
+    ("2-net-loft", "east-wall", 57.6 - 1.68),
+    ("3-quarry-lane", "ql-front-brick", 36.45 - 2 * 5.72 - 2.1 - 2.16),
+    ("3-quarry-lane", "ql-left-brick", 22.14),
+    ("3-quarry-lane", "ql-left-vinyl", 7.38),
+    ("3-quarry-lane", "ql-back-brick", 36.45 - 2.16 - 5.04),
+    ("3-quarry-lane", "ql-right-brick", 22.14),
+    ("3-quarry-lane", "ql-right-vinyl", 7.38),
+    ("4-heron-deck", "deck-boards", 25.2),
+    ("4-heron-deck", "porch-slab", 7.92),
+    ("5-feed-barn", "south-roof", 103.5 / 0.9271839),
+    ("5-feed-barn", "north-roof", 103.5 / 0.9271839),
+]
+
+
+def test_every_face_of_the_demo_by_hand() -> None:
+    found = {}
+    for job in sorted({j for j, _, _ in DEMO_AREAS}):
+        bundle = demo_job(job)
+        areas = zone_areas(bundle.property, bundle.job.deduction)
+        found |= {(job, z): a.plan_m2 for z, a in areas.items()}
+    assert found == pytest.approx({(job, zone): m2 for job, zone, m2 in DEMO_AREAS}, rel=1e-6)

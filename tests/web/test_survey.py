@@ -113,14 +113,14 @@ def test_what_is_typed_is_drawn_before_it_is_saved(client: TestClient, space: Wo
         "outline.kind": "rectangle",
         "name": "North lean",
         "azimuth_deg": "N",
-        "size": "22' x 10'",
+        "size": "27' x 9'",
         "tilt_deg": "90",
     }
     page = client.post(f"{SURVEY}/face/try", data=form).text
-    assert "6.71" in page
-    assert "3.05" in page
+    assert "8.23" in page
+    assert "2.74" in page
     assert "<svg" in page
-    half = client.post(f"{SURVEY}/face/try", data=form | {"size": "22' x"}).text
+    half = client.post(f"{SURVEY}/face/try", data=form | {"size": "27' x"}).text
     assert "not a size" in half
     moved = client.post(f"{SURVEY}/opening/try", data=_form(client, "opening", "back-w1") | {"x_m": "3.3"}).text
     assert "3.30 from the left" in moved

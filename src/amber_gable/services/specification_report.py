@@ -119,7 +119,8 @@ def lines(report: dict[str, Any]) -> Iterable[str]:
             product = f", {s['product']}" if s["product"] else ""
             wait = f"; then {s['wait_h']:g} h" if s["wait_h"] else ""
             until = f", until {s['wait_until']}" if s["wait_until"] else ""
-            yield f"  {n:2}. {s['name']} [{s['technique']}{product}] {s['amount']:g} {s['unit']}{wait}{until}"
+            amount = "" if (s["amount"], s["unit"]) == (1, "pieces") else f" {s['amount']:g} {s['unit']}"
+            yield f"  {n:2}. {s['name']} [{s['technique']}{product}]{amount}{wait}{until}"
         if part["cards"]:
             yield f"  cards: {', '.join(c['id'] for c in part['cards'])}"
         if part["tests_missing"]:

@@ -37,7 +37,7 @@ def choices(union: str) -> dict[str, type[BaseModel]]:
 def form_values(form: Mapping[str, str], system: UnitSystem) -> dict[str, Any]:
     """Typed text as field values, lengths in m. Raises Faults by field.
 
-    A `size` such as `22' x 10'` gives an outline its width and height where those fields are empty. Trim is typed as
+    A `size` such as `8.4 x 2.9 m` gives an outline its width and height where those fields are empty. Trim is typed as
     `run.fascia.girth_m` and `run.fascia.cover_m`.
     """
     values: dict[str, Any] = {}

@@ -20,6 +20,7 @@ from amber_gable.domain.survey import Item, ObstacleKind
 LADDER_M = 3.0
 HEAT_C, COLD_C = 30.0, 5.0
 _DISTURBS = {K.WASH, K.STRIP, K.SCRAPE, K.SAND, K.REPAIR, K.PUTTY, K.CAULK}
+_DUSTS = (_DISTURBS | {K.DUST}) - {K.WASH}
 _MINERAL = {"masonry", "fibre-cement"}
 
 
@@ -118,7 +119,7 @@ CARDS = (
     Card("silica", "Mineral dust holds silica",
          "Masonry, concrete, mortar and cement sheet: grinding, raking, dry sanding and scraping, drilling and blowing "
          "off all raise silica, which scars the lungs for good.",
-         lambda c: bool(c.tags & _MINERAL and c.kinds & (_DISTURBS | {K.DUST} - {K.WASH})), SILICA_FORBIDS,
+         lambda c: bool(c.tags & _MINERAL and c.kinds & _DUSTS), SILICA_FORBIDS,
          "Wet it, or draw it off at the tool with a HEPA vacuum; respirator; vacuum up, never blow or sweep dry."),
     Card("dust", "Sanding dust",
          "Eye protection and a particulate respirator; sheet the ground.",

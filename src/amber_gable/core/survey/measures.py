@@ -35,7 +35,7 @@ _UNIT = re.compile(r"(''|[a-z]+|'|\")\s*-?\s*")
 
 
 def parse_length(text: str, system: UnitSystem = UnitSystem.METRIC) -> float:
-    """A length in m from `6.7 m`, `670 cm`, `6700`, `22'`, `22' 6"`, `7-1/2 in`. Raises ValueError saying what to
+    """A length in m from `8.4 m`, `840 cm`, `8400`, `27'`, `27' 6"`, `7-1/2 in`. Raises ValueError saying what to
     write.
 
     A bare number is metres (feet in US units) below 100 and millimetres from 1000; between, it is refused as unclear.
@@ -44,10 +44,10 @@ def parse_length(text: str, system: UnitSystem = UnitSystem.METRIC) -> float:
     if len(parts) == 1 and parts[0][1] is None:
         return _checked(_bare([parts[0][0]], system, text)[0], text)
     if any(unit is None for _, unit in parts[:-1]):
-        raise ValueError(f"“{text.strip()[:40]}” is not a length; write it such as 6.7 m or 22' 6\"")
+        raise ValueError(f"“{text.strip()[:40]}” is not a length; write it such as 8.4 m or 27' 6\"")
     total, smallest = 0.0, float("inf")
     for amount, unit in parts:
-        # 22' 6 means six inches; 1 m 20 means twenty centimetres.
+        # 27' 6 means six inches; 1 m 20 means twenty centimetres.
         scale = _PER_M[unit] if unit else {FOOT_M: INCH_M, 1.0: 0.01}.get(smallest, 0.0)
         if not scale or scale >= smallest:
             raise ValueError(f"“{text.strip()[:40]}” mixes units in a way that cannot be read; write one length")
@@ -56,13 +56,13 @@ def parse_length(text: str, system: UnitSystem = UnitSystem.METRIC) -> float:
 
 
 def parse_size(text: str, system: UnitSystem = UnitSystem.METRIC) -> Size:
-    """Width and height in m from `22' x 10'`, `6.7 x 3.05 m`, `6700x3050`, `2 m by 80 cm`. Raises ValueError.
+    """Width and height in m from `27' x 9'`, `8.4 x 2.9 m`, `8400x2900`, `2 m by 80 cm`. Raises ValueError.
 
     A unit on one side alone holds for both.
     """
     halves = re.split(r"\s*(?:\bby\b|x)\s*", text.strip().lower().translate(_SIGNS))
     if len(halves) != 2 or not all(halves):
-        raise ValueError(f"“{text.strip()[:40]}” is not a size; write width x height, such as 6.7 x 3.05 m")
+        raise ValueError(f"“{text.strip()[:40]}” is not a size; write width x height, such as 8.4 x 2.9 m")
     left, right = (_parts(h) for h in halves)
     if _is_bare(left) and _is_bare(right):
         return Size(*(_checked(v, text) for v in _bare([left[0][0], right[0][0]], system, text)))
@@ -86,7 +86,7 @@ def _parts(text: str) -> list[tuple[float, str | None]]:
     while rest:
         amount = _AMOUNT.match(rest)
         if amount is None:
-            raise ValueError(f"“{text.strip()[:40]}” is not a length; write it such as 6.7 m or 22' 6\"")
+            raise ValueError(f"“{text.strip()[:40]}” is not a length; write it such as 8.4 m or 27' 6\"")
         rest = rest[amount.end() :]
         unit = _UNIT.match(rest)
         name = None
@@ -97,7 +97,7 @@ def _parts(text: str) -> list[tuple[float, str | None]]:
             rest = rest[unit.end() :]
         out.append((_value(amount), name))
     if not out:
-        raise ValueError("a length is needed, such as 6.7 m or 22' 6\"")
+        raise ValueError("a length is needed, such as 8.4 m or 27' 6\"")
     return out
 
 

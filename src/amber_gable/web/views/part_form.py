@@ -59,7 +59,7 @@ def _union(group: str, typed: Mapping[str, str], faults: Mapping[str, str], fres
     if fresh:
         out.append(
             FormField(
-                "size", "Size", "text", typed.get("size", ""), "22' x 10', 6.7 x 3.05 m or 6700x3050", (),
+                "size", "Size", "text", typed.get("size", ""), '27\' 6" x 9\' 6", 8.4 x 2.9 m or 8400x2900', (),
                 faults.get("size", ""), required=False,
             )
         )  # fmt: skip

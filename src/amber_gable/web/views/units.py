@@ -68,7 +68,7 @@ class Units:
 
 
 def _feet(metres: float) -> str:
-    """`22' 6 1/2"`, exact to the sixteenth."""
+    """`27' 6 1/2"`, exact to the sixteenth."""
     sixteenths = round(metres / SIXTEENTH_M)
     feet, rest = divmod(sixteenths, 192)
     inches, part = divmod(rest, 16)

@@ -49,6 +49,8 @@ WASHING = (
     Rule("wash-thin", "chalk, road film and grease sit on smooth panels", "smooth panels give dirt no second chance",
          on=("vinyl", "metal"), off="roof",
          steps=(_wash("Wash with detergent and pad, rinse, dry", 4, note="Bottom to top; rinse top to bottom."),)),
+    Rule("wash-chimney", "soot and weather sit in the joints", "no one holds a jet on a roof", on=("chimney",),
+         steps=(_wash("Wash by hose and soft brush from the scaffold, rinse", 48, until=_BY_SHEET, strength=3),)),
     Rule("wash-floor", "tyres, shoes and oil", "a floor coat lifts first where there was oil", on=("masonry floor",),
          steps=(_wash("Degrease and wash, rinse", 24, T.PRESSURE_WASH, T.HOSE_WASH,
                       note="Dry overnight or longer.", until=_BY_SHEET),)),
