@@ -2,6 +2,7 @@
 
 from dataclasses import dataclass
 from datetime import date, timedelta
+from functools import lru_cache
 
 from amber_gable.core.spec.coats import coat_count, tinted_where_it_saves
 from amber_gable.core.spec.facts import Facts
@@ -43,9 +44,15 @@ class Derivation:
         return tuple(f for f in self.findings if f.level is Level.STOP)
 
 
-def derive(facts: Facts, rules: tuple[Rule, ...] = RULES) -> Derivation:
+@lru_cache(maxsize=256)
+def _speaking(tags: frozenset[str]) -> tuple[Rule, ...]:
+    """The rules that speak of such a surface."""
+    return tuple(r for r in RULES if r.on_surface(tags))
+
+
+def derive(facts: Facts) -> Derivation:
     """Apply every rule that holds. Raises ValueError when no rule knows a finish for such a surface."""
-    holding = [r for r in rules if r.holds(facts)]
+    holding = [r for r in _speaking(facts.tags) if r.holds(facts)]
     forbidden = {t: r.id for r in reversed(holding) for t in r.forbids}
     finishes = [r for r in holding if r.coats is not None]
     if not finishes:

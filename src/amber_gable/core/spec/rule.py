@@ -196,13 +196,19 @@ class Rule:
     school: tuple[str, str] | None = None
     source: Source = Source.PRACTICE
 
+    def on_surface(self, tags: frozenset[str]) -> bool:
+        """Whether the rule speaks of a surface with such tags at all."""
+        if tags & set(self.off.split()):
+            return False
+        return not self.on or any(set(one.split()) <= tags for one in self.on)
+
     def fits(self, facts: Facts) -> bool:
-        """Whether the rule speaks of such a surface at all, under the schools that hold."""
-        if self.off and facts.tags & set(self.off.split()):
-            return False
-        if self.on and not any(set(tags.split()) <= facts.tags for tags in self.on):
-            return False
+        """Whether the rule speaks of such a surface, under the schools that hold."""
+        return self.on_surface(facts.tags) and self.under_school(facts)
+
+    def under_school(self, facts: Facts) -> bool:
         return self.school is None or facts.schools[self.school[0]] == self.school[1]
 
     def holds(self, facts: Facts) -> bool:
-        return self.fits(facts) and all(t.holds(facts) is True for t in self.when)
+        """Of a rule that speaks of the surface: whether it holds there."""
+        return self.under_school(facts) and all(t.holds(facts) is True for t in self.when)
