@@ -81,6 +81,7 @@ FOUND = {
     "putty_m": st.sampled_from([0.0, 5.0]),
     "caulk_m": st.sampled_from([0.0, 12.0]),
     "nails": st.sampled_from([0, 9]),
+    "stubs": st.sampled_from([0, 3]),
     "coats": st.sampled_from([None, 2, 9]),
     "efflorescence": st.sampled_from([None, "none", "dry-bloom", "returns"]),
     "tannin": st.sampled_from([None, True, False]),

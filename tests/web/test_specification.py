@@ -276,3 +276,24 @@ def test_product_and_colour_files_are_taken_whole_or_not_at_all(client: TestClie
     assert "Brought in: 1 new" in client.post("/stores/colours/import", files={"file": ("a.gpl", palette)}).text
     assert "Tide Mark" in client.get(FRONT).text
     assert "line 2" in client.post("/stores/colours/import", files={"file": ("b.gpl", "GIMP Palette\n1 2\n")}).text
+
+
+def test_a_stop_is_on_every_page_that_follows(client: TestClient) -> None:
+    here = "/jobs/coopers-rise/survey/zone/back-siding/condition"
+    before = client.get(RISE).text
+    assert "stopped" not in before
+    reading = form_of(client.get(here).text, f"{here}/moisture") | {"pct": "19"}
+    assert client.post(f"{here}/moisture", data=reading).status_code == 200
+    for path in ("quantities", "today", "specification", "plan"):
+        page = client.get(f"/jobs/coopers-rise/{path}").text
+        assert "1 stopped" in page, f"the rail says so on {path}"
+    for path in ("quantities", "today"):
+        page = client.get(f"/jobs/coopers-rise/{path}").text
+        assert "the wood is at 19 %" in page
+        assert "meter again: 15 % or less" in page
+    client.post("/jobs/coopers-rise/plan")
+    plan = client.get("/jobs/coopers-rise/plan").text
+    assert "Stopped: the wood is at 19 %" in plan
+    assert "Back, Siding" not in plan.split("unplaced")[0] or "All of it" in plan
+    part = client.get(f"{RISE}/zone/back-siding").text
+    assert '<p class="warn stop"><b>The wood is at 19 %.</b>' in part

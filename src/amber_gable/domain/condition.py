@@ -138,6 +138,7 @@ class Condition(Record):
     caulk_m: Annotated[float, Field(ge=0, le=5000)] = 0.0
     putty_m: Annotated[float, Field(ge=0, le=5000)] = 0.0
     nails: Annotated[int, Field(ge=0, le=100_000)] = 0
+    stubs: Annotated[int, Field(ge=0, le=10_000)] = 0
     vinyl: Vinyl | None = None
     bare_pct: Percent = 0.0
     efflorescence: Efflorescence | None = None

@@ -84,6 +84,8 @@ _ROWS: list[tuple[str, str, str, tuple[str, ...], str]] = [
     ("laboratory", "asbestos", "Asbestos, by laboratory", ("cement",),
      "Sheets made before the 1990s may hold asbestos. Break nothing off: have licensed people take the sample. 'Yes' "
      "or 'no' only by a laboratory's paper."),
+    ("stubs", "stubs", "Metal stubs in a floor", _HARD,
+     "Count what is left of cut-off posts, anchors and bolts standing out of the slab."),
     ("nails", "nails", "Nails proud or rusting", _WOOD,
      "Count what stands proud or bleeds rust on one square metre and multiply."),
 ]  # fmt: skip

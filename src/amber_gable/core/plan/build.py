@@ -10,6 +10,7 @@ from amber_gable.core.plan.earliest import place
 from amber_gable.core.plan.explain import STOPPED, why, why_not
 from amber_gable.core.plan.tasks import Candidate
 from amber_gable.core.plan.work import WorkItem, before_in_system, before_on_face, shifts, slots_for, work_items
+from amber_gable.core.spec.limits import coat_limits
 from amber_gable.core.spec.stops import Stop, job_stops
 from amber_gable.core.survey.painted import Key, part_key
 from amber_gable.core.weather.site import SiteClimate
@@ -30,7 +31,8 @@ def _candidates(items: list[WorkItem], site: SiteClimate) -> list[Candidate]:
             early = slots.day < (item.not_before - slots.time(0).date()).days
             allowed, letters = allowed & ~early, np.where(early, STOPPED, letters)
         recoat = item.windows.recoat_at
-        longest = item.product.max_recoat_h if item.product else None
+        limits = coat_limits(item.product, site.bundle.job.policy) if item.product else {}
+        longest = limits["max_recoat"].value if "max_recoat" in limits else None
         out.append(
             Candidate(
                 id=item.id,

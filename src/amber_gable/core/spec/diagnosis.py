@@ -6,7 +6,7 @@ from functools import lru_cache
 
 from amber_gable.core.spec.coats import coat_count, tinted_where_it_saves
 from amber_gable.core.spec.facts import Facts
-from amber_gable.core.spec.planned import PlannedStep, coat, dusted, planned, said, with_drying
+from amber_gable.core.spec.planned import PlannedStep, coat, dusted, planned, quenched, said, with_drying
 from amber_gable.core.spec.rule import Coats, Level, Rule, Step
 from amber_gable.core.spec.rules import RULES
 from amber_gable.domain.operation import Technique
@@ -67,7 +67,7 @@ def derive(facts: Facts) -> Derivation:
     primed = any(s.whole_film for s in steps)
     count, count_rules, why = coat_count(facts, coats, chosen, holding)
     steps += [coat(n, count, facts, coats, (finish.id, *count_rules), why, primed) for n in range(1, count + 1)]
-    steps = with_drying(sorted(steps, key=lambda s: s.stage), facts.tags)
+    steps = quenched(with_drying(sorted(steps, key=lambda s: s.stage), facts.tags))
     kept = {s.role for s in steps}
     left = {s.role for s in chosen} - kept
     told = [r for r in holding if (r.coats is None or r is finish) and not set(r.unless) & kept]

@@ -36,7 +36,7 @@ _ITEM_TAGS = {
     "stair": "stair",
     "chimney": "chimney",
 }
-_ZERO_MEANS_NONE = ("crack_m", "rot_m2", "caulk_m", "putty_m", "nails", "bare_pct")
+_ZERO_MEANS_NONE = ("crack_m", "rot_m2", "caulk_m", "putty_m", "nails", "stubs", "bare_pct")
 """Figures whose zero may be believed without a ticked test: they are things one sees."""
 
 
@@ -108,10 +108,12 @@ def facts_of(
     first_on_face: bool = False,
     face_disturbed: bool = True,
     obstacles: Collection[str] = (),
+    hangs: str = "",
 ) -> Facts:
     """The facts of a zone or item as surveyed. `lead`: lead paint is presumed or was found; `old_sheet`: a cement sheet
     here may be from before the 1990s; `first_on_face`: what is done once for a face is done with this part;
-    `face_disturbed`: old paint is scraped, sanded or cut somewhere on the face."""
+    `face_disturbed`: old paint is scraped, sanded or cut somewhere on the face; `hangs`: what hangs on the face and
+    where, in words."""
     tags = surface_tags(substrate, item_kind)
     aim = aim or usual_aim(tags)
     known: dict[str, Any] = {
@@ -125,6 +127,7 @@ def facts_of(
         "pieces": pieces,
         "first_on_face": first_on_face,
         "face_disturbed": face_disturbed,
+        "hangs": hangs or "What hangs here",
         **{f"near_{kind.replace('-', '_')}": True for kind in obstacles},
     }
     for test in GUIDED_TESTS:
@@ -176,7 +179,7 @@ def _derived(known: Mapping[str, Any], tags: frozenset[str], schools: Mapping[st
     out["rusty_pct"] = max(out.get("rust_pct") or 0.0, out.get("bare_pct") or 0.0) + (out.get("loose_pct") or 0.0)
     out["patch_made"] = out.get("adhesion") is not None
     out["soft"] = True if "limestone" in tags or out.get("masonry") == "dusty" else None
-    out["fittings"] = True if any(out.get(f"near_{kind}") for kind in ("lamp", "meter", "other")) else None
+    out["fittings"] = True if any(out.get(f"near_{kind}") for kind in ("lamp", "other")) else None
     out["failing_pct"] = out["bare_spots_pct"] + (out.get("crack_m") or 0.0)
     out["dusty_days"] = max(1, ceil(out["surface_m2"] * out["bare_spots_pct"] / 100 / _CLEARED_M2_A_DAY))
     limit = moisture_limit(tags, out["aim"], schools, out.get("sheet_moisture"))

@@ -21,6 +21,8 @@ def lead_presumed(bundle: JobBundle) -> bool:
     return place.year_built is None or place.year_built < bundle.company.lead_cutoff_year
 
 
+_HANGS = (ObstacleKind.LAMP, ObstacleKind.OTHER)
+"""What a painter may take down; a meter stays."""
 SHEETS_CLEAN_FROM = 1990
 _OLD_SHEET_YEARS = 25.0
 
@@ -65,6 +67,11 @@ def part_facts(
         first_on_face=_first_on_face(bundle, part),
         face_disturbed=any(_disturbed(p.condition) for p in _on_face(bundle, part)),
         obstacles={o.kind.value for o in face.obstacles},
+        hangs="; ".join(
+            f"{o.name or o.kind.value} {o.x_m:.1f} m from the left, {o.y_m:.1f} m up"
+            for o in face.obstacles
+            if o.kind in _HANGS
+        ),
     )
 
 

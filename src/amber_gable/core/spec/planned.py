@@ -77,7 +77,7 @@ def planned(
         stage=step.stage,
         kind=step.kind,
         name=step.otherwise if avoided and allowed and step.otherwise else step.name,
-        note=step.note,
+        note=said(step.note, facts),
         share=share,
         amount=amount,
         unit=unit,
@@ -153,6 +153,15 @@ def _back_rolled(facts: Facts, *, first: bool) -> bool:
     never_painted = facts.get("coating") in (None, "bare")
     porous = never_painted or facts.get("masonry") == "dusty" or facts.get("absorbency") == "soaks"
     return first and (never_painted if school == "never" else porous)
+
+
+def quenched(steps: Sequence[PlannedStep]) -> list[PlannedStep]:
+    """Only the first film all over the surface drinks more."""
+    out, sealed = [], False
+    for step in steps:
+        out.append(replace(step, bare=False) if sealed and step.bare else step)
+        sealed = sealed or step.whole_film
+    return out
 
 
 _WORKS = (K.SCRAPE, K.SAND, K.REPAIR)

@@ -9,13 +9,16 @@ import numpy as np
 from fastapi import APIRouter, Request
 from starlette.responses import Response
 
+from amber_gable.core.spec.limits import coat_limits
 from amber_gable.core.spec.safety import day_cards
 from amber_gable.core.spec.sequences import painting_order
 from amber_gable.core.survey.painted import painted_parts
+from amber_gable.core.weather.site import part_moisture_limit
 from amber_gable.core.weather.windows import Windows
 from amber_gable.domain.plan import Task
 from amber_gable.domain.product import Product
 from amber_gable.domain.schools import Method
+from amber_gable.domain.survey import Item, Zone
 from amber_gable.web.pages import JobView, job_page, load_job
 from amber_gable.web.routes.plan import by_day
 from amber_gable.web.views.spec_order import ToldOrder, told_order
@@ -32,6 +35,7 @@ class SheetLine:
     last_stroke: str
     why_link: str
     status: str
+    keep_to: str
 
 
 @dataclass(frozen=True)
@@ -108,7 +112,20 @@ def _line(view: JobView, task: Task) -> SheetLine:
     if product is not None and task.method is not None:
         link += f"&product={product.code}&method={task.method.value}"
     status = "done" if task.end <= view.now else "now" if task.start <= view.now else "later"
-    return SheetLine(task, product, last, link, status)
+    return SheetLine(task, product, last, link, status, _keep_to(view, task, product) if product else "")
+
+
+def _keep_to(view: JobView, task: Task, product: Product) -> str:
+    """What limits the coat, as every other stage takes it."""
+    part = view.bundle.property.part(task.part)
+    damp = part_moisture_limit(view.bundle, part, product) if isinstance(part, Zone | Item) else None
+    sprays = task.method is not None and task.method.sprays
+    at = {k: v.value for k, v in coat_limits(product, view.bundle.job.policy, damp, sprays=sprays).items()}
+    words = (
+        f"surface {at['surface_min']:g}–{at['surface_max']:g} °C, air {at['air_min']:g}–{at['air_max']:g} °C, "
+        f"{at['dew_margin']:g} K over dew point, RH ≤ {at['humidity']:g} %, wind ≤ {at['wind']:g} m/s"
+    )
+    return words + (f", wood ≤ {at['moisture']:g} %" if "moisture" in at else "")
 
 
 def _until(windows: Windows, task: Task) -> str:

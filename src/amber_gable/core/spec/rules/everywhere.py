@@ -225,16 +225,19 @@ PROTECTION = (
          when=(_FIRST, one_of("near_planting", True)),
          steps=(Step("cut-back", Stage.PROTECT, K.PROTECT, "Cut back planting an arm's length from the face", "Ask the "
                      "customer first.", _ONCE, (T.CUT_BACK,)),)),
-    Rule("fittings", "lamps, meters and the like hang on the face", "painted round, they show the old colour",
+    Rule("fittings", "lamps and the like hang on the face", "painted round, they show the old colour",
          when=(_FIRST, one_of("fittings", True)),
          steps=(Step("fittings-down", Stage.TAKE_DOWN, K.FIT, "Take down what hangs on the face, number and list it",
-                     "Lamps and keypads only with the current off; downspouts strapped aside. What cannot come down is "
-                     "covered.", _ONCE),
-                Step("fittings-back", Stage.REFIT, K.FIT, "Refit by the list what was taken down", "", _ONCE))),
+                     "{hangs}. Lamps and keypads only with the current off; downspouts strapped aside. What cannot "
+                     "come down is covered.", _ONCE),
+                Step("fittings-back", Stage.REFIT, K.FIT, "Refit by the list what was taken down", "{hangs}.", _ONCE))),
     Rule("near-vehicles", "a vehicle stands close", "mist and drips find it", when=(_FIRST, one_of("near_vehicle",
          True)),
          level=Level.NOTE, disclosure=True, todo="Have it moved, or sheet it; when spraying only with the wind away "
          "from it, else roll."),
+    Rule("near-meter", "a meter hangs on the face", "it belongs to the supplier and is live", source=Source.STANDARD,
+         when=(_FIRST, one_of("near_meter", True)), level=Level.NOTE,
+         todo="Never take it down or open it: cut in round it, keep water and spray off."),
     Rule("near-conditioner", "an air conditioner stands here", "covered while it runs it overheats",
          when=(_FIRST, one_of("near_air_conditioner", True)), level=Level.NOTE,
          todo="Switch it off before covering it; uncover it when the spraying is done."),

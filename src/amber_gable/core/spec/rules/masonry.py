@@ -185,9 +185,9 @@ FLOORS = (
                      "Thinned by its sheet, stippled into the pores.", _SPOTS, families=(F.FLOOR_WATERBORNE,
                      F.FLOOR_ALL_IN_ONE, F.FLOOR_ALKYD), method=Method.BRUSH, bare=True))),
     Rule("floor-stubs", "cut-off posts and anchors stand in the floor", "metal stubs rust through and trip people",
-         on=_FLOOR, when=(above("nails", 0),),
+         on=_FLOOR, when=(above("stubs", 0),),
          steps=(Step("stubs", Stage.CUT_OUT, K.REPAIR, "Cut metal stubs off and grind them flush", "Eye and ear "
-                     "protection; prime the bright metal the same day.", Acts(fact="nails", unit=Unit.PIECES),
+                     "protection; prime the bright metal the same day.", Acts(fact="stubs", unit=Unit.PIECES),
                      (T.GRIND_METAL,)),)),
     Rule("floor-damp-test", "the slab lies on the ground", "damp from below lifts any floor coat", on=_FLOOR,
          level=Level.CHECK, todo="Tape a plastic sheet down overnight: clear underneath, or no coat."),
