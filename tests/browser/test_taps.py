@@ -8,7 +8,7 @@ import pytest
 from playwright.sync_api import BrowserContext, Locator, Page, Route, expect
 
 from tests.browser.conftest import TABLET, WIDE
-from tests.browser.test_survey_drawing import on_screen
+from tests.browser.test_survey_drawing import Mouse, on_screen
 
 pytestmark = pytest.mark.browser
 RISE = "/jobs/coopers-rise"
@@ -189,3 +189,18 @@ def test_a_fault_of_the_program_leaves_what_was_typed(contexts: Callable[..., Br
     expect(page.get_by_role("alert")).to_have_count(0)
     page.reload()
     expect(page.locator("main [name=width_m]")).to_have_value("0.85")
+
+
+def test_a_window_moved_again_before_the_program_answered_lies_where_it_was_put_last(page: Page) -> None:
+    page.goto(f"{RISE}/survey/face/back")
+    window = page.locator('#picture a.part[data-kind=opening][data-id="back-w1"]')
+    x = float(window.get_attribute("data-x") or 0)
+    with held(page, "**/place") as answers:
+        for shift in (0.4, 0.9):
+            middle = on_screen(page, x + 0.45, 4.3)
+            Mouse(page).drag(middle, on_screen(page, x + 0.45 + shift, 4.3))
+        expect(page.locator(".tap-note")).to_have_text("Under way…")
+        answers.let_go()
+        expect(page.locator(".tap-note")).to_have_count(0)
+    expect(window).to_have_attribute("data-x", re.compile(rf"^{x + 0.9:.1f}"))
+    expect(page.get_by_role("alert")).to_have_count(0)
