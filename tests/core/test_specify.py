@@ -19,7 +19,7 @@ from amber_gable.domain.families import Family, usual_surfaces
 from amber_gable.domain.finish import Override
 from amber_gable.domain.generic_products import GENERIC_PRODUCTS
 from amber_gable.domain.operation import Operation, Technique
-from amber_gable.domain.product import Hazard, Product
+from amber_gable.domain.product import Base, Hazard, Product
 from amber_gable.domain.schools import Method
 from tests.core.spec_case import SOUND, Case, case
 from tests.jobs import coopers_rise, demo_products
@@ -109,6 +109,19 @@ def test_products_go_only_where_their_sheet_or_family_allows() -> None:
     narrow = BY_CODE["skerry-housecoat"].model_copy(update={"substrates": ("stucco",)})
     assert not goes_on(narrow, siding)
     assert all(usual_surfaces(f) or f is Family.OTHER for f in Family)
+
+
+def test_no_alkyd_goes_straight_on_zinc_and_no_silicate_on_old_paint() -> None:
+    primers = (Family.METAL_PRIMER, Family.BONDING_PRIMER)
+    for substrate, alkyds in (("galvanised-trim", False), ("metal-railing", True)):
+        facts = case("metal", substrate, {"coating": "bare"}, "", "").facts
+        bases = {c.product.base for c in candidates(primers, facts, Method.BRUSH, SHELF)}
+        assert (Base.ALKYD in bases) is alkyds, substrate
+        assert Base.WATERBORNE in bases
+    for coating, mineral in (("bare", True), ("waterborne", False), ("unknown", False)):
+        facts = case("stone", "limestone", {"coating": coating}, "", "").facts
+        found = candidates((Family.SILICATE_PAINT, Family.MASONRY_PAINT), facts, Method.ROLLER, SHELF)
+        assert (Base.SILICATE in {c.product.base for c in found}) is mineral, coating
 
 
 def test_the_stores_hold_every_family_and_rank_by_fit_then_price() -> None:

@@ -9,6 +9,7 @@ import pytest
 from fastapi.testclient import TestClient
 
 from amber_gable.core.survey.house_plan import house_plan
+from amber_gable.domain.guided_tests import GUIDED_TESTS
 from amber_gable.domain.job import JobBundle
 from amber_gable.services.workspace import Workspace
 from amber_gable.store.jobs import load_bundle
@@ -401,3 +402,40 @@ def test_trees_before_a_face_are_sketched_and_change_its_horizon(client: TestCli
     assert "not a length" in bad.text
     client.post(f"{here}/0/delete")
     assert stored(space).property.face("front").blocks == ()
+
+
+NEW_TESTS = [
+    # zone, test, a reading that is none -> its words, a reading, and how it is kept
+    ("quarry-lane/survey/zone/ql-left-vinyl", "made", "beige", "is no colour", "#A39B8B", "#a39b8b"),
+    ("quarry-lane/survey/zone/ql-left-brick", "bloom", "some", "dry-bloom", "returns", "returns"),
+    ("coopers-rise/survey/zone/front-siding", "bleed", "maybe", "must be yes or no", "yes", True),
+    ("coopers-rise/survey/zone/front-siding", "timber", "oak", "kiln-dried", "untreated", "untreated"),
+    ("coopers-rise/survey/zone/front-siding", "patch", "fell off", "lifts", "lifts", "lifts"),
+    ("feed-barn/survey/zone/south-roof", "rust", "much", "is not a number", "12,5", 12.5),
+    ("heron-deck/survey/zone/porch-slab", "stubs", "-1", "greater than or equal to 0", "4", 4),
+]
+
+
+@pytest.mark.parametrize(("zone", "test", "bad", "words", "good", "kept"), NEW_TESTS, ids=[t[1] for t in NEW_TESTS])
+def test_a_guided_test_takes_its_reading_and_refuses_another(
+    client: TestClient, space: Workspace, zone: str, test: str, bad: str, words: str, good: str, kept: object
+) -> None:
+    here = f"/jobs/{zone}/condition"
+    assert client.get(here).status_code == 200
+    refused = client.post(f"{here}/test", data={"test": test, "value": bad})
+    assert refused.status_code == 422
+    assert words in refused.text
+    assert client.post(f"{here}/test", data={"test": test, "value": good}).status_code == 200
+    job, id_ = zone.split("/")[0], zone.split("/")[-1]
+    with space.database.reading() as session:
+        bundle = load_bundle(session, job)
+    field = next(t.field for t in GUIDED_TESTS if t.code == test)
+    assert getattr(next(z for z in bundle.property.zones if z.id == id_).condition, field) == kept
+
+
+def test_a_test_that_does_not_fit_the_surface_saves_nothing(client: TestClient, space: Workspace) -> None:
+    here = f"{SURVEY}/zone/front-siding/condition"
+    with unchanged(space):
+        refused = client.post(f"{here}/test", data={"test": "rust", "value": "12"}, headers={"hx-request": "true"})
+    assert refused.status_code == 404
+    assert "does not fit the surface" in refused.text

@@ -1,5 +1,6 @@
 """The condition record: readings of the guided tests, moisture, marks on the drawing, each saved as it is given."""
 
+import re
 from collections.abc import Callable
 from datetime import date, datetime
 from typing import Any
@@ -10,6 +11,7 @@ from amber_gable.core.survey.takeoff import face_areas
 from amber_gable.domain.condition import Condition, Damage, Mark, MoistureReading, Tested
 from amber_gable.domain.guided_tests import GUIDED_TESTS, GuidedTest
 from amber_gable.domain.job import JobBundle
+from amber_gable.domain.substrates import SUBSTRATES
 from amber_gable.domain.survey import Item, Property, Zone
 from amber_gable.exchange.meter import MeterPlace, MeterReading, MeterUnavailable
 from amber_gable.services.editing import Faults, plain_number
@@ -64,6 +66,8 @@ def record_test(
     emptied = "value" in form and form["value"].strip() == ""
 
     def make(bundle: JobBundle, part: Zone | Item) -> Made:
+        if not test.fits(SUBSTRATES[part.substrate].family):
+            raise Faults({test.code: "this test does not fit the surface; nothing was saved"})
         tests = part.condition.tests
         kept = next((t for t in tests if t.test == test.code), Tested(test=test.code, on=_today(space, bundle)))
         others = [t.model_dump() for t in tests if t.test != test.code]
@@ -86,6 +90,10 @@ def _reading(test: GuidedTest, text: str, system: UnitSystem) -> Any:
         return _YES_NO[text]
     if not text:
         return info.get_default()
+    if test.field == "made_colour":
+        if not re.fullmatch(r"#[0-9a-f]{6}", text.lower()):
+            raise Faults({test.code: f"“{text[:20]}” is no colour; write it such as #a39b8b"})
+        return text.lower()
     try:
         if test.field.endswith("_m"):
             return parse_length(text, system)

@@ -64,6 +64,8 @@ def test_control(test: GuidedTest, condition: Condition, units: Units) -> TestCo
     if bool in kinds:
         words = {True: "yes", False: "no"}.get(value, "")
         return TestControl(words, options=(("yes", "yes"), ("no", "no")))
+    if test.field.endswith("_colour"):
+        return TestControl(value or "")
     seen = any(t.test == test.code for t in condition.tests)
     shown = value is not None and (value or seen)
     if test.field.endswith("_pct"):

@@ -22,7 +22,7 @@ from amber_gable.services.editing import Faults
 from amber_gable.web.pages import Fields, page, space_of, units_of
 from amber_gable.web.routes.survey.sheet import Sheet, is_fragment, known, read_face, show
 from amber_gable.web.views.elevation import draw, drawing_scale
-from amber_gable.web.views.test_controls import test_row
+from amber_gable.web.views.test_controls import TestRow, test_row
 
 router = APIRouter(prefix="/survey/{kind}/{id_}/condition")
 MAP_W, MAP_SCALE, MAP_H = 520.0, 70.0, 420.0
@@ -43,10 +43,11 @@ def _page(
     faults: dict[str, str] | None = None,
     meter: MeterReading | None = None,
     trouble: str = "",
+    typed: str = "",
 ) -> Response:
     known(kind)
     sheet = read_face(request, job_id, kind, id_)
-    context = _context(sheet, kind, id_, faults or {}) | {
+    context = _context(sheet, kind, id_, faults or {}, typed) | {
         "meter": meter,
         "trouble": trouble,
         "has_meter": space_of(request).meter is not None,
@@ -55,11 +56,13 @@ def _page(
     return show(request, job_id, "survey_condition.html", template, context, status)
 
 
-def _context(sheet: Sheet, kind: str, id_: str, faults: dict[str, str]) -> dict[str, Any]:
+def _context(sheet: Sheet, kind: str, id_: str, faults: dict[str, str], typed: str = "") -> dict[str, Any]:
+    """`faults` by test; `typed` what was given for the test at fault, which stays to be mended."""
     property_ = sheet.bundle.property
     part = conditions.surface_of(property_, kind, id_)
     face = property_.face(part.face)
     tests = fitting_tests(part)
+    rows = [t for t in tests if t.field != "moisture"]
     base = f"/jobs/{sheet.bundle.job.id}/survey"
     here = f"{base}/{kind}/{id_}/condition"
     extents, drawing, plan_m2 = {}, None, 0.0
@@ -78,7 +81,7 @@ def _context(sheet: Sheet, kind: str, id_: str, faults: dict[str, str]) -> dict[
         "face": face,
         "substrate": substrate,
         "damp": part_moisture_limit(sheet.bundle, part),
-        "tests": [test_row(t, part, here, sheet.units, plan_m2) for t in tests if t.field != "moisture"],
+        "tests": [_kept(test_row(t, part, here, sheet.units, plan_m2), faults, typed) for t in rows],
         "has_moisture": any(t.field == "moisture" for t in tests),
         "moisture_how": next((t.how for t in tests if t.field == "moisture"), ""),
         "readings": [(n, r, conditions.reading_time(r.at, property_)) for n, r in enumerate(part.condition.moisture)],
@@ -95,6 +98,11 @@ def _context(sheet: Sheet, kind: str, id_: str, faults: dict[str, str]) -> dict[
     }
 
 
+def _kept(row: TestRow, faults: dict[str, str], typed: str) -> TestRow:
+    fault = faults.get(row.test.code)
+    return row if fault is None else replace(row, control=row.control.typed(typed), fault=fault)
+
+
 @router.post("/test")
 def test(request: Request, job_id: str, kind: str, id_: str, form: Fields) -> Response:
     known(kind)
@@ -104,13 +112,13 @@ def test(request: Request, job_id: str, kind: str, id_: str, form: Fields) -> Re
     except Faults as error:
         faults = {form.get("test", "") if k in ("condition", "on", "") else k: v for k, v in error.fields.items()}
     if not is_fragment(request):
-        return _page(request, job_id, kind, id_, faults=faults) if faults else _back(request, job_id, kind, id_)
-    context = _context(read_face(request, job_id, kind, id_), kind, id_, faults)
+        if not faults:
+            return _back(request, job_id, kind, id_)
+        return _page(request, job_id, kind, id_, faults=faults, typed=form.get("value", ""))
+    context = _context(read_face(request, job_id, kind, id_), kind, id_, faults, form.get("value", ""))
     row = next((t for t in context["tests"] if t.test.code == form.get("test")), None)
     if row is None:
         raise HTTPException(404, "This test does not fit the surface.")
-    if faults:
-        row = replace(row, control=row.control.typed(form.get("value", "")), fault=faults.get(row.test.code, ""))
     return page(request, "parts/test_row.html", context | {"t": row}, 422 if faults else 200)
 
 
