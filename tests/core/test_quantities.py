@@ -30,6 +30,16 @@ def test_the_us_rule_gives_the_same_spread() -> None:
     assert per_gallon * 0.09290304 / 3.785412 == pytest.approx(theoretical_spread(sheet), rel=0.001)
 
 
+def test_a_penetrating_stain_goes_by_its_sheets_rate_and_a_film_by_its_film() -> None:
+    stain = generic_product("deck-stain-semi-transparent")
+    by_sheet = stain.model_copy(update={"spread_low_m2_l": 4.0, "spread_high_m2_l": 7.0})
+    assert theoretical_spread(by_sheet) == pytest.approx(5.5)
+    assert theoretical_spread(stain.model_copy(update={"spread_low_m2_l": 4.0})) == pytest.approx(4.0)
+    assert theoretical_spread(stain) == pytest.approx(10 * 22 / 30), "a sheet without a rate: by its solids"
+    paint = generic_product("exterior-acrylic-standard").model_copy(update={"spread_low_m2_l": 4.0})
+    assert theoretical_spread(paint) == pytest.approx(9.5)
+
+
 def test_one_wall_by_hand() -> None:
     """6 × 3 m of lap siding: 18 × 1.08 = 19.44 m²; a brushed coat at 9.5 m²/L with 4 % loss takes 2.1316 L."""
     lines = quantity_lines(one_wall())

@@ -9,7 +9,7 @@ from amber_gable.core.plan.work import Stint, WorkItem, before_in_system, before
 from amber_gable.core.survey.painted import painted_parts, together
 from amber_gable.core.weather.site import SiteClimate, site_climate, site_surfaces
 from amber_gable.domain.job import JobBundle
-from amber_gable.domain.operation import Operation, OperationKind
+from amber_gable.domain.operation import Operation, OperationKind, Technique
 from amber_gable.domain.schools import Method
 from tests.jobs import coopers_rise
 from tests.weather_cases import real_year
@@ -22,6 +22,10 @@ def _step(id_: str, kind: OperationKind, wait_h: float = 0.0) -> Operation:
     return Operation.model_validate({"id": id_, "name": f"Step {id_}", "kind": kind, "wait_h": wait_h, **film})
 
 
+def _off(id_: str) -> Operation:
+    return _step(id_, K.CLEAN).model_copy(update={"technique": Technique.UNMASK})
+
+
 GROUPS: list[tuple[str, list[Operation], list[str]]] = [
     ("dry work goes together", [_step("a", K.SCRAPE), _step("b", K.SAND), _step("c", K.DUST)], ["a b c"]),
     ("water and dry work do not", [_step("a", K.WASH), _step("b", K.SCRAPE)], ["a", "b"]),
@@ -29,6 +33,13 @@ GROUPS: list[tuple[str, list[Operation], list[str]]] = [
     ("a wait may end it", [_step("a", K.SCRAPE), _step("b", K.REPAIR, 4), _step("c", K.SAND)], ["a b", "c"]),
     ("films stand alone", [_step("a", K.DUST), _step("b", K.PRIME), _step("c", K.COAT)], ["a", "b", "c"]),
     ("mildew and wash in one go", [_step("a", K.WASH), _step("b", K.WASH, 48)], ["a b"]),
+    ("containment goes with the wash", [_step("a", K.PROTECT), _step("b", K.FIT), _step("c", K.WASH, 48)], ["a b c"]),
+    (
+        "tape comes off with the soft coat, the rest waits",
+        [_step("a", K.COAT), _off("b"), _step("c", K.FIT)],
+        ["a b", "c"],
+    ),
+    ("tape stays on between coats", [_step("a", K.COAT), _step("b", K.COAT), _off("c")], ["a", "b c"]),
     ("take down, then wash", [_step("a", K.FIT), _step("b", K.WASH, 24), _step("c", K.SAND)], ["a b", "c"]),
 ]
 
@@ -44,6 +55,8 @@ def test_a_stint_keeps_the_strictest_rules_and_the_longest_wait() -> None:
     assert stint.wait_h == 4
     assert stint.name == "Step a, then step b"
     assert Stint((_step("a", K.FIT), _step("b", K.WASH, 24))).kind is K.WASH
+    hepa = _step("c", K.CLEAN).model_copy(update={"name": "HEPA clean-up"})
+    assert Stint((_step("a", K.SAND), hepa)).name == "Step a, then HEPA clean-up", "abbreviations keep their letters"
 
 
 def _site(bundle: JobBundle) -> SiteClimate:

@@ -9,6 +9,7 @@ from amber_gable.exchange.bundle import dump_bundle, load_bundle
 from amber_gable.services.workspace import Workspace
 from amber_gable.store.jobs import load_bundle as stored
 from amber_gable.store.jobs import save_bundle
+from amber_gable.store.tables import SystemRow
 from tests.jobs import coopers_rise
 from tests.web.forms import form_of
 
@@ -208,6 +209,26 @@ def test_a_company_system_instead_and_a_part_left_out(space: Workspace, client: 
     assert client.post(f"{FRONT}/system", data={"version": "1", "system": "wood-lap-peeling"}).status_code == 409
     version = form_of(page.text, f"{FRONT}/leave")["version"]
     assert "nothing chosen yet" in client.post(f"{FRONT}/leave", data={"version": version}).text
+
+
+def test_a_system_that_scrapes_dry_is_refused_where_lead_is_presumed(space: Workspace, client: TestClient) -> None:
+    here = f"{RISE}/zone/front-siding"
+    with space.database.writing() as session:
+        row = session.query(SystemRow).filter_by(id="wood-lap-peeling").one()
+        row.operations = [o | ({"technique": "dry-scrape"} if o["kind"] == "scrape" else {}) for o in row.operations]
+    version = form_of(client.get(here).text, f"{here}/system")["version"]
+    page = client.post(f"{here}/system", data={"version": version, "system": "wood-lap-peeling"})
+    assert page.status_code == 422
+    assert "dry scrape is forbidden here (lead)" in page.text
+
+
+def test_a_step_added_by_hand_says_how(client: TestClient) -> None:
+    form = form_of(client.get(FRONT).text, f"{FRONT}/steps") | {"name": "Look behind the boards", "reason": "asked for"}
+    page = client.post(f"{FRONT}/steps", data=form | {"kind": "repair", "technique": "", "after": "wash"})
+    assert page.status_code == 422
+    assert "say how it is done" in page.text
+    refused = client.post(f"{FRONT}/steps", data=form | {"kind": "repair", "technique": "grind", "after": "wash"})
+    assert "grind is forbidden here (lead)" in refused.text
 
 
 def test_the_preview_follows_the_hour(client: TestClient) -> None:

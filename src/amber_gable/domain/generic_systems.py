@@ -1,20 +1,29 @@
 """Coating systems to start from, made of the generic products."""
 
-from amber_gable.domain.operation import CoatingSystem, Operation, OperationKind
+from amber_gable.domain.operation import LAYING, CoatingSystem, Operation, OperationKind, Technique
 from amber_gable.domain.schools import Method
 
-_K, _M = OperationKind, Method
+_K, _M, _T = OperationKind, Method, Technique
+_WAYS = {_K.WASH: _T.HOSE_WASH, _K.SCRAPE: _T.DRY_SCRAPE, _K.SAND: _T.HAND_SAND, _K.CAULK: _T.BEAD}
 
 
 def _film(id_: str, name: str, product: str, method: Method = _M.BRUSH, **more: float | bool) -> Operation:
     kind = _K.PRIME if id_ == "prime" else _K.COAT
     return Operation.model_validate(
-        {"id": id_, "name": name, "kind": kind, "product": product, "method": method, **more}
+        {
+            "id": id_,
+            "name": name,
+            "kind": kind,
+            "technique": LAYING[method],
+            "product": product,
+            "method": method,
+            **more,
+        }
     )
 
 
 def _step(kind: OperationKind, name: str, **more: float) -> Operation:
-    return Operation.model_validate({"id": kind.value, "name": name, "kind": kind, **more})
+    return Operation.model_validate({"id": kind.value, "name": name, "kind": kind, "technique": _WAYS[kind], **more})
 
 
 _WASH = _step(_K.WASH, "Wash, bottom to top, and rinse", wait_h=24)

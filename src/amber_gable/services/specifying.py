@@ -9,7 +9,10 @@ from sqlalchemy.orm import Session
 
 from amber_gable.core.spec.comparison import difference
 from amber_gable.core.spec.completing import usual_wish, with_handbook
+from amber_gable.core.spec.diagnosis import derive
 from amber_gable.core.spec.heat_check import Wanted, heat_checks
+from amber_gable.core.spec.overrides import forbidden_steps
+from amber_gable.core.spec.part_facts import part_facts
 from amber_gable.core.spec.part_spec import Wish, fresh_spec, made_finish
 from amber_gable.core.spec.rule import Level
 from amber_gable.core.spec.system import Specified
@@ -186,6 +189,14 @@ def set_lead_year(space: Workspace, job_id: str, text: str) -> list[Changed]:
         return _again(session, job_id)
 
 
+def _refuse_forbidden(bundle: JobBundle, part: PaintedPart, wish: Wish, operations: Iterable[Operation]) -> None:
+    """Raises Faults where a company's system works in a way that a safety card forbids on this part."""
+    derivation = derive(part_facts(bundle, part, wish.colour, wish.aim, wish.schools))
+    stops = [c for c in forbidden_steps(tuple(operations), derivation.forbidden) if c.level is Level.STOP]
+    if stops:
+        raise Faults({"system": f"{stops[0].words}. {stops[0].todo}"})
+
+
 def take_system(space: Workspace, job_id: str, key: Key, version: int, system: str) -> None:
     """Give a part one of the company's systems instead of derived steps. Raises Faults, StaleEdit or KeyError."""
     try:
@@ -195,6 +206,7 @@ def take_system(space: Workspace, job_id: str, key: Key, version: int, system: s
             finish = bundle.finish_of(*key)
             wish = Wish.of(finish) if finish else usual_wish(bundle, part)
             store.shelve_system(session, job_id, system)
+            _refuse_forbidden(bundle, part, wish, load_bundle(session, job_id).system(system).operations)
             kind, id_ = key
             record = {kind: id_, "system": system, "colour": wish.colour, "colour_name": wish.colour_name}
             store.put_finish(session, job_id, Finish.model_validate(record), version)

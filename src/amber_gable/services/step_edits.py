@@ -7,7 +7,8 @@ from typing import Any
 
 from amber_gable.core.spec.part_spec import Wish
 from amber_gable.domain.finish import Override, OverrideAction
-from amber_gable.domain.operation import Operation, OperationKind
+from amber_gable.domain.operation import LAYING, Operation, OperationKind, Technique
+from amber_gable.domain.schools import Method
 from amber_gable.services.editing import Faults, plain_number
 
 
@@ -61,6 +62,8 @@ def changed(wish: Wish, operation: Operation, form: Mapping[str, str]) -> Wish:
     for name in ("technique", "method"):
         if name in form:
             fields[name] = form[name] or None
+    if operation.kind.lays_film and fields["method"] in set(Method):
+        fields["technique"] = LAYING[Method(fields["method"])]
     fields["because"] = f"by hand: {reason}"
     new = Operation.model_validate(fields)
     earlier = next((o for o in wish.overrides if o.step == operation.id), None)
@@ -82,8 +85,11 @@ def added(wish: Wish, operations: tuple[Operation, ...], form: Mapping[str, str]
         faults["kind"] = "choose one of the list"
     elif kind.lays_film and not form.get("product"):
         faults["product"] = "a coat needs its product"
+    elif not kind.lays_film and form.get("technique") not in set(Technique):
+        faults["technique"] = "say how it is done: the safety cards go by it"
     if faults or kind is None:
         raise Faults(faults)
+    method = Method(form.get("method") or "brush") if kind.lays_film else None
     taken = {o.id for o in operations} | {o.step for o in wish.overrides}
     base = "own-" + (re.sub(r"[^a-z0-9]+", "-", name.lower()).strip("-")[:40] or kind.value)
     id_ = next(n for n in (base, *(f"{base}-{k}" for k in range(2, 100))) if n not in taken)
@@ -92,9 +98,9 @@ def added(wish: Wish, operations: tuple[Operation, ...], form: Mapping[str, str]
             "id": id_,
             "name": name,
             "kind": kind,
-            "technique": form.get("technique") or None,
+            "technique": LAYING[method] if method else form["technique"],
             "product": form.get("product") if kind.lays_film else None,
-            "method": (form.get("method") or "brush") if kind.lays_film else None,
+            "method": method,
             "share": 1.0 if share is None else share / 100,
             "wait_h": wait or 0.0,
             "note": form.get("note", "").strip(),

@@ -41,6 +41,7 @@ def overridden(
 
 
 _STRIPS = {Technique.STRIPPER, Technique.SOLVENT_STRIPPER}
+_DISTURBS = (OperationKind.SCRAPE, OperationKind.SAND, OperationKind.STRIP)
 _DULLS = {OperationKind.SAND, OperationKind.STRIP}
 
 
@@ -48,11 +49,13 @@ def conflicts(
     operations: Sequence[Operation], facts: Facts, forbidden: Mapping[Technique, str]
 ) -> tuple[Conflict, ...]:
     """What in the steps a painter must not do, or must not leave out, on such a surface."""
-    return (*_forbidden(operations, forbidden), *_ground(operations, facts))
+    return (*forbidden_steps(operations, forbidden), *_ground(operations, facts))
 
 
-def _forbidden(operations: Sequence[Operation], forbidden: Mapping[Technique, str]) -> list[Conflict]:
-    return [
+def forbidden_steps(operations: Sequence[Operation], forbidden: Mapping[Technique, str]) -> tuple[Conflict, ...]:
+    """Steps done in a way that a safety card forbids on such a surface; of older steps that do not say how they scrape
+    or sand, that they must."""
+    stops = [
         Conflict(
             Level.STOP,
             o.id,
@@ -62,6 +65,13 @@ def _forbidden(operations: Sequence[Operation], forbidden: Mapping[Technique, st
         for o in operations
         if o.technique is not None and o.technique in forbidden
     ]
+    unsaid = [
+        Conflict(Level.CHECK, o.id, f"'{o.name}' does not say how, and a safety card forbids some ways", "Derive the "
+                 "steps instead, or agree the way with the crew by the card.")
+        for o in operations
+        if forbidden and o.technique is None and o.kind in _DISTURBS
+    ]  # fmt: skip
+    return (*stops, *unsaid)
 
 
 def _ground(operations: Sequence[Operation], facts: Facts) -> list[Conflict]:

@@ -5,7 +5,7 @@ from dataclasses import dataclass, field
 
 from amber_gable.core.spec.comparison import Sums, sums_of
 from amber_gable.core.spec.diagnosis import Derivation, derive
-from amber_gable.core.spec.overrides import Conflict
+from amber_gable.core.spec.overrides import Conflict, forbidden_steps
 from amber_gable.core.spec.part_facts import part_facts
 from amber_gable.core.spec.system import Specified, finish_product, specify
 from amber_gable.core.survey.painted import PaintedPart
@@ -51,7 +51,9 @@ class PartSpec:
 
     @property
     def conflicts(self) -> tuple[Conflict, ...]:
-        return self.fresh.conflicts if self.finish is None or self.finish.derived else ()
+        if self.finish is None or self.finish.derived:
+            return self.fresh.conflicts
+        return forbidden_steps(self.operations, self.derivation.forbidden)
 
 
 def fresh_spec(bundle: JobBundle, part: PaintedPart, wish: Wish | None, products: Iterable[Product]) -> Specified:
