@@ -12,7 +12,7 @@ from amber_gable.core.estimate.labour import height_factor, person_hours, rate_m
 from amber_gable.core.estimate.quantities import LOSS_PCT, quantity_lines, theoretical_spread, touch_up_reserve
 from amber_gable.core.spec.colour import luminance, solar_absorptance
 from amber_gable.domain.generic_products import GENERIC_PRODUCTS, generic_product
-from amber_gable.domain.operation import Operation, OperationKind
+from amber_gable.domain.operation import Operation, OperationKind, Technique, Unit
 from amber_gable.domain.product import Container
 from amber_gable.domain.schools import Method
 from amber_gable.services.quantities import job_quantities
@@ -180,3 +180,41 @@ def test_dark_colours_take_up_more_sun() -> None:
     assert absorbed == sorted(absorbed)
     assert absorbed[0] == pytest.approx(0.13)
     assert absorbed[-1] == pytest.approx(0.95)
+
+
+K, T = OperationKind, Technique
+WAYS = [
+    # what, kind, technique, amount and unit or share of 100 m², hours (handbook §17)
+    ("contained two days", K.PROTECT, T.CONTAIN, (2, Unit.PIECES), 1.5),
+    ("HEPA clean-up of two days", K.CLEAN, T.DAILY_CLEAN, (2, Unit.PIECES), 1.0),
+    ("four openings unmasked", K.CLEAN, T.UNMASK, (4, Unit.PIECES), 0.1),
+    ("washed by hose and brush", K.WASH, T.HOSE_WASH, 1.0, 100 / 30),
+    ("washed by pressure", K.WASH, T.PRESSURE_WASH, 1.0, 100 / 70),
+    ("brightened", K.STRIP, T.BRIGHTENER, 1.0, 100 / 40),
+    ("stripped", K.STRIP, T.STRIPPER, 1.0, 100 / 10),
+    ("vacuumed and wiped", K.DUST, T.HEPA_VACUUM, 0.2, 20 / 25),
+    ("blown off", K.DUST, T.BLOW_OFF, 1.0, 100 / 120),
+    ("scraped dry", K.SCRAPE, T.DRY_SCRAPE, 0.2, 20 / 5),
+    ("scraped wet for lead", K.SCRAPE, T.WET_SCRAPE, 0.2, 20 / 5 * 1.5),
+    ("sanded under a shroud", K.SAND, T.HEPA_SAND, 0.2, 20 / 20 * 1.5),
+    ("caulk out, 25 m", K.SCRAPE, T.CUT_OUT, (25, Unit.M), 25 / 40),
+    ("caulk in, 25 m", K.CAULK, T.BEAD, (25, Unit.M), 25 / 66),
+]
+
+
+@pytest.mark.parametrize(("kind", "technique", "much", "hours"), [w[1:] for w in WAYS], ids=[w[0] for w in WAYS])
+def test_the_way_of_working_decides_the_hours(
+    kind: OperationKind, technique: Technique, much: tuple[float, Unit] | float, hours: float
+) -> None:
+    size = {"amount": much[0], "unit": much[1]} if isinstance(much, tuple) else {"share": much}
+    step = Operation.model_validate({"id": "s", "name": "S", "kind": kind, "technique": technique, **size})
+    assert person_hours(step, 100.0, 2.0, 1.0, level=False) == pytest.approx(hours)
+
+
+def test_caulk_and_putty_out_and_in_come_to_the_handbooks_metres() -> None:
+    def hours(kind: OperationKind, technique: Technique, metres: float) -> float:
+        fields = {"id": "s", "name": "S", "kind": kind, "technique": technique, "amount": metres, "unit": Unit.M}
+        return person_hours(Operation.model_validate(fields), 1.0, 2.0, 1.0, level=False)
+
+    assert hours(K.SCRAPE, T.CUT_OUT, 25) + hours(K.CAULK, T.BEAD, 25) == pytest.approx(1.0, rel=0.02)
+    assert hours(K.SCRAPE, T.CUT_OUT, 6) + hours(K.PUTTY, T.GLAZE, 6) == pytest.approx(1.0, rel=0.02)

@@ -57,7 +57,7 @@ _WAY_METRES = {
     (_K.SCRAPE, _T.CUT_OUT): 40.0,
     (_K.SCRAPE, _T.WET_CUT_OUT): 40.0,
     (_K.CAULK, _T.BEAD): 66.0,
-    (_K.PUTTY, _T.GLAZE): 10.0,
+    (_K.PUTTY, _T.GLAZE): 7.0,
     (_K.REPAIR, _T.WET_RAKE_OUT): 20.0,
     (_K.REPAIR, _T.FILL): 20.0,
 }
