@@ -16,8 +16,9 @@ from amber_gable.domain.schools import DeductionSchool
 from amber_gable.domain.versions import brought_up
 from amber_gable.store import database as database_module
 from amber_gable.store.database import Database
-from amber_gable.store.jobs import load_bundle
+from amber_gable.store.jobs import load_bundle, save_bundle
 from amber_gable.store.specification import finish_versions
+from tests.jobs import coopers_rise
 
 STAMPS = {"created_at": 5, "updated_at": 6, "version": 3}
 CONDITION = {"loose_pct": 20, "mildew_pct": 0, "chalking": "light", "gloss": "dull", "bare": True, "note": ""}
@@ -148,3 +149,21 @@ def test_a_second_release_database_keeps_its_finishes_and_sheets(first_release: 
     assert bundle.products[0].family is Family.LOW_TEMPERATURE_ACRYLIC
     assert bundle.company.lead_cutoff_year == 1978
     assert bundle.property.lead_found is None
+
+
+def test_a_third_release_database_reads_conditions_without_the_newer_tests(tmp_path: Path) -> None:
+    database = Database(tmp_path / "third.sqlite3", lambda: 1_800_000_000)
+    database.migrate()
+    with database.writing() as session:
+        save_bundle(session, coopers_rise())
+    newer = ("efflorescence", "tannin", "rust_pct", "timber", "made_colour", "adhesion", "asbestos", "stubs")
+    with sqlite3.connect(database.path) as connection:
+        for table in ("zone", "item"):
+            for id_, text in connection.execute(f"SELECT id, condition FROM {table}").fetchall():
+                old = {k: v for k, v in json.loads(text).items() if k not in newer}
+                connection.execute(f"UPDATE {table} SET condition = ? WHERE id = ?", (json.dumps(old), id_))
+    database.migrate()
+    with database.reading() as session:
+        bundle = load_bundle(session, "coopers-rise")
+    assert all(z.condition.adhesion is None and z.condition.stubs == 0 for z in bundle.property.zones)
+    assert bundle.job.finishes
