@@ -35,7 +35,7 @@ from amber_gable.web.app import create_app
 from amber_gable.web.run import plan_unplanned
 from amber_gable.web.views.elevation import draw, drawing_scale
 from tests.bench.large_property import large_bundle
-from tests.conftest import HOST, open_space
+from tests.fixtures import HOST, open_space
 from tests.jobs import coopers_rise, demo_products
 from tests.weather_cases import TMY3, real_year
 from tests.web.forms import form_of

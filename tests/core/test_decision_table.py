@@ -116,7 +116,7 @@ def surfaces(draw: st.DrawFn) -> Derivation:
     return derive(facts.supposing("aim", draw(st.sampled_from([a.value for a in aims_for(facts.tags)]))))
 
 
-@settings(max_examples=3 * settings().max_examples)
+@settings(max_examples=2 * settings().max_examples)
 @given(surfaces())
 def test_whatever_was_found_the_system_can_stand(derivation: Derivation) -> None:
     content = Content(
@@ -169,7 +169,6 @@ BEFORE = [
 ]
 
 
-@settings(max_examples=3 * settings().max_examples)
 @given(surfaces())
 def test_nothing_is_done_over_an_unfinished_predecessor(derivation: Derivation) -> None:
     at = {s.role: n for n, s in enumerate(derivation.steps)}

@@ -6,7 +6,7 @@ import pytest
 from fastapi.testclient import TestClient
 
 from amber_gable.services.workspace import Workspace
-from tests.conftest import StandIn
+from tests.fixtures import StandIn
 
 JOBS = ["coopers-rise", "net-loft", "quarry-lane", "heron-deck", "feed-barn"]
 STAGES = ["survey", "specification", "quantities", "weather", "plan", "today"]

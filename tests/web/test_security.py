@@ -7,7 +7,7 @@ from fastapi.testclient import TestClient
 
 from amber_gable.exchange.files import SIZE_LIMIT
 from amber_gable.services.workspace import Computed, Workspace
-from tests.conftest import unchanged
+from tests.fixtures import unchanged
 from tests.jobs import coopers_rise_json
 
 RISE = "/jobs/coopers-rise"

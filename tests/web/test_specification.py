@@ -13,6 +13,8 @@ from amber_gable.store.tables import SystemRow
 from tests.jobs import coopers_rise
 from tests.web.forms import form_of
 
+pytestmark = pytest.mark.usefixtures("indoors")
+
 RISE, LANE = "/jobs/coopers-rise/specification", "/jobs/quarry-lane/specification"
 FRONT = f"{RISE}/zone/front-siding"
 
@@ -155,6 +157,7 @@ def test_a_forbidden_step_is_refused_and_nothing_is_saved(space: Workspace, clie
     assert "Saved." in page.text
 
 
+@pytest.mark.weather
 def test_another_product_is_taken_with_its_hours_beside(space: Workspace, client: TestClient) -> None:
     page = client.get(f"{RISE}/zone/back-siding").text
     assert "Skerry Latewall" in page
@@ -299,6 +302,7 @@ def test_product_and_colour_files_are_taken_whole_or_not_at_all(client: TestClie
     assert "line 2" in client.post("/stores/colours/import", files={"file": ("b.gpl", "GIMP Palette\n1 2\n")}).text
 
 
+@pytest.mark.weather
 def test_a_stop_is_on_every_page_that_follows(client: TestClient) -> None:
     here = "/jobs/coopers-rise/survey/zone/back-siding/condition"
     before = client.get(RISE).text

@@ -14,9 +14,11 @@ from amber_gable.domain.job import JobBundle
 from amber_gable.services.workspace import Workspace
 from amber_gable.store.jobs import load_bundle
 from tests.checkerboard import Camera, as_jpeg, photo_of_board
-from tests.conftest import StandIn, unchanged
 from tests.exchange.test_photos import picture
+from tests.fixtures import StandIn, unchanged
 from tests.web.forms import form_of
+
+pytestmark = pytest.mark.usefixtures("indoors")
 
 RISE = "/jobs/coopers-rise"
 SURVEY = f"{RISE}/survey"

@@ -64,7 +64,9 @@ def change_wish(
         wish = Wish.of(finish) if finish else usual_wish(bundle, part)
         products = shelf(session, bundle.company.id)
         try:
-            return _kept(session, bundle, part, finish, change(wish, part), products, version)
+            done = _kept(session, bundle, part, finish, change(wish, part), products, version)
+            check_whole(session, job_id)
+            return done
         except ValidationError as error:
             first = error.errors(include_url=False)[0]
             where = str(first["loc"][-1]) if first["loc"] else ""
@@ -80,7 +82,7 @@ def _kept(
     products: list[Product],
     version: int,
 ) -> Changed:
-    """Derive, refuse what must not stand, save."""
+    """Derive, refuse what must not stand, save. Whoever calls checks the whole job once, before the end."""
     try:
         fresh = fresh_spec(bundle, part, wish, products)
     except ValueError as error:
@@ -91,7 +93,6 @@ def _kept(
     used = {o.product for o in fresh.operations}
     store.shelve_products(session, bundle.job.id, [p for p in products if p.code in used])
     store.put_finish(session, bundle.job.id, made_finish(part, wish, fresh.operations), version)
-    check_whole(session, bundle.job.id)
     before: Iterable[Operation] = bundle.operations(finish) if finish else ()
     return Changed(part.name, *difference(before, fresh.operations))
 
@@ -122,6 +123,7 @@ def derive_missing(space: Workspace, job_id: str) -> list[Changed]:
                     out.append(_kept(session, bundle, part, None, usual_wish(bundle, part), products, 0))
                 except Faults:
                     continue
+        check_whole(session, job_id)
     return out
 
 
@@ -150,6 +152,7 @@ def _again(session: Session, job_id: str) -> list[Changed]:
                 out.append(_kept(session, bundle, part, finish, wish, products, versions[finish.part]))
         except (ValueError, Faults):
             continue
+    check_whole(session, job_id)
     return out
 
 
@@ -249,4 +252,5 @@ def same_for_alike(space: Workspace, job_id: str, key: Key) -> list[Changed]:
             before = bundle.finish_of(*other.key)
             own = replace(wish, overrides=before.overrides if before else ())
             out.append(_kept(session, bundle, other, before, own, products, versions.get(other.key, 0)))
+        check_whole(session, job_id)
     return out
