@@ -7,6 +7,7 @@ import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
+from amber_gable.core.spec.dangers import DANGERS, Danger
 from amber_gable.core.spec.diagnosis import Derivation, derive
 from amber_gable.core.spec.facts import facts_of
 from amber_gable.core.spec.open_tests import open_tests
@@ -17,7 +18,7 @@ from amber_gable.core.spec.system import specify
 from amber_gable.domain.aims import aims_for
 from amber_gable.domain.generic_products import GENERIC_PRODUCTS
 from amber_gable.domain.items import ITEM_NAMES
-from amber_gable.domain.operation import OperationKind
+from amber_gable.domain.operation import OperationKind, Technique
 from amber_gable.domain.spec_schools import TOPICS, resolved
 from amber_gable.domain.substrates import SUBSTRATES
 from tests.core.spec_case import Case, condition, levels, told
@@ -179,6 +180,9 @@ def test_nothing_is_done_over_an_unfinished_predecessor(derivation: Derivation) 
     assert all(s.technique is not None for s in derivation.steps) or any(
         f.rule == "no-technique" for f in derivation.stops
     ), "every step says how it is done, or stops"
+    ways = {s.technique for s in derivation.steps}
+    acids = {t for t in ways if t is not None and Danger.ACID in DANGERS[t]}
+    assert Technique.BLEACH not in ways or not acids, "bleach and acid never meet"
     thirsty = [s for s in derivation.steps if s.bare and s.share == 1]
     assert len(thirsty) <= 1, "only the first film over the whole surface drinks more"
 

@@ -10,7 +10,7 @@ from typing import Any
 
 from amber_gable.core.spec.colour import lab
 from amber_gable.core.spec.hiding import coats_to_hide, hiding_power, under_tinted
-from amber_gable.core.spec.limits import moisture_limit
+from amber_gable.core.spec.limits import STAINS, moisture_limit
 from amber_gable.core.survey.essentials import is_answered
 from amber_gable.core.survey.moisture import judged_moisture
 from amber_gable.domain.aims import Aim, usual_aim
@@ -178,6 +178,8 @@ def _derived(known: Mapping[str, Any], tags: frozenset[str], schools: Mapping[st
     out["bare_spots_pct"] = (out.get("loose_pct") or 0.0) + (out.get("bare_pct") or 0.0)
     out["rusty_pct"] = max(out.get("rust_pct") or 0.0, out.get("bare_pct") or 0.0) + (out.get("loose_pct") or 0.0)
     out["patch_made"] = out.get("adhesion") is not None
+    stained = "wood" in tags and out["aim"] in STAINS
+    out["acid_follows"] = True if "deck" in tags or stained else None
     out["soft"] = True if "limestone" in tags or out.get("masonry") == "dusty" else None
     out["fittings"] = True if any(out.get(f"near_{kind}") for kind in ("lamp", "other")) else None
     out["failing_pct"] = out["bare_spots_pct"] + (out.get("crack_m") or 0.0)

@@ -14,27 +14,38 @@ _BRIGHTEN = Step("brighten", Stage.BRIGHTEN, K.STRIP, "Brighten and neutralise, 
                  "Brings the surface back "
                  "to pH 7 to 8: a stain on wood left alkaline does not bond. Never straight after bleach.",
                  techniques=(T.BRIGHTENER,), wait_h=72, until=_DRY)  # fmt: skip
-_WASH = Step("wash", Stage.WASH, K.WASH, "Wash with deck cleaner, brush along the grain, rinse", "Garden hose is "
-             "enough.", techniques=(T.HOSE_WASH,), wait_h=72, until=_DRY)  # fmt: skip
+
+
+def _wash(wait_h: float, until: str) -> Step:
+    return Step("wash", Stage.WASH, K.WASH, "Wash with deck cleaner, brush along the grain, rinse", "Garden hose is "
+                "enough.", techniques=(T.HOSE_WASH,), wait_h=wait_h, until=until)  # fmt: skip
+
+
+_WASH = _wash(72, _DRY)
+_WASH_THEN_STRIP = _wash(24, "the boards are dry to see and touch")
+_WASH_THEN_BRIGHTEN = _wash(0, "")
+"""A stripper or restorer goes on dry boards, a brightener on wet ones; the days of drying come once, at the end."""
 
 STATES = (
     Rule("deck-new", "the wood is new and bare", "mill glaze and salts keep stain out", on=_DECK,
-         when=(one_of("coating", "bare"), one_of("greyed", False, or_unknown=True)), steps=(_WASH, _BRIGHTEN)),
+         when=(one_of("coating",
+                "bare"), one_of("greyed", False, or_unknown=True)), steps=(_WASH_THEN_BRIGHTEN, _BRIGHTEN)),
     Rule("deck-grey", "silver-grey wood without a film", "dead fibre, about 1.5 mm deep, takes the stain off with it; "
          "washing or sanding alone leaves it in the checks", on=_DECK,
          when=(one_of("coating", "bare", "penetrating-stain"), one_of("greyed", True)),
-         steps=(_WASH, Step("restore", Stage.STRIP, K.STRIP, "Restorer: wet on, scrub, rinse", "Sections of about 1 × "
+         steps=(_WASH_THEN_STRIP, Step("restore", Stage.STRIP, K.STRIP, "Restorer: wet on, scrub, rinse",
+                "Sections of about 1 × "
                             "1 m kept wet; cover glass and vinyl, wet the plants.", techniques=(T.RESTORER,)),
                 _BRIGHTEN)),
     Rule("deck-film-strip", "a film of {coating} is on the boards", "a penetrating stain cannot get under a film",
          on=_DECK, when=(_FILM, _LETS_SHOW), source=Source.STANDARD,
-         steps=(_WASH, Step("strip", Stage.STRIP, K.STRIP, "Chemical stripper, dwell, scrub, rinse well",
+         steps=(_WASH_THEN_STRIP, Step("strip", Stage.STRIP, K.STRIP, "Chemical stripper, dwell, scrub, rinse well",
                             "On dry boards, 1 × 1 m at a time, kept wet; test patch decides neat to 1 : 7. Caustic: "
                             "goggles, gloves. Wood looks darker after: brightener mends it.",
                             techniques=(T.STRIPPER,), strength=5), _BRIGHTEN)),
     Rule("deck-film-failing", "{loose_pct} % of the film is loose", "a new film comes off with the old one", on=_DECK,
          when=(_FILM, one_of("aim", "solid-stain"), above("loose_pct", 20)),
-         steps=(_WASH, Step("strip", Stage.STRIP, K.STRIP, "Chemical stripper, dwell, scrub, rinse well",
+         steps=(_WASH_THEN_STRIP, Step("strip", Stage.STRIP, K.STRIP, "Chemical stripper, dwell, scrub, rinse well",
                             "So much loose film is not worth scraping.", techniques=(T.STRIPPER,)), _BRIGHTEN)),
     Rule("deck-film-keep", "a film that mostly holds", "once solid, only solid again unless it is stripped", on=_DECK,
          when=(_FILM, one_of("aim", "solid-stain"), at_most("loose_pct", 20)),
@@ -45,7 +56,7 @@ STATES = (
                      covers=("fibre",), otherwise="Sand the film dull under a HEPA shroud"))),
     Rule("deck-penetrating", "an old penetrating stain, not grey", "it is refreshed, not stripped", on=_DECK,
          when=(one_of("coating", "penetrating-stain"), one_of("greyed", False, or_unknown=True)),
-         steps=(_WASH, _BRIGHTEN)),
+         steps=(_WASH_THEN_BRIGHTEN, _BRIGHTEN)),
     Rule("deck-unknown", "what is on the boards is not known", "stripped for nothing, or stained over a film", on=_DECK,
          when=(one_of("coating_known", False),), level=Level.STOP, steps=(_WASH,),
          todo="Rub with methylated spirit, sprinkle water: film or not?"),

@@ -68,7 +68,13 @@ GROWTH = (
     Rule("mildew-bleach", "mildew or algae on {mildew_pct} %", "it grows through the new coat",
          when=(above("mildew_pct", 0),), school=("mildew", "bleach"), source=Source.PRACTICE,
          steps=(Step("mildew", Stage.TREAT, K.WASH, "Kill mildew: bleach 1 : 3, dwell, rinse",
-                     "Wet the planting first, rinse it after. Never with ammonia or acid.", _MILDEW, (T.BLEACH,)),)),
+                     "Wet the planting first, rinse it after. Never with ammonia or acid.", _MILDEW, (T.BLEACH,
+                     T.FUNGICIDE), otherwise="Kill mildew with a fungicidal wash, dwell, rinse well"),)),
+    Rule("no-bleach-before-acid", "an acid cleaner follows on this wood", "bleach and acid together give off chlorine",
+         on=("wood",), when=(above("mildew_pct", 0), one_of("acid_follows", True)), forbids=(T.BLEACH,),
+ 
+         level=Level.NOTE, source=Source.STANDARD, todo="A fungicidal wash instead of bleach; rinse well and let it dry "
+         "before restorer or brightener."),
     Rule("mildew-fungicide", "mildew or algae on {mildew_pct} %", "it grows through the new coat",
          when=(above("mildew_pct", 0),), school=("mildew", "fungicide"), source=Source.SHEET,
          steps=(Step("mildew", Stage.LEAVE_ON, K.WASH, "Fungicidal wash, left on",
