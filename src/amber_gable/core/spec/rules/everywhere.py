@@ -72,9 +72,8 @@ GROWTH = (
                      T.FUNGICIDE), otherwise="Kill mildew with a fungicidal wash, dwell, rinse well"),)),
     Rule("no-bleach-before-acid", "an acid cleaner follows on this wood", "bleach and acid together give off chlorine",
          on=("wood",), when=(above("mildew_pct", 0), one_of("acid_follows", True)), forbids=(T.BLEACH,),
- 
-         level=Level.NOTE, source=Source.STANDARD, todo="A fungicidal wash instead of bleach; rinse well and let it dry "
-         "before restorer or brightener."),
+         level=Level.NOTE, source=Source.STANDARD, todo="A fungicidal wash instead of bleach; rinse well and let it "
+         "dry before restorer or brightener."),
     Rule("mildew-fungicide", "mildew or algae on {mildew_pct} %", "it grows through the new coat",
          when=(above("mildew_pct", 0),), school=("mildew", "fungicide"), source=Source.SHEET,
          steps=(Step("mildew", Stage.LEAVE_ON, K.WASH, "Fungicidal wash, left on",
