@@ -120,7 +120,7 @@ def test_a_file_may_say_only_colour_and_aim(capsys: pytest.CaptureFixture[str], 
     raw = json.loads(RISE.read_text())
     raw["products"], raw["systems"] = [], []
     for finish in raw["job"]["finishes"]:
-        for key in ("operations", "picks", "overrides", "schools"):
+        for key in ("operations", "picks", "overrides", "schools", "colour_name", "system"):
             finish.pop(key, None)
     path = tmp_path / "wish.json"
     path.write_text(json.dumps(raw))

@@ -1,7 +1,7 @@
 """What one zone or item gets: a colour, and a company's coating system or steps derived for it alone."""
 
 from enum import StrEnum
-from typing import Annotated, Self
+from typing import Annotated, Any, Self
 
 from pydantic import Field, field_validator, model_validator
 
@@ -64,6 +64,14 @@ class Finish(Record):
     @property
     def derived(self) -> bool:
         return self.system is None
+
+    @model_validator(mode="before")
+    @classmethod
+    def _named_by_its_colour(cls, given: Any) -> Any:
+        """A colour without a name is called by its code."""
+        if isinstance(given, dict) and "colour_name" not in given and isinstance(given.get("colour"), str):
+            return given | {"colour_name": given["colour"]}
+        return given
 
     @model_validator(mode="after")
     def _one_of_each(self) -> Self:
