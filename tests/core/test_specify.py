@@ -22,7 +22,7 @@ from amber_gable.domain.operation import Operation, Technique
 from amber_gable.domain.product import Base, Hazard, Product
 from amber_gable.domain.schools import Method
 from tests.core.spec_case import SOUND, Case, case
-from tests.jobs import coopers_rise, demo_products
+from tests.jobs import coopers_rise, demo_job, demo_products
 
 SHELF = demo_products()
 BY_CODE = {p.code: p for p in SHELF}
@@ -254,3 +254,12 @@ def test_deriving_the_demo_again_changes_nothing() -> None:
         spec = part_spec(bundle, part, SHELF)
         assert spec.operations == spec.fresh.operations, part.name
         assert derive(spec.derivation.facts).steps == spec.derivation.steps
+
+
+def test_containment_stands_where_old_paint_is_cut_anywhere_on_the_face() -> None:
+    bundle = demo_job("2-net-loft")
+    parts = painted_parts(bundle.property, bundle.job.deduction)
+    for zone, contained in (("north-wall", True), ("west-wall", False)):
+        facts = part_facts(bundle, parts["zone", zone], "#3d5a73")
+        roles = {s.role for s in derive(facts).steps}
+        assert ({"contain", "daily-clean", "final-check"} <= roles) is contained, f"{zone}: cracks are raked or not"

@@ -82,7 +82,7 @@ def _on_face(bundle: JobBundle, part: PaintedPart) -> list[Zone | Item]:
 
 def _disturbed(c: Condition) -> bool:
     """Whether old paint will be scraped, sanded or cut; what was not looked at counts."""
-    found = (c.loose_pct, c.bare_pct, c.caulk_m, c.putty_m, c.nails, c.rot_m2, c.greyed, c.rust_pct)
+    found = (c.loose_pct, c.bare_pct, c.caulk_m, c.crack_m, c.putty_m, c.nails, c.rot_m2, c.greyed, c.rust_pct)
     return c.coating is not Coating.BARE and (any(found) or c.gloss is not Gloss.DULL)
 
 
