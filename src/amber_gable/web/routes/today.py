@@ -67,7 +67,8 @@ def today(request: Request, job_id: str, day: date | None = None) -> Response:
     shown = day or view.now.date()
     tasks = [t for t in view.kept.plan.tasks if t.start.date() == shown] if view.kept else []
     lines = [_line(view, t) for t in tasks]
-    current = next((line for line in lines if line.task.end > view.now), None) if shown == view.now.date() else None
+    ahead = (line for line in lines if line.task.end > view.now and line.status != "stopped")
+    current = next(ahead, None) if shown == view.now.date() else None
     days = [d for d, _ in by_day(view.kept.plan.tasks)] if view.kept else []
     context: dict[str, Any] = {
         "day": shown,
@@ -112,6 +113,8 @@ def _line(view: JobView, task: Task) -> SheetLine:
     if product is not None and task.method is not None:
         link += f"&product={product.code}&method={task.method.value}"
     status = "done" if task.end <= view.now else "now" if task.start <= view.now else "later"
+    if status != "done" and task.part in {s.part for s in view.stops}:
+        status = "stopped"
     return SheetLine(task, product, last, link, status, _keep_to(view, task, product) if product else "")
 
 
