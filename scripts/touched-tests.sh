@@ -10,7 +10,7 @@ run() { local got=0; .venv/bin/pytest -p no:randomly "$@" || got=$?; [ "$got" = 
 [ -f .testmondata ] || echo "Learning which test touches what; this once it takes some minutes."
 two=(-n 2 --dist worksteal)
 run "${two[@]}" --testmon --ignore tests/browser tests
-tables=$(git status --porcelain --untracked-files=all -- src/amber_gable/core/spec src/amber_gable/domain | grep '\.py$' || true)
+tables=$(git status --porcelain --untracked-files=all -- src/amber_gable/core/specification src/amber_gable/domain | grep '\.py$' || true)
 [ -z "$tables" ] || run "${two[@]}" --no-testmon tests/core
 changed=$(git status --porcelain --untracked-files=all -- src | grep -v '\.py$' || true)
 [ -z "$changed" ] || run "${two[@]}" --no-testmon tests/web

@@ -7,15 +7,16 @@ from pathlib import Path
 import numpy as np
 import pvlib
 
+from amber_gable.core.weather.limits import Limit
 from amber_gable.core.weather.slots import Slots, make_slots
 from amber_gable.core.weather.steps import Steps, to_steps
 from amber_gable.core.weather.surface import Climate, FaceSurface, surface_climate
 from amber_gable.core.weather.windows import Windows, film_windows
 from amber_gable.domain.generic_products import generic_product
-from amber_gable.domain.job import CrewDay, Policy
 from amber_gable.domain.schools import Method
 from amber_gable.domain.substrates import substrate
 from amber_gable.domain.weather import WeatherSeries
+from amber_gable.domain.working import CrewDay, Policy
 from amber_gable.exchange.weather_file import read_weather
 
 TMY3 = Path(pvlib.__file__).parent / "data" / "723170TYA.CSV"
@@ -89,6 +90,9 @@ def day_slots(steps: Steps, begin: datetime, days: int, offset_h: float) -> Slot
     return make_slots(steps, begin.replace(tzinfo=zone), days, zone)
 
 
+FILM_ON_WOOD = Limit(15.0, "%", "film paint on wood")
+
+
 def windows_of(
     climate: Climate,
     slots: Slots,
@@ -98,7 +102,9 @@ def windows_of(
     moisture: list[float] | None = None,
 ) -> Windows:
     readings = None if moisture is None else np.array(moisture)
-    return film_windows(climate, slots, generic_product(code), method, policy or Policy(), FULL_DAY, readings)
+    return film_windows(
+        climate, slots, generic_product(code), method, policy or Policy(), FULL_DAY, readings, FILM_ON_WOOD
+    )
 
 
 def utc(text: str) -> datetime:

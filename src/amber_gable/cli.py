@@ -173,7 +173,7 @@ def _weather(path: Path) -> Any:
 
 
 def _bundle(path: Path) -> Any:
-    from amber_gable.core.spec.completing import completed
+    from amber_gable.core.specification.completing import completed
     from amber_gable.exchange.bundle import load_bundle
     from amber_gable.exchange.files import read_text
 
@@ -201,7 +201,7 @@ def _quantities(options: argparse.Namespace) -> None:
     for line in result.lines:
         print(
             f"{line.product:28} {line.colour}  {line.coat:36} {line.area_m2:8.1f} m² "
-            f"{line.spread_m2_per_l:6.2f} m²/L  loss {line.loss_pct:4.0f} %  {line.litres:7.2f} L"
+            f"{line.coverage_m2_l:6.2f} m²/L  loss {line.loss_pct:4.0f} %  {line.litres:7.2f} L"
         )
     for stop in result.stops:
         print(f"{stop.face_name}, {stop.part_name}: {stop.said}")
@@ -215,8 +215,8 @@ def _quantities(options: argparse.Namespace) -> None:
 
 
 def _plan(options: argparse.Namespace) -> None:
+    from amber_gable.core.climate.job_climate import site_climate
     from amber_gable.core.plan.build import plan_job
-    from amber_gable.core.weather.site import site_climate
 
     bundle, start = _bundle(options.job), _start(options)
     series = _weather(options.weather)

@@ -12,11 +12,11 @@ from pathlib import Path
 
 from fastapi.testclient import TestClient
 
+from amber_gable.core.climate.job_climate import face_surface, site_climate
 from amber_gable.core.plan.build import plan_job
-from amber_gable.core.spec.part_spec import Wish, fresh_spec
-from amber_gable.core.spec.preview import light_at, lit_colours, part_colours
+from amber_gable.core.specification.part_spec import Wish, fresh_spec
+from amber_gable.core.specification.preview import light_at, lit_colours, part_colours
 from amber_gable.core.survey.painted import painted_parts
-from amber_gable.core.weather.site import face_surface, site_climate
 from amber_gable.core.weather.slots import make_slots
 from amber_gable.core.weather.steps import to_steps
 from amber_gable.core.weather.surface import surface_climate

@@ -2,10 +2,13 @@
 
 import re
 from collections.abc import Callable
+from datetime import datetime
 
 import pytest
 from playwright.sync_api import BrowserContext, Page, expect
 
+from amber_gable.services.clock import DemoClock
+from amber_gable.services.workspace import Workspace
 from tests.browser.conftest import WIDE
 
 pytestmark = pytest.mark.browser
@@ -61,6 +64,18 @@ def test_a_tap_on_a_lane_asks_why_and_the_arrows_walk_on(page: Page) -> None:
     expect(page.locator("#why")).to_contain_text("West gable, Tue 15 Sep 14:00")
     page.get_by_label("Half an hour later").click()
     expect(page.locator("#why")).to_contain_text("West gable, Tue 15 Sep 14:30")
+
+
+def test_a_tap_after_a_clock_change_asks_for_the_hour_under_the_finger(page: Page, space: Workspace) -> None:
+    """Friday before the clocks go back; the tap is on the Tuesday after."""
+    assert isinstance(space.clock, DemoClock)
+    space.clock.set(datetime.fromisoformat("2026-10-30T08:00-03:00"))
+    page.goto(f"{RISE}/weather")
+    lanes = page.locator("[data-lanes]")
+    geometry = lanes.evaluate("e => ({...e.dataset})")
+    x = 4 * float(geometry["step"]) + ((10 - 4) * 2 + 0.5) * float(geometry["slotw"])
+    lanes.locator("svg").click(position={"x": x, "y": 34 + 0.4 * float(geometry["rowh"])})
+    expect(page.locator("#why")).to_contain_text("Tue 3 Nov 10:00")
 
 
 def test_lanes_work_as_plain_links_without_scripts(contexts: Callable[..., BrowserContext]) -> None:

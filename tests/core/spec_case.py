@@ -3,10 +3,10 @@
 from dataclasses import dataclass, field
 from typing import Any
 
-from amber_gable.core.spec.diagnosis import Derivation, derive
-from amber_gable.core.spec.facts import Facts, facts_of
-from amber_gable.core.spec.planned import USUAL_WAY, PlannedStep
-from amber_gable.core.spec.rule import Level
+from amber_gable.core.specification.diagnosis import Derivation, derive
+from amber_gable.core.specification.facts import Facts, facts_of
+from amber_gable.core.specification.planned import USUAL_WAY, PlannedStep
+from amber_gable.core.specification.rule import Level
 from amber_gable.domain.aims import Aim
 from amber_gable.domain.condition import Condition
 from amber_gable.domain.spec_schools import resolved

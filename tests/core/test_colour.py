@@ -6,7 +6,7 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from amber_gable.core.spec.colour import (
+from amber_gable.core.specification.colour import (
     as_hex,
     ciede2000,
     contrast_ratio,
@@ -16,7 +16,7 @@ from amber_gable.core.spec.colour import (
     luminance,
     solar_absorptance,
 )
-from amber_gable.core.spec.hiding import (
+from amber_gable.core.specification.hiding import (
     Hiding,
     Strictness,
     coats_to_hide,

@@ -7,14 +7,14 @@ import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from amber_gable.core.spec.dangers import DANGERS, Danger
-from amber_gable.core.spec.diagnosis import Derivation, derive
-from amber_gable.core.spec.facts import facts_of
-from amber_gable.core.spec.open_tests import open_tests
-from amber_gable.core.spec.rule import Level, Stage
-from amber_gable.core.spec.rules import RULES
-from amber_gable.core.spec.safety import CARDS, Content
-from amber_gable.core.spec.system import specify
+from amber_gable.core.specification.dangers import DANGERS, Danger
+from amber_gable.core.specification.diagnosis import Derivation, derive
+from amber_gable.core.specification.facts import facts_of
+from amber_gable.core.specification.open_tests import open_tests
+from amber_gable.core.specification.rule import Level, Stage
+from amber_gable.core.specification.rules import RULES
+from amber_gable.core.specification.safety import CARDS, Content
+from amber_gable.core.specification.system import specify
 from amber_gable.domain.aims import aims_for
 from amber_gable.domain.generic_products import GENERIC_PRODUCTS
 from amber_gable.domain.items import ITEM_NAMES

@@ -15,9 +15,10 @@ from amber_gable.core.weather.drying import (
     reached,
     stage_rates,
 )
-from amber_gable.core.weather.steps import PER_HOUR, to_steps
+from amber_gable.core.weather.steps import to_steps
 from amber_gable.core.weather.surface import CONVECTION_FLOOR, FaceSurface, forced_convection, surface_climate
 from amber_gable.domain.generic_products import GENERIC_PRODUCTS, generic_product
+from amber_gable.domain.grid import STEPS_PER_HOUR
 from amber_gable.domain.product import Base, Product
 from amber_gable.domain.substrates import substrate
 from tests.weather_cases import (
@@ -114,8 +115,8 @@ def test_dew_at_dusk_stops_the_clock_overnight() -> None:
     series = clear_days(NORTHERN, utc("2026-09-10"), 6, mean_c=13, dew_c=9.5)
     climate = climate_of(series, NORTHERN, walls(NORTH))
     rates = stage_rates(climate, generic_product("peel-bonding-primer"))
-    at = reached(rates.through, np.array([48 * PER_HOUR + 16 * PER_HOUR]), 8.0)
-    assert at[0, 0] / PER_HOUR > 72 + 8, "laid at 16 h, it is only ready the next forenoon"
+    at = reached(rates.through, np.array([48 * STEPS_PER_HOUR + 16 * STEPS_PER_HOUR]), 8.0)
+    assert at[0, 0] / STEPS_PER_HOUR > 72 + 8, "laid at 16 h, it is only ready the next forenoon"
 
 
 def _based(base: Base) -> Product:

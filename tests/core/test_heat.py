@@ -4,12 +4,12 @@ from dataclasses import replace
 
 import pytest
 
-from amber_gable.core.spec.colour import solar_absorptance
-from amber_gable.core.spec.heat import VINYL_LIMIT_C, design_hot_c, peaks
-from amber_gable.core.spec.heat_check import HeatCheck, Wanted, heat_checks
-from amber_gable.core.spec.rule import Level
+from amber_gable.core.climate.job_climate import face_surface
+from amber_gable.core.specification.colour import solar_absorptance
+from amber_gable.core.specification.heat import VINYL_LIMIT_C, design_hot_c, peaks
+from amber_gable.core.specification.heat_check import HeatCheck, Wanted, heat_checks
+from amber_gable.core.specification.rule import Level
 from amber_gable.core.survey.painted import painted_parts
-from amber_gable.core.weather.site import face_surface
 from amber_gable.domain.job import JobBundle
 from tests.jobs import demo_job
 

@@ -6,18 +6,21 @@ from datetime import datetime
 import numpy as np
 import pytest
 
-from amber_gable.core.estimate import spread
-from amber_gable.core.spec import candidates, coats, facts, limits, safety
-from amber_gable.core.spec.candidates import candidates as ranked
-from amber_gable.core.spec.limits import coat_limits, moisture_limit
+from amber_gable.core.climate.job_climate import part_moisture_limit, site_climate
+from amber_gable.core.estimate import coverage
+from amber_gable.core.specification import candidates, coats, facts, safety
+from amber_gable.core.specification.candidates import candidates as ranked
+from amber_gable.core.specification.limits import moisture_limit
 from amber_gable.core.weather import drying, windows
-from amber_gable.core.weather.site import part_moisture_limit, site_climate
+from amber_gable.core.weather import limits as weather_limits
+from amber_gable.core.weather.limits import coat_limits
 from amber_gable.domain.families import Family
 from amber_gable.domain.generic_products import GENERIC_PRODUCTS
-from amber_gable.domain.job import JobBundle, Policy
+from amber_gable.domain.job import JobBundle
 from amber_gable.domain.product import Product
 from amber_gable.domain.schools import HoldSchool, Method
 from amber_gable.domain.spec_schools import DEFAULTS, resolved
+from amber_gable.domain.working import Policy
 from tests.core.spec_case import SOUND, case
 from tests.jobs import one_wall
 from tests.weather_cases import real_year
@@ -89,27 +92,27 @@ def test_specification_weather_and_ranking_give_the_same_answer(school: str, rea
 
 USED = {
     # field of the sheet -> modules that compute with it
-    "family": (candidates, spread),
+    "family": (candidates, coverage),
     "base": (candidates, windows),
     "sheen": (candidates,),
-    "volume_solids_pct": (spread,),
-    "dry_film_um": (spread,),
-    "spread_low_m2_l": (spread,),
-    "spread_high_m2_l": (spread,),
+    "volume_solids_pct": (coverage,),
+    "dry_film_um": (coverage,),
+    "spread_low_m2_l": (coverage,),
+    "spread_high_m2_l": (coverage,),
     "coats": (facts, coats),
-    "air_min_c": (limits,),
-    "air_max_c": (limits,),
-    "surface_min_c": (limits,),
-    "surface_max_c": (limits,),
-    "rh_max_pct": (limits,),
-    "spread_min_c": (limits,),
-    "hold_h": (limits,),
+    "air_min_c": (weather_limits,),
+    "air_max_c": (weather_limits,),
+    "surface_min_c": (weather_limits,),
+    "surface_max_c": (weather_limits,),
+    "rh_max_pct": (weather_limits,),
+    "spread_min_c": (weather_limits,),
+    "hold_h": (weather_limits,),
     "moisture_max_pct": (facts,),
     "touch_h": (drying,),
     "rain_ready_h": (drying,),
     "recoat_h": (drying,),
-    "max_recoat_h": (limits,),
-    "foot_h": (facts, limits),
+    "max_recoat_h": (weather_limits,),
+    "foot_h": (facts, weather_limits),
     "methods": (candidates,),
     "substrates": (candidates,),
     "self_priming": (candidates,),

@@ -9,19 +9,20 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
+from amber_gable.core.climate.job_climate import SiteClimate, main_zone, site_climate
 from amber_gable.core.plan.build import plan_job, threatened_tasks
 from amber_gable.core.plan.earliest import place
 from amber_gable.core.plan.tasks import Candidate, runs
 from amber_gable.core.plan.work import shifts, work_items
-from amber_gable.core.spec.safety import day_cards
-from amber_gable.core.weather.site import SiteClimate, main_zone, site_climate
-from amber_gable.core.weather.steps import SLOT
+from amber_gable.core.specification.safety import day_cards
 from amber_gable.domain.generic_products import GENERIC_PRODUCTS
-from amber_gable.domain.job import CrewDay, JobBundle
+from amber_gable.domain.grid import SLOT_S
+from amber_gable.domain.job import JobBundle
 from amber_gable.domain.plan import Plan, Task
 from amber_gable.domain.product import Base
 from amber_gable.domain.schools import Method
 from amber_gable.domain.substrates import SUBSTRATES
+from amber_gable.domain.working import CrewDay
 from tests.jobs import coopers_rise, one_wall, opening
 from tests.weather_cases import real_year, steady
 
@@ -48,7 +49,7 @@ def _task(
             a, b = pair.split("-")
             allowed[int(a) : int(b)] = True
     letters = np.where(allowed, "", "D")
-    ready = SLOT * (np.arange(SLOTS) + 1.0 + wait)
+    ready = SLOT_S * (np.arange(SLOTS) + 1.0 + wait)
     return Candidate(id_, face, length, after, allowed, letters, ready, **more)
 
 
@@ -101,7 +102,7 @@ REFUSALS: list[tuple[str, list[Candidate], dict[str, str]]] = [
     ("not ready in time", [_task("a", 4, wait=200), _task("b", 2, ("a",))], {"b": "ready"}),
     (
         "past the longest recoat time",
-        [_task("a", 4, latest_after=10.0 * SLOT), _task("b", 2, ("a",), open_="64-80")],
+        [_task("a", 4, latest_after=10.0 * SLOT_S), _task("b", 2, ("a",), open_="64-80")],
         {"b": "recoat"},
     ),
     ("too much for the days", [_task(f"t{i}", 16, face=str(i)) for i in range(3)], {"t2": "crew"}),
@@ -138,7 +139,7 @@ def test_every_plan_keeps_windows_order_shifts_and_one_crew(rows: list[tuple[int
         assert task.allowed[p.first : p.end].all()
         assert len(set(SHIFT[p.first : p.end].tolist()) - {-1}) == 1
         for a in task.after:
-            assert by_id[a].ready[at[a].end - 1] <= p.first * SLOT
+            assert by_id[a].ready[at[a].end - 1] <= p.first * SLOT_S
     taken = sorted((p.first, p.end) for p in placed)
     assert all(end <= begin for (_, end), (begin, _) in pairwise(taken))
 
@@ -169,8 +170,8 @@ def test_the_demo_house_is_planned_in_real_weather() -> None:
     assert len(plan.tasks) > 40
     shift = shifts(site.slots, bundle.job.crew)
     for t in plan.tasks:
-        first = int((t.start.timestamp() - site.slots.start) // SLOT)
-        end = int((t.end.timestamp() - site.slots.start) // SLOT)
+        first = int((t.start.timestamp() - site.slots.start) // SLOT_S)
+        end = int((t.end.timestamp() - site.slots.start) // SLOT_S)
         assert items[t.id].windows.ok[0, first:end].all(), t.id
         assert (shift[first:end] >= 0).all()
         assert t.why

@@ -5,9 +5,9 @@ from zoneinfo import ZoneInfo
 
 import pytest
 
-from amber_gable.core.spec.colour import lab, luminance
-from amber_gable.core.spec.preview import light_at, lit_colours, part_colours, shown
-from amber_gable.core.spec.sequences import PaintingOrder, painting_order
+from amber_gable.core.specification.colour import lab, luminance
+from amber_gable.core.specification.preview import light_at, lit_colours, part_colours, shown
+from amber_gable.core.specification.sequences import PaintingOrder, painting_order
 from amber_gable.core.survey.painted import PaintedPart, painted_parts
 from amber_gable.domain.scheme import ColourGroup, NamedColour, Scheme
 from tests.jobs import demo_job

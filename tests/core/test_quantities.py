@@ -9,8 +9,8 @@ from hypothesis import strategies as st
 
 from amber_gable.core.estimate.containers import least_cost
 from amber_gable.core.estimate.labour import height_factor, person_hours, rate_m2_h, texture_factor
-from amber_gable.core.estimate.quantities import LOSS_PCT, quantity_lines, theoretical_spread, touch_up_reserve
-from amber_gable.core.spec.colour import luminance, solar_absorptance
+from amber_gable.core.estimate.quantities import LOSS_PCT, quantity_lines, theoretical_coverage, touch_up_reserve
+from amber_gable.core.specification.colour import luminance, solar_absorptance
 from amber_gable.domain.generic_products import GENERIC_PRODUCTS, generic_product
 from amber_gable.domain.operation import Operation, OperationKind, Technique, Unit
 from amber_gable.domain.product import Container
@@ -20,24 +20,24 @@ from tests.jobs import coopers_rise, one_wall
 
 
 def test_38_percent_solids_at_40_micrometres_gives_nine_and_a_half_square_metres_a_litre() -> None:
-    assert theoretical_spread(generic_product("exterior-acrylic-standard")) == pytest.approx(9.5)
+    assert theoretical_coverage(generic_product("exterior-acrylic-standard")) == pytest.approx(9.5)
 
 
 def test_the_us_rule_gives_the_same_spread() -> None:
     # 16.04 × VS % ÷ mils in ft²/gal.
     sheet = generic_product("exterior-acrylic-standard")
     per_gallon = 16.04 * sheet.volume_solids_pct / (sheet.dry_film_um / 25.4)
-    assert per_gallon * 0.09290304 / 3.785412 == pytest.approx(theoretical_spread(sheet), rel=0.001)
+    assert per_gallon * 0.09290304 / 3.785412 == pytest.approx(theoretical_coverage(sheet), rel=0.001)
 
 
 def test_a_penetrating_stain_goes_by_its_sheets_rate_and_a_film_by_its_film() -> None:
     stain = generic_product("deck-stain-semi-transparent")
     by_sheet = stain.model_copy(update={"spread_low_m2_l": 4.0, "spread_high_m2_l": 7.0})
-    assert theoretical_spread(by_sheet) == pytest.approx(5.5)
-    assert theoretical_spread(stain.model_copy(update={"spread_low_m2_l": 4.0})) == pytest.approx(4.0)
-    assert theoretical_spread(stain) == pytest.approx(10 * 22 / 30), "a sheet without a rate: by its solids"
+    assert theoretical_coverage(by_sheet) == pytest.approx(5.5)
+    assert theoretical_coverage(stain.model_copy(update={"spread_low_m2_l": 4.0})) == pytest.approx(4.0)
+    assert theoretical_coverage(stain) == pytest.approx(10 * 22 / 30), "a sheet without a rate: by its solids"
     paint = generic_product("exterior-acrylic-standard").model_copy(update={"spread_low_m2_l": 4.0})
-    assert theoretical_spread(paint) == pytest.approx(9.5)
+    assert theoretical_coverage(paint) == pytest.approx(9.5)
 
 
 def test_one_wall_by_hand() -> None:

@@ -7,9 +7,9 @@ import pytest
 
 from amber_gable.core.weather.rules import LETTERS, RULES
 from amber_gable.core.weather.windows import Windows, preparation_windows
-from amber_gable.domain.job import Policy
 from amber_gable.domain.operation import OperationKind
 from amber_gable.domain.schools import DewSchool, HoldSchool, Method, SunSchool
+from amber_gable.domain.working import Policy
 from tests.weather_cases import (
     FULL_DAY,
     NORTH,

@@ -2,8 +2,8 @@
 
 import pytest
 
-from amber_gable.core.spec.dangers import ASBESTOS_FORBIDS, DANGERS, LEAD_FORBIDS, SILICA_FORBIDS
-from amber_gable.core.spec.safety import CARDS, Content, job_cards
+from amber_gable.core.specification.dangers import ASBESTOS_FORBIDS, DANGERS, LEAD_FORBIDS, SILICA_FORBIDS
+from amber_gable.core.specification.safety import CARDS, Content, job_cards
 from amber_gable.domain.operation import OperationKind as K
 from amber_gable.domain.operation import Technique as T
 from amber_gable.domain.product import Hazard

@@ -6,14 +6,14 @@ from typing import Any
 import pytest
 
 from amber_gable.core.estimate.labour import piece_hours
-from amber_gable.core.spec.candidates import candidates, goes_on
-from amber_gable.core.spec.comparison import choices, difference, sums_of
-from amber_gable.core.spec.cover_cost import cover_costs
-from amber_gable.core.spec.diagnosis import derive
-from amber_gable.core.spec.part_facts import lead_presumed, part_facts
-from amber_gable.core.spec.part_spec import Wish, fresh_spec, made_finish, part_spec
-from amber_gable.core.spec.rule import Level
-from amber_gable.core.spec.system import specify
+from amber_gable.core.specification.candidates import candidates, goes_on
+from amber_gable.core.specification.comparison import choices, difference, sums_of
+from amber_gable.core.specification.cover_cost import cover_costs
+from amber_gable.core.specification.diagnosis import derive
+from amber_gable.core.specification.part_facts import lead_presumed, part_facts
+from amber_gable.core.specification.part_spec import Wish, fresh_spec, made_finish, part_spec
+from amber_gable.core.specification.rule import Level
+from amber_gable.core.specification.system import specify
 from amber_gable.core.survey.painted import PaintedPart, painted_parts
 from amber_gable.domain.families import Family, usual_surfaces
 from amber_gable.domain.finish import Override

@@ -5,10 +5,10 @@ from typing import Any
 
 import pytest
 
+from amber_gable.core.climate.job_climate import site_climate
 from amber_gable.core.plan.build import plan_job
-from amber_gable.core.spec.completing import completed
-from amber_gable.core.spec.stops import job_stops
-from amber_gable.core.weather.site import site_climate
+from amber_gable.core.specification.completing import completed
+from amber_gable.core.specification.stops import job_stops
 from amber_gable.domain.job import JobBundle
 from amber_gable.domain.plan import Plan
 from amber_gable.services.quantities import job_quantities

@@ -7,9 +7,10 @@ import pandas as pd
 import pytest
 
 from amber_gable.core.weather import sun
-from amber_gable.core.weather.steps import PER_HOUR, to_steps
+from amber_gable.core.weather.steps import to_steps
 from amber_gable.core.weather.typical import stretch
-from amber_gable.domain.survey import HorizonPoint
+from amber_gable.domain.exposure import HorizonPoint
+from amber_gable.domain.grid import STEPS_PER_HOUR
 from tests.weather_cases import (
     EAST,
     NORTH,
@@ -28,7 +29,7 @@ from tests.weather_cases import (
 def _beam_hours(place: tuple[float, float, float], month: int) -> dict[str, float]:
     series = clear_days(place, utc(f"2026-{month:02d}-10"), 1)
     climate = climate_of(series, place, walls(NORTH, EAST, SOUTH, WEST))
-    hours = (climate.beam > 120).sum(axis=1) / PER_HOUR
+    hours = (climate.poa_direct > 120).sum(axis=1) / STEPS_PER_HOUR
     return dict(zip(("north", "east", "south", "west"), hours.tolist(), strict=True))
 
 
@@ -53,7 +54,7 @@ def test_the_wall_that_looks_to_the_equator_has_the_sun(
 @pytest.mark.parametrize("place", [NORTHERN, SOUTHERN])
 def test_east_has_the_sun_before_noon_and_west_after(place: tuple[float, float, float]) -> None:
     climate = climate_of(clear_days(place, utc("2026-09-10"), 1), place, walls(EAST, WEST))
-    east, west = (np.average(np.arange(len(b)), weights=b) / PER_HOUR for b in climate.beam)
+    east, west = (np.average(np.arange(len(b)), weights=b) / STEPS_PER_HOUR for b in climate.poa_direct)
     assert east < 11 < 13 < west
 
 
@@ -62,10 +63,10 @@ def test_a_high_horizon_takes_the_beam_and_some_sky() -> None:
     steps = to_steps(series, *NORTHERN[:2], 0.0)
     trees = tuple(HorizonPoint(azimuth_deg=a, elevation_deg=60.0) for a in (90, 180, 270))
     light = sun.on_faces(steps.sun, steps.light, np.array([SOUTH, SOUTH]), np.array([90.0, 90.0]), [(), trees])
-    assert light.beam[0].max() > 400
-    assert light.beam[1].max() == 0
+    assert light.poa_direct[0].max() > 400
+    assert light.poa_direct[1].max() == 0
     assert 0.02 < light.open_sky[1] < 0.3 < light.open_sky[0] == 1.0
-    assert light.plane[1].max() < light.plane[0].max() / 2
+    assert light.poa_global[1].max() < light.poa_global[0].max() / 2
 
 
 def test_a_horizon_runs_straight_between_its_points_and_round_the_compass() -> None:
@@ -76,7 +77,7 @@ def test_a_horizon_runs_straight_between_its_points_and_round_the_compass() -> N
 def test_light_of_a_file_keeps_its_energy_and_never_falls_at_night() -> None:
     series = stretch(real_year(), utc("2025-06-10").date(), 7)
     steps = to_steps(series, 36.1, -79.95, 273)
-    hourly = steps.light.ghi.reshape(-1, PER_HOUR).mean(axis=1)
+    hourly = steps.light.ghi.reshape(-1, STEPS_PER_HOUR).mean(axis=1)
     assert series.ghi is not None
     assert hourly.sum() == pytest.approx(series.ghi.sum(), rel=0.03)
     assert steps.light.ghi[steps.sun.elevation < 0].max() == 0

@@ -8,9 +8,10 @@ import pytest
 from amber_gable.core.weather import surface
 from amber_gable.core.weather.air import KELVIN, saturation_pressure, vapour_density
 from amber_gable.core.weather.sky import STEFAN_BOLTZMANN, clear_sky_emissivity, infrared_down
-from amber_gable.core.weather.steps import PER_HOUR, STEP, to_steps
+from amber_gable.core.weather.steps import to_steps
 from amber_gable.core.weather.surface import LATENT_HEAT, FaceSurface, driving_rain, surface_climate
 from amber_gable.core.weather.typical import stretch
+from amber_gable.domain.grid import STEP_S, STEPS_PER_HOUR
 from amber_gable.domain.substrates import SUBSTRATES, substrate
 from tests.weather_cases import (
     EAST,
@@ -34,8 +35,8 @@ def test_a_steady_massless_wall_stands_at_the_sol_air_temperature() -> None:
     series = steady(utc("2026-06-21"), 24, cloud=0.3, rh_pct=20.0)
     steps = to_steps(series, 45.0, 0.0, 0.0)
     climate = surface_climate(steps, (FaceSurface(SOUTH, 90.0, thin, 0.7),))
-    k = 12 * PER_HOUR
-    gain = 0.7 * climate.plane[0, k]
+    k = 12 * STEPS_PER_HOUR
+    gain = 0.7 * climate.poa_global[0, k]
     assert gain > 200
     expected = steps.air[k] + gain / climate.convection[0, k]
     assert climate.surface[0, k] == pytest.approx(expected, abs=0.6)
@@ -52,9 +53,9 @@ def test_energy_closes_within_one_percent_over_clear_days() -> None:
     out = 0.9 * STEFAN_BOLTZMANN * (t + KELVIN) ** 4
     convected = climate.convection[0] * (steps.air - t)
     room = face.substrate.u_behind * (surface.INDOOR_C - t)
-    film = np.diff(climate.film[0], prepend=climate.film[0, 0]) / STEP * LATENT_HEAT
-    absorbed = face.absorptance * climate.plane[0]
-    stored = face.substrate.heat_capacity * (t - before) / STEP
+    film = np.diff(climate.water_film[0], prepend=climate.water_film[0, 0]) / STEP_S * LATENT_HEAT
+    absorbed = face.absorptance * climate.poa_global[0]
+    stored = face.substrate.heat_capacity * (t - before) / STEP_S
     error = (absorbed + sky - out + convected + room + film - stored)[1:]
     assert abs(error.sum()) < 0.01 * absorbed.sum()
 
@@ -72,25 +73,25 @@ def test_no_nan_in_real_weather_on_every_kind_of_surface(first: str, days: int) 
         for azimuth, tilt in ((NORTH, 90.0), (WEST, 0.0))
     )
     climate = surface_climate(to_steps(series, 36.1, -79.95, 273), faces)
-    for values in (climate.surface, climate.film, climate.spread, climate.plane):
+    for values in (climate.surface, climate.water_film, climate.dew_margin, climate.poa_global):
         assert np.isfinite(values).all()
     assert -35 < climate.surface.min() < climate.surface.max() < 95
-    assert climate.film.min() >= 0
-    assert climate.film[::2].max() <= surface.WALL_FILM_MAX + 1e-12
+    assert climate.water_film.min() >= 0
+    assert climate.water_film[::2].max() <= surface.WALL_FILM_MAX + 1e-12
 
 
 def test_a_shaded_north_wall_runs_one_to_four_degrees_under_the_air_on_clear_calm_nights() -> None:
     climate = climate_of(clear_days(NORTHERN, utc("2026-09-10"), 3, dew_c=0.0), NORTHERN, walls(NORTH))
-    night = (climate.steps.sun.elevation < -6) & (np.arange(len(climate.steps)) > 24 * PER_HOUR)
+    night = (climate.steps.sun.elevation < -6) & (np.arange(len(climate.steps)) > 24 * STEPS_PER_HOUR)
     under = (climate.steps.air - climate.surface[0])[night]
     assert 1.0 < under.mean() < 4.0
 
 
 def _dew_gone_hour(climate: surface.Climate, row: int) -> float:
     """Hour of the third morning at which the film is last wet before noon."""
-    morning = slice(48 * PER_HOUR, 62 * PER_HOUR)
-    wet = np.flatnonzero(climate.film[row, morning] > 0.010)
-    return float(wet.max() / PER_HOUR) if wet.size else 0.0
+    morning = slice(48 * STEPS_PER_HOUR, 62 * STEPS_PER_HOUR)
+    wet = np.flatnonzero(climate.water_film[row, morning] > 0.010)
+    return float(wet.max() / STEPS_PER_HOUR) if wet.size else 0.0
 
 
 @pytest.mark.parametrize(
@@ -110,7 +111,7 @@ def test_dew_forms_first_on_level_and_thin_surfaces() -> None:
     faces = (*walls(NORTH, code="metal-roof", tilt=10), *walls(NORTH), *walls(NORTH, code="brick"))
     climate = climate_of(series, NORTHERN, faces)
     # From the third afternoon on, as the surfaces cool.
-    evening = climate.film[:, 64 * PER_HOUR : 78 * PER_HOUR] > 0.010
+    evening = climate.water_film[:, 64 * STEPS_PER_HOUR : 78 * STEPS_PER_HOUR] > 0.010
     first = [int(np.argmax(row)) if row.any() else 10_000 for row in evening]
     assert first[0] < first[1] < first[2]
 
@@ -136,16 +137,16 @@ def test_a_film_evaporates_with_the_latent_heat_it_took() -> None:
     shower = np.isin(np.arange(48), (34, 35)) * 3.0
     wet = climate_of(replace(fair, rain_mm=shower), (45.0, 0.0, 0.0), walls(SOUTH))
     dry = climate_of(fair, (45.0, 0.0, 0.0), walls(SOUTH))
-    just_after = 36 * PER_HOUR
-    assert wet.film[0, just_after - 1] == pytest.approx(surface.WALL_FILM_MAX)
+    just_after = 36 * STEPS_PER_HOUR
+    assert wet.water_film[0, just_after - 1] == pytest.approx(surface.WALL_FILM_MAX)
     assert wet.surface[0, just_after] < dry.surface[0, just_after] - 3
-    assert wet.film[0, just_after + 4 * PER_HOUR] == 0
+    assert wet.water_film[0, just_after + 4 * STEPS_PER_HOUR] == 0
     assert wet.surface[0, -1] == pytest.approx(dry.surface[0, -1], abs=0.3)
 
 
 def test_condensation_stops_when_the_surface_meets_the_dew_point() -> None:
     climate = climate_of(clear_days(NORTHERN, utc("2026-09-10"), 3, dew_c=9.0), NORTHERN, walls(NORTH))
-    growing = np.diff(climate.film[0]) > 1e-6
+    growing = np.diff(climate.water_film[0]) > 1e-6
     saturated = vapour_density(saturation_pressure(climate.surface[0]), climate.surface[0])[1:]
     air = vapour_density(climate.steps.vapour, climate.steps.air)[1:]
     assert growing.any()
@@ -159,7 +160,7 @@ def test_no_face_is_refused() -> None:
 
 def test_wind_brings_a_sunlit_wall_nearer_to_the_air() -> None:
     """Still air takes about 9 W/(m² K) off a warm wall, radiation with it; 8 m/s against it more than twice that."""
-    noon = 36 * PER_HOUR
+    noon = 36 * STEPS_PER_HOUR
     above = {}
     for wind in (0.2, 8.0):
         series = steady(utc("2026-06-21"), 48, cloud=0.2, wind_ms=wind, wind_from_deg=180.0)

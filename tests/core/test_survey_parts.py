@@ -2,6 +2,7 @@
 walk."""
 
 from datetime import UTC, datetime, timedelta
+from zoneinfo import ZoneInfo
 
 import numpy as np
 import pytest
@@ -112,11 +113,36 @@ def test_damage_is_mirrored_with_its_wall_and_comes_back() -> None:
 def test_the_wettest_reading_of_the_last_day_counts() -> None:
     day = datetime(2026, 9, 14, 9, tzinfo=UTC)
     values = [(day, 24.0), (day + timedelta(days=2), 13.0), (day + timedelta(days=2, hours=1), 15.5)]
-    found = moisture_statistics(tuple(MoistureReading(pct=p, at=at) for at, p in values))
+    found = moisture_statistics(tuple(MoistureReading(pct=p, at=at) for at, p in values), UTC)
     assert found is not None
     assert (found.count, found.judged, found.least, found.most) == (3, 15.5, 13.0, 24.0)
     assert found.mean == pytest.approx((24 + 13 + 15.5) / 3)
-    assert moisture_statistics(()) is None
+    assert moisture_statistics((), UTC) is None
+
+
+# Where, and the hours of one local evening there (UTC). The wet reading comes first, and UTC's midnight between them.
+EVENINGS = [
+    ("America/Halifax", "2026-09-14T22:10", "2026-09-15T00:20"),
+    ("America/St_Johns", "2026-09-14T22:00", "2026-09-15T01:00"),
+    ("Asia/Kolkata", "2026-09-14T18:40", "2026-09-15T02:00"),
+]
+
+
+@pytest.mark.parametrize(("zone", "wet", "dry"), EVENINGS)
+def test_readings_of_one_local_day_belong_together(zone: str, wet: str, dry: str) -> None:
+    readings = tuple(
+        MoistureReading(pct=pct, at=datetime.fromisoformat(f"{at}+00:00")) for pct, at in ((21.0, wet), (12.0, dry))
+    )
+    found = moisture_statistics(readings, ZoneInfo(zone))
+    assert found is not None and found.judged == 21.0
+
+
+def test_a_reading_after_local_midnight_is_of_the_next_day() -> None:
+    """23:40 and 00:10 in Kolkata are one day in UTC and two on the wall."""
+    times = ((25.0, "2026-09-14T18:10"), (13.0, "2026-09-14T18:40"))
+    readings = tuple(MoistureReading(pct=pct, at=datetime.fromisoformat(f"{at}+00:00")) for pct, at in times)
+    found = moisture_statistics(readings, ZoneInfo("Asia/Kolkata"))
+    assert found is not None and found.judged == 13.0
 
 
 # °C, % RH, % of dry mass: Wood Handbook, table 4-2

@@ -6,7 +6,7 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from amber_gable.core.spec.limits import moisture_limit
+from amber_gable.core.specification.limits import moisture_limit
 from amber_gable.core.survey.checks import face_faults
 from amber_gable.core.survey.copying import mirrored
 from amber_gable.core.survey.geometry import face_regions, outline_polygon

@@ -39,7 +39,7 @@ def test_any_week_of_a_real_year_gives_numbers_everywhere(month: int) -> None:
     slots = day_slots(climate.steps, utc(f"2025-{month:02d}-06"), 7, GREENSBORO[2])
     windows, readings = windows_of(climate, slots), slot_readings(climate, slots)
     assert windows.ok.shape == (4, 7 * 48)
-    for name in ("air", "rh", "dew", "surface", "spread", "sun", "film"):
+    for name in ("air", "rh", "dew", "surface", "dew_margin", "poa_direct", "water_film"):
         assert np.isfinite(getattr(readings, name)).all(), name
     assert windows.touch_at is not None
     assert not np.isnan(windows.touch_at).any()

@@ -4,10 +4,10 @@ from datetime import datetime
 
 import pytest
 
+from amber_gable.core.climate.job_climate import SiteClimate, site_climate, site_surfaces
 from amber_gable.core.estimate.part_work import part_hours
 from amber_gable.core.plan.work import Stint, WorkItem, before_in_system, before_on_face, stints, work_items
 from amber_gable.core.survey.painted import painted_parts, together
-from amber_gable.core.weather.site import SiteClimate, site_climate, site_surfaces
 from amber_gable.domain.job import JobBundle
 from amber_gable.domain.operation import Operation, OperationKind, Technique
 from amber_gable.domain.schools import Method

@@ -1,11 +1,14 @@
 """What the survey's views say and draw: textures in words, the panorama, symbols, forms for every kind of part."""
 
 import re
+from datetime import UTC, date, datetime, timedelta
+from zoneinfo import ZoneInfo
 
 import pytest
 
 from amber_gable.core.survey.measures import UnitSystem
 from amber_gable.domain.condition import Condition
+from amber_gable.domain.grid import SLOT_S
 from amber_gable.domain.guided_tests import GUIDED_TESTS
 from amber_gable.domain.items import ITEM_NAMES
 from amber_gable.domain.survey import ObstacleKind, OpeningKind
@@ -15,6 +18,7 @@ from amber_gable.web.views.panorama import panorama
 from amber_gable.web.views.part_form import part_fields, typed_part
 from amber_gable.web.views.part_names import UNION_NAMES
 from amber_gable.web.views.texture_words import texture_words
+from amber_gable.web.views.timescale import SLOT_W, TimeScale
 from amber_gable.web.views.units import Units
 from amber_gable.web.views.usual_parts import blank_part
 from tests.jobs import coopers_rise, one_face
@@ -106,3 +110,26 @@ def test_drawings_of_one_sheet_share_a_scale_and_finished_ones_show_no_damage() 
     done = draw(bundle, faces[0], scale, colours={("zone", "front-siding"): "#e9dcc1"})
     assert not done.marks
     assert not any("obstacle" in p.style for p in done.parts)
+
+
+# A zone and a first day: clocks go forward, back, by half an hour, or stand at an odd offset.
+CHANGES = [
+    ("America/Halifax", date(2026, 3, 6)),
+    ("America/Halifax", date(2026, 10, 30)),
+    ("Australia/Lord_Howe", date(2026, 4, 3)),
+    ("Australia/Lord_Howe", date(2026, 10, 2)),
+    ("Asia/Kolkata", date(2026, 9, 14)),
+    ("America/St_Johns", date(2026, 10, 30)),
+]
+
+
+@pytest.mark.parametrize(("zone", "first"), CHANGES)
+def test_every_slot_of_the_lanes_stands_at_its_absolute_time(zone: str, first: date) -> None:
+    """What the script works out from a place (day's beginning and slots since) is what the page drew there."""
+    scale = TimeScale(datetime(first.year, first.month, first.day, tzinfo=ZoneInfo(zone)), 5)
+    for day, begins in enumerate(scale.starts):
+        for slot in (0, 1, 11, 35):
+            t = datetime.fromtimestamp(begins + slot * SLOT_S, UTC)
+            assert scale.at(t) == pytest.approx(scale.day_x(day) + slot * SLOT_W), (day, slot)
+        local = datetime.fromtimestamp(begins, ZoneInfo(zone))
+        assert (local.hour, local.minute, local.date()) == (4, 0, first + timedelta(days=day))

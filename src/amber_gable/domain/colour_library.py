@@ -10,7 +10,7 @@ Collection = Annotated[str, Field(min_length=1, max_length=60)]
 
 
 class LibraryColour(Record):
-    """A named colour as sRGB; its linear light and solar absorptance are computed from it (core/spec/colour.py)."""
+    """A named colour as sRGB; light and solar absorptance are computed from it (core/specification/colour.py)."""
 
     name: Name
     colour: HexColour

@@ -5,14 +5,15 @@ from typing import Annotated, Literal, Self
 from pydantic import Field, field_validator, model_validator
 
 from amber_gable.domain.acknowledgement import Acknowledgement
-from amber_gable.domain.base import Id, Name, Note, Percent, Record
+from amber_gable.domain.base import Id, Name, Note, Record
 from amber_gable.domain.finish import Finish, Schools
 from amber_gable.domain.operation import CoatingSystem, Operation
 from amber_gable.domain.product import Product
 from amber_gable.domain.scheme import Scheme
-from amber_gable.domain.schools import DeductionSchool, DewSchool, HoldSchool, SunSchool
+from amber_gable.domain.schools import DeductionSchool
 from amber_gable.domain.spec_schools import checked_schools
 from amber_gable.domain.survey import Property
+from amber_gable.domain.working import CrewDay, Policy
 
 
 class Company(Record):
@@ -26,43 +27,6 @@ class Company(Record):
     schools: Schools = Field(default_factory=dict)
 
     _schools_known = field_validator("schools")(lambda chosen: checked_schools(chosen))
-
-
-class CrewDay(Record):
-    """The crew's day, local clock hours; set-up and clean-up lie inside the shift and are not for coating."""
-
-    people: Annotated[int, Field(ge=1, le=40)] = 2
-    start_h: Annotated[float, Field(ge=0, le=23)] = 7.0
-    end_h: Annotated[float, Field(gt=0, le=24)] = 19.0
-    setup_h: Annotated[float, Field(ge=0, le=4)] = 0.5
-    cleanup_h: Annotated[float, Field(ge=0, le=4)] = 0.5
-    work_saturday: bool = True
-    work_sunday: bool = False
-
-    @model_validator(mode="after")
-    def _day_has_length(self) -> Self:
-        if self.end_h - self.start_h <= self.setup_h + self.cleanup_h:
-            raise ValueError("the crew's day ends before any work: start, set-up, clean-up and end leave no time")
-        return self
-
-    @property
-    def first_h(self) -> float:
-        return self.start_h + self.setup_h
-
-    @property
-    def last_h(self) -> float:
-        return self.end_h - self.cleanup_h
-
-
-class Policy(Record):
-    """The contractor's limits and schools for weather (handbook §10). Wind m/s, rain probability %."""
-
-    sun: SunSchool = SunSchool.SHADE_WHEN_WARM
-    hold: HoldSchool = HoldSchool.TOUCH_DRY
-    dew: DewSchool = DewSchool.RAIN_READY
-    rain_probability_max_pct: Percent = 20.0
-    spray_wind_max: Annotated[float, Field(gt=0, le=12.5)] = 7.0
-    ladder_wind_max: Annotated[float, Field(gt=0, le=12.5)] = 10.0
 
 
 class Job(Record):

@@ -38,7 +38,8 @@ class OperationKind(StrEnum):
 
 
 class Technique(StrEnum):
-    """How a step is done. Safety cards forbid techniques, not steps; core/spec/dangers.py says what each one does."""
+    """How a step is done. Safety cards forbid techniques, not steps; core/specification/dangers.py says
+    what each one does."""
 
     # round about the work
     FIT = "take-down-and-refit"

@@ -8,6 +8,7 @@ from pydantic import Field, field_validator, model_validator
 
 from amber_gable.domain.base import Azimuth, Fraction, HexColour, Id, Length, Name, Note, Offset, Record
 from amber_gable.domain.condition import Condition
+from amber_gable.domain.exposure import Exposure, HorizonPoint
 from amber_gable.domain.items import ItemSpec
 from amber_gable.domain.outline import Outline, Piece
 from amber_gable.domain.photo import Photo
@@ -17,13 +18,6 @@ from amber_gable.domain.substrates import SUBSTRATES
 from amber_gable.domain.zone_area import FaceArea, ZoneArea
 
 _ZONES = available_timezones()
-
-
-class Exposure(StrEnum):
-    """How freely wind and rain reach the face."""
-
-    OPEN = "open"
-    SHELTERED = "sheltered"
 
 
 class OpeningKind(StrEnum):
@@ -75,13 +69,6 @@ class Obstacle(Record):
     height_m: Length
     x_m: Offset
     y_m: Offset = 0.0
-
-
-class HorizonPoint(Record):
-    """Top of what stands in front of the face in one direction, as seen from the face's middle."""
-
-    azimuth_deg: Azimuth
-    elevation_deg: Annotated[float, Field(ge=0, le=90)]
 
 
 class BlockKind(StrEnum):

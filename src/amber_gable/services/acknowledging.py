@@ -2,7 +2,7 @@
 
 from pydantic import ValidationError
 
-from amber_gable.core.spec.safety import BY_ID, job_cards
+from amber_gable.core.specification.safety import BY_ID, job_cards
 from amber_gable.domain.acknowledgement import Acknowledgement
 from amber_gable.services.editing import Faults
 from amber_gable.services.workspace import Workspace

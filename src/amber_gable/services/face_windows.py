@@ -6,20 +6,23 @@ from typing import Annotated, Any
 import numpy as np
 from pydantic import Field
 
-from amber_gable.core.spec.colour import solar_absorptance
+from amber_gable.core.specification.colour import solar_absorptance
+from amber_gable.core.specification.limits import moisture_limit
 from amber_gable.core.weather.slots import make_slots
 from amber_gable.core.weather.steps import to_steps
 from amber_gable.core.weather.surface import FaceSurface, surface_climate
 from amber_gable.core.weather.typical import stretch
 from amber_gable.core.weather.windows import film_windows, moment, slot_readings
+from amber_gable.domain.aims import usual_aim
 from amber_gable.domain.base import Azimuth, HexColour, Percent, Record
 from amber_gable.domain.errors import InputError
+from amber_gable.domain.exposure import Exposure
 from amber_gable.domain.generic_products import generic_product
-from amber_gable.domain.job import CrewDay, Policy
 from amber_gable.domain.schools import Method
+from amber_gable.domain.spec_schools import DEFAULTS
 from amber_gable.domain.substrates import substrate
-from amber_gable.domain.survey import Exposure
 from amber_gable.domain.weather import WeatherSeries
+from amber_gable.domain.working import CrewDay, Policy
 
 
 class FaceQuestion(Record):
@@ -66,8 +69,11 @@ def answer_windows(question: FaceQuestion, series: WeatherSeries) -> dict[str, A
     begin = datetime(q.start.year, q.start.month, q.start.day, tzinfo=zone)
     slots = make_slots(steps, begin, q.days, zone)
     crew = CrewDay(start_h=q.day_start, end_h=q.day_end, setup_h=0, cleanup_h=0)
+    # No job says what is aimed at: the usual finish of the surface, under the usual schools.
+    tags = face.substrate.tags
+    damp = moisture_limit(tags, usual_aim(tags).value, DEFAULTS, product.moisture_max_pct)
     reading = np.array([np.nan if q.moisture_pct is None else q.moisture_pct])
-    windows = film_windows(climate, slots, product, q.method, q.policy, crew, reading)
+    windows = film_windows(climate, slots, product, q.method, q.policy, crew, reading, damp)
     readings = slot_readings(climate, slots)
     assert windows.touch_at is not None and windows.rain_ready_at is not None
     out = []
@@ -82,9 +88,9 @@ def answer_windows(question: FaceQuestion, series: WeatherSeries) -> dict[str, A
                 "rh_pct": round(float(readings.rh[0, i]), 1),
                 "dew_point_c": round(float(readings.dew[0, i]), 2),
                 "surface_c": round(float(readings.surface[0, i]), 2),
-                "spread_c": round(float(readings.spread[0, i]), 2),
-                "sun_w_m2": round(float(readings.sun[0, i]), 1),
-                "film_g_m2": round(float(readings.film[0, i]), 2),
+                "spread_c": round(float(readings.dew_margin[0, i]), 2),
+                "sun_w_m2": round(float(readings.poa_direct[0, i]), 1),
+                "film_g_m2": round(float(readings.water_film[0, i]), 2),
                 "touch_at": touch and touch.isoformat(),
                 "rain_ready_at": rain and rain.isoformat(),
             }

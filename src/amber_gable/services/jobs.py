@@ -6,7 +6,7 @@ from collections.abc import Mapping
 
 from pydantic import ValidationError
 
-from amber_gable.core.spec.completing import completed
+from amber_gable.core.specification.completing import completed
 from amber_gable.demo import PRODUCTS, demo_bundles
 from amber_gable.domain.errors import InputError
 from amber_gable.domain.generic_products import GENERIC_PRODUCTS

@@ -3,9 +3,10 @@
 from dataclasses import dataclass
 from datetime import date, datetime
 
+from amber_gable.core.climate.job_climate import SiteClimate, place_of, site_surfaces
 from amber_gable.core.plan.build import plan_job, threatened_tasks
-from amber_gable.core.spec.stops import Stop, job_stops
-from amber_gable.core.weather.site import SiteClimate, site_surfaces, slot_climate
+from amber_gable.core.specification.stops import Stop, job_stops
+from amber_gable.core.weather.slot_climate import slot_climate
 from amber_gable.domain.job import JobBundle
 from amber_gable.domain.plan import Plan, Task
 from amber_gable.domain.weather import WeatherSeries
@@ -21,9 +22,9 @@ def job_climate(
 ) -> SiteClimate:
     """Surfaces and windows of the job for `days` days from the local date of `begin`."""
     row, surfaces = site_surfaces(bundle)
-    place = bundle.property.model_copy(update={"faces": (), "zones": ()})
+    place = place_of(bundle.property)
     day: date = begin.astimezone(place.tz).date()
-    # Only what the surfaces feel counts: moving a window or renaming a zone computes nothing anew.
+    # What the heat balance reads, and nothing else: no name, note, window or other year of building computes anew.
     key = "climate" + digest(place, surfaces, series, day, days)
     base = space.computed.get(key, lambda: slot_climate(place, surfaces, series, begin, days))
     return SiteClimate(bundle, base, row)

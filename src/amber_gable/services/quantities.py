@@ -6,7 +6,7 @@ from typing import Any
 
 from amber_gable.core.estimate.containers import Purchase, least_cost
 from amber_gable.core.estimate.quantities import Line, litres_by_colour, quantity_lines, touch_up_reserve
-from amber_gable.core.spec.stops import Stop, job_stops
+from amber_gable.core.specification.stops import Stop, job_stops
 from amber_gable.domain.job import JobBundle
 from amber_gable.domain.product import Product
 
@@ -44,10 +44,10 @@ class Quantities:
         """As `amber-gable quantities --json` prints it (docs/formats.md)."""
         return {
             "lines": [
-                asdict(line)
+                {k: v for k, v in asdict(line).items() if k != "coverage_m2_l"}
                 | {
                     "area_m2": round(line.area_m2, 3),
-                    "spread_m2_per_l": round(line.spread_m2_per_l, 4),
+                    "spread_m2_per_l": round(line.coverage_m2_l, 4),
                     "litres": round(line.litres, 4),
                     "stopped_litres": round(line.stopped_litres, 4),
                 }

@@ -6,8 +6,8 @@ from dataclasses import replace
 
 from pydantic import ValidationError
 
-from amber_gable.core.spec.facts import surface_tags
-from amber_gable.core.spec.part_spec import Wish
+from amber_gable.core.specification.facts import surface_tags
+from amber_gable.core.specification.part_spec import Wish
 from amber_gable.core.survey.painted import Key, PaintedPart, painted_parts
 from amber_gable.domain.scheme import ColourGroup, NamedColour, Scheme, colour_group
 from amber_gable.services.colours import colour_library

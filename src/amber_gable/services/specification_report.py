@@ -3,14 +3,14 @@
 from collections.abc import Iterable
 from typing import Any
 
-from amber_gable.core.spec.completing import bundle_shelf, usual_wish
-from amber_gable.core.spec.diagnosis import Finding
-from amber_gable.core.spec.heat_check import HeatCheck, Wanted, heat_checks
-from amber_gable.core.spec.open_tests import open_tests
-from amber_gable.core.spec.part_spec import Wish, fresh_spec
-from amber_gable.core.spec.rule import Level
-from amber_gable.core.spec.safety import part_cards
-from amber_gable.core.spec.system import Specified
+from amber_gable.core.specification.completing import bundle_shelf, usual_wish
+from amber_gable.core.specification.diagnosis import Finding
+from amber_gable.core.specification.heat_check import HeatCheck, Wanted, heat_checks
+from amber_gable.core.specification.open_tests import open_tests
+from amber_gable.core.specification.part_spec import Wish, fresh_spec
+from amber_gable.core.specification.rule import Level
+from amber_gable.core.specification.safety import part_cards
+from amber_gable.core.specification.system import Specified
 from amber_gable.core.survey.painted import PaintedPart, painted_parts
 from amber_gable.domain.job import JobBundle
 from amber_gable.domain.operation import Operation, OperationKind

@@ -7,15 +7,15 @@ from dataclasses import dataclass, replace
 from pydantic import ValidationError
 from sqlalchemy.orm import Session
 
-from amber_gable.core.spec.comparison import difference
-from amber_gable.core.spec.completing import usual_wish, with_handbook
-from amber_gable.core.spec.diagnosis import derive
-from amber_gable.core.spec.heat_check import Wanted, heat_checks
-from amber_gable.core.spec.overrides import forbidden_steps
-from amber_gable.core.spec.part_facts import part_facts
-from amber_gable.core.spec.part_spec import Wish, fresh_spec, made_finish
-from amber_gable.core.spec.rule import Level
-from amber_gable.core.spec.system import Specified
+from amber_gable.core.specification.comparison import difference
+from amber_gable.core.specification.completing import usual_wish, with_handbook
+from amber_gable.core.specification.diagnosis import derive
+from amber_gable.core.specification.heat_check import Wanted, heat_checks
+from amber_gable.core.specification.overrides import forbidden_steps
+from amber_gable.core.specification.part_facts import part_facts
+from amber_gable.core.specification.part_spec import Wish, fresh_spec, made_finish
+from amber_gable.core.specification.rule import Level
+from amber_gable.core.specification.system import Specified
 from amber_gable.core.survey.painted import Key, PaintedPart, painted_parts
 from amber_gable.domain.errors import InputError
 from amber_gable.domain.finish import Finish

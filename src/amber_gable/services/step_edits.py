@@ -5,7 +5,7 @@ from collections.abc import Mapping
 from dataclasses import replace
 from typing import Any
 
-from amber_gable.core.spec.part_spec import Wish
+from amber_gable.core.specification.part_spec import Wish
 from amber_gable.domain.finish import Override, OverrideAction
 from amber_gable.domain.operation import LAYING, Operation, OperationKind, Technique
 from amber_gable.domain.schools import Method

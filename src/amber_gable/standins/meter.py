@@ -8,12 +8,13 @@ from typing import Annotated, Any
 import numpy as np
 from fastapi import APIRouter, Query
 
-from amber_gable.core.spec.colour import solar_absorptance
-from amber_gable.core.weather.steps import STEP, to_steps
+from amber_gable.core.specification.colour import solar_absorptance
+from amber_gable.core.weather.steps import to_steps
 from amber_gable.core.weather.surface import FaceSurface, surface_climate
 from amber_gable.core.weather.wood import equilibrium_moisture
+from amber_gable.domain.exposure import Exposure
+from amber_gable.domain.grid import STEP_S
 from amber_gable.domain.substrates import SUBSTRATES
-from amber_gable.domain.survey import Exposure
 from amber_gable.domain.weather import WeatherSeries
 from amber_gable.standins.weather.truth import humidity, truth
 
@@ -39,9 +40,9 @@ def true_state(seed: str, latitude: float, longitude: float, at: datetime, surfa
         rain_mm=real.rain,
     )
     climate = surface_climate(to_steps(series, latitude, longitude, 0.0), (surface,))
-    now = int((at.timestamp() - series.start) // STEP)
+    now = int((at.timestamp() - series.start) // STEP_S)
     hourly = equilibrium_moisture(series.air_c, series.rh_pct)
-    rain_on_it = climate.wall_rain[0].reshape(-1, 3600 // STEP).mean(axis=1)
+    rain_on_it = climate.wall_rain[0].reshape(-1, 3600 // STEP_S).mean(axis=1)
     wood = float(hourly[:24].mean())
     for aim, wet in zip(hourly[:BEFORE_H], rain_on_it[:BEFORE_H], strict=True):
         wood += (SATURATED_PCT - wood) / WET_H if wet > 0.05 else (float(aim) - wood) / DRY_H

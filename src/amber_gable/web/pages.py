@@ -11,10 +11,10 @@ from fastapi.templating import Jinja2Templates
 from starlette.responses import Response
 
 from amber_gable import __version__
-from amber_gable.core.spec.stops import Stop
+from amber_gable.core.climate.job_climate import SiteClimate, main_zone
+from amber_gable.core.specification.stops import Stop
 from amber_gable.core.survey.measures import UnitSystem
 from amber_gable.core.weather.rules import LETTERS
-from amber_gable.core.weather.site import SiteClimate, main_zone
 from amber_gable.domain.job import JobBundle
 from amber_gable.domain.plan import Task
 from amber_gable.services.forecasts import Weather, job_weather

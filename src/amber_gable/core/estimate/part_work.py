@@ -1,7 +1,7 @@
 """Hours and litres of one operation on one part."""
 
+from amber_gable.core.estimate.coverage import LOSS_PCT, theoretical_coverage
 from amber_gable.core.estimate.labour import person_hours, texture_factor
-from amber_gable.core.estimate.spread import LOSS_PCT, theoretical_spread
 from amber_gable.core.survey.painted import PaintedPart
 from amber_gable.domain.operation import Operation
 from amber_gable.domain.product import Product
@@ -17,7 +17,7 @@ def part_litres(part: PaintedPart, operation: Operation, product: Product) -> fl
     """Litres of `product` for one coat, loss of the method and thirst of the surface included."""
     if operation.method is None:
         return 0.0
-    spread = theoretical_spread(product) * (1 - LOSS_PCT[operation.method] / 100)
+    spread = theoretical_coverage(product) * (1 - LOSS_PCT[operation.method] / 100)
     return part.surface_m2 * operation.share * absorption(part.substrate, operation) / spread
 
 

@@ -3,8 +3,8 @@
 from collections.abc import Collection, Sequence
 from dataclasses import dataclass
 
+from amber_gable.core.estimate.coverage import LOSS_PCT, theoretical_coverage
 from amber_gable.core.estimate.part_work import absorption, part_litres
-from amber_gable.core.estimate.spread import LOSS_PCT, theoretical_spread
 from amber_gable.core.survey.painted import Key, painted_parts
 from amber_gable.domain.job import JobBundle
 from amber_gable.domain.operation import Operation
@@ -24,7 +24,7 @@ class Line:
     coat: str
     method: str
     area_m2: float
-    spread_m2_per_l: float
+    coverage_m2_l: float
     loss_pct: float
     absorption: float
     litres: float
@@ -50,7 +50,7 @@ def quantity_lines(bundle: JobBundle, stopped: Collection[Key] = ()) -> list[Lin
                 continue
             product = bundle.product(operation.product)
             thirst, loss = absorption(part.substrate, operation), LOSS_PCT[operation.method]
-            spread = theoretical_spread(product)
+            spread = theoretical_coverage(product)
             area = part.surface_m2 * operation.share
             litres = part_litres(part, operation, product)
             colour = coat_colour(operation, product, finish.colour)
@@ -62,7 +62,7 @@ def quantity_lines(bundle: JobBundle, stopped: Collection[Key] = ()) -> list[Lin
                 coat=operation.name,
                 method=operation.method.value,
                 area_m2=area + (before.area_m2 if before else 0.0),
-                spread_m2_per_l=spread,
+                coverage_m2_l=spread,
                 loss_pct=loss,
                 absorption=thirst,
                 litres=litres + (before.litres if before else 0.0),

@@ -6,24 +6,24 @@ from math import ceil
 
 import numpy as np
 
+from amber_gable.core.climate.job_climate import SiteClimate
 from amber_gable.core.plan.earliest import place
 from amber_gable.core.plan.explain import STOPPED, why, why_not
 from amber_gable.core.plan.tasks import Candidate
 from amber_gable.core.plan.work import WorkItem, before_in_system, before_on_face, shifts, slots_for, work_items
-from amber_gable.core.spec.limits import coat_limits
-from amber_gable.core.spec.stops import Stop, job_stops
+from amber_gable.core.specification.stops import Stop, job_stops
 from amber_gable.core.survey.painted import Key, part_key
-from amber_gable.core.weather.site import SiteClimate
+from amber_gable.core.weather.limits import coat_limits
 from amber_gable.core.weather.slots import Slots
-from amber_gable.core.weather.steps import SLOT
 from amber_gable.core.weather.windows import moment
+from amber_gable.domain.grid import SLOT_S
 from amber_gable.domain.plan import Plan, Task, Unplaced
 from amber_gable.domain.survey import Item, Zone
 
 
 def _candidates(items: list[WorkItem], site: SiteClimate) -> list[Candidate]:
     slots = site.slots
-    slot_ends = slots.start + SLOT * (np.arange(len(slots)) + 1.0)
+    slot_ends = slots.start + SLOT_S * (np.arange(len(slots)) + 1.0)
     out = []
     for item in items:
         allowed, letters = item.windows.ok[0], item.windows.first_letters()[0]
@@ -55,7 +55,7 @@ def plan_job(site: SiteClimate, begin: datetime) -> Plan:
     items = {i.id: i for i in work_items(site, stops)}
     slots = site.slots
     candidates = {c.id: c for c in _candidates(list(items.values()), site)}
-    first = max(0, ceil((begin.timestamp() - slots.start) / SLOT))
+    first = max(0, ceil((begin.timestamp() - slots.start) / SLOT_S))
     placed, refused = place(list(candidates.values()), shifts(slots, site.bundle.job.crew), slots.start, first)
     titles = {i.id: i.title for i in items.values()}
     tasks = []
@@ -116,7 +116,7 @@ def threatened_tasks(site: SiteClimate, plan: Plan, now: datetime) -> tuple[tupl
     products = {p.code: p for p in site.bundle.products}
     out = []
     for task in plan.tasks:
-        first, end = (int((t.timestamp() - slots.start) // SLOT) for t in (task.start, task.end))
+        first, end = (int((t.timestamp() - slots.start) // SLOT_S) for t in (task.start, task.end))
         part = parts.get(task.part)
         if part is None or task.start < now or first < 0 or end > len(slots):
             continue

@@ -10,7 +10,7 @@ import numpy as np
 import numpy.typing as npt
 
 from amber_gable.core.plan.tasks import Candidate, Placement, Refusal, runs
-from amber_gable.core.weather.steps import SLOT
+from amber_gable.domain.grid import SLOT_S
 
 
 def place(
@@ -81,7 +81,7 @@ def _ready_slot(
     slot = begin
     for a in task.after:
         at = by_id[a].ready[placed[a].end - 1]
-        slot = max(slot, int(np.ceil((at - start) / SLOT)) if np.isfinite(at) else len(task.allowed))
+        slot = max(slot, int(np.ceil((at - start) / SLOT_S)) if np.isfinite(at) else len(task.allowed))
     return slot
 
 
@@ -90,7 +90,7 @@ def _too_late(
 ) -> bool:
     """Past the longest recoat time of the coat below, which would want sanding first."""
     return any(
-        (limit := by_id[a].latest_after) is not None and (first - placed[a].end) * SLOT > limit for a in task.after
+        (limit := by_id[a].latest_after) is not None and (first - placed[a].end) * SLOT_S > limit for a in task.after
     )
 
 

@@ -9,24 +9,25 @@ from math import ceil
 import numpy as np
 import numpy.typing as npt
 
+from amber_gable.core.climate.job_climate import SiteClimate
 from amber_gable.core.estimate.part_work import part_hours
 from amber_gable.core.estimate.quantities import coat_colour
 from amber_gable.core.plan.tasks import runs
-from amber_gable.core.spec.rule import EARLY_FILMS
-from amber_gable.core.spec.stops import Stop
+from amber_gable.core.specification.rule import EARLY_FILMS
+from amber_gable.core.specification.stops import Stop
 from amber_gable.core.survey.painted import Key, PaintedPart, painted_parts, together
 from amber_gable.core.survey.sections import section_share, sections
-from amber_gable.core.weather.site import SiteClimate
 from amber_gable.core.weather.slots import Slots
-from amber_gable.core.weather.steps import SLOT
 from amber_gable.core.weather.windows import Windows
 from amber_gable.domain.finish import Finish
-from amber_gable.domain.job import CrewDay, JobBundle
+from amber_gable.domain.grid import SLOT_H, SLOT_S
+from amber_gable.domain.job import JobBundle
 from amber_gable.domain.operation import Operation, OperationKind, Technique
 from amber_gable.domain.product import Product
 from amber_gable.domain.spec_schools import resolved
 from amber_gable.domain.substrates import SUBSTRATES
 from amber_gable.domain.survey import Face
+from amber_gable.domain.working import CrewDay
 
 SECTION_HOURS = (3.0, 1.5, 0.75)
 """Longest stretch of one task. Longer work is cut at natural breaks, where a wet edge can end; where no window takes
@@ -124,13 +125,13 @@ class WorkItem:
 
 def shifts(slots: Slots, crew: CrewDay) -> npt.NDArray[np.int64]:
     """(S,): the crew's shift each slot belongs to, -1 outside working hours and on days off."""
-    inside = (slots.hours >= crew.first_h - 1e-6) & (slots.hours + 0.5 <= crew.last_h + 1e-6)
+    inside = (slots.hours >= crew.first_h - 1e-6) & (slots.hours + SLOT_H <= crew.last_h + 1e-6)
     works = ((slots.weekday != 5) | crew.work_saturday) & ((slots.weekday != 6) | crew.work_sunday)
     return np.where(inside & works, slots.day, -1)
 
 
 def slots_for(crew_hours: float) -> int:
-    return max(1, ceil(crew_hours * 3600 / SLOT - 1e-9))
+    return max(1, ceil(crew_hours * 3600 / SLOT_S - 1e-9))
 
 
 def work_items(site: SiteClimate, stops: Mapping[Key, Sequence[Stop]] | None = None) -> list[WorkItem]:

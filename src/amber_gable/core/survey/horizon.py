@@ -3,7 +3,8 @@ m."""
 
 from math import atan2, cos, degrees, radians
 
-from amber_gable.domain.survey import Block, Face, HorizonPoint
+from amber_gable.domain.exposure import HorizonPoint
+from amber_gable.domain.survey import Block, Face
 
 STEP_DEG = 2.0
 # A block's side is upright: the horizon steps within this bearing.

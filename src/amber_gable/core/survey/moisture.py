@@ -1,6 +1,7 @@
 """Wood moisture from several readings (handbook §3). Values % of dry mass."""
 
 from dataclasses import dataclass
+from datetime import date, datetime, tzinfo
 from statistics import fmean, stdev
 
 from amber_gable.domain.condition import Condition, MoistureReading
@@ -18,16 +19,21 @@ class MoistureStatistics:
     judged: float
 
 
-def latest_day(readings: tuple[MoistureReading, ...]) -> tuple[MoistureReading, ...]:
-    """The readings of the last day on which any was taken; undated ones count only when none is dated."""
+def latest_day(readings: tuple[MoistureReading, ...], tz: tzinfo) -> tuple[MoistureReading, ...]:
+    """The readings of the last day, in the house's own time, on which any was taken; undated ones count only when none
+    is dated. A time without an offset is the house's."""
     dated = [r for r in readings if r.at is not None]
     if not dated:
         return readings
-    last = max(r.at.date() for r in dated if r.at is not None)
-    return tuple(r for r in dated if r.at is not None and r.at.date() == last)
+    days = [_local(r.at, tz) for r in dated if r.at is not None]
+    return tuple(r for r, day in zip(dated, days, strict=True) if day == max(days))
 
 
-def moisture_statistics(readings: tuple[MoistureReading, ...]) -> MoistureStatistics | None:
+def _local(at: datetime, tz: tzinfo) -> date:
+    return (at if at.tzinfo is None else at.astimezone(tz)).date()
+
+
+def moisture_statistics(readings: tuple[MoistureReading, ...], tz: tzinfo) -> MoistureStatistics | None:
     """None without readings. `spread` is the sample standard deviation, 0 for a single one."""
     if not readings:
         return None
@@ -38,11 +44,11 @@ def moisture_statistics(readings: tuple[MoistureReading, ...]) -> MoistureStatis
         spread=stdev(values) if len(values) > 1 else 0.0,
         least=min(values),
         most=max(values),
-        judged=max(r.pct for r in latest_day(readings)),
+        judged=max(r.pct for r in latest_day(readings, tz)),
     )
 
 
-def judged_moisture(condition: Condition) -> float | None:
+def judged_moisture(condition: Condition, tz: tzinfo) -> float | None:
     """The figure to hold against a product's limit; None when the wood was not metered."""
-    found = moisture_statistics(condition.moisture)
+    found = moisture_statistics(condition.moisture, tz)
     return found.judged if found else None

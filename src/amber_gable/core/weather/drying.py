@@ -11,8 +11,9 @@ import numpy as np
 import numpy.typing as npt
 
 from amber_gable.core.weather.air import KELVIN, Array, saturation_pressure
-from amber_gable.core.weather.steps import STEP, Steps
+from amber_gable.core.weather.steps import Steps
 from amber_gable.core.weather.surface import CONVECTION_FLOOR, Climate, forced_convection
+from amber_gable.domain.grid import STEP_S
 from amber_gable.domain.product import Base, Product
 
 GAS = 8.314
@@ -107,7 +108,7 @@ def reached(rate: Array, laid_at: npt.NDArray[np.int64], hours: float) -> Array:
 
     rate (F, T); laid_at (S,) boundaries 0..T; result (F, S), infinity where the weather ends first.
     """
-    clock = np.concatenate([np.zeros((len(rate), 1)), np.cumsum(rate, axis=1)], axis=1) * (STEP / 3600.0)
+    clock = np.concatenate([np.zeros((len(rate), 1)), np.cumsum(rate, axis=1)], axis=1) * (STEP_S / 3600.0)
     out = np.empty((len(rate), len(laid_at)))
     for i, ticks in enumerate(clock):
         target = ticks[laid_at] + hours

@@ -5,14 +5,14 @@ from dataclasses import dataclass
 
 import numpy as np
 
-from amber_gable.core.spec.limits import Limit
 from amber_gable.core.weather.air import Array
+from amber_gable.core.weather.limits import Limit
 from amber_gable.core.weather.slots import Ints, Slots, greatest, least
-from amber_gable.core.weather.steps import STEP
 from amber_gable.core.weather.surface import Climate
-from amber_gable.domain.job import CrewDay, Policy
+from amber_gable.domain.grid import SLOT_H, STEP_S
 from amber_gable.domain.operation import OperationKind
 from amber_gable.domain.schools import DewSchool, SunSchool
+from amber_gable.domain.working import CrewDay, Policy
 
 WET_FILM = 0.010
 """Water film, kg/m², above which a surface counts as wet or a fresh film as dewed."""
@@ -121,15 +121,15 @@ def film_checks(
     crew: CrewDay,
     moisture_pct: Array,
 ) -> list[Check]:
-    """All ten rules for laying a coat with these `limits` (core/spec/limits.py) in each slot. moisture_pct (F,) the
-    last reading, NaN without one."""
+    """All ten rules for laying a coat with these `limits` in each slot. moisture_pct (F,) the last
+    reading, NaN without one."""
     steps, faces, count = climate.steps, len(climate.faces), len(climate.steps)
     a, b = slots.first, slots.end
     touch, ready = _boundary(drying.touch, count), _boundary(drying.rain_ready, count)
-    hold_end = _boundary(np.maximum(drying.touch, b + limits["hold"].value * 3600 / STEP), count)
+    hold_end = _boundary(np.maximum(drying.touch, b + limits["hold"].value * 3600 / STEP_S), count)
     dew_end = ready if policy.dew is DewSchool.RAIN_READY else touch
     air_high, surface_high = greatest(steps.air, a, b), greatest(climate.surface, a, b)
-    beam = greatest(climate.beam, a, b)
+    beam = greatest(climate.poa_direct, a, b)
     low = limits["surface_min"]
     held = Limit(low.value, low.unit, f"{low.source}, held {limits['hold'].value:g} h ({limits['hold'].source})")
     checks = [
@@ -138,12 +138,12 @@ def film_checks(
         _check("surface-low", least(climate.surface, a, b), low, faces),
         _check("surface-high", surface_high, limits["surface_max"], faces),
         _check("hold", least(climate.surface, b, hold_end), held, faces),
-        _check("spread", least(climate.spread, a, touch), limits["dew_margin"], faces),
-        _check("condensation", 1000 * greatest(climate.film, b, dew_end), 1000 * WET_FILM, faces),
-        _check("dry-surface", 1000 * greatest(climate.film, a, b), 1000 * WET_FILM, faces),
+        _check("spread", least(climate.dew_margin, a, touch), limits["dew_margin"], faces),
+        _check("condensation", 1000 * greatest(climate.water_film, b, dew_end), 1000 * WET_FILM, faces),
+        _check("dry-surface", 1000 * greatest(climate.water_film, a, b), 1000 * WET_FILM, faces),
         _check("humidity", greatest(steps.rh, a, b), limits["humidity"], faces),
         _check("sun", beam, _sun_limit(policy.sun, air_high, surface_high), faces),
-        _check("horizon", (count - drying.rain_ready.clip(max=1e6)) * STEP / 3600, 0.0, faces),
+        _check("horizon", (count - drying.rain_ready.clip(max=1e6)) * STEP_S / 3600, 0.0, faces),
         *_rain(climate, a, ready, policy),
         *_presence(climate, slots, limits["wind"], crew),
     ]
@@ -169,7 +169,7 @@ def preparation_checks(
         *_presence(climate, slots, policy.ladder_wind_max, crew),
     ]
     if kind not in _ANY_SURFACE:
-        checks.append(_check("dry-surface", 1000 * greatest(climate.film, a, b), 1000 * WET_FILM, faces))
+        checks.append(_check("dry-surface", 1000 * greatest(climate.water_film, a, b), 1000 * WET_FILM, faces))
     return checks
 
 
@@ -199,5 +199,5 @@ def _presence(climate: Climate, slots: Slots, wind_max: float | Limit, crew: Cre
     faces = len(climate.faces)
     yield _check("wind", greatest(climate.steps.wind, slots.first, slots.end), wind_max, faces)
     yield _check("daylight", slots.daylight, DAYLIGHT_MARGIN - 1e-6, faces)
-    inside = np.minimum(slots.hours - crew.first_h, crew.last_h - slots.hours - 0.5)
+    inside = np.minimum(slots.hours - crew.first_h, crew.last_h - slots.hours - SLOT_H)
     yield _check("working-day", inside, -1e-6, faces)

@@ -9,8 +9,9 @@ import pandas as pd
 
 from amber_gable.core.weather.air import Array
 from amber_gable.core.weather.extremes import GreatestOver, LeastOver
-from amber_gable.core.weather.steps import PER_SLOT, SLOT, STEP, Steps
+from amber_gable.core.weather.steps import Steps
 from amber_gable.core.weather.sun import RISEN
+from amber_gable.domain.grid import SLOT_S, STEP_S, STEPS_PER_SLOT
 
 Ints = npt.NDArray[np.int64]
 
@@ -36,11 +37,11 @@ class Slots:
 
     @property
     def end(self) -> Ints:
-        return self.first + PER_SLOT
+        return self.first + STEPS_PER_SLOT
 
     def time(self, index: int) -> datetime:
         """Local time at which slot `index` begins."""
-        return datetime.fromtimestamp(self.start + index * SLOT, UTC).astimezone(self.tz)
+        return datetime.fromtimestamp(self.start + index * SLOT_S, UTC).astimezone(self.tz)
 
     @property
     def dates(self) -> list[str]:
@@ -57,10 +58,11 @@ def make_slots(steps: Steps, begin: datetime, days: int, tz: tzinfo) -> Slots:
     midnight = begin.astimezone(tz).replace(hour=0, minute=0, second=0, microsecond=0, fold=0)
     last_midnight = midnight + timedelta(days=days)
     start = int(midnight.timestamp())
-    offset = (start - steps.start) // STEP
-    count = int(last_midnight.timestamp() - start) // SLOT
-    first = offset + PER_SLOT * np.arange(count)
-    keep = (first >= 0) & (first + PER_SLOT <= len(steps))
+    # Where the local midnight lies inside a step (UTC+5:45), the slots begin with the next.
+    offset = -((steps.start - start) // STEP_S)
+    count = int(last_midnight.timestamp() - start) // SLOT_S
+    first = offset + STEPS_PER_SLOT * np.arange(count)
+    keep = (first >= 0) & (first + STEPS_PER_SLOT <= len(steps))
     if not keep.any():
         span = [datetime.fromtimestamp(t, UTC).astimezone(tz).date() for t in (steps.start, steps.times[-1])]
         raise ValueError(
@@ -68,8 +70,8 @@ def make_slots(steps: Steps, begin: datetime, days: int, tz: tzinfo) -> Slots:
             "choose a start inside it or bring another file"
         )
     first = first[keep]
-    start = int(steps.start + first[0] * STEP)
-    local = pd.to_datetime(start + SLOT * np.arange(len(first)), unit="s", utc=True).tz_convert(tz)
+    start = int(steps.start + first[0] * STEP_S)
+    local = pd.to_datetime(start + SLOT_S * np.arange(len(first)), unit="s", utc=True).tz_convert(tz)
     ordinal = np.array([t.toordinal() for t in local.date], dtype=np.int64)
     return Slots(
         start=start,
@@ -92,11 +94,11 @@ def _daylight(steps: Steps, first: Ints) -> Array:
     bounds = np.concatenate([[-1e9], at, [1e9]])
     lit_first = bool(high[0] > 0) if len(at) == 0 else not bool(rising[0])
     lit = np.arange(len(bounds) - 1) % 2 == (0 if lit_first else 1)
-    middle = first + PER_SLOT / 2
+    middle = first + STEPS_PER_SLOT / 2
     span = np.searchsorted(bounds, middle) - 1
-    inside = np.minimum(first - bounds[span], bounds[span + 1] - (first + PER_SLOT))
+    inside = np.minimum(first - bounds[span], bounds[span + 1] - (first + STEPS_PER_SLOT))
     outside = -np.minimum(middle - bounds[span], bounds[span + 1] - middle)
-    hours = np.where(lit[span], inside, outside) * STEP / 3600.0
+    hours = np.where(lit[span], inside, outside) * STEP_S / 3600.0
     return np.asarray(np.clip(hours, -24.0, 24.0))
 
 
@@ -113,5 +115,5 @@ def greatest(values: Array, first: Ints, end: Ints) -> Array:
 def mean(values: Array, slots: Slots) -> Array:
     """Mean over each slot of values (F, T) or (T,)."""
     values = np.atleast_2d(values)
-    picks = slots.first[:, None] + np.arange(PER_SLOT)[None, :]
+    picks = slots.first[:, None] + np.arange(STEPS_PER_SLOT)[None, :]
     return np.asarray(values[:, picks].mean(axis=2))

@@ -8,12 +8,8 @@ import pandas as pd
 from amber_gable.core.weather import sky, sun
 from amber_gable.core.weather.air import Array, dew_point, vapour_pressure
 from amber_gable.core.weather.sun import HorizontalLight, SunPosition
-from amber_gable.domain.weather import HOUR, WeatherSeries
-
-STEP = 600
-PER_HOUR = HOUR // STEP
-PER_SLOT = 3
-SLOT = STEP * PER_SLOT
+from amber_gable.domain.grid import STEP_S, STEPS_PER_HOUR
+from amber_gable.domain.weather import WeatherSeries
 
 
 @dataclass(frozen=True)
@@ -44,7 +40,7 @@ class Steps:
     @property
     def times(self) -> Array:
         """Epoch seconds at which each step begins, shape (T,)."""
-        return np.asarray(self.start + STEP * np.arange(len(self)), dtype=float)
+        return np.asarray(self.start + STEP_S * np.arange(len(self)), dtype=float)
 
 
 def to_steps(series: WeatherSeries, latitude: float, longitude: float, altitude_m: float) -> Steps:
@@ -54,14 +50,14 @@ def to_steps(series: WeatherSeries, latitude: float, longitude: float, altitude_
     its hour. Sunshine keeps each hour's clearness and takes its shape from the sun's height, so that a morning hour
     does not lend light to the time before sunrise.
     """
-    n = len(series) * PER_HOUR
+    n = len(series) * STEPS_PER_HOUR
     mid_hour = np.arange(len(series)) + 0.5
-    at = (np.arange(n) + 0.5) / PER_HOUR
+    at = (np.arange(n) + 0.5) / STEPS_PER_HOUR
 
     def smooth(column: Array) -> Array:
         return np.asarray(np.interp(at, mid_hour, column))
 
-    hour_of = np.arange(n) // PER_HOUR
+    hour_of = np.arange(n) // STEPS_PER_HOUR
     air = smooth(series.air_c)
     # Vapour pressure, not relative humidity, is the slow quantity of the air.
     vapour = smooth(vapour_pressure(series.air_c, series.rh_pct))
@@ -70,8 +66,8 @@ def to_steps(series: WeatherSeries, latitude: float, longitude: float, altitude_
     bearing = np.radians(series.wind_from_deg)
     wind_from = np.degrees(np.arctan2(smooth(np.sin(bearing)), smooth(np.cos(bearing)))) % 360.0
 
-    times = pd.date_range(pd.Timestamp(series.start, unit="s", tz="UTC"), periods=n, freq=f"{STEP}s")
-    middle = times + pd.Timedelta(seconds=STEP / 2)
+    times = pd.date_range(pd.Timestamp(series.start, unit="s", tz="UTC"), periods=n, freq=f"{STEP_S}s")
+    middle = times + pd.Timedelta(seconds=STEP_S / 2)
     position = sun.position(middle, latitude, longitude, altitude_m)
     light = sun.horizontal_light(series, position, hour_of, smooth)
     dew = dew_point(vapour)

@@ -9,7 +9,7 @@ import pandas as pd
 from pvlib import clearsky, irradiance, solarposition
 
 from amber_gable.core.weather.air import Array
-from amber_gable.domain.survey import HorizonPoint
+from amber_gable.domain.exposure import HorizonPoint
 from amber_gable.domain.weather import WeatherSeries
 
 RISEN = -0.833
@@ -38,10 +38,10 @@ class HorizontalLight:
 
 @dataclass(frozen=True)
 class FaceLight:
-    """Shape (F, T): beam on the face and all light in its plane, W/m²; `open_sky` (F,) the share of sky it sees."""
+    """Shape (F, T): direct and all light in the plane of the face, W/m²; `open_sky` (F,) the share of sky it sees."""
 
-    beam: Array
-    plane: Array
+    poa_direct: Array
+    poa_global: Array
     open_sky: Array
 
 
@@ -154,4 +154,4 @@ def on_faces(
         ground = irradiance.get_ground_diffuse(tilt[i], light.ghi, albedo=albedo)
         beams.append(beam)
         planes.append(beam + np.where(up, diffuse + ground, 0.0))
-    return FaceLight(beam=np.array(beams), plane=np.array(planes), open_sky=opens)
+    return FaceLight(poa_direct=np.array(beams), poa_global=np.array(planes), open_sky=opens)

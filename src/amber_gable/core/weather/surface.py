@@ -14,9 +14,10 @@ import numpy.typing as npt
 from amber_gable.core.weather import sun
 from amber_gable.core.weather.air import KELVIN, Array, saturation_pressure, vapour_density
 from amber_gable.core.weather.sky import STEFAN_BOLTZMANN
-from amber_gable.core.weather.steps import PER_HOUR, STEP, Steps
+from amber_gable.core.weather.steps import Steps
+from amber_gable.domain.exposure import Exposure, HorizonPoint
+from amber_gable.domain.grid import STEP_S, STEPS_PER_HOUR
 from amber_gable.domain.substrates import Substrate
-from amber_gable.domain.survey import Exposure, HorizonPoint
 
 LATENT_HEAT = 2.45e6
 INDOOR_C = 20.0
@@ -46,16 +47,17 @@ class FaceSurface:
 
 @dataclass(frozen=True)
 class Climate:
-    """Arrays of shape (F, T) at the end of each step: surface °C, spread over dew point K, water film kg/m², beam and
-    light in the plane W/m², convection W/(m² K), rain reaching the face mm/h. `steps` the weather they came from."""
+    """Arrays of shape (F, T) at the end of each step: surface °C, its margin over the dew point K, water film kg/m²,
+    direct and all light in the plane W/m², convection W/(m² K), rain reaching the face mm/h. `steps` the weather they
+    came from."""
 
     steps: Steps
     faces: tuple[FaceSurface, ...]
     surface: Array
-    spread: Array
-    film: Array
-    beam: Array
-    plane: Array
+    dew_margin: Array
+    water_film: Array
+    poa_direct: Array
+    poa_global: Array
     convection: Array
     wall_rain: Array
 
@@ -65,7 +67,7 @@ class Climate:
         return Climate(steps=self.steps, faces=tuple(self.faces[i] for i in index), **picked)
 
 
-_PER_FACE = ("surface", "spread", "film", "beam", "plane", "convection", "wall_rain")
+_PER_FACE = ("surface", "dew_margin", "water_film", "poa_direct", "poa_global", "convection", "wall_rain")
 
 
 def forced_convection(near_wind_ms: npt.ArrayLike) -> Array:
@@ -104,7 +106,7 @@ def surface_climate(steps: Steps, faces: tuple[FaceSurface, ...]) -> Climate:
     wall_rain = driving_rain(rain, steps.wind, steps.wind_from, azimuth, tilt)
     wall_rain *= np.array([f.rain_exposure for f in faces])[:, None]
     node = _Node(steps, faces, light, forced, wall_rain / 3600.0, level)
-    lead = min(len(steps), SPIN_UP_DAYS * 24 * PER_HOUR)
+    lead = min(len(steps), SPIN_UP_DAYS * 24 * STEPS_PER_HOUR)
     temperature, film = np.full(len(faces), steps.air[0]), np.zeros(len(faces))
     _, _, _, temperature, film = node.run(temperature, film, lead)
     surface, water, convection, _, _ = node.run(temperature, film, len(steps))
@@ -112,10 +114,10 @@ def surface_climate(steps: Steps, faces: tuple[FaceSurface, ...]) -> Climate:
         steps=steps,
         faces=faces,
         surface=surface,
-        spread=surface - steps.dew[None, :],
-        film=water,
-        beam=light.beam,
-        plane=light.plane,
+        dew_margin=surface - steps.dew[None, :],
+        water_film=water,
+        poa_direct=light.poa_direct,
+        poa_global=light.poa_global,
         convection=convection,
         wall_rain=wall_rain,
     )
@@ -134,7 +136,7 @@ class _Node:
         level: npt.NDArray[np.bool_],
     ) -> None:
         emissivity = np.array([f.substrate.emissivity for f in faces])
-        absorbed = np.array([f.absorptance for f in faces])[:, None] * light.plane
+        absorbed = np.array([f.absorptance for f in faces])[:, None] * light.poa_global
         view = (1 + np.cos(np.radians([f.tilt_deg for f in faces]))) / 2
         sky_share = view * np.sqrt(view) * light.open_sky
         air = steps.air
@@ -149,7 +151,7 @@ class _Node:
         self.rain = rain_kg_s.T.copy()
         self.air, self.vapour = air, vapour_density(steps.vapour, air)
         self.emissivity_sigma = emissivity * STEFAN_BOLTZMANN
-        self.storage = np.array([f.substrate.heat_capacity for f in faces]) / STEP
+        self.storage = np.array([f.substrate.heat_capacity for f in faces]) / STEP_S
         self.film_max = np.where(level, FLOOR_FILM_MAX, WALL_FILM_MAX)
         self.natural_warm = np.where(level, 1.52, 1.31)
         self.natural_cold = np.where(level, 0.76, 1.31)
@@ -170,7 +172,7 @@ class _Node:
             # d(saturated)/dT from Clausius-Clapeyron in its Magnus form.
             slope = np.where(wet, exchange * saturated * (17.625 * 243.04 / (243.04 + t) ** 2 - 1 / kelvin), 0.0)
             flux = np.where(wet, flux, 0.0)
-            drying_limit = -(w / STEP + self.rain[k])
+            drying_limit = -(w / STEP_S + self.rain[k])
             limited = flux < drying_limit
             flux, slope = np.where(limited, drying_limit, flux), np.where(limited, 0.0, slope)
             radiated = self.emissivity_sigma * kelvin**4
@@ -179,6 +181,6 @@ class _Node:
             change = gain / stiffness
             t = t + change
             flux = np.maximum(flux - slope * change, drying_limit)
-            w = np.minimum(np.maximum(w + STEP * (flux + self.rain[k]), 0.0), self.film_max)
+            w = np.minimum(np.maximum(w + STEP_S * (flux + self.rain[k]), 0.0), self.film_max)
             surface[:, k], film[:, k], convection[:, k] = t, w, h
         return surface, film, convection, t, w

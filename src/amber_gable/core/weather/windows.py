@@ -6,20 +6,18 @@ from datetime import UTC, datetime
 import numpy as np
 import numpy.typing as npt
 
-from amber_gable.core.spec.limits import Limit, coat_limits, moisture_limit
 from amber_gable.core.weather import slots as slots_
 from amber_gable.core.weather.air import Array
 from amber_gable.core.weather.drying import Stage, evaporation_rate, reached, stage_rates
+from amber_gable.core.weather.limits import Limit, coat_limits
 from amber_gable.core.weather.rules import LETTERS, Check, Drying, film_checks, preparation_checks
 from amber_gable.core.weather.slots import Slots
-from amber_gable.core.weather.steps import PER_SLOT, STEP
 from amber_gable.core.weather.surface import Climate
-from amber_gable.domain.aims import usual_aim
-from amber_gable.domain.job import CrewDay, Policy
+from amber_gable.domain.grid import SLOT_H, STEP_S, STEPS_PER_SLOT
 from amber_gable.domain.operation import OperationKind
 from amber_gable.domain.product import Base, Product
 from amber_gable.domain.schools import Method
-from amber_gable.domain.spec_schools import DEFAULTS
+from amber_gable.domain.working import CrewDay, Policy
 
 OPEN_TIME_MIN = {
     Base.WATERBORNE: 12.0,
@@ -71,7 +69,7 @@ class Windows:
             out.append(
                 Day(
                     date=date,
-                    workable_h=len(open_) * 0.5,
+                    workable_h=len(open_) * SLOT_H,
                     first=self.slots.time(int(open_[0])) if len(open_) else None,
                     last_stroke=self.slots.time(int(open_[-1]) + 1) if len(open_) else None,
                 )
@@ -98,15 +96,12 @@ def film_windows(
     moisture: Limit | None = None,
 ) -> Windows:
     """Judge every slot for laying `product`. moisture_pct (F,): wood meter readings, NaN where there is none;
-    `moisture` what limits them, by default what the usual finish of the first surface asks for under the default
-    schools."""
+    `moisture` what limits them; readings without a limit stop nothing."""
     rates = stage_rates(climate, product)
     at = {stage: reached(rates.of(stage), slots.end, stage.hours(product)) for stage in Stage}
     drying = Drying(touch=at[Stage.TOUCH], rain_ready=at[Stage.RAIN_READY], recoat=at[Stage.RECOAT])
     readings = np.full(len(climate.faces), np.nan) if moisture_pct is None else moisture_pct
-    tags = climate.faces[0].substrate.tags
-    damp = moisture or moisture_limit(tags, usual_aim(tags).value, DEFAULTS, product.moisture_max_pct)
-    limits = coat_limits(product, policy, damp, sprays=method.sprays)
+    limits = coat_limits(product, policy, moisture, sprays=method.sprays)
     checks = film_checks(climate, slots, limits, drying, policy, crew, readings)
     start = climate.steps.start
     evaporation = evaporation_rate(climate.surface, climate.steps.vapour[None, :], climate.convection)
@@ -115,9 +110,9 @@ def film_windows(
         slots=slots,
         checks=tuple(checks),
         ok=~np.any([c.stops for c in checks], axis=0),
-        touch_at=start + STEP * drying.touch,
-        rain_ready_at=start + STEP * drying.rain_ready,
-        recoat_at=start + STEP * drying.recoat,
+        touch_at=start + STEP_S * drying.touch,
+        rain_ready_at=start + STEP_S * drying.rain_ready,
+        recoat_at=start + STEP_S * drying.recoat,
         wet_edge_min=wet_edge,
     )
 
@@ -136,9 +131,9 @@ class SlotReadings:
     rh: Array
     dew: Array
     surface: Array
-    spread: Array
-    sun: Array
-    film: Array
+    dew_margin: Array
+    poa_direct: Array
+    water_film: Array
 
 
 def slot_readings(climate: Climate, slots: Slots) -> SlotReadings:
@@ -149,9 +144,9 @@ def slot_readings(climate: Climate, slots: Slots) -> SlotReadings:
         rh=np.broadcast_to(slots_.mean(climate.steps.rh, slots), shape),
         dew=np.broadcast_to(slots_.mean(climate.steps.dew, slots), shape),
         surface=slots_.mean(climate.surface, slots),
-        spread=slots_.mean(climate.spread, slots),
-        sun=slots_.mean(climate.beam, slots),
-        film=1000 * slots_.greatest(climate.film, slots.first, slots.first + PER_SLOT),
+        dew_margin=slots_.mean(climate.dew_margin, slots),
+        poa_direct=slots_.mean(climate.poa_direct, slots),
+        water_film=1000 * slots_.greatest(climate.water_film, slots.first, slots.first + STEPS_PER_SLOT),
     )
 
 

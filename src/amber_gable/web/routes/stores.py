@@ -5,9 +5,9 @@ from typing import Any
 from fastapi import APIRouter, Request, UploadFile
 from starlette.responses import RedirectResponse, Response
 
-from amber_gable.core.estimate.spread import theoretical_spread
-from amber_gable.core.spec.colour import lab, luminance
-from amber_gable.core.spec.hiding import hiding_power
+from amber_gable.core.estimate.coverage import theoretical_coverage
+from amber_gable.core.specification.colour import lab, luminance
+from amber_gable.core.specification.hiding import hiding_power
 from amber_gable.domain.families import FAMILY_NAMES
 from amber_gable.domain.product import Product
 from amber_gable.exchange.palettes import write_gpl
@@ -29,7 +29,7 @@ def shelves(request: Request) -> Response:
         company = stores.company(session)
         held = stores.held(session, company.id)
     families = [
-        (name, [{"product": p, "spread": theoretical_spread(p)} for p in held if p.family is family])
+        (name, [{"product": p, "spread": theoretical_coverage(p)} for p in held if p.family is family])
         for family, name in FAMILY_NAMES.items()
     ]
     counts = request.query_params.get("new", ""), request.query_params.get("changed", "")

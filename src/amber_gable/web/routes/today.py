@@ -9,12 +9,13 @@ import numpy as np
 from fastapi import APIRouter, Request
 from starlette.responses import Response
 
-from amber_gable.core.spec.limits import coat_limits
-from amber_gable.core.spec.safety import day_cards
-from amber_gable.core.spec.sequences import painting_order
+from amber_gable.core.climate.job_climate import part_moisture_limit
+from amber_gable.core.specification.safety import day_cards
+from amber_gable.core.specification.sequences import painting_order
 from amber_gable.core.survey.painted import painted_parts
-from amber_gable.core.weather.site import part_moisture_limit
+from amber_gable.core.weather.limits import coat_limits
 from amber_gable.core.weather.windows import Windows
+from amber_gable.domain.grid import SLOT_S
 from amber_gable.domain.plan import Task
 from amber_gable.domain.product import Product
 from amber_gable.domain.schools import Method
@@ -134,7 +135,7 @@ def _keep_to(view: JobView, task: Task, product: Product) -> str:
 def _until(windows: Windows, task: Task) -> str:
     """The end of the window the task lies in: the last minute a stroke may be laid."""
     slots = windows.slots
-    at = int((task.end.timestamp() - slots.start) // 1800) - 1
+    at = int((task.end.timestamp() - slots.start) // SLOT_S) - 1
     if not 0 <= at < len(slots):
         return ""
     closed = np.flatnonzero(~windows.ok[0, at:])

@@ -8,7 +8,7 @@ from urllib.parse import urlencode
 from fastapi import APIRouter, HTTPException, Request, UploadFile
 from starlette.responses import RedirectResponse, Response
 
-from amber_gable.core.weather.site import SiteClimate, main_zone
+from amber_gable.core.climate.job_climate import SiteClimate, main_zone
 from amber_gable.core.weather.surface import Climate
 from amber_gable.core.weather.windows import Windows, slot_readings
 from amber_gable.domain.product import Product

@@ -12,9 +12,10 @@ from amber_gable.core.weather.rules import LETTERS
 from amber_gable.core.weather.slots import Slots, mean
 from amber_gable.core.weather.surface import Climate
 from amber_gable.core.weather.windows import Windows
+from amber_gable.domain.grid import SLOT_H, SLOT_S
 from amber_gable.domain.plan import Task
 from amber_gable.domain.survey import Face
-from amber_gable.web.views.timescale import DAY_W, FIRST_H, LAST_H, SLOT_W, TimeScale
+from amber_gable.web.views.timescale import DAY_W, FIRST_H, HOUR_W, LAST_H, SLOT_W, TimeScale
 
 ROW_H = 82.0
 SUN_Y, SUN_H = 4.0, 13.0
@@ -78,7 +79,7 @@ class Chart:
     cursor: tuple[float, float] | None
     lanes: list[Lane]
     legend: list[tuple[str, str]]
-    start: int
+    starts: list[int]
     geometry: dict[str, float]
 
 
@@ -124,8 +125,8 @@ def lane_chart(
         cursor=cursor,
         lanes=lanes,
         legend=[(letter, words) for letter, words in LETTERS.items() if letter in letters],
-        start=int(scale.begin.timestamp()),
-        geometry={"dayW": DAY_W, "step": scale.day_x(1), "slotW": SLOT_W, "firstH": FIRST_H, "rowH": ROW_H},
+        starts=scale.starts,
+        geometry={"dayW": DAY_W, "step": scale.day_x(1), "slotW": SLOT_W, "slotS": SLOT_S, "rowH": ROW_H},
     )
 
 
@@ -140,8 +141,8 @@ def _lane(
     slots = windows.slots
     shown = (slots.day < scale.days) & (slots.hours >= FIRST_H) & (slots.hours < LAST_H)
     strokes = [s for t in tasks if t.face == face.id and (s := _stroke(t, scale)) is not None]
-    workable = int((windows.ok[0] & (slots.day < scale.days)).sum()) / 2
-    spread = mean(climate.spread, slots)[0]
+    workable = int((windows.ok[0] & (slots.day < scale.days)).sum()) * SLOT_H
+    spread = mean(climate.dew_margin, slots)[0]
     return Lane(
         id=face.id,
         name=face.name,
@@ -149,7 +150,7 @@ def _lane(
         total=f"{workable:g} h",
         y=index * ROW_H,
         segments=_segments(face, windows, shown, scale, link, [s.span for s in strokes]),
-        sun=_area(mean(climate.beam, slots)[0] / BEAM_FULL * SUN_H, slots, shown, scale, SUN_Y + SUN_H),
+        sun=_area(mean(climate.poa_direct, slots)[0] / BEAM_FULL * SUN_H, slots, shown, scale, SUN_Y + SUN_H),
         over=_area(np.clip(spread, 0, SPREAD_HIGH) * _spread_scale(), slots, shown, scale, zero_line()),
         under=_area(np.clip(spread, SPREAD_LOW, 0) * _spread_scale(), slots, shown, scale, zero_line()),
         strokes=strokes,
@@ -199,14 +200,14 @@ def _said(letter: str, start: datetime, end: datetime, x: float, width: float, t
         return ""
     if width >= _TIMES_FROM:
         return f"{start:%H:%M}–{end:%H:%M}"
-    return f"{width / SLOT_W / 2:g} h" if width >= _HOURS_FROM else ""
+    return f"{width / SLOT_W * SLOT_H:g} h" if width >= _HOURS_FROM else ""
 
 
 def _area(heights: Array, slots: Slots, shown: npt.NDArray[np.bool_], scale: TimeScale, base: float) -> str:
     """An SVG path filled between `base` and `base - heights`, one piece for each day; empty pieces left out."""
     path = []
     pick = np.flatnonzero(shown & (slots.day < scale.days))
-    xs = scale.day_x(1) * slots.day[pick] + (slots.hours[pick] - FIRST_H + 0.25) * 2 * SLOT_W
+    xs = scale.day_x(1) * slots.day[pick] + (slots.hours[pick] - FIRST_H + SLOT_H / 2) * HOUR_W
     cuts = np.flatnonzero(np.diff(slots.day[pick])) + 1
     for x, h in zip(np.split(xs, cuts), np.split(heights[pick], cuts), strict=True):
         if x.size and np.abs(h).max() > 0.3:

@@ -5,8 +5,9 @@ from dataclasses import dataclass
 from enum import StrEnum
 from typing import Any
 
+from amber_gable.domain.exposure import Exposure
 from amber_gable.domain.substrates import SUBSTRATES
-from amber_gable.domain.survey import Exposure, ObstacleKind, OpeningKind
+from amber_gable.domain.survey import ObstacleKind, OpeningKind
 from amber_gable.services.survey_forms import MODELS, choices
 from amber_gable.store.jobs import Part
 from amber_gable.web.views.part_names import LABELS, TRIM_NAMES, UNION_LABELS, UNION_NAMES

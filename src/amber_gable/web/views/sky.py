@@ -5,14 +5,14 @@ from datetime import datetime
 
 import numpy as np
 
-from amber_gable.core.weather.site import SiteClimate
-from amber_gable.core.weather.steps import STEP
+from amber_gable.core.climate.job_climate import SiteClimate
+from amber_gable.domain.grid import SLOT_S, STEP_S
 from amber_gable.web.views.lanes import bearing
 
 WIDTH, HEIGHT = 300.0, 46.0
 HOURS = 24
 _TIGHT = 3.0
-_SLOT_W = 3 * STEP / 3600 / HOURS * WIDTH
+_SLOT_W = SLOT_S / 3600 / HOURS * WIDTH
 
 
 @dataclass(frozen=True)
@@ -37,16 +37,16 @@ class Sky:
 def sky_strip(site: SiteClimate, now: datetime) -> Sky | None:
     """From six hours before now to eighteen after; None when the weather does not reach now."""
     steps = site.climate.steps
-    at = int((now.timestamp() - steps.start) // STEP)
+    at = int((now.timestamp() - steps.start) // STEP_S)
     if not 0 <= at < len(steps):
         return None
-    first, last = max(0, at - 6 * 3600 // STEP), min(len(steps), at + 18 * 3600 // STEP)
+    first, last = max(0, at - 6 * 3600 // STEP_S), min(len(steps), at + 18 * 3600 // STEP_S)
     pick = np.arange(first, last, 3)
     dew, coldest = steps.dew[pick], site.climate.surface[:, pick].min(axis=0)
     low, high = float(min(dew.min(), coldest.min())) - 1, float(max(dew.max(), coldest.max())) + 1
 
     def x(k: float) -> float:
-        return (k - (at - 36)) * STEP / 3600 / HOURS * WIDTH
+        return (k - (at - 36)) * STEP_S / 3600 / HOURS * WIDTH
 
     def y(value: float) -> float:
         return HEIGHT - (value - low) / (high - low) * HEIGHT
@@ -72,7 +72,7 @@ def sky_strip(site: SiteClimate, now: datetime) -> Sky | None:
         surface_line=line(coldest),
         tight="".join(tight),
         now_x=x(at),
-        hours=[(x(at + (h - offset) * 3600 / STEP), f"{(local.hour + h) % 24:02d}") for h in marks],
+        hours=[(x(at + (h - offset) * 3600 / STEP_S), f"{(local.hour + h) % 24:02d}") for h in marks],
         low=f"{low + 1:.0f}",
         high=f"{high - 1:.0f}",
     )

@@ -2,7 +2,7 @@
 
 from dataclasses import dataclass
 
-from amber_gable.core.spec.sequences import Figure, Member, PaintingOrder, Step
+from amber_gable.core.specification.sequences import Figure, Member, PaintingOrder, Step
 
 WIDEST, HIGHEST = 300.0, 300.0
 MARGIN = 14.0

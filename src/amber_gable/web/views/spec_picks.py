@@ -3,9 +3,9 @@
 from collections.abc import Callable, Sequence
 from dataclasses import dataclass
 
-from amber_gable.core.spec.candidates import Candidate
-from amber_gable.core.spec.part_spec import PartSpec
-from amber_gable.core.spec.system import PICK_COATS, candidates_for, pick_of
+from amber_gable.core.specification.candidates import Candidate
+from amber_gable.core.specification.part_spec import PartSpec
+from amber_gable.core.specification.system import PICK_COATS, candidates_for, pick_of
 from amber_gable.domain.product import Product
 from amber_gable.domain.schools import Method
 

@@ -3,9 +3,9 @@
 from collections.abc import Mapping
 from dataclasses import dataclass
 
-from amber_gable.core.spec.heat_check import HeatCheck
-from amber_gable.core.spec.part_spec import PartSpec
-from amber_gable.core.spec.rule import Level
+from amber_gable.core.specification.heat_check import HeatCheck
+from amber_gable.core.specification.part_spec import PartSpec
+from amber_gable.core.specification.rule import Level
 from amber_gable.core.survey.essentials import open_tests
 from amber_gable.core.survey.painted import Key
 from amber_gable.domain.product import Product

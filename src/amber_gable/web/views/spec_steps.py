@@ -4,8 +4,8 @@ from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 
 from amber_gable.core.estimate.part_work import part_hours, part_litres
-from amber_gable.core.spec.part_spec import PartSpec
-from amber_gable.core.spec.rule import EARLY_FILMS
+from amber_gable.core.specification.part_spec import PartSpec
+from amber_gable.core.specification.rule import EARLY_FILMS
 from amber_gable.domain.finish import Override
 from amber_gable.domain.operation import Operation, OperationKind, Technique, Unit
 from amber_gable.domain.product import Product

@@ -3,9 +3,12 @@
 from dataclasses import dataclass
 from datetime import datetime, timedelta
 
+from amber_gable.domain.grid import SLOT_H
+
 FIRST_H, LAST_H = 4, 22
-SLOT_W, DAY_GAP = 6.0, 12.0
-DAY_W = (LAST_H - FIRST_H) * 2 * SLOT_W
+HOUR_W, DAY_GAP = 12.0, 12.0
+SLOT_W = HOUR_W * SLOT_H
+DAY_W = (LAST_H - FIRST_H) * HOUR_W
 
 
 @dataclass(frozen=True)
@@ -25,9 +28,14 @@ class TimeScale:
     def midnight(self, day: int) -> datetime:
         return self.begin + timedelta(days=day)
 
+    @property
+    def starts(self) -> list[int]:
+        """Epoch second at which each day's strip begins; days are not all 24 hours long where the clock changes."""
+        return [int(self.midnight(day).replace(hour=FIRST_H).timestamp()) for day in range(self.days)]
+
     def x(self, day: int, hour: float) -> float:
         """Hours before 04 and after 22 stand at the day's edges."""
-        return self.day_x(day) + (min(max(hour, FIRST_H), LAST_H) - FIRST_H) * 2 * SLOT_W
+        return self.day_x(day) + (min(max(hour, FIRST_H), LAST_H) - FIRST_H) * HOUR_W
 
     def at(self, t: datetime) -> float | None:
         """None outside the days shown."""

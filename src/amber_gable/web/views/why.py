@@ -6,8 +6,8 @@ from datetime import datetime
 import numpy as np
 
 from amber_gable.core.weather.rules import LETTERS
-from amber_gable.core.weather.steps import SLOT
 from amber_gable.core.weather.windows import SlotReadings, Windows, moment
+from amber_gable.domain.grid import SLOT_S
 
 
 @dataclass(frozen=True)
@@ -96,8 +96,8 @@ def why_panel(name: str, windows: Windows, readings: SlotReadings, slot: int) ->
         ("Humidity", f"{readings.rh[0, slot]:.0f}", "%"),
         ("Dew point", f"{readings.dew[0, slot]:.1f}", "°C"),
         ("Surface", f"{readings.surface[0, slot]:.1f}", "°C"),
-        ("Above dew", f"{readings.spread[0, slot]:.1f}", "K"),
-        ("Sun on face", f"{readings.sun[0, slot]:.0f}", "W/m²"),
+        ("Above dew", f"{readings.dew_margin[0, slot]:.1f}", "K"),
+        ("Sun on face", f"{readings.poa_direct[0, slot]:.0f}", "W/m²"),
     ]
     if windows.wet_edge_min is not None:
         values.append(("Wet edge", f"{windows.wet_edge_min[0, slot]:.0f}", "min"))
@@ -116,4 +116,4 @@ def why_panel(name: str, windows: Windows, readings: SlotReadings, slot: int) ->
 
 def slot_of(windows: Windows, t: datetime) -> int:
     """The slot that holds a moment, kept inside the slots there are."""
-    return int(np.clip((t.timestamp() - windows.slots.start) // SLOT, 0, len(windows.slots) - 1))
+    return int(np.clip((t.timestamp() - windows.slots.start) // SLOT_S, 0, len(windows.slots) - 1))

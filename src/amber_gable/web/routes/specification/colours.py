@@ -6,11 +6,11 @@ from typing import Any
 from fastapi import APIRouter, Request
 from starlette.responses import RedirectResponse, Response
 
-from amber_gable.core.spec.colour import contrast_ratio, contrast_words
-from amber_gable.core.spec.facts import surface_tags
-from amber_gable.core.spec.heat_check import Wanted, heat_checks
-from amber_gable.core.spec.preview import light_at, lit_colours, part_colours
-from amber_gable.core.spec.rule import Level
+from amber_gable.core.specification.colour import contrast_ratio, contrast_words
+from amber_gable.core.specification.facts import surface_tags
+from amber_gable.core.specification.heat_check import Wanted, heat_checks
+from amber_gable.core.specification.preview import light_at, lit_colours, part_colours
+from amber_gable.core.specification.rule import Level
 from amber_gable.core.survey.painted import painted_parts
 from amber_gable.domain.job import JobBundle
 from amber_gable.domain.scheme import GROUP_NAMES, ColourGroup, NamedColour, Scheme, colour_group

@@ -6,10 +6,10 @@ from typing import Any
 from fastapi import APIRouter, Request
 from starlette.responses import RedirectResponse, Response
 
-from amber_gable.core.spec.heat_check import HeatCheck, Wanted, heat_checks
-from amber_gable.core.spec.part_facts import lead_presumed
-from amber_gable.core.spec.part_spec import PartSpec, part_spec
-from amber_gable.core.spec.safety import job_cards
+from amber_gable.core.specification.heat_check import HeatCheck, Wanted, heat_checks
+from amber_gable.core.specification.part_facts import lead_presumed
+from amber_gable.core.specification.part_spec import PartSpec, part_spec
+from amber_gable.core.specification.safety import job_cards
 from amber_gable.core.survey.painted import Key, painted_parts
 from amber_gable.domain.items import ITEM_NAMES
 from amber_gable.domain.job import JobBundle

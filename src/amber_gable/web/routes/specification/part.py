@@ -10,20 +10,21 @@ import numpy as np
 from fastapi import APIRouter, Request
 from starlette.responses import RedirectResponse, Response
 
-from amber_gable.core.spec.candidates import candidates
-from amber_gable.core.spec.comparison import choices
-from amber_gable.core.spec.completing import usual_wish
-from amber_gable.core.spec.cover_cost import cover_costs
-from amber_gable.core.spec.heat_check import heat_checks
-from amber_gable.core.spec.open_tests import open_tests
-from amber_gable.core.spec.part_spec import PartSpec, Wish, part_spec
-from amber_gable.core.spec.rule import Level
-from amber_gable.core.spec.sequences import painting_order
+from amber_gable.core.specification.candidates import candidates
+from amber_gable.core.specification.comparison import choices
+from amber_gable.core.specification.completing import usual_wish
+from amber_gable.core.specification.cover_cost import cover_costs
+from amber_gable.core.specification.heat_check import heat_checks
+from amber_gable.core.specification.open_tests import open_tests
+from amber_gable.core.specification.part_spec import PartSpec, Wish, part_spec
+from amber_gable.core.specification.rule import Level
+from amber_gable.core.specification.sequences import painting_order
 from amber_gable.core.survey.painted import PaintedPart, painted_parts
 from amber_gable.core.weather.slots import Slots
 from amber_gable.domain.aims import AIM_NAMES, Aim, aims_for
 from amber_gable.domain.families import Family
 from amber_gable.domain.finish import OverrideAction
+from amber_gable.domain.grid import SLOT_H, SLOT_S, SLOTS_PER_HOUR
 from amber_gable.domain.items import ITEM_NAMES
 from amber_gable.domain.operation import OperationKind, Technique
 from amber_gable.domain.product import Product
@@ -142,8 +143,8 @@ def _hours(view: JobView, here: PaintedPart, colour: str, product: Product, meth
         return None
     windows = view.site.for_coat(here.part, product, method, colour)
     slots: Slots = windows.slots
-    first = int(np.searchsorted(slots.start + 1800 * np.arange(len(slots)), view.now.timestamp()))
-    return float(np.count_nonzero(windows.ok[0, first : first + HOURS_DAYS * 48])) / 2
+    first = int(np.searchsorted(slots.start + SLOT_S * np.arange(len(slots)), view.now.timestamp()))
+    return float(np.count_nonzero(windows.ok[0, first : first + HOURS_DAYS * 24 * SLOTS_PER_HOUR])) * SLOT_H
 
 
 def _covers(spec: PartSpec, wish: Wish, products: list[Product], by_code: dict[str, Product]) -> Any:

@@ -8,11 +8,11 @@ from urllib.parse import urlsplit
 from fastapi import APIRouter, HTTPException, Request
 from starlette.responses import RedirectResponse, Response
 
+from amber_gable.core.climate.job_climate import part_moisture_limit
 from amber_gable.core.survey.condition_map import marked_extents
 from amber_gable.core.survey.essentials import fitting_tests, open_tests
 from amber_gable.core.survey.moisture import moisture_statistics
 from amber_gable.core.survey.takeoff import face_areas
-from amber_gable.core.weather.site import part_moisture_limit
 from amber_gable.domain.condition import CELL_M, Damage
 from amber_gable.domain.substrates import SUBSTRATES
 from amber_gable.domain.survey import Zone
@@ -85,7 +85,7 @@ def _context(sheet: Sheet, kind: str, id_: str, faults: dict[str, str], typed: s
         "has_moisture": any(t.field == "moisture" for t in tests),
         "moisture_how": next((t.how for t in tests if t.field == "moisture"), ""),
         "readings": [(n, r, conditions.reading_time(r.at, property_)) for n, r in enumerate(part.condition.moisture)],
-        "statistics": moisture_statistics(part.condition.moisture),
+        "statistics": moisture_statistics(part.condition.moisture, property_.tz),
         "open": open_tests(part),
         "photos": [p for p in property_.photos if p.face in (None, face.id)],
         "damages": list(Damage),

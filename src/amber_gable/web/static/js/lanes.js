@@ -1,14 +1,15 @@
-// Face lanes: a tap or the arrow keys pick a half hour; the why panel follows. Without this, segments are plain links.
-const SLOT = 1800;
+// Face lanes: a tap or the arrow keys pick a slot; the why panel follows. Without this, segments are plain links.
 
 function setUp(lanes) {
   const svg = lanes.querySelector("svg");
   const cursor = svg.querySelector(".cursor");
   const data = lanes.dataset;
-  const geometry = { dayW: +data.dayw, step: +data.step, slotW: +data.slotw, firstH: +data.firsth, rowH: +data.rowh };
+  const geometry = { dayW: +data.dayw, step: +data.step, slotW: +data.slotw, rowH: +data.rowh };
   const faces = data.faces.split(" ");
   const perDay = Math.round(geometry.dayW / geometry.slotW);
-  const days = Math.round((svg.viewBox.baseVal.width + geometry.step - geometry.dayW) / geometry.step);
+  // When each day's strip begins: where the clock changes, days are not all equally long.
+  const starts = data.starts.split(" ").map(Number);
+  const days = starts.length;
   let at = null;
 
   const here = new URLSearchParams(location.search);
@@ -30,8 +31,7 @@ function setUp(lanes) {
     if (left < 0) lanes.scrollLeft = x - 20;
     else if (left > lanes.clientWidth - names - 20) lanes.scrollLeft = x - lanes.clientWidth + names + 40;
     if (!data.href) return;
-    // The server knows the zone's clock changes; a moment is enough.
-    const seconds = +data.start + at.day * 86400 + geometry.firstH * 3600 + at.slot * SLOT;
+    const seconds = starts[at.day] + at.slot * +data.slots;
     const url = `${data.href}${data.href.endsWith("?") ? "" : "&"}face=${encodeURIComponent(faces[at.row])}&at=${encodeURIComponent(new Date(seconds * 1000).toISOString())}`;
     window.clearTimeout(show.timer);
     show.timer = window.setTimeout(() => {

@@ -1,0 +1,144 @@
+"""The climate of a job's surfaces: one row for each zone in each colour it has before, between and after the coats."""
+
+from dataclasses import dataclass
+from datetime import datetime, tzinfo
+
+from amber_gable.core.estimate.quantities import coat_colour
+from amber_gable.core.specification.colour import solar_absorptance
+from amber_gable.core.specification.limits import moisture_limit
+from amber_gable.core.survey.horizon import face_horizon
+from amber_gable.core.survey.moisture import judged_moisture
+from amber_gable.core.survey.painted import Key, part_key
+from amber_gable.core.survey.takeoff import face_areas
+from amber_gable.core.weather.limits import Limit
+from amber_gable.core.weather.slot_climate import Place, SlotClimate, slot_climate
+from amber_gable.core.weather.slots import Slots
+from amber_gable.core.weather.surface import Climate, FaceSurface
+from amber_gable.core.weather.windows import Windows
+from amber_gable.domain.aims import usual_aim
+from amber_gable.domain.finish import Finish
+from amber_gable.domain.job import JobBundle
+from amber_gable.domain.operation import OperationKind
+from amber_gable.domain.product import Product
+from amber_gable.domain.schools import Method
+from amber_gable.domain.spec_schools import resolved
+from amber_gable.domain.substrates import SUBSTRATES
+from amber_gable.domain.survey import Face, Item, Property, Zone
+from amber_gable.domain.weather import WeatherSeries
+
+
+def place_of(property_: Property) -> Place:
+    """What the weather must know of where a property stands."""
+    return Place(property_.latitude, property_.longitude, property_.altitude_m, property_.tz)
+
+
+@dataclass(frozen=True)
+class SiteClimate:
+    """A job on its climate: rows found by (part, colour)."""
+
+    bundle: JobBundle
+    base: SlotClimate
+    row: dict[tuple[Key, str], int]
+
+    @property
+    def climate(self) -> Climate:
+        return self.base.climate
+
+    @property
+    def slots(self) -> Slots:
+        return self.base.slots
+
+    def knows(self, part: Zone | Item) -> bool:
+        """Whether the part's surface was computed: every zone's was, an item's once it has a finish."""
+        return (part_key(part), part.colour_now) in self.row
+
+    def row_of(self, part: Zone | Item, colour: str) -> int:
+        """The climate's row of a part in a colour; in one not met before, that of its present colour."""
+        key = part_key(part)
+        return self.row.get((key, colour), self.row[key, part.colour_now])
+
+    def for_coat(self, part: Zone | Item, product: Product, method: Method, colour: str) -> Windows:
+        """Windows (1, S) for laying `product` on the part; a colour not met before is judged as the present one."""
+        job = self.bundle.job
+        row = self.row_of(part, colour)
+        damp = part_moisture_limit(self.bundle, part, product)
+        reading = judged_moisture(part.condition, self.bundle.property.tz)
+        return self.base.coat(row, product, method, job.policy, job.crew, reading, damp)
+
+    def for_preparation(self, part: Zone | Item, kind: OperationKind) -> Windows:
+        """Windows (1, S) for a step that lays no film."""
+        job = self.bundle.job
+        return self.base.preparation(self.row_of(part, part.colour_now), kind, job.policy, job.crew)
+
+
+def part_moisture_limit(bundle: JobBundle, part: Zone | Item, product: Product | None = None) -> Limit | None:
+    """How wet the part's wood may be under `product` (None: of which none is chosen yet), with the aim and the schools
+    that hold for it."""
+    finish = bundle.finish_of(*part_key(part))
+    tags = SUBSTRATES[part.substrate].tags
+    aim = (finish.aim if finish else None) or usual_aim(tags)
+    schools = resolved(bundle.company.schools, bundle.job.schools, finish.schools if finish else {})
+    return moisture_limit(tags, aim.value, schools, product.moisture_max_pct if product else None)
+
+
+def face_surface(face: Face, substrate_code: str, colour: str) -> FaceSurface:
+    """What the heat balance needs of a face with that surface in that colour."""
+    return FaceSurface(
+        azimuth_deg=face.azimuth_deg,
+        tilt_deg=face.tilt_deg,
+        substrate=SUBSTRATES[substrate_code],
+        absorptance=solar_absorptance(colour),
+        exposure=face.exposure,
+        rain_exposure=face.rain_exposure,
+        horizon=face_horizon(face),
+    )
+
+
+def main_zone(bundle: JobBundle, face: Face) -> Zone | None:
+    """The zone that stands for a face: the one that takes what the face has left, else its largest."""
+    zones = bundle.property.zones_of(face.id)
+    rest = [z for z in zones if z.area.kind == "face"]
+    if rest or not zones:
+        return rest[0] if rest else None
+    areas = face_areas(bundle.property, face, bundle.job.deduction)
+    return max(zones, key=lambda z: areas[z.id].plan_m2)
+
+
+def _colours(bundle: JobBundle, part: Zone | Item, finish: Finish | None) -> list[str]:
+    colours = [part.colour_now]
+    if finish is not None:
+        colours.append(finish.colour)
+        for o in bundle.operations(finish):
+            if o.product is not None:
+                colours.append(coat_colour(o, bundle.product(o.product), finish.colour))
+    return list(dict.fromkeys(colours))
+
+
+def site_surfaces(bundle: JobBundle) -> tuple[dict[tuple[Key, str], int], tuple[FaceSurface, ...]]:
+    """Row numbers by (part, colour), and what the heat balance must know of each row: all zones, and the items that
+    are to be finished.
+
+    Raises ValueError when the job has no zones.
+    """
+    if not bundle.property.zones:
+        raise ValueError("the job has no zones yet: add a face and a zone in Survey")
+    faces = {f.id: f for f in bundle.property.faces}
+    finishes = {f.part: f for f in bundle.job.finishes}
+    parts: list[Zone | Item] = [*bundle.property.zones]
+    parts += [i for i in bundle.property.items if part_key(i) in finishes]
+    row: dict[tuple[Key, str], int] = {}
+    rows: dict[FaceSurface, int] = {}
+    for part in parts:
+        for colour in _colours(bundle, part, finishes.get(part_key(part))):
+            # Like surfaces share a row: five sashes on one face are computed once.
+            surface = face_surface(faces[part.face], part.substrate, colour)
+            row[part_key(part), colour] = rows.setdefault(surface, len(rows))
+    return row, tuple(rows)
+
+
+def site_climate(
+    bundle: JobBundle, series: WeatherSeries, begin: datetime, days: int, tz: tzinfo | None = None
+) -> SiteClimate:
+    """The job's surfaces through the weather. Raises ValueError without zones or without weather for the days."""
+    row, surfaces = site_surfaces(bundle)
+    return SiteClimate(bundle, slot_climate(place_of(bundle.property), surfaces, series, begin, days, tz), row)

@@ -1,0 +1,20 @@
+"""What a litre covers (handbook §8)."""
+
+from amber_gable.domain.families import Family
+from amber_gable.domain.product import Product
+from amber_gable.domain.schools import Method
+
+LOSS_PCT = {Method.BRUSH: 4.0, Method.ROLLER: 8.0, Method.AIRLESS: 20.0, Method.TURBINE: 30.0}
+
+
+PENETRATING = (Family.DECK_STAIN, Family.DECK_CLEAR)
+"""Go in, not on: they have no film to reckon with, but their sheet's spreading rate."""
+
+
+def theoretical_coverage(product: Product) -> float:
+    """m² a litre covers before any loss: the middle of the sheet's range for a penetrating stain, else at the
+    recommended dry film 10 × volume solids % / dry film µm."""
+    low, high = product.spread_low_m2_l, product.spread_high_m2_l
+    if product.family in PENETRATING and (low or high):
+        return ((low or high or 0.0) + (high or low or 0.0)) / 2
+    return 10.0 * product.volume_solids_pct / product.dry_film_um

@@ -1,6 +1,0 @@
-"""All rules, in the order in which their findings are told."""
-
-from amber_gable.core.spec.rules import deck, everywhere, items, masonry, panels, wood
-
-RULES = (*everywhere.RULES, *wood.RULES, *deck.RULES, *masonry.RULES, *panels.RULES, *items.RULES)
-BY_ID = {rule.id: rule for rule in RULES}

@@ -1,0 +1,129 @@
+"""Schools side by side for one part: what each costs and what it risks."""
+
+from collections.abc import Iterable, Mapping
+from dataclasses import dataclass
+from decimal import Decimal
+
+from amber_gable.core.estimate.part_work import part_hours, part_litres
+from amber_gable.core.specification.diagnosis import derive
+from amber_gable.core.specification.facts import Facts
+from amber_gable.core.specification.system import specify
+from amber_gable.core.survey.painted import PaintedPart
+from amber_gable.domain.operation import Operation
+from amber_gable.domain.product import Product
+from amber_gable.domain.spec_schools import TOPICS, School, Topic
+
+_LIFE_YEARS = (
+    # usual years between coats (handbook §16), first tags that fit
+    ("roof", 10.0),
+    ("deck", 2.5),
+    ("floor", 4.0),
+    ("garage-door", 6.0),
+    ("door", 4.5),
+    ("window", 6.0),
+    ("trim", 6.0),
+    ("masonry", 10.0),
+    ("vinyl", 9.0),
+    ("metal", 9.0),
+    ("fibre-cement", 10.0),
+    ("wood", 7.5),
+)
+
+
+@dataclass(frozen=True)
+class Sums:
+    """What a list of operations comes to: film coats, person-hours, litres, cost of paint, fixed waits in hours."""
+
+    coats: int
+    hours: float
+    litres: float
+    cost: Decimal
+    wait_h: float
+
+    @property
+    def wait_days(self) -> float:
+        return self.wait_h / 24
+
+
+@dataclass(frozen=True)
+class Option:
+    """One school of a topic on this part. `adds` and `drops` are steps against the school that holds; `life_years` a
+    rough usual life."""
+
+    school: School
+    holds: bool
+    sums: Sums
+    life_years: float
+    adds: tuple[str, ...]
+    drops: tuple[str, ...]
+
+
+@dataclass(frozen=True)
+class Choice:
+    topic: Topic
+    options: tuple[Option, ...]
+
+
+def sums_of(part: PaintedPart, operations: Iterable[Operation], products: Mapping[str, Product]) -> Sums:
+    """Coats, hours, litres and cost of the operations on the part; paint at the best price per litre."""
+    coats, hours, litres, cost, wait = 0, 0.0, 0.0, Decimal(0), 0.0
+    for o in operations:
+        hours += part_hours(part, o)
+        wait += o.wait_h
+        if o.product is not None:
+            product = products[o.product]
+            litres_here = part_litres(part, o, product)
+            coats += 1
+            litres += litres_here
+            cost += product.price_per_litre * Decimal(str(litres_here))
+    return Sums(coats, hours, litres, cost, wait)
+
+
+def usual_life(facts: Facts) -> float:
+    """Years until the next coat, usual for such surfaces."""
+    return next((years for tag, years in _LIFE_YEARS if tag in facts.tags), 8.0)
+
+
+def choices(
+    part: PaintedPart, facts: Facts, products: Iterable[Product], picks: Mapping[str, str] | None = None
+) -> tuple[Choice, ...]:
+    """Topics on which the schools differ on this part, each with all its schools worked out."""
+    shelf = {p.code: p for p in products}
+    now = specify(derive(facts), shelf.values(), picks).operations
+    out = []
+    for topic in TOPICS.values():
+        options = []
+        for school in topic.schools:
+            there = facts.under(topic.code, school.code)
+            operations = specify(derive(there), shelf.values(), picks).operations
+            adds, drops = difference(now, operations)
+            options.append(
+                Option(
+                    school=school,
+                    holds=facts.schools[topic.code] == school.code,
+                    sums=sums_of(part, operations, shelf),
+                    life_years=usual_life(facts) * school.life,
+                    adds=adds,
+                    drops=drops,
+                )
+            )
+        if any(o.adds or o.drops for o in options):
+            out.append(Choice(topic, tuple(options)))
+    return tuple(out)
+
+
+def difference(before: Iterable[Operation], after: Iterable[Operation]) -> tuple[tuple[str, ...], tuple[str, ...]]:
+    """Steps that come in and that go out, by name; a step done otherwise counts as both."""
+
+    def told(operations: Iterable[Operation]) -> dict[str, str]:
+        return {_said(o): o.id for o in operations}
+
+    here, there = told(before), told(after)
+    return tuple(n for n in there if n not in here), tuple(n for n in here if n not in there)
+
+
+def _said(o: Operation) -> str:
+    method = f", {o.method.value}" if o.method is not None else ""
+    rolled = ", back-rolled" if o.back_roll else ""
+    share = f" on {o.share * 100:.0f} %" if o.share < 1 else ""
+    return f"{o.name}{method}{rolled}{share}"

@@ -1,0 +1,45 @@
+"""How a crew works: its day, and the contractor's limits and schools for weather."""
+
+from typing import Annotated, Self
+
+from pydantic import Field, model_validator
+
+from amber_gable.domain.base import Percent, Record
+from amber_gable.domain.schools import DewSchool, HoldSchool, SunSchool
+
+
+class CrewDay(Record):
+    """The crew's day, local clock hours; set-up and clean-up lie inside the shift and are not for coating."""
+
+    people: Annotated[int, Field(ge=1, le=40)] = 2
+    start_h: Annotated[float, Field(ge=0, le=23)] = 7.0
+    end_h: Annotated[float, Field(gt=0, le=24)] = 19.0
+    setup_h: Annotated[float, Field(ge=0, le=4)] = 0.5
+    cleanup_h: Annotated[float, Field(ge=0, le=4)] = 0.5
+    work_saturday: bool = True
+    work_sunday: bool = False
+
+    @model_validator(mode="after")
+    def _day_has_length(self) -> Self:
+        if self.end_h - self.start_h <= self.setup_h + self.cleanup_h:
+            raise ValueError("the crew's day ends before any work: start, set-up, clean-up and end leave no time")
+        return self
+
+    @property
+    def first_h(self) -> float:
+        return self.start_h + self.setup_h
+
+    @property
+    def last_h(self) -> float:
+        return self.end_h - self.cleanup_h
+
+
+class Policy(Record):
+    """The contractor's limits and schools for weather (handbook §10). Wind m/s, rain probability %."""
+
+    sun: SunSchool = SunSchool.SHADE_WHEN_WARM
+    hold: HoldSchool = HoldSchool.TOUCH_DRY
+    dew: DewSchool = DewSchool.RAIN_READY
+    rain_probability_max_pct: Percent = 20.0
+    spray_wind_max: Annotated[float, Field(gt=0, le=12.5)] = 7.0
+    ladder_wind_max: Annotated[float, Field(gt=0, le=12.5)] = 10.0
