@@ -47,7 +47,7 @@ class StandIn:
         if self.down:
             raise ForecastUnavailable("the forecast service did not answer (ConnectError)")
         query = {"lat": str(latitude), "lon": str(longitude), "issued": at.isoformat()}
-        return parse_forecast(self.client.get("/forecast", params=query).json())
+        return parse_forecast(self.client.get("/forecast", params=query).content)
 
     def read(self, place: MeterPlace) -> MeterReading:
         if self.down:

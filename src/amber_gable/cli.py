@@ -322,11 +322,12 @@ def _backup(options: argparse.Namespace) -> None:
 
 
 def _restore(options: argparse.Namespace) -> None:
+    from amber_gable.services.clock import SystemClock
     from amber_gable.services.settings import Settings
     from amber_gable.store.backup import restore
 
-    restore(options.file, options.database or Settings().database)
-    print(f"restored from {options.file}")
+    kept = restore(options.file, options.database or Settings().database, SystemClock().now().astimezone())
+    print(f"restored from {options.file}" + (f"; what was there is kept as {kept.name}" if kept else ""))
 
 
 def _serve(options: argparse.Namespace) -> None:

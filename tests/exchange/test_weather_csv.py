@@ -1,10 +1,14 @@
 """The plain weather CSV and the forecast JSON that is read the same way."""
 
-from collections.abc import Iterator
+import asyncio
+import json
+from collections.abc import AsyncIterator, Iterator
 from datetime import UTC, datetime, timedelta
 from typing import Any
 
 import pytest
+from fastapi import FastAPI
+from starlette.responses import StreamingResponse
 
 from amber_gable.domain.errors import InputError
 from amber_gable.exchange.files import SIZE_LIMIT, decode
@@ -112,7 +116,7 @@ def test_a_service_that_cannot_be_used_is_unavailable_not_a_crash(service: str, 
 
 
 def test_a_place_outside_the_services_world_is_unavailable(service: str) -> None:
-    with pytest.raises(ForecastUnavailable, match="did not answer"):
+    with pytest.raises(ForecastUnavailable, match="HTTP 422"):
         HttpForecast(service).forecast(80.0, -62.1, ISSUED)
 
 
@@ -131,7 +135,7 @@ ANSWER: dict[str, Any] = {
 
 
 def test_a_good_answer_is_a_series() -> None:
-    assert parse_forecast(ANSWER).air_c.tolist() == [12, 13]
+    assert parse_forecast(json.dumps(ANSWER).encode()).air_c.tolist() == [12, 13]
 
 
 @pytest.mark.parametrize(
@@ -147,4 +151,41 @@ def test_a_good_answer_is_a_series() -> None:
 )
 def test_nonsense_from_a_service_is_refused(change: dict[str, Any]) -> None:
     with pytest.raises((InputError, ValueError)):
-        parse_forecast(ANSWER | change)
+        parse_forecast(json.dumps(ANSWER | change).encode())
+
+
+def _bytes(*pieces: bytes, pause_s: float = 0.0, more: bool = False) -> FastAPI:
+    """A service that sends these, one after the other and then for ever the last."""
+    app = FastAPI()
+
+    async def body() -> AsyncIterator[bytes]:
+        for piece in pieces:
+            yield piece
+        while more:
+            await asyncio.sleep(pause_s)
+            yield pieces[-1]
+
+    @app.get("/forecast")
+    def answer() -> StreamingResponse:
+        return StreamingResponse(body(), media_type="application/json")
+
+    return app
+
+
+# What a service does wrong, and what is said of it.
+ABUSES: dict[str, tuple[FastAPI, str]] = {
+    "nested deep": (_bytes(b"[" * 900_000), "unusable"),
+    "a deep value": (_bytes(b'{"x": ' + b"[" * 500_000), "unusable"),
+    "no object": (_bytes(b"[1, 2]"), "unusable"),
+    "numbers without end": (_bytes(b'{"latitude": ' + b"9" * 100_000 + b"}"), "unusable"),
+    "not a number": (_bytes(json.dumps(ANSWER).replace("12,", "NaN,").encode()), "unusable"),
+    "another place": (_bytes(json.dumps(ANSWER | {"latitude": 12.0}).encode()), "another place"),
+    "without end": (_bytes(b" " * 400_000, more=True), "more than 2 MB"),
+    "a byte at a time": (_bytes(b" ", pause_s=0.05, more=True), "within 0.9 s"),
+}
+
+
+@pytest.mark.parametrize(("app", "words"), ABUSES.values(), ids=ABUSES)
+def test_whatever_a_service_sends_is_a_failure_with_words(app: FastAPI, words: str) -> None:
+    with running(app) as address, pytest.raises(ForecastUnavailable, match=words):
+        HttpForecast(address, timeout_s=0.3).forecast(45.25, -62.1, ISSUED)

@@ -14,9 +14,9 @@ from amber_gable.domain.families import Family
 from amber_gable.domain.generic_products import GENERIC_PRODUCTS
 from amber_gable.domain.schools import DeductionSchool
 from amber_gable.domain.versions import brought_up
-from amber_gable.store import database as database_module
 from amber_gable.store.database import Database
 from amber_gable.store.jobs import load_bundle, save_bundle
+from amber_gable.store.soundness import MIGRATIONS
 from amber_gable.store.specification import finish_versions
 from tests.jobs import coopers_rise
 
@@ -37,7 +37,7 @@ def first_release(tmp_path: Path) -> Database:
     """A file at schema 0001 with one gable wall, a deleted opening beside a live one, and a metered zone."""
     database = Database(tmp_path / "old.sqlite3", lambda: 9)
     config = Config()
-    config.set_main_option("script_location", str(database_module._MIGRATIONS))
+    config.set_main_option("script_location", str(MIGRATIONS))
     with database.engine.begin() as connection:
         config.attributes["connection"] = connection
         command.upgrade(config, "0001")
@@ -124,7 +124,7 @@ def test_a_family_in_free_words_finds_its_code(sheet: dict[str, object], family:
 
 def test_a_second_release_database_keeps_its_finishes_and_sheets(first_release: Database) -> None:
     config = Config()
-    config.set_main_option("script_location", str(database_module._MIGRATIONS))
+    config.set_main_option("script_location", str(MIGRATIONS))
     with first_release.engine.begin() as connection:
         config.attributes["connection"] = connection
         command.upgrade(config, "0002")

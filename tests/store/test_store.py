@@ -1,6 +1,5 @@
 """The store: whole jobs in and out, edits with versions, undo, backups, and migrations."""
 
-import sqlite3
 from pathlib import Path
 
 import numpy as np
@@ -15,7 +14,6 @@ from amber_gable.services.jobs import load_demo
 from amber_gable.services.surveying import remove_part, undo_step
 from amber_gable.services.workspace import Workspace
 from amber_gable.store import jobs, survey
-from amber_gable.store.backup import back_up, restore
 from amber_gable.store.database import Database
 from amber_gable.store.plans import load_plan
 from amber_gable.store.tables import FaceRow, Table
@@ -174,29 +172,3 @@ def test_resetting_the_demo_brings_back_what_was_changed_and_keeps_other_jobs(sp
     with space.database.reading() as session:
         assert dump_bundle(jobs.load_bundle(session, JOB)) == demo_bundles()[0][1]
         assert jobs.load_bundle(session, "job").property.faces
-
-
-def test_a_backup_is_whole_while_the_database_is_in_use_and_restores(space: Workspace, tmp_path: Path) -> None:
-    copy = tmp_path / "backups" / "copy.sqlite3"
-    with space.database.writing() as session:
-        survey.delete_part(session, JOB, "zone", "front-siding")
-        back_up(space.database.path, copy)
-    space.database.engine.dispose()
-    restore(copy, space.database.path)
-    with space.database.reading() as session:
-        assert dump_bundle(jobs.load_bundle(session, JOB)) == demo_bundles()[0][1], (
-            "the open edit was not in the backup"
-        )
-    assert space.database.path.with_name("demo.sqlite3.before-restore").exists()
-
-
-def test_what_is_not_a_backup_is_refused_and_nothing_changes(space: Workspace, tmp_path: Path) -> None:
-    other = tmp_path / "other.sqlite3"
-    sqlite3.connect(other).execute("CREATE TABLE t (x)").connection.close()
-    text = tmp_path / "text.sqlite3"
-    text.write_text("hello " * 1000)
-    before = space.database.path.read_bytes()
-    for wrong in (other, text, tmp_path / "missing.sqlite3"):
-        with pytest.raises(InputError):
-            restore(wrong, space.database.path)
-    assert space.database.path.read_bytes() == before

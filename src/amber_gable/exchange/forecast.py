@@ -4,15 +4,19 @@ import csv
 import io
 from dataclasses import replace
 from datetime import datetime
-from typing import Any, Protocol
+from typing import Annotated, Any, Protocol
 
-import httpx2
+from pydantic import AwareDatetime, BaseModel, ConfigDict, Field, ValidationError
 
 from amber_gable.domain.errors import InputError
 from amber_gable.domain.weather import WeatherSeries
+from amber_gable.exchange.http_answer import NoAnswer, fetch
 from amber_gable.exchange.weather_csv import COLUMN_NAMES, read_csv
 
 MAX_HOURS = 24 * 40
+MAX_BYTES = 2_000_000
+_AWAY_DEG = 0.5
+"""How far from the place asked for a forecast may be made: some 50 km, two cells of a coarse grid."""
 
 
 class ForecastUnavailable(Exception):
@@ -26,7 +30,8 @@ class ForecastProvider(Protocol):
 
 
 class HttpForecast:
-    """A provider that answers GET {address}/forecast with columns named as in the plain weather CSV."""
+    """A provider that answers GET {address}/forecast with columns named as in the plain weather CSV. `timeout_s` is
+    for finding it, three times that for the whole answer."""
 
     def __init__(self, address: str, timeout_s: float = 3.0) -> None:
         self.address, self.timeout_s = address.rstrip("/"), timeout_s
@@ -34,32 +39,68 @@ class HttpForecast:
     def forecast(self, latitude: float, longitude: float, at: datetime) -> WeatherSeries:
         query: dict[str, str | float] = {"lat": latitude, "lon": longitude, "issued": at.isoformat()}
         try:
-            # Proxies of the environment are for the outside; the configured address is used as it stands.
-            with httpx2.Client(timeout=self.timeout_s, trust_env=False) as client:
-                answer = client.get(f"{self.address}/forecast", params=query)
-            answer.raise_for_status()
-            return parse_forecast(answer.json())
-        except httpx2.HTTPError as error:
-            raise ForecastUnavailable(f"the forecast service did not answer ({type(error).__name__})") from error
-        except (InputError, KeyError, TypeError, ValueError) as error:
-            raise ForecastUnavailable(f"the forecast service sent something unusable ({error})") from error
+            body = fetch(
+                f"{self.address}/forecast",
+                query,
+                connect_s=self.timeout_s,
+                total_s=3 * self.timeout_s,
+                most_bytes=MAX_BYTES,
+            )
+        except NoAnswer as error:
+            raise ForecastUnavailable(f"the forecast service {error}") from error
+        try:
+            series = parse_forecast(body)
+        except (InputError, ValidationError) as error:
+            raise ForecastUnavailable(f"the forecast service sent something unusable ({_first(error)})") from error
+        away = max(abs((series.latitude or 0) - latitude), abs(((series.longitude or 0) - longitude + 180) % 360 - 180))
+        if away > _AWAY_DEG:
+            where = f"{series.latitude:g}, {series.longitude:g}"
+            raise ForecastUnavailable(f"the forecast service answered for another place ({where})")
+        return series
 
 
-def parse_forecast(answer: dict[str, Any]) -> WeatherSeries:
-    """The service's JSON as a series. Every check of the plain CSV holds here too: it is read as one."""
-    times = answer["time"]
-    if not isinstance(times, list) or not 0 < len(times) <= MAX_HOURS:
-        raise InputError("forecast, time", f"must list 1 to {MAX_HOURS} hours", "ask the service's keeper")
-    names = [name for name in COLUMN_NAMES if name in answer]
-    columns = [answer[name] for name in names]
-    if any(len(c) != len(times) for c in columns):
+_Column = Annotated[list[float | None], Field(max_length=MAX_HOURS)]
+
+
+class _Answer(BaseModel):
+    """The service's JSON. Columns of the plain CSV stand beside these fields; what else there is does not count."""
+
+    model_config = ConfigDict(extra="allow", allow_inf_nan=False)
+    __pydantic_extra__: dict[str, Any]
+
+    source: Annotated[str, Field(min_length=1)] = "forecast"
+    latitude: Annotated[float, Field(ge=-90, le=90)]
+    longitude: Annotated[float, Field(ge=-180, le=180)]
+    issued: AwareDatetime
+    time: Annotated[list[str], Field(min_length=1, max_length=MAX_HOURS)]
+
+
+class _Columns(BaseModel):
+    model_config = ConfigDict(allow_inf_nan=False)
+    columns: dict[str, _Column]
+
+
+def parse_forecast(body: bytes) -> WeatherSeries:
+    """The service's answer as a series. Every check of the plain CSV holds here too: it is read as one.
+
+    Raises ValidationError or InputError.
+    """
+    answer = _Answer.model_validate_json(body)
+    extra = answer.__pydantic_extra__
+    columns = _Columns.model_validate({"columns": {n: extra[n] for n in COLUMN_NAMES if n in extra}}).columns
+    if any(len(c) != len(answer.time) for c in columns.values()):
         raise InputError("forecast", "columns differ in length", "ask the service's keeper")
     text = io.StringIO()
     writer = csv.writer(text)
-    writer.writerow(["time", *names])
-    writer.writerows(zip(times, *columns, strict=True))
-    series = read_csv(text.getvalue(), str(answer.get("source", "forecast"))[:80])
-    issued = datetime.fromisoformat(answer["issued"])
-    return replace(
-        series, latitude=float(answer["latitude"]), longitude=float(answer["longitude"]), issued=int(issued.timestamp())
-    )
+    writer.writerow(["time", *columns])
+    writer.writerows(zip(answer.time, *columns.values(), strict=True))
+    series = read_csv(text.getvalue(), answer.source[:80])
+    issued = int(answer.issued.timestamp())
+    return replace(series, latitude=answer.latitude, longitude=answer.longitude, issued=issued)
+
+
+def _first(error: InputError | ValidationError) -> str:
+    if isinstance(error, InputError):
+        return str(error)[:200]
+    fault = error.errors(include_url=False)[0]
+    return f"{'.'.join(map(str, fault['loc'][:3])) or 'answer'}: {fault['msg']}"[:200]

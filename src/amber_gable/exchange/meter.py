@@ -7,10 +7,10 @@ A meter with a cable or radio is reached through a gateway program on the same m
 from datetime import datetime
 from typing import Annotated, Protocol
 
-import httpx2
 from pydantic import AwareDatetime, Field, ValidationError
 
 from amber_gable.domain.base import Azimuth, Record
+from amber_gable.exchange.http_answer import NoAnswer, fetch
 
 
 class MeterUnavailable(Exception):
@@ -48,6 +48,7 @@ class HandMeter(Protocol):
 
 
 CONNECT_S = 3.0
+MAX_BYTES = 1_000_000
 
 
 class HttpMeter:
@@ -55,20 +56,19 @@ class HttpMeter:
     against the board until they settle, and the page says that it waits."""
 
     def __init__(self, address: str, timeout_s: float = 30.0) -> None:
-        self.address = address.rstrip("/")
-        self.timeout = httpx2.Timeout(timeout_s, connect=min(timeout_s, CONNECT_S))
+        self.address, self.timeout_s = address.rstrip("/"), timeout_s
 
     def read(self, place: MeterPlace) -> MeterReading:
+        asked = place.model_dump(mode="json")
+        where = f"{self.address}/reading"
         try:
-            with httpx2.Client(timeout=self.timeout, trust_env=False) as client:
-                answer = client.get(f"{self.address}/reading", params=place.model_dump(mode="json"))
-            answer.raise_for_status()
-            return parse_reading(answer.text)
-        except httpx2.HTTPError as error:
-            raise MeterUnavailable(f"the meter did not answer ({type(error).__name__})") from error
+            answer = fetch(where, asked, connect_s=CONNECT_S, total_s=self.timeout_s, most_bytes=MAX_BYTES)
+        except NoAnswer as error:
+            raise MeterUnavailable(f"the meter {error}") from error
+        return parse_reading(answer)
 
 
-def parse_reading(text: str) -> MeterReading:
+def parse_reading(text: str | bytes) -> MeterReading:
     """The gateway's answer, checked. Raises MeterUnavailable."""
     try:
         return MeterReading.model_validate_json(text)

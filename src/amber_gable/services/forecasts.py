@@ -7,13 +7,16 @@ from amber_gable.domain.errors import InputError
 from amber_gable.domain.survey import Property
 from amber_gable.domain.weather import WeatherSeries
 from amber_gable.exchange.files import decode
-from amber_gable.exchange.forecast import ForecastUnavailable
+from amber_gable.exchange.forecast import ForecastProvider, ForecastUnavailable
 from amber_gable.exchange.weather_file import read_weather
-from amber_gable.services.workspace import Workspace
+from amber_gable.services.workspace import Asked, Workspace
 from amber_gable.store.weather import drop_series, load_series, save_series
 
 FRESH_H = 1.0
 RETRY_S = 60.0
+AGAIN_S = 600.0
+LEAST_AHEAD_S = 72 * 3600
+"""An answer shorter than this does not take the place of one that reaches further."""
 
 
 @dataclass(frozen=True)
@@ -27,41 +30,58 @@ class Weather:
 
 
 def job_weather(space: Workspace, property_: Property, *, insist: bool = False) -> Weather:
-    """The weather in use. Asks the provider when the forecast is older than an hour, at most once a minute after a
-    failure unless the user insists; a provider that does not answer leaves the last forecast in use."""
+    """The weather in use. Asks the provider when the forecast is older than an hour: at most once a minute after a
+    failure and every ten minutes of one that stays old, unless the user insists. What the provider cannot give leaves
+    the last forecast in use, and `trouble` says so until it can."""
     now = space.clock.now()
     with space.database.reading() as session:
         filed = load_series(session, property_.id, "file")
         if filed is not None:
             return Weather(filed, True, None, None)
         held = load_series(session, property_.id, "forecast")
-    trouble = None
-    if insist or _age_h(held, now) is None or not 0 <= (_age_h(held, now) or 0) < FRESH_H:
-        held, trouble = _ask(space, property_, held, now, insist)
-    return Weather(held, False, _age_h(held, now), trouble)
+    if space.provider is None:
+        return Weather(held, False, _age_h(held, now), "no forecast service is set up: import a weather file")
+    asked = space.asked.get(property_.id)
+    age = _age_h(held, now)
+    if insist or ((age is None or not 0 <= age < FRESH_H) and _may_ask(asked, now)):
+        held, trouble = _ask(space.provider, space, property_, held, now)
+        asked = space.asked[property_.id] = Asked(now.timestamp(), trouble)
+    return Weather(held, False, _age_h(held, now), asked.trouble if asked else None)
 
 
 def _age_h(series: WeatherSeries | None, now: datetime) -> float | None:
     return None if series is None or series.issued is None else (now.timestamp() - series.issued) / 3600
 
 
+def _may_ask(asked: Asked | None, now: datetime) -> bool:
+    wait = 0.0 if asked is None else RETRY_S if asked.trouble else AGAIN_S
+    return asked is None or abs(now.timestamp() - asked.at) >= wait
+
+
 def _ask(
-    space: Workspace, property_: Property, held: WeatherSeries | None, now: datetime, insist: bool
+    provider: ForecastProvider, space: Workspace, property_: Property, held: WeatherSeries | None, now: datetime
 ) -> tuple[WeatherSeries | None, str | None]:
-    if space.provider is None:
-        return held, "no forecast service is set up: import a weather file"
-    failed = space.provider_failure
-    if failed is not None and not insist and abs(now.timestamp() - failed[0]) < RETRY_S:
-        return held, failed[1]
     try:
-        series = space.provider.forecast(property_.latitude, property_.longitude, now.astimezone(UTC))
+        series = provider.forecast(property_.latitude, property_.longitude, now.astimezone(UTC))
     except ForecastUnavailable as error:
-        space.provider_failure = (now.timestamp(), str(error))
         return held, str(error)
-    space.provider_failure = None
+    fault = _no_use(series, held, now)
+    if fault is not None:
+        return held, fault
     with space.database.writing() as session:
         save_series(session, property_.id, "forecast", series)
     return series, None
+
+
+def _no_use(series: WeatherSeries, held: WeatherSeries | None, now: datetime) -> str | None:
+    """Why an answer is not taken in place of the forecast held; None where it is."""
+    here = now.timestamp()
+    if not series.start <= here < series.end:
+        return "the forecast service sent hours that do not reach now"
+    held_reaches = held.end if held is not None and held.start <= here < held.end else 0
+    if series.end < min(here + LEAST_AHEAD_S, held_reaches):
+        return f"the forecast service sent only {(series.end - here) / 3600:.0f} h from now"
+    return None
 
 
 def import_weather(space: Workspace, property_id: str, data: bytes, name: str) -> WeatherSeries:

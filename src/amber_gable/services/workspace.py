@@ -49,6 +49,14 @@ class Computed:
         return value
 
 
+@dataclass(frozen=True)
+class Asked:
+    """When the provider was last asked for a property's forecast (epoch s), and the trouble it had, if any."""
+
+    at: float
+    trouble: str | None
+
+
 @dataclass
 class Workspace:
     database: Database
@@ -56,7 +64,7 @@ class Workspace:
     provider: ForecastProvider | None
     meter: HandMeter | None = None
     computed: Computed = field(default_factory=Computed)
-    provider_failure: tuple[float, str] | None = None
+    asked: dict[str, Asked] = field(default_factory=dict)
 
 
 def digest(*parts: object) -> str:

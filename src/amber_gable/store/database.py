@@ -7,15 +7,12 @@ from pathlib import Path
 
 from alembic import command
 from alembic.config import Config
-from alembic.migration import MigrationContext
-from alembic.script import ScriptDirectory
 from sqlalchemy import Engine, create_engine, event
 from sqlalchemy.orm import Session
 
 from amber_gable.store.backup import back_up
+from amber_gable.store.soundness import MIGRATIONS, check_ours, known_revisions
 from amber_gable.store.tables import Tracked
-
-_MIGRATIONS = Path(__file__).parent / "migrations"
 
 
 class Database:
@@ -28,16 +25,17 @@ class Database:
         event.listen(self.engine, "connect", _prepare)
 
     def migrate(self) -> None:
-        """Bring the file to the newest schema; a file with data is copied beside itself first."""
-        config = Config()
-        config.set_main_option("script_location", str(_MIGRATIONS))
-        newest = ScriptDirectory.from_config(config).get_current_head()
-        with self.engine.connect() as connection:
-            present = MigrationContext.configure(connection).get_current_revision()
+        """Bring the file to the newest schema; a file with data is copied beside itself first.
+
+        Raises InputError, and writes nothing, for another program's file and for one of a newer version.
+        """
+        present, newest = check_ours(self.path), known_revisions()[0]
         if present == newest:
             return
         if present is not None:
             back_up(self.path, self.path.with_name(f"{self.path.stem}.before-{newest}{self.path.suffix}"))
+        config = Config()
+        config.set_main_option("script_location", str(MIGRATIONS))
         with self.engine.begin() as connection:
             connection.exec_driver_sql("BEGIN IMMEDIATE")
             config.attributes["connection"] = connection

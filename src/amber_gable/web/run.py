@@ -19,6 +19,7 @@ from amber_gable.services.settings import Settings
 from amber_gable.services.workspace import Workspace
 from amber_gable.standins.weather.service import weather_service
 from amber_gable.store.database import Database
+from amber_gable.store.in_use import held
 from amber_gable.store.jobs import list_jobs, load_bundle
 from amber_gable.store.plans import load_plan
 from amber_gable.web.app import create_app
@@ -62,9 +63,10 @@ def serve(port: int | None = None) -> None:
     _free(port, "the program")
     provider = HttpForecast(settings.forecast_url) if settings.forecast_url else None
     meter = HttpMeter(settings.meter_url) if settings.meter_url else None
-    space = Workspace(open_database(settings.database), SystemClock(), provider, meter)
-    print(f"Amber Gable is at http://{HOST}:{port}  (data in {settings.database}; Ctrl-C stops it)", flush=True)
-    uvicorn.run(create_app(space), host=HOST, port=port, log_level="warning")
+    with held(settings.database, "this one"):
+        space = Workspace(open_database(settings.database), SystemClock(), provider, meter)
+        print(f"Amber Gable is at http://{HOST}:{port}  (data in {settings.database}; Ctrl-C stops it)", flush=True)
+        uvicorn.run(create_app(space), host=HOST, port=port, log_level="warning")
 
 
 def reset_demo() -> None:
@@ -112,7 +114,8 @@ def demo(port: int | None = None, weather_port: int | None = None) -> None:
     port, weather_port = port or settings.port, weather_port or settings.weather_port
     _free(port, "the program")
     _free(weather_port, "the simulated forecast service")
-    _in_background(weather_service(), weather_port)
-    space = demo_space(open_database(settings.demo_database), weather_port)
-    print(f"Amber Gable demo: http://{HOST}:{port}   (Ctrl-C stops it)", flush=True)
-    uvicorn.run(create_app(space), host=HOST, port=port, log_level="warning")
+    with held(settings.demo_database, "this one"):
+        _in_background(weather_service(), weather_port)
+        space = demo_space(open_database(settings.demo_database), weather_port)
+        print(f"Amber Gable demo: http://{HOST}:{port}   (Ctrl-C stops it)", flush=True)
+        uvicorn.run(create_app(space), host=HOST, port=port, log_level="warning")
