@@ -16,6 +16,7 @@ from fastapi import FastAPI
 from fastapi.testclient import TestClient
 from sqlalchemy import event
 
+from amber_gable.domain.errors import NoClimate
 from amber_gable.domain.weather import WeatherSeries
 from amber_gable.exchange.forecast import ForecastUnavailable, parse_forecast
 from amber_gable.exchange.meter import MeterPlace, MeterReading, MeterUnavailable, parse_reading
@@ -129,7 +130,7 @@ def indoors(monkeypatch: pytest.MonkeyPatch, request: pytest.FixtureRequest) -> 
     every colour that changes."""
 
     def none(*_: object) -> None:
-        raise ValueError("this test goes without weather")
+        raise NoClimate("this test goes without weather")
 
     if request.node.get_closest_marker("weather") is None:
         monkeypatch.setattr("amber_gable.web.pages.job_climate", none)

@@ -11,7 +11,8 @@ from typing import Any, NoReturn
 from pydantic import ValidationError
 
 from amber_gable import __version__
-from amber_gable.domain.errors import InputError
+from amber_gable.domain.errors import InputError, NoClimate, NoSteps, NotFound, UnknownCode
+from amber_gable.domain.fault_words import first_words
 
 
 class _Parser(argparse.ArgumentParser):
@@ -25,18 +26,15 @@ def main(arguments: Sequence[str] | None = None) -> None:
     options = _parser().parse_args(arguments)
     try:
         options.run(options)
-    except (InputError, ValidationError, ValueError) as error:
-        line = " ".join(str(error).split()) if not isinstance(error, ValidationError) else _first(error)
-        print(f"amber-gable: {line}", file=sys.stderr)
+    except ValidationError as error:
+        print(f"amber-gable: {': '.join(first_words(error))}", file=sys.stderr)
+        raise SystemExit(2) from None
+    except (InputError, NotFound, NoSteps, NoClimate, UnknownCode) as error:
+        print(f"amber-gable: {' '.join(str(error).split())}", file=sys.stderr)
         raise SystemExit(2) from None
     except BrokenPipeError:
         sys.stderr.close()
         raise SystemExit(1) from None
-
-
-def _first(error: ValidationError) -> str:
-    fault = error.errors(include_url=False)[0]
-    return f"{'.'.join(map(str, fault['loc']))}: {fault['msg'].removeprefix('Value error, ')}"
 
 
 def _parser() -> argparse.ArgumentParser:
@@ -301,7 +299,7 @@ def _export(options: argparse.Namespace) -> None:
     with _database(options).reading() as session:
         try:
             bundle = load_bundle(session, options.id)
-        except KeyError:
+        except NotFound:
             raise InputError(f"job '{options.id}'", "is not in the database", "see the jobs list for ids") from None
         photos = all_photo_bytes(session, options.id) if zipped else {}
     text = dump_bundle(without_photos(bundle))

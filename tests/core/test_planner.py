@@ -15,6 +15,7 @@ from amber_gable.core.plan.earliest import place
 from amber_gable.core.plan.tasks import Candidate, runs
 from amber_gable.core.plan.work import shifts, work_items
 from amber_gable.core.specification.safety import day_cards
+from amber_gable.domain.errors import NoClimate
 from amber_gable.domain.generic_products import GENERIC_PRODUCTS
 from amber_gable.domain.grid import SLOT_S
 from amber_gable.domain.job import JobBundle
@@ -247,9 +248,9 @@ def test_a_job_without_zones_or_weather_is_refused_in_words() -> None:
     bundle = one_wall()
     begin = datetime.fromisoformat("2026-06-10T00:00-03:00")
     bare = bundle.model_copy(update={"property": bundle.property.model_copy(update={"zones": ()})})
-    with pytest.raises(ValueError, match="no zones yet"):
+    with pytest.raises(NoClimate, match="no zones yet"):
         site_climate(bare, real_year(), begin, 3)
-    with pytest.raises(ValueError, match="covers"):
+    with pytest.raises(NoClimate, match="covers"):
         site_climate(bundle, steady(datetime.fromisoformat("2026-01-01T00:00+00:00"), 96), begin, 3)
 
 

@@ -12,6 +12,7 @@ from amber_gable.core.weather.extremes import GreatestOver, LeastOver
 from amber_gable.core.weather.slots import make_slots
 from amber_gable.core.weather.steps import to_steps
 from amber_gable.core.weather.typical import stretch
+from amber_gable.domain.errors import NoClimate
 from tests.weather_cases import real_year, steady, utc
 
 HALIFAX = ZoneInfo("America/Halifax")
@@ -31,7 +32,7 @@ def test_a_day_with_a_clock_change_has_its_true_length(day: str, slots_of_day: i
 
 
 def test_a_stretch_outside_the_weather_is_refused_with_what_there_is() -> None:
-    with pytest.raises(ValueError, match=r"covers 2026-06-10 to 2026-06-12"):
+    with pytest.raises(NoClimate, match=r"covers 2026-06-10 to 2026-06-12"):
         stretch(steady(utc("2026-06-10"), 72), date(2026, 7, 1), 3)
 
 

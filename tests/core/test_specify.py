@@ -15,6 +15,7 @@ from amber_gable.core.specification.part_spec import Wish, fresh_spec, made_fini
 from amber_gable.core.specification.rule import Level
 from amber_gable.core.specification.system import specify
 from amber_gable.core.survey.painted import PaintedPart, painted_parts
+from amber_gable.domain.errors import NoSteps
 from amber_gable.domain.families import Family, usual_surfaces
 from amber_gable.domain.finish import Override
 from amber_gable.domain.generic_products import GENERIC_PRODUCTS
@@ -148,7 +149,7 @@ def test_a_pick_holds_while_it_fits_and_a_bare_shelf_is_told() -> None:
     used = {o.id: o.product for o in picked.operations}
     assert used["coat-1"] == used["coat-2"] == "corrie-longcoat"
     assert used["prime-spots"] in ("gannet-tightbond", "corrie-edgelock"), "masonry paint is no peel-bonding primer"
-    with pytest.raises(ValueError, match="no product in Stores serves 'First coat'"):
+    with pytest.raises(NoSteps, match="no product in Stores serves 'First coat'"):
         specify(derivation, [p for p in SHELF if "acrylic" not in p.family.value])
 
 

@@ -6,7 +6,7 @@ import numpy as np
 import pytest
 
 from amber_gable.demo import demo_bundles
-from amber_gable.domain.errors import InputError
+from amber_gable.domain.errors import InputError, NotFound
 from amber_gable.domain.outline import Rectangle
 from amber_gable.domain.survey import Face, Opening, Zone
 from amber_gable.exchange.bundle import dump_bundle, load_bundle
@@ -135,7 +135,7 @@ def test_a_delete_hides_with_all_that_hangs_on_it_and_undo_brings_all_back(
         hidden = jobs.load_bundle(session, JOB)
     assert f'"{id_}"' not in dump_bundle(hidden)
     assert hidden != before
-    with pytest.raises(KeyError), space.database.writing() as session:
+    with pytest.raises(NotFound), space.database.writing() as session:
         survey.delete_part(session, JOB, kind, id_)
     undo_step(space, JOB)
     with space.database.reading() as session:

@@ -5,6 +5,7 @@ They let a face be judged before a maker is chosen. A product's own sheet beats 
 
 from decimal import Decimal
 
+from amber_gable.domain.errors import UnknownCode
 from amber_gable.domain.families import Family
 from amber_gable.domain.product import Base, Container, Hazard, Product
 
@@ -110,4 +111,4 @@ def generic_product(code: str) -> Product:
     try:
         return GENERIC_PRODUCTS[code]
     except KeyError:
-        raise ValueError(f"product '{code}' is not known; one of: {', '.join(GENERIC_PRODUCTS)}") from None
+        raise UnknownCode(f"product '{code}' is not known; one of: {', '.join(GENERIC_PRODUCTS)}") from None

@@ -11,6 +11,7 @@ from typing import Annotated
 from pydantic import Field
 
 from amber_gable.domain.base import Fraction, Name, Record
+from amber_gable.domain.errors import UnknownCode
 from amber_gable.domain.profile import BattenProfile, LapProfile
 
 
@@ -136,4 +137,4 @@ def substrate(code: str) -> Substrate:
     try:
         return SUBSTRATES[code]
     except KeyError:
-        raise ValueError(f"substrate '{code}' is not known; one of: {', '.join(SUBSTRATES)}") from None
+        raise UnknownCode(f"substrate '{code}' is not known; one of: {', '.join(SUBSTRATES)}") from None

@@ -8,6 +8,7 @@ from pydantic import Field, field_validator, model_validator
 
 from amber_gable.domain.base import Azimuth, Fraction, HexColour, Id, Length, Name, Note, Offset, Record
 from amber_gable.domain.condition import Condition
+from amber_gable.domain.errors import NotFound
 from amber_gable.domain.exposure import Exposure, HorizonPoint
 from amber_gable.domain.items import ItemSpec
 from amber_gable.domain.outline import Outline, Piece
@@ -221,11 +222,11 @@ class Property(Record):
         return ZoneInfo(self.time_zone)
 
     def face(self, id_: str) -> Face:
-        """Raises KeyError."""
+        """Raises NotFound."""
         for f in self.faces:
             if f.id == id_:
                 return f
-        raise KeyError(id_)
+        raise NotFound("face", id_)
 
     def zones_of(self, face: str) -> tuple[Zone, ...]:
         return tuple(z for z in self.zones if z.face == face)

@@ -8,6 +8,7 @@ from pydantic import ValidationError
 
 from amber_gable.core.survey.checks import survey_faults
 from amber_gable.domain.errors import InputError
+from amber_gable.domain.fault_words import words_of
 from amber_gable.domain.generic_products import GENERIC_PRODUCTS
 from amber_gable.domain.job import JobBundle
 from amber_gable.domain.versions import brought_up
@@ -74,11 +75,11 @@ def _not_finite(constant: str) -> NoReturn:
 def refusal(error: ValidationError, name: str, raw: Any = None) -> InputError:
     """The first fault of a validation error, with its field's path in words a person can follow."""
     first = error.errors(include_url=False)[0]
-    message = str(first["msg"]).removeprefix("Value error, ")
+    message = words_of(first)
     more = f" (and {error.error_count() - 1} more)" if error.error_count() > 1 else ""
     field = _path(first["loc"], raw)
     given = first.get("input")
-    shown = f", not {given!r}" if isinstance(given, int | float | str) and "Input should" in message else ""
+    shown = f", not {given!r}" if isinstance(given, int | float | str) and message.startswith("must be") else ""
     return InputError(f"{name}, {field}" if field else name, message + shown + more, "correct it; nothing was saved")
 
 

@@ -9,6 +9,7 @@ from typing import Annotated, Any, Protocol
 from pydantic import AwareDatetime, BaseModel, ConfigDict, Field, ValidationError
 
 from amber_gable.domain.errors import InputError
+from amber_gable.domain.fault_words import first_words
 from amber_gable.domain.weather import WeatherSeries
 from amber_gable.exchange.http_answer import NoAnswer, fetch
 from amber_gable.exchange.weather_csv import COLUMN_NAMES, read_csv
@@ -102,5 +103,5 @@ def parse_forecast(body: bytes) -> WeatherSeries:
 def _first(error: InputError | ValidationError) -> str:
     if isinstance(error, InputError):
         return str(error)[:200]
-    fault = error.errors(include_url=False)[0]
-    return f"{'.'.join(map(str, fault['loc'][:3])) or 'answer'}: {fault['msg']}"[:200]
+    where, words = first_words(error)
+    return f"{where[:60] or 'answer'} {words}"[:200]

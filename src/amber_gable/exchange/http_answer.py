@@ -1,6 +1,7 @@
 """Asking another program over HTTP without trusting it: so many bytes and so much time in all, whatever it sends."""
 
 from collections.abc import Mapping
+from concurrent.futures import ThreadPoolExecutor
 
 import anyio
 import httpx2
@@ -17,7 +18,9 @@ def fetch(
 
     `total_s` holds for everything together: a byte a second does not keep a page waiting.
     """
-    return anyio.run(_fetch, address, query, connect_s, total_s, most_bytes)
+    # In a thread of its own: whoever asks may have an event loop running.
+    with ThreadPoolExecutor(1) as aside:
+        return aside.submit(anyio.run, _fetch, address, query, connect_s, total_s, most_bytes).result()
 
 
 async def _fetch(

@@ -10,6 +10,7 @@ from typing import Annotated, Protocol
 from pydantic import AwareDatetime, Field, ValidationError
 
 from amber_gable.domain.base import Azimuth, Record
+from amber_gable.domain.fault_words import first_words
 from amber_gable.exchange.http_answer import NoAnswer, fetch
 
 
@@ -73,6 +74,5 @@ def parse_reading(text: str | bytes) -> MeterReading:
     try:
         return MeterReading.model_validate_json(text)
     except ValidationError as error:
-        first = error.errors(include_url=False)[0]
-        where = ".".join(str(p) for p in first["loc"]) or "answer"
-        raise MeterUnavailable(f"the meter sent something unusable ({where}: {first['msg']})") from None
+        where, words = first_words(error)
+        raise MeterUnavailable(f"the meter sent something unusable ({where or 'answer'} {words})") from None

@@ -8,6 +8,7 @@ from typing import Any, get_args
 from pydantic import ValidationError
 
 from amber_gable.domain.errors import InputError
+from amber_gable.domain.fault_words import words_of
 from amber_gable.domain.product import Product
 from amber_gable.exchange.bundle import refusal
 from amber_gable.exchange.cells import plain_cell, safe_cell
@@ -103,7 +104,7 @@ def _csv(text: str, name: str) -> list[tuple[str, Product]]:
             column = str(first["loc"][0]) if first["loc"] else ""
             place = f"{where}, column {column}" if column else where
             given = f", not '{(row.get(column) or '').strip()}'" if column else ""
-            message = str(first["msg"]).removeprefix("Value error, ")
+            message = words_of(first)
             raise InputError(place, message + given, "correct it; nothing was imported") from None
     return out
 

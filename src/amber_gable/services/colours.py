@@ -3,9 +3,9 @@
 from sqlalchemy.orm import Session
 
 from amber_gable.domain.colour_library import LIBRARY, LibraryColour
+from amber_gable.domain.errors import Refused
 from amber_gable.exchange.files import decode
 from amber_gable.exchange.palettes import read_palette
-from amber_gable.services.editing import Faults
 from amber_gable.services.stores import kept_company
 from amber_gable.services.workspace import Workspace
 from amber_gable.store.colours import drop_colour, own_colours, put_colours
@@ -23,12 +23,12 @@ def colour_library(session: Session, company_id: str) -> dict[str, list[LibraryC
 
 
 def library_colour(session: Session, job_id: str, name: str) -> tuple[str, str]:
-    """Hex and name of a colour of the library. Raises Faults."""
+    """Hex and name of a colour of the library. Raises Refused."""
     for colours in colour_library(session, company_of(session, job_id).id).values():
         for c in colours:
             if c.name == name:
                 return c.colour, c.name
-    raise Faults({"library": f"there is no colour '{name}' in the library"})
+    raise Refused({"library": f"there is no colour '{name}' in the library"})
 
 
 def import_palette(space: Workspace, data: bytes, name: str) -> tuple[int, int]:
@@ -39,6 +39,6 @@ def import_palette(space: Workspace, data: bytes, name: str) -> tuple[int, int]:
 
 
 def drop_own(space: Workspace, company_id: str, name: str) -> None:
-    """Take one of the company's own colours out. Raises KeyError."""
+    """Take one of the company's own colours out. Raises NotFound."""
     with space.database.writing() as session:
         drop_colour(session, company_id, name)

@@ -9,12 +9,13 @@ from amber_gable.core.survey.condition_map import PERCENT_FIELDS, marked_extents
 from amber_gable.core.survey.measures import UnitSystem, parse_length
 from amber_gable.core.survey.takeoff import face_areas
 from amber_gable.domain.condition import Condition, Damage, Mark, MoistureReading, Tested
+from amber_gable.domain.errors import NotFound, Refused
 from amber_gable.domain.guided_tests import GUIDED_TESTS, GuidedTest
 from amber_gable.domain.job import JobBundle
 from amber_gable.domain.substrates import SUBSTRATES
 from amber_gable.domain.survey import Item, Property, Zone
 from amber_gable.exchange.meter import MeterPlace, MeterReading, MeterUnavailable
-from amber_gable.services.editing import Faults, plain_number
+from amber_gable.services.editing import plain_number
 from amber_gable.services.surveying import change_part, find_part
 from amber_gable.services.workspace import Workspace
 from amber_gable.store.jobs import Part, load_face
@@ -25,10 +26,10 @@ _YES_NO = {"yes": True, "no": False, "": None}
 
 
 def surface_of(property_: Property, kind: str, id_: str) -> Zone | Item:
-    """The zone or item whose condition it is. Raises KeyError."""
+    """The zone or item whose condition it is. Raises NotFound."""
     part = find_part(property_, kind, id_)[0]
     if not isinstance(part, Zone | Item):
-        raise KeyError(id_)
+        raise NotFound("surface", id_)
     return part
 
 
@@ -49,10 +50,10 @@ def _change(space: Workspace, job_id: str, kind: str, id_: str, make: Callable[[
 def record_test(
     space: Workspace, job_id: str, kind: str, id_: str, form: dict[str, str], system: UnitSystem = UnitSystem.METRIC
 ) -> None:
-    """A test's reading, and its date, note and photo. What the form does not carry stays. Raises Faults by field."""
+    """A test's reading, and its date, note and photo. What the form does not carry stays. Raises Refused by field."""
     test = _BY_CODE.get(form.get("test", ""))
     if test is None:
-        raise Faults({"": "this test is not known"})
+        raise Refused({"": "this test is not known"})
     fields: dict[str, Any] = {}
     if "value" in form:
         fields[test.field] = _reading(test, form["value"].strip(), system)
@@ -67,7 +68,7 @@ def record_test(
 
     def make(bundle: JobBundle, part: Zone | Item) -> Made:
         if not test.fits(SUBSTRATES[part.substrate].family):
-            raise Faults({test.code: "this test does not fit the surface; nothing was saved"})
+            raise Refused({test.code: "this test does not fit the surface; nothing was saved"})
         tests = part.condition.tests
         kept = next((t for t in tests if t.test == test.code), Tested(test=test.code, on=_today(space, bundle)))
         others = [t.model_dump() for t in tests if t.test != test.code]
@@ -86,13 +87,13 @@ def _reading(test: GuidedTest, text: str, system: UnitSystem) -> Any:
     info = Condition.model_fields[test.field]
     if info.annotation == bool | None:
         if text not in _YES_NO:
-            raise Faults({test.code: "must be yes or no"})
+            raise Refused({test.code: "must be yes or no"})
         return _YES_NO[text]
     if not text:
         return info.get_default()
     if test.field == "made_colour":
         if not re.fullmatch(r"#[0-9a-f]{6}", text.lower()):
-            raise Faults({test.code: f"“{text[:20]}” is no colour; write it such as #a39b8b"})
+            raise Refused({test.code: f"“{text[:20]}” is no colour; write it such as #a39b8b"})
         return text.lower()
     try:
         if test.field.endswith("_m"):
@@ -101,7 +102,7 @@ def _reading(test: GuidedTest, text: str, system: UnitSystem) -> Any:
             return plain_number(text)
     except ValueError as error:
         words = str(error) if test.field.endswith("_m") else f"“{text[:30]}” is not a number"
-        raise Faults({test.code: words}) from None
+        raise Refused({test.code: words}) from None
     return text
 
 
@@ -109,22 +110,22 @@ def _day(text: str) -> date | None:
     try:
         return date.fromisoformat(text) if text.strip() else None
     except ValueError:
-        raise Faults({"on": f"“{text[:20]}” is not a date; write it such as 2026-09-14"}) from None
+        raise Refused({"on": f"“{text[:20]}” is not a date; write it such as 2026-09-14"}) from None
 
 
 def set_note(space: Workspace, job_id: str, kind: str, id_: str, note: str) -> None:
-    """Whatever else there is to say. Raises Faults when it is too long."""
+    """Whatever else there is to say. Raises Refused when it is too long."""
     _change(space, job_id, kind, id_, lambda _, part: ("note", {"note": note.strip()}))
 
 
 def add_moisture(space: Workspace, job_id: str, kind: str, id_: str, pct: str, spot: str) -> None:
-    """One more meter reading, now. Raises Faults."""
+    """One more meter reading, now. Raises Refused."""
     try:
         value = plain_number(pct)
     except ValueError:
         value = None
     if value is None or not 0 <= value <= 100:
-        raise Faults({"pct": f"“{pct.strip()[:20]}” is not a moisture between 0 and 100 %"})
+        raise Refused({"pct": f"“{pct.strip()[:20]}” is not a moisture between 0 and 100 %"})
     reading = MoistureReading(pct=value, at=space.clock.now(), spot=spot.strip()[:80])
     _change(
         space,
@@ -136,12 +137,12 @@ def add_moisture(space: Workspace, job_id: str, kind: str, id_: str, pct: str, s
 
 
 def drop_moisture(space: Workspace, job_id: str, kind: str, id_: str, number: int, expected: str) -> None:
-    """Take a reading out by its place in the list, if it is the one the page showed there. Raises Faults."""
+    """Take a reading out by its place in the list, if it is the one the page showed there. Raises Refused."""
 
     def make(_: JobBundle, part: Zone | Item) -> Made:
         readings = list(part.condition.moisture)
         if not 0 <= number < len(readings) or f"{readings[number].pct:g}" != expected:
-            raise Faults({"pct": "the list was changed meanwhile; look again, then remove"})
+            raise Refused({"pct": "the list was changed meanwhile; look again, then remove"})
         dropped = readings.pop(number)
         return f"drop reading {dropped.pct:g} %", {"moisture": readings}
 
@@ -174,17 +175,17 @@ def read_meter(space: Workspace, job_id: str, kind: str, id_: str, spot: str) ->
 
 
 def mark_damage(space: Workspace, job_id: str, zone_id: str, damage: str, runs: Any) -> None:
-    """Squares of the condition map for one kind of damage; its share goes into the record. Raises Faults."""
+    """Squares of the condition map for one kind of damage; its share goes into the record. Raises Refused."""
     if damage not in set(Damage):
-        raise Faults({"": f"“{damage[:20]}” is not on the list of damages"})
+        raise Refused({"": f"“{damage[:20]}” is not on the list of damages"})
     try:
         mark = Mark.model_validate({"damage": damage, "runs": runs})
     except ValueError:
-        raise Faults({"": "the marked squares cannot be read; paint them again"}) from None
+        raise Refused({"": "the marked squares cannot be read; paint them again"}) from None
 
     def make(bundle: JobBundle, zone: Zone | Item) -> Made:
         if not isinstance(zone, Zone):
-            raise KeyError(zone_id)
+            raise NotFound("surface", zone_id)
         tests = zone.condition.tests
         marks = [m for m in zone.condition.marks if m.damage != mark.damage] + ([mark] if mark.runs else [])
         fields: dict[str, Any] = {"marks": marks} | _worked_out(bundle, zone, tuple(marks), mark.damage)

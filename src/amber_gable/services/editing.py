@@ -1,19 +1,11 @@
 """Edits to a job: typed text in, a saved record or a list of faults by field out."""
 
 from collections.abc import Mapping
-from dataclasses import dataclass, field
 
-from amber_gable.domain.errors import InputError
+from amber_gable.domain.errors import InputError, Refused
 from amber_gable.services.workspace import Workspace
 from amber_gable.store.jobs import load_bundle
 from amber_gable.store.specification import put_weather_schools
-
-
-@dataclass
-class Faults(Exception):
-    """What is wrong with a form, by field; '' holds what concerns it as a whole."""
-
-    fields: dict[str, str] = field(default_factory=dict)
 
 
 def plain_number(text: str) -> float | None:
@@ -23,7 +15,7 @@ def plain_number(text: str) -> float | None:
 
 
 def set_schools(space: Workspace, job_id: str, form: Mapping[str, str]) -> None:
-    """Change deduction, sun, hold and dew schools. Raises Faults."""
+    """Change deduction, sun, hold and dew schools. Raises Refused."""
     with space.database.reading() as session:
         policy = load_bundle(session, job_id).job.policy.model_dump(mode="json")
     policy |= {k: form[k] for k in ("sun", "hold", "dew") if k in form}
@@ -31,4 +23,4 @@ def set_schools(space: Workspace, job_id: str, form: Mapping[str, str]) -> None:
         with space.database.writing() as session:
             put_weather_schools(session, job_id, form.get("deduction", ""), policy)
     except InputError as error:
-        raise Faults({"": error.why}) from None
+        raise Refused({"": error.why}) from None

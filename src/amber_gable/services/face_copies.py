@@ -4,9 +4,8 @@ from collections.abc import Callable
 
 from amber_gable.core.survey.checks import face_faults
 from amber_gable.core.survey.copying import Parts, copied, mirrored
-from amber_gable.domain.errors import InputError
+from amber_gable.domain.errors import InputError, Refused
 from amber_gable.domain.survey import Face, Item, Obstacle, Opening
-from amber_gable.services.editing import Faults
 from amber_gable.services.survey_forms import choices, made_part
 from amber_gable.services.surveying import box_of, find_part, free_id, free_name, with_part, write_step
 from amber_gable.services.workspace import Workspace
@@ -52,15 +51,15 @@ def _free_places(face: Face, part: Opening | Obstacle | Item) -> list[float]:
 
 
 def fill_opening(space: Workspace, job_id: str, id_: str, kind: str) -> str:
-    """Count what fills an opening as an item of the same size and place. Returns the item's id. Raises Faults."""
+    """Count what fills an opening as an item of the same size and place. Returns the item's id. Raises Refused."""
     with space.database.writing() as session:
         face_id = survey.face_of(session, job_id, "opening", id_)
         property_ = load_face(session, job_id, face_id).property
         opening = find_part(property_, "opening", id_)[0]
         if not isinstance(opening, Opening) or kind not in FILLINGS.get(opening.kind, ()):
-            raise Faults({"": f"a {kind or 'nothing'} does not fill this opening; choose one of the list"})
+            raise Refused({"": f"a {kind or 'nothing'} does not fill this opening; choose one of the list"})
         if any(box_of(i) == box_of(opening) for i in property_.items_of(face_id)):
-            raise Faults({"": f"{opening.name} is counted as an item already"})
+            raise Refused({"": f"{opening.name} is counted as an item already"})
         trim = next((z.colour_now for z in property_.zones_of(face_id) if z.substrate == "wood-trim"), "#e9e4d8")
         sizes = {"kind": kind, "width_m": opening.width_m, "height_m": opening.height_m}
         values = {

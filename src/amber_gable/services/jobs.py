@@ -8,7 +8,8 @@ from pydantic import ValidationError
 
 from amber_gable.core.specification.completing import completed
 from amber_gable.demo import PRODUCTS, demo_bundles
-from amber_gable.domain.errors import InputError
+from amber_gable.domain.errors import InputError, NoSteps, Refused
+from amber_gable.domain.fault_words import by_field
 from amber_gable.domain.generic_products import GENERIC_PRODUCTS
 from amber_gable.domain.generic_systems import GENERIC_SYSTEMS
 from amber_gable.domain.job import Company, Job, JobBundle
@@ -17,7 +18,7 @@ from amber_gable.exchange.bundle import load_bundle as read_bundle
 from amber_gable.exchange.files import decode
 from amber_gable.exchange.job_zip import is_zip, load_zip, refuse_missing_photos
 from amber_gable.exchange.products import read_products
-from amber_gable.services.editing import Faults, plain_number
+from amber_gable.services.editing import plain_number
 from amber_gable.services.workspace import Workspace
 from amber_gable.store.jobs import save_bundle
 from amber_gable.store.products import put_products
@@ -27,7 +28,7 @@ OWN_COMPANY = Company(id="own", name="My painting company")
 
 
 def start_job(space: Workspace, form: Mapping[str, str]) -> str:
-    """A new job with an empty survey, from the form on the jobs page. Raises Faults by field. Returns its id."""
+    """A new job with an empty survey, from the form on the jobs page. Raises Refused by field. Returns its id."""
     faults: dict[str, str] = {}
     numbers: dict[str, float | None] = {}
     for key in ("latitude", "longitude", "year_built"):
@@ -36,7 +37,7 @@ def start_job(space: Workspace, form: Mapping[str, str]) -> str:
         except ValueError:
             faults[key] = "is not a number; write degrees such as 45.25"
     if faults:
-        raise Faults(faults)
+        raise Refused(faults)
     name = form.get("name", "").strip()
     base = re.sub(r"[^a-z0-9]+", "-", name.lower()).strip("-")[:40] or "job"
     id_ = f"{base}-{uuid.uuid4().hex[:8]}"
@@ -55,12 +56,7 @@ def start_job(space: Workspace, form: Mapping[str, str]) -> str:
         )
         job = Job.model_validate({"id": id_, "name": name, "customer": form.get("customer", "").strip()})
     except ValidationError as error:
-        for e in error.errors(include_url=False):
-            text = (
-                "is needed" if e["type"] in ("missing", "string_too_short") else e["msg"].removeprefix("Value error, ")
-            )
-            faults[str(e["loc"][-1])] = text.replace("Input should be", "must be")
-        raise Faults(faults) from None
+        raise Refused(by_field(error)) from None
     bundle = JobBundle(
         company=company,
         property=property_,
@@ -86,7 +82,7 @@ def read_job(data: bytes, name: str) -> tuple[JobBundle, dict[str, bytes]]:
 def _completed(bundle: JobBundle, name: str) -> JobBundle:
     try:
         return completed(bundle)
-    except ValueError as error:
+    except NoSteps as error:
         raise InputError(name, str(error), "give the finish its steps, or mend the survey; nothing was saved") from None
 
 

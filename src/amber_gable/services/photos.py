@@ -8,11 +8,12 @@ from pydantic import ValidationError
 
 from amber_gable.core.survey.homography import WallMap, to_plane, wall_map
 from amber_gable.core.survey.measures import UnitSystem, parse_length
+from amber_gable.domain.errors import NotFound, Refused
+from amber_gable.domain.fault_words import first_words
 from amber_gable.domain.job import JobBundle
 from amber_gable.domain.photo import KnownLength, Photo, PhotoMarks
 from amber_gable.domain.survey import Face, Property
 from amber_gable.exchange.photos import clean_photo
-from amber_gable.services.editing import Faults
 from amber_gable.services.surveying import change_part, free_name, save_part
 from amber_gable.services.workspace import Workspace
 from amber_gable.store import photos
@@ -37,11 +38,11 @@ class Measured:
 
 
 def find_photo(property_: Property, id_: str) -> Photo:
-    """Raises KeyError."""
+    """Raises NotFound."""
     for photo in property_.photos:
         if photo.id == id_:
             return photo
-    raise KeyError(id_)
+    raise NotFound("photo", id_)
 
 
 def add_photo(space: Workspace, job_id: str, face: str, data: bytes, name: str) -> str:
@@ -72,7 +73,7 @@ def delete_photo(space: Workspace, job_id: str, id_: str) -> None:
 
 
 def read_marks(form: Mapping[str, str], system: UnitSystem) -> PhotoMarks:
-    """The four corners and one known length, or two, as typed. Raises Faults by field."""
+    """The four corners and one known length, or two, as typed. Raises Refused by field."""
     faults: dict[str, str] = {}
     points: dict[str, Point] = {}
     for key in (*CORNERS, "a", "b", *(("a2", "b2") if form.get("length2", "").strip() else ())):
@@ -90,7 +91,7 @@ def read_marks(form: Mapping[str, str], system: UnitSystem) -> PhotoMarks:
         except ValueError as error:
             faults[key] = str(error)
     if faults:
-        raise Faults(faults)
+        raise Refused(faults)
     try:
         second = None
         if "length2" in lengths:
@@ -99,7 +100,7 @@ def read_marks(form: Mapping[str, str], system: UnitSystem) -> PhotoMarks:
         known = KnownLength(a=points["a"], b=points["b"], length_m=lengths["length"])
         return PhotoMarks(corners=corners, known=known, second=second)
     except ValidationError as error:
-        raise Faults({"length": str(error.errors(include_url=False)[0]["msg"])}) from None
+        raise Refused({"length": first_words(error)[1]}) from None
 
 
 def read_point(text: str) -> Point:
@@ -115,7 +116,7 @@ def read_point(text: str) -> Point:
 
 
 def measure(photo: Photo, marks: PhotoMarks, first: Point, last: Point) -> Measured:
-    """Sizes on the wall. Raises Faults when the marks cannot give them."""
+    """Sizes on the wall. Raises Refused when the marks cannot give them."""
     second = marks.second
     try:
         wall = wall_map(
@@ -126,7 +127,7 @@ def measure(photo: Photo, marks: PhotoMarks, first: Point, last: Point) -> Measu
         )
         (x0, y0), (x1, y1) = to_plane(wall.matrix, first), to_plane(wall.matrix, last)
     except ValueError as error:
-        raise Faults({"": str(error)}) from None
+        raise Refused({"": str(error)}) from None
     return Measured(wall, min(x0, x1), min(y0, y1), abs(x1 - x0), abs(y1 - y0), wall.distance_m(first, last))
 
 
@@ -137,9 +138,9 @@ def save_marks(space: Workspace, job_id: str, id_: str, marks: PhotoMarks) -> No
 
 
 def send_opening(space: Workspace, job_id: str, photo: Photo, found: Measured, kind: str) -> str:
-    """Put the measured box on the face's drawing. Returns the opening's id. Raises Faults."""
+    """Put the measured box on the face's drawing. Returns the opening's id. Raises Refused."""
     if photo.face is None:
-        raise Faults({"": "say first which face the photo shows"})
+        raise Refused({"": "say first which face the photo shows"})
     with space.database.reading() as session:
         names = part_names(session, job_id)
     form = {
@@ -157,7 +158,7 @@ def send_opening(space: Workspace, job_id: str, photo: Photo, found: Measured, k
 def send_wall(space: Workspace, job_id: str, photo: Photo, found: Measured) -> str:
     """Give the face the measured width and height; a gable or other shape keeps what it has above its eave."""
     if photo.face is None:
-        raise Faults({"": "say first which face the photo shows"})
+        raise Refused({"": "say first which face the photo shows"})
     sizes = {"width_m": found.wall.width_m, "height_m": found.wall.height_m, "eave_height_m": found.wall.height_m}
 
     def change(_: JobBundle, face: Part) -> tuple[str, dict[str, Any]]:
@@ -171,7 +172,7 @@ def send_wall(space: Workspace, job_id: str, photo: Photo, found: Measured) -> s
 
 
 def set_face(space: Workspace, job_id: str, id_: str, face: str) -> None:
-    """Say which face a photo shows. Raises KeyError for a face that is not there."""
+    """Say which face a photo shows. Raises NotFound for a face that is not there."""
     with space.database.writing() as session:
         if face:
             load_bundle(session, job_id).property.face(face)

@@ -9,9 +9,9 @@ from pydantic import ValidationError
 from amber_gable.core.specification.facts import surface_tags
 from amber_gable.core.specification.part_spec import Wish
 from amber_gable.core.survey.painted import Key, PaintedPart, painted_parts
+from amber_gable.domain.errors import NotFound, Refused
 from amber_gable.domain.scheme import ColourGroup, NamedColour, Scheme, colour_group
 from amber_gable.services.colours import colour_library
-from amber_gable.services.editing import Faults
 from amber_gable.services.specifying import Changed, change_wish
 from amber_gable.services.workspace import Workspace
 from amber_gable.store.jobs import load_bundle
@@ -21,11 +21,11 @@ MOST = 12
 
 
 def save_scheme(space: Workspace, job_id: str, form: Mapping[str, str]) -> str:
-    """Keep a scheme from a form with a name and, by group, a library colour or a hex of its own. Raises Faults. Returns
-    its id."""
+    """Keep a scheme from a form with a name and, by group, a library colour or a hex of its own. Raises Refused.
+    Returns its id."""
     name = form.get("name", "").strip()
     if not name:
-        raise Faults({"name": "give the scheme a name"})
+        raise Refused({"name": "give the scheme a name"})
     with space.database.writing() as session:
         bundle = load_bundle(session, job_id)
         known = {c.name: c for rows in colour_library(session, company_of(session, job_id).id).values() for c in rows}
@@ -36,18 +36,18 @@ def save_scheme(space: Workspace, job_id: str, form: Mapping[str, str]) -> str:
                 colours[group] = NamedColour(colour=known[chosen].colour, name=chosen)
             elif chosen == "own":
                 if not re.fullmatch(r"#[0-9a-f]{6}", own):
-                    raise Faults({f"{group.value}.colour": "must be a colour such as #e9dcc1"})
+                    raise Refused({f"{group.value}.colour": "must be a colour such as #e9dcc1"})
                 colours[group] = NamedColour(colour=own, name=own)
         id_ = form.get("id") or _fresh_id(name, {s.id for s in bundle.job.schemes})
         try:
             scheme = Scheme(id=id_, name=name, colours=colours)
         except ValidationError:
-            raise Faults({"name": "is too long: at most 120 letters"}) from None
+            raise Refused({"name": "is too long: at most 120 letters"}) from None
         kept = [scheme if s.id == id_ else s for s in bundle.job.schemes]
         if scheme not in kept:
             kept.append(scheme)
         if len(kept) > MOST:
-            raise Faults({"name": f"at most {MOST} schemes are kept; take one out first"})
+            raise Refused({"name": f"at most {MOST} schemes are kept; take one out first"})
         put_schemes(session, job_id, kept)
     return id_
 
@@ -58,23 +58,23 @@ def _fresh_id(name: str, taken: set[str]) -> str:
 
 
 def drop_scheme(space: Workspace, job_id: str, id_: str) -> None:
-    """Raises KeyError."""
+    """Raises NotFound."""
     with space.database.writing() as session:
         kept = load_bundle(session, job_id).job.schemes
         if id_ not in {s.id for s in kept}:
-            raise KeyError(id_)
+            raise NotFound("colour scheme", id_)
         put_schemes(session, job_id, [s for s in kept if s.id != id_])
 
 
 def apply_scheme(space: Workspace, job_id: str, id_: str) -> tuple[list[Changed], dict[str, str]]:
     """Give every part the scheme's colour for its group and derive it anew. Returns what changed, and why a part kept
-    its colour, by part name. Raises KeyError."""
+    its colour, by part name. Raises NotFound."""
     with space.database.reading() as session:
         bundle = load_bundle(session, job_id)
         versions = finish_versions(session, job_id)
     scheme = next((s for s in bundle.job.schemes if s.id == id_), None)
     if scheme is None:
-        raise KeyError(id_)
+        raise NotFound("colour scheme", id_)
     done: list[Changed] = []
     refused: dict[str, str] = {}
     for key, part in painted_parts(bundle.property, bundle.job.deduction).items():
@@ -86,7 +86,7 @@ def apply_scheme(space: Workspace, job_id: str, id_: str) -> tuple[list[Changed]
             continue
         try:
             done.append(_recoloured(space, job_id, key, versions.get(key, 0), chosen))
-        except Faults as error:
+        except Refused as error:
             refused[part.name] = next(iter(error.fields.values()))
     return done, refused
 

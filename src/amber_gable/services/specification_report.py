@@ -12,6 +12,7 @@ from amber_gable.core.specification.rule import Level
 from amber_gable.core.specification.safety import part_cards
 from amber_gable.core.specification.system import Specified
 from amber_gable.core.survey.painted import PaintedPart, painted_parts
+from amber_gable.domain.errors import NoSteps
 from amber_gable.domain.job import JobBundle
 from amber_gable.domain.operation import Operation, OperationKind
 from amber_gable.domain.product import Product
@@ -32,8 +33,8 @@ def _derived(bundle: JobBundle, part: PaintedPart, shelf: list[Product]) -> tupl
     wish = Wish.of(finish) if finish else usual_wish(bundle, part)
     try:
         return part, wish, fresh_spec(bundle, part, wish, shelf)
-    except ValueError as error:
-        raise ValueError(f"{part.key[0]} '{part.key[1]}': {error}") from None
+    except NoSteps as error:
+        raise NoSteps(f"{part.key[0]} '{part.key[1]}': {error}") from None
 
 
 def _wanted(part: PaintedPart, wish: Wish, fresh: Specified, shelf: list[Product]) -> Wanted:

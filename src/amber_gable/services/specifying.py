@@ -16,14 +16,14 @@ from amber_gable.core.specification.part_facts import part_facts
 from amber_gable.core.specification.part_spec import Wish, fresh_spec, made_finish
 from amber_gable.core.specification.rule import Level
 from amber_gable.core.specification.system import Specified
-from amber_gable.core.survey.painted import Key, PaintedPart, painted_parts
-from amber_gable.domain.errors import InputError
+from amber_gable.core.survey.painted import Key, PaintedPart, painted_part, painted_parts
+from amber_gable.domain.errors import InputError, NoSteps, Refused
+from amber_gable.domain.fault_words import by_field
 from amber_gable.domain.finish import Finish
 from amber_gable.domain.job import JobBundle
 from amber_gable.domain.operation import Operation, OperationKind
 from amber_gable.domain.product import Product
 from amber_gable.domain.spec_schools import checked_schools
-from amber_gable.services.editing import Faults
 from amber_gable.services.workspace import Workspace
 from amber_gable.store import specification as store
 from amber_gable.store.jobs import load_bundle
@@ -56,10 +56,10 @@ def shelf(session: Session, company_id: str) -> list[Product]:
 def change_wish(
     space: Workspace, job_id: str, key: Key, version: int, change: Callable[[Wish, PaintedPart], Wish]
 ) -> Changed:
-    """Change what a part is to get and derive its steps. Raises KeyError, Faults or StaleEdit."""
+    """Change what a part is to get and derive its steps. Raises NotFound, Refused or StaleEdit."""
     with space.database.writing() as session:
         bundle = load_bundle(session, job_id)
-        part = painted_parts(bundle.property, bundle.job.deduction)[key]
+        part = painted_part(bundle.property, bundle.job.deduction, key)
         finish = bundle.finish_of(*key)
         wish = Wish.of(finish) if finish else usual_wish(bundle, part)
         products = shelf(session, bundle.company.id)
@@ -68,9 +68,7 @@ def change_wish(
             check_whole(session, job_id)
             return done
         except ValidationError as error:
-            first = error.errors(include_url=False)[0]
-            where = str(first["loc"][-1]) if first["loc"] else ""
-            raise Faults({where: str(first["msg"]).removeprefix("Value error, ")}) from None
+            raise Refused(by_field(error)) from None
 
 
 def _kept(
@@ -85,10 +83,10 @@ def _kept(
     """Derive, refuse what must not stand, save. Whoever calls checks the whole job once, before the end."""
     try:
         fresh = fresh_spec(bundle, part, wish, products)
-    except ValueError as error:
-        raise Faults({"": str(error)}) from None
+    except NoSteps as error:
+        raise Refused({"": str(error)}) from None
     if fresh.stops:
-        raise Faults({"": " ".join(f"{c.words[:1].upper()}{c.words[1:]}. {c.todo}" for c in fresh.stops)})
+        raise Refused({"": " ".join(f"{c.words[:1].upper()}{c.words[1:]}. {c.todo}" for c in fresh.stops)})
     _refuse_heat(bundle, part, wish, fresh, products)
     used = {o.product for o in fresh.operations}
     store.shelve_products(session, bundle.job.id, [p for p in products if p.code in used])
@@ -100,7 +98,7 @@ def _kept(
 def _refuse_heat(
     bundle: JobBundle, part: PaintedPart, wish: Wish, fresh: Specified, products: Iterable[Product]
 ) -> None:
-    """Raises Faults where vinyl must not take the colour. Only vinyl is ever refused, so only it is computed."""
+    """Raises Refused where vinyl must not take the colour. Only vinyl is ever refused, so only it is computed."""
     if "vinyl" not in fresh.derivation.facts.tags:
         return
     coat = next((o.product for o in reversed(fresh.operations) if o.kind is OperationKind.COAT), None)
@@ -108,11 +106,11 @@ def _refuse_heat(
     wanted = Wanted(part, wish.colour, fresh.derivation.facts.schools["vinyl"], safe)
     check = heat_checks(bundle.property, [wanted])[0]
     if check.level is Level.STOP:
-        raise Faults({"colour": f"{check.words} Nearest colour that passes: {check.admissible}."})
+        raise Refused({"colour": f"{check.words} Nearest colour that passes: {check.admissible}."})
 
 
 def derive_missing(space: Workspace, job_id: str) -> list[Changed]:
-    """Give every part without a finish its derived steps. Parts that cannot be derived are left. Raises KeyError."""
+    """Give every part without a finish its derived steps. Parts that cannot be derived are left. Raises NotFound."""
     out = []
     with space.database.writing() as session:
         bundle = load_bundle(session, job_id)
@@ -121,7 +119,7 @@ def derive_missing(space: Workspace, job_id: str) -> list[Changed]:
             if bundle.finish_of(*key) is None:
                 try:
                     out.append(_kept(session, bundle, part, None, usual_wish(bundle, part), products, 0))
-                except Faults:
+                except Refused:
                     continue
         check_whole(session, job_id)
     return out
@@ -130,7 +128,7 @@ def derive_missing(space: Workspace, job_id: str) -> list[Changed]:
 def derive_again(space: Workspace, job_id: str) -> list[Changed]:
     """Derive anew every part whose steps are derived; those that come out the same are not touched.
 
-    A part whose overrides now contradict keeps the steps it has. Raises KeyError.
+    A part whose overrides now contradict keeps the steps it has. Raises NotFound.
     """
     with space.database.writing() as session:
         return _again(session, job_id)
@@ -150,7 +148,8 @@ def _again(session: Session, job_id: str) -> list[Changed]:
             fresh = fresh_spec(bundle, part, wish, products)
             if not fresh.stops and fresh.operations != finish.operations:
                 out.append(_kept(session, bundle, part, finish, wish, products, versions[finish.part]))
-        except (ValueError, Faults):
+        except (NoSteps, Refused):
+            # It keeps the steps it has; the specification says why they are out of date.
             continue
     check_whole(session, job_id)
     return out
@@ -158,13 +157,13 @@ def _again(session: Session, job_id: str) -> list[Changed]:
 
 def set_school(space: Workspace, job_id: str, level: str, topic: str, school: str) -> list[Changed]:
     """Choose a school for the job or the company (an empty one gives the choice back to the level above) and derive
-    this job anew. Raises Faults or KeyError."""
+    this job anew. Raises Refused or NotFound."""
     try:
         checked_schools({topic: school} if school else {})
         if level not in ("job", "company"):
             raise ValueError(f"'{level}' is no level; one of: job, company")
     except ValueError as error:
-        raise Faults({topic: str(error)}) from None
+        raise Refused({topic: str(error)}) from None
     with space.database.writing() as session:
         bundle = load_bundle(session, job_id)
         held = dict(bundle.job.schools if level == "job" else bundle.company.schools)
@@ -183,9 +182,9 @@ def set_lead(space: Workspace, job_id: str, found: str) -> list[Changed]:
 
 
 def set_lead_year(space: Workspace, job_id: str, text: str) -> list[Changed]:
-    """Change the jurisdiction's year before which lead paint is presumed, and derive the job anew. Raises Faults."""
+    """Change the jurisdiction's year before which lead paint is presumed, and derive the job anew. Raises Refused."""
     if not text.strip().isdigit() or not 1900 <= int(text) <= 2100:
-        raise Faults({"year": f"'{text.strip()}' is no year from 1900 to 2100"})
+        raise Refused({"year": f"'{text.strip()}' is no year from 1900 to 2100"})
     with space.database.writing() as session:
         store.put_lead_year(session, job_id, int(text))
         session.flush()
@@ -193,19 +192,19 @@ def set_lead_year(space: Workspace, job_id: str, text: str) -> list[Changed]:
 
 
 def _refuse_forbidden(bundle: JobBundle, part: PaintedPart, wish: Wish, operations: Iterable[Operation]) -> None:
-    """Raises Faults where a company's system works in a way that a safety card forbids on this part."""
+    """Raises Refused where a company's system works in a way that a safety card forbids on this part."""
     derivation = derive(part_facts(bundle, part, wish.colour, wish.aim, wish.schools))
     stops = [c for c in forbidden_steps(tuple(operations), derivation.forbidden) if c.level is Level.STOP]
     if stops:
-        raise Faults({"system": f"{stops[0].words}. {stops[0].todo}"})
+        raise Refused({"system": f"{stops[0].words}. {stops[0].todo}"})
 
 
 def take_system(space: Workspace, job_id: str, key: Key, version: int, system: str) -> None:
-    """Give a part one of the company's systems instead of derived steps. Raises Faults, StaleEdit or KeyError."""
+    """Give a part one of the company's systems instead of derived steps. Raises Refused, StaleEdit or NotFound."""
     try:
         with space.database.writing() as session:
             bundle = load_bundle(session, job_id)
-            part = painted_parts(bundle.property, bundle.job.deduction)[key]
+            part = painted_part(bundle.property, bundle.job.deduction, key)
             finish = bundle.finish_of(*key)
             wish = Wish.of(finish) if finish else usual_wish(bundle, part)
             store.shelve_system(session, job_id, system)
@@ -215,11 +214,11 @@ def take_system(space: Workspace, job_id: str, key: Key, version: int, system: s
             store.put_finish(session, job_id, Finish.model_validate(record), version)
             check_whole(session, job_id)
     except InputError as error:
-        raise Faults({"system": error.why}) from None
+        raise Refused({"system": error.why}) from None
 
 
 def leave_out(space: Workspace, job_id: str, key: Key, version: int) -> None:
-    """Take a part out of the specification. Raises KeyError or StaleEdit."""
+    """Take a part out of the specification. Raises NotFound or StaleEdit."""
     with space.database.writing() as session:
         store.drop_finish(session, job_id, key, version)
 
@@ -239,11 +238,11 @@ def alike(bundle: JobBundle, part: PaintedPart) -> list[PaintedPart]:
 
 def same_for_alike(space: Workspace, job_id: str, key: Key) -> list[Changed]:
     """Give every like part this one's colour, aim, schools and products; each keeps the steps its own condition asks
-    for. Overrides stay where they are. Raises KeyError or Faults."""
+    for. Overrides stay where they are. Raises NotFound or Refused."""
     out = []
     with space.database.writing() as session:
         bundle = load_bundle(session, job_id)
-        part = painted_parts(bundle.property, bundle.job.deduction)[key]
+        part = painted_part(bundle.property, bundle.job.deduction, key)
         finish = bundle.finish_of(*key)
         wish = Wish.of(finish) if finish else usual_wish(bundle, part)
         products = shelf(session, bundle.company.id)

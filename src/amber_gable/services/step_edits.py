@@ -6,10 +6,11 @@ from dataclasses import replace
 from typing import Any
 
 from amber_gable.core.specification.part_spec import Wish
+from amber_gable.domain.errors import Refused
 from amber_gable.domain.finish import Override, OverrideAction
 from amber_gable.domain.operation import LAYING, Operation, OperationKind, Technique
 from amber_gable.domain.schools import Method
-from amber_gable.services.editing import Faults, plain_number
+from amber_gable.services.editing import plain_number
 
 
 def _number(form: Mapping[str, str], name: str, faults: dict[str, str]) -> float | None:
@@ -33,11 +34,11 @@ def _put(wish: Wish, override: Override) -> Wish:
 
 
 def removed(wish: Wish, step: str, form: Mapping[str, str]) -> Wish:
-    """Take a step out. Raises Faults."""
+    """Take a step out. Raises Refused."""
     faults: dict[str, str] = {}
     reason = _reason(form, faults)
     if faults:
-        raise Faults(faults)
+        raise Refused(faults)
     earlier = next((o for o in wish.overrides if o.step == step), None)
     if earlier is not None and earlier.action is OverrideAction.ADD:
         return dropped(wish, step)
@@ -45,12 +46,12 @@ def removed(wish: Wish, step: str, form: Mapping[str, str]) -> Wish:
 
 
 def changed(wish: Wish, operation: Operation, form: Mapping[str, str]) -> Wish:
-    """Change a step as it stands: name, share, amount, wait, technique, note. Raises Faults or ValidationError."""
+    """Change a step as it stands: name, share, amount, wait, technique, note. Raises Refused or ValidationError."""
     faults: dict[str, str] = {}
     reason = _reason(form, faults)
     share, wait, amount = (_number(form, n, faults) for n in ("share", "wait_h", "amount"))
     if faults:
-        raise Faults(faults)
+        raise Refused(faults)
     fields: dict[str, Any] = operation.model_dump()
     fields["name"] = form.get("name", operation.name).strip()
     fields["note"] = form.get("note", operation.note).strip()
@@ -73,7 +74,7 @@ def changed(wish: Wish, operation: Operation, form: Mapping[str, str]) -> Wish:
 
 
 def added(wish: Wish, operations: tuple[Operation, ...], form: Mapping[str, str]) -> Wish:
-    """Put a step in after another. Raises Faults or ValidationError."""
+    """Put a step in after another. Raises Refused or ValidationError."""
     faults: dict[str, str] = {}
     reason = _reason(form, faults)
     share, wait = _number(form, "share", faults), _number(form, "wait_h", faults)
@@ -88,7 +89,7 @@ def added(wish: Wish, operations: tuple[Operation, ...], form: Mapping[str, str]
     elif not kind.lays_film and form.get("technique") not in set(Technique):
         faults["technique"] = "say how it is done: the safety cards go by it"
     if faults or kind is None:
-        raise Faults(faults)
+        raise Refused(faults)
     method = Method(form.get("method") or "brush") if kind.lays_film else None
     taken = {o.id for o in operations} | {o.step for o in wish.overrides}
     base = "own-" + (re.sub(r"[^a-z0-9]+", "-", name.lower()).strip("-")[:40] or kind.value)

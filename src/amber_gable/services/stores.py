@@ -7,12 +7,13 @@ from pydantic import ValidationError
 from sqlalchemy import select
 from sqlalchemy.orm import Session
 
+from amber_gable.domain.errors import Refused
+from amber_gable.domain.fault_words import by_field
 from amber_gable.domain.generic_products import GENERIC_PRODUCTS
 from amber_gable.domain.job import Company
 from amber_gable.domain.product import Product
 from amber_gable.exchange.files import decode
 from amber_gable.exchange.products import read_products
-from amber_gable.services.editing import Faults
 from amber_gable.services.jobs import OWN_COMPANY
 from amber_gable.services.workspace import Workspace
 from amber_gable.store import products as store
@@ -36,7 +37,7 @@ def held(session: Session, company_id: str) -> list[Product]:
 
 
 def typed_product(form: Mapping[str, str], several: Mapping[str, list[str]]) -> Product:
-    """A sheet from a form: `several` holds what may be ticked more than once. Raises Faults by field."""
+    """A sheet from a form: `several` holds what may be ticked more than once. Raises Refused by field."""
     values: dict[str, Any] = {}
     for name, field in Product.model_fields.items():
         if name in LISTS:
@@ -52,7 +53,7 @@ def typed_product(form: Mapping[str, str], several: Mapping[str, list[str]]) -> 
     try:
         return Product.model_validate(values)
     except ValidationError as error:
-        raise Faults({_where(e["loc"]): _words(e) for e in error.errors(include_url=False)}) from None
+        raise Refused(by_field(error, lambda place: str(place[0]) if place else "")) from None
 
 
 def _containers(text: str) -> list[dict[str, str]]:
@@ -61,20 +62,9 @@ def _containers(text: str) -> list[dict[str, str]]:
         if line.strip():
             litres, colon, price = line.partition(":")
             if not colon:
-                raise Faults({"containers": f"'{line.strip()}' is no container: write litres:price, such as 3.785:56"})
+                raise Refused({"containers": f"'{line.strip()}' is no container: write litres:price, such as 3.785:56"})
             out.append({"litres": litres.strip().replace(",", "."), "price": price.strip().replace(",", ".")})
     return out
-
-
-def _where(loc: tuple[int | str, ...]) -> str:
-    return str(loc[0]) if loc else ""
-
-
-def _words(error: Any) -> str:
-    """A fault in words that stand behind the field's name."""
-    if error["type"] in ("missing", "string_too_short", "too_short"):
-        return "is needed"
-    return str(error["msg"]).removeprefix("Value error, ").replace("Input should be", "must be")
 
 
 def save_product(space: Workspace, product: Product, version: int) -> None:
@@ -95,12 +85,12 @@ def kept_company(session: Session) -> Company:
 
 
 def take_out(space: Workspace, code: str, version: int) -> None:
-    """Raises Faults where a job uses it, StaleEdit or KeyError."""
+    """Raises Refused where a job uses it, StaleEdit or NotFound."""
     try:
         with space.database.writing() as session:
             store.drop_product(session, company(session).id, code, version)
     except ValueError as error:
-        raise Faults({"": f"It stays in the stores: {error}."}) from None
+        raise Refused({"": f"It stays in the stores: {error}."}) from None
 
 
 def import_products(space: Workspace, data: bytes, name: str) -> tuple[int, int]:

@@ -6,9 +6,10 @@ from typing import Any
 from pydantic import ValidationError
 
 from amber_gable.core.survey.measures import UnitSystem, parse_length
+from amber_gable.domain.errors import NotFound, Refused
+from amber_gable.domain.fault_words import by_field
 from amber_gable.domain.job import JobBundle
 from amber_gable.domain.survey import Block, Face
-from amber_gable.services.editing import Faults
 from amber_gable.services.surveying import change_part
 from amber_gable.services.workspace import Workspace
 from amber_gable.store.jobs import Part
@@ -17,7 +18,7 @@ _LENGTHS = ("left_m", "width_m", "distance_m", "height_m")
 
 
 def read_block(form: Mapping[str, str], system: UnitSystem) -> Block:
-    """A block as typed; `left_m` may be negative. Raises Faults by field."""
+    """A block as typed; `left_m` may be negative. Raises Refused by field."""
     values: dict[str, object] = {"kind": form.get("kind", ""), "name": form.get("name", "").strip()}
     faults: dict[str, str] = {}
     for key in _LENGTHS:
@@ -28,16 +29,15 @@ def read_block(form: Mapping[str, str], system: UnitSystem) -> Block:
         except ValueError as error:
             faults[key] = str(error) if text else "is needed"
     if faults:
-        raise Faults(faults)
+        raise Refused(faults)
     try:
         return Block.model_validate(values)
     except ValidationError as error:
-        found = {str(e["loc"][-1]): str(e["msg"]).replace("Input should be", "must be") for e in error.errors()}
-        raise Faults(found) from None
+        raise Refused(by_field(error)) from None
 
 
 def put_block(space: Workspace, job_id: str, face_id: str, number: int | None, block: Block) -> None:
-    """Add a block, or put it in place of the one of that number. Raises KeyError, Faults."""
+    """Add a block, or put it in place of the one of that number. Raises NotFound, Refused."""
 
     def edit(blocks: list[Block]) -> None:
         if number is None:
@@ -49,7 +49,7 @@ def put_block(space: Workspace, job_id: str, face_id: str, number: int | None, b
 
 
 def drop_block(space: Workspace, job_id: str, face_id: str, number: int) -> None:
-    """Take a block out by its place in the list. Raises KeyError."""
+    """Take a block out by its place in the list. Raises NotFound."""
 
     def edit(blocks: list[Block]) -> None:
         del blocks[_place(blocks, number)]
@@ -59,7 +59,7 @@ def drop_block(space: Workspace, job_id: str, face_id: str, number: int) -> None
 
 def _place(blocks: list[Block], number: int) -> int:
     if not 0 <= number < len(blocks):
-        raise KeyError(number)
+        raise NotFound("block", number)
     return number
 
 

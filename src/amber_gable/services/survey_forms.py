@@ -7,12 +7,14 @@ from pydantic import BaseModel, ValidationError
 
 from amber_gable.core.survey.compass import parse_bearing
 from amber_gable.core.survey.measures import FOOT_M, UnitSystem, parse_length, parse_size
+from amber_gable.domain.errors import Refused
+from amber_gable.domain.fault_words import by_field
 from amber_gable.domain.items import ItemSpec
 from amber_gable.domain.outline import Outline
 from amber_gable.domain.profile import Profile
 from amber_gable.domain.survey import Face, Item, Obstacle, Opening, Zone
 from amber_gable.domain.zone_area import TrimPart, ZoneArea
-from amber_gable.services.editing import Faults, plain_number
+from amber_gable.services.editing import plain_number
 from amber_gable.store.jobs import Part
 
 MODELS: dict[str, type[Part]] = {"face": Face, "opening": Opening, "obstacle": Obstacle, "zone": Zone, "item": Item}
@@ -35,7 +37,7 @@ def choices(union: str) -> dict[str, type[BaseModel]]:
 
 
 def form_values(form: Mapping[str, str], system: UnitSystem) -> dict[str, Any]:
-    """Typed text as field values, lengths in m. Raises Faults by field.
+    """Typed text as field values, lengths in m. Raises Refused by field.
 
     A `size` such as `8.4 x 2.9 m` gives an outline its width and height where those fields are empty. Trim is typed as
     `run.fascia.girth_m` and `run.fascia.cover_m`.
@@ -53,7 +55,7 @@ def form_values(form: Mapping[str, str], system: UnitSystem) -> dict[str, Any]:
         if value is not None:
             (nested.setdefault(group, {}) if group else values)[name] = value
     if faults:
-        raise Faults(faults)
+        raise Refused(faults)
     runs = [
         {"part": part.value, **nested.pop(f"run.{part.value}")} for part in TrimPart if f"run.{part.value}" in nested
     ]
@@ -128,7 +130,7 @@ def _chosen(group: str, fields: dict[str, Any]) -> dict[str, Any] | None:
 
 
 def made_part(kind: str, present: Part | None, values: dict[str, Any]) -> Part:
-    """The record with the typed values over what is there. Raises Faults by field."""
+    """The record with the typed values over what is there. Raises Refused by field."""
     model = MODELS[kind]
     base: dict[str, Any] = present.model_dump(exclude={"openings", "obstacles"}) if present else {}
     if present is not None and isinstance(present, Face):
@@ -138,21 +140,13 @@ def made_part(kind: str, present: Part | None, values: dict[str, Any]) -> Part:
     try:
         return model.model_validate(base | values)
     except ValidationError as error:
-        raise Faults(_faults(error)) from None
+        raise Refused(by_field(error, _name)) from None
 
 
-def _faults(error: ValidationError) -> dict[str, str]:
-    out: dict[str, str] = {}
-    for e in error.errors(include_url=False):
-        names = [str(p) for p in e["loc"] if isinstance(p, str)]
-        names = [names[0], names[-1]] if len(names) > 1 and names[0] in _UNIONS else names[-1:]
-        # A rule of the whole record names its kind last; it belongs to the record.
-        if len(names) == 2 and names[1] in choices(names[0]):
-            names = names[:1]
-        words = "is needed" if e["type"] in ("missing", "string_too_short") else _words(e)
-        out[".".join(names)] = words
-    return out
-
-
-def _words(error: Any) -> str:
-    return str(error["msg"]).removeprefix("Value error, ").replace("Input should be", "must be")
+def _name(place: tuple[int | str, ...]) -> str:
+    names = [str(p) for p in place if isinstance(p, str)]
+    names = [names[0], names[-1]] if len(names) > 1 and names[0] in _UNIONS else names[-1:]
+    # A rule of the whole record names its kind last; it belongs to the record.
+    if len(names) == 2 and names[1] in choices(names[0]):
+        names = names[:1]
+    return ".".join(names)

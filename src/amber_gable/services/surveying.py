@@ -10,11 +10,10 @@ from amber_gable.core.survey.checks import face_faults
 from amber_gable.core.survey.geometry import item_size
 from amber_gable.core.survey.house_plan import house_plan, turned
 from amber_gable.core.survey.measures import UnitSystem
-from amber_gable.domain.errors import InputError
+from amber_gable.domain.errors import InputError, NotFound, Refused
 from amber_gable.domain.job import JobBundle
 from amber_gable.domain.survey import Face, Item, Opening, PlanPlace, Property, Zone
 from amber_gable.domain.zone_area import Region
-from amber_gable.services.editing import Faults
 from amber_gable.services.survey_forms import MODELS, form_values, made_part
 from amber_gable.services.workspace import Workspace
 from amber_gable.store import journal, survey
@@ -28,7 +27,7 @@ KIND_OF: dict[type[Part], str] = {model: kind for kind, model in MODELS.items()}
 
 
 def find_part(property_: Property, kind: str, id_: str) -> tuple[Part, str]:
-    """A part and the id of its face. Raises KeyError."""
+    """A part and the id of its face. Raises NotFound."""
     for f in property_.faces:
         on_face: dict[str, tuple[Part, ...]] = {
             "face": (f,),
@@ -37,10 +36,10 @@ def find_part(property_: Property, kind: str, id_: str) -> tuple[Part, str]:
             "zone": property_.zones_of(f.id),
             "item": property_.items_of(f.id),
         }
-        for part in on_face[kind]:
+        for part in on_face.get(kind, ()):
             if part.id == id_:
                 return part, f.id
-    raise KeyError(id_)
+    raise NotFound(kind, id_)
 
 
 def with_part(property_: Property, part: Part, face_id: str) -> Property:
@@ -66,7 +65,7 @@ def _put(parts: tuple[Any, ...], part: Any) -> tuple[Any, ...]:
 def tried(
     bundle: JobBundle, kind: str, id_: str | None, face_id: str, form: Mapping[str, str], system: UnitSystem
 ) -> tuple[JobBundle, Part]:
-    """The job as it would be with what is typed so far, without saving. Raises Faults."""
+    """The job as it would be with what is typed so far, without saving. Raises Refused."""
     present = find_part(bundle.property, kind, id_)[0] if id_ else None
     values = form_values({k: v for k, v in form.items() if k not in _OWN_FORM}, system)
     values |= {"id": id_ or "new"} | ({"face": face_id} if kind in ("zone", "item") else {})
@@ -78,7 +77,7 @@ def tried(
     face = changed.face(part.id if isinstance(part, Face) else face_id)
     faults = face_faults(face, changed.zones_of(face.id))
     if faults:
-        raise Faults({"": str(faults[0])})
+        raise Refused({"": str(faults[0])})
     return bundle.model_copy(update={"property": changed}), part
 
 
@@ -92,14 +91,14 @@ def save_part(
 ) -> str:
     """Add (`id_` None) or change a part from its form. Returns its id.
 
-    Raises Faults with what to mend, StaleEdit when it changed meanwhile, KeyError when it or its face is gone.
+    Raises Refused with what to mend, StaleEdit when it changed meanwhile, NotFound when it or its face is gone.
     """
     values = form_values({k: v for k, v in form.items() if k not in _OWN_FORM}, system)
     version = int(form["version"]) if id_ is not None and form.get("version", "").isdigit() else None
     if id_ is not None and version is None:
-        raise Faults({"": "the form has lost its version; open it again"})
+        raise Refused({"": "the form has lost its version; open it again"})
     if id_ is None and not values.get("name"):
-        raise Faults({"name": "is needed"})
+        raise Refused({"name": "is needed"})
     with space.database.writing() as session:
         present, face_id, property_ = None, form.get("face", ""), None
         if id_ is not None:
@@ -123,7 +122,7 @@ def place_part(space: Workspace, job_id: str, kind: str, id_: str, form: Mapping
     try:
         numbers = {k: round(float(form[k]), 6) for k in ("x_m", "y_m", "width_m", "height_m") if form.get(k)}
     except ValueError:
-        raise Faults({"": "the place is not given in numbers"}) from None
+        raise Refused({"": "the place is not given in numbers"}) from None
     with space.database.writing() as session:
         face_id = survey.face_of(session, job_id, kind, id_)
         property_ = load_face(session, job_id, face_id).property
@@ -135,16 +134,16 @@ def place_part(space: Workspace, job_id: str, kind: str, id_: str, form: Mapping
 
 
 def move_corner(space: Workspace, job_id: str, zone_id: str, form: Mapping[str, str]) -> None:
-    """Move one corner of a zone's own outline: `corner` counts from 0, `x_m` and `y_m` in metres. Raises Faults."""
+    """Move one corner of a zone's own outline: `corner` counts from 0, `x_m` and `y_m` in metres. Raises Refused."""
     try:
         number, x, y = int(form["corner"]), round(float(form["x_m"]), 6), round(float(form["y_m"]), 6)
     except (KeyError, ValueError):
-        raise Faults({"": "the corner's place is not given in numbers"}) from None
+        raise Refused({"": "the corner's place is not given in numbers"}) from None
     with space.database.writing() as session:
         face_id = survey.face_of(session, job_id, "zone", zone_id)
         zone = find_part(load_face(session, job_id, face_id).property, "zone", zone_id)[0]
         if not isinstance(zone, Zone) or not isinstance(zone.area, Region) or not 0 <= number < len(zone.area.corners):
-            raise Faults({"": "this zone has no such corner"})
+            raise Refused({"": "this zone has no such corner"})
         corners = [list(c) for c in zone.area.corners]
         corners[number] = [x, y]
         version = int(form["version"]) if form.get("version", "").isdigit() else -1
@@ -153,7 +152,7 @@ def move_corner(space: Workspace, job_id: str, zone_id: str, form: Mapping[str, 
 
 
 def _boxed(part: Part, numbers: Mapping[str, float]) -> Part:
-    """The part with another place or size, as far as it has one. Raises Faults."""
+    """The part with another place or size, as far as it has one. Raises Refused."""
     values: dict[str, Any] = {k: v for k, v in numbers.items() if k in type(part).model_fields}
     if isinstance(part, Item):
         spec = {k: v for k, v in numbers.items() if k in type(part.spec).model_fields}
@@ -225,7 +224,7 @@ def change_part(space: Workspace, job_id: str, kind: str, id_: str, change: Chan
     """Set fields of a part that no form of its own carries (size from a photo, blocks, condition).
 
     `change` sees the part as it stands while nobody else may write, so that two hands at one record lose nothing.
-    Raises Faults, KeyError.
+    Raises Refused, NotFound.
     """
     with space.database.writing() as session:
         face_id = survey.face_of(session, job_id, kind, id_)
@@ -252,14 +251,14 @@ def _step(space: Workspace, job_id: str, move: Callable[[Session, str, dict[str,
 
 
 def write_step(session: Session, job_id: str, parts: list[tuple[Part, str, int | None]], words: str) -> None:
-    """Save the parts as one step; the faces they are on must stay valid. Raises Faults, StaleEdit."""
+    """Save the parts as one step; the faces they are on must stay valid. Raises Refused, StaleEdit."""
     try:
         for part, face_id, version in parts:
             survey.put_part(session, job_id, part, face_id, version)
             session.flush()
         survey.check_faces(session, job_id, [face_id for _, face_id, _ in parts])
     except InputError as error:
-        raise Faults({"": f"{error.why}; {error.todo}"}) from None
+        raise Refused({"": f"{error.why}; {error.todo}"}) from None
     journal.close_step(session, live_job(session, job_id).property_id, words)
 
 

@@ -4,11 +4,10 @@ from dataclasses import replace
 from typing import Any
 
 from amber_gable.core.survey.checks import face_faults
-from amber_gable.domain.errors import InputError
+from amber_gable.domain.errors import InputError, Refused
 from amber_gable.domain.survey import Face, Item, Obstacle, Opening, Zone
 from amber_gable.exchange.files import decode
 from amber_gable.exchange.takeoff_csv import TakeoffRow, read_takeoff
-from amber_gable.services.editing import Faults
 from amber_gable.services.surveying import free_id, with_part, write_step
 from amber_gable.services.workspace import Workspace
 from amber_gable.store.jobs import Part, load_bundle
@@ -46,7 +45,7 @@ def import_takeoff(space: Workspace, job_id: str, data: bytes, name: str) -> int
             changes.append((made.part, face_id, None))
         try:
             write_step(session, job_id, changes, f"bring {name[:60]}")
-        except Faults as error:
+        except Refused as error:
             raise InputError(name, next(iter(error.fields.values())), "correct it; nothing was saved") from None
     return len(changes)
 

@@ -6,6 +6,7 @@ from sqlalchemy import select
 from sqlalchemy.orm import Session
 
 from amber_gable.domain.colour_library import LibraryColour
+from amber_gable.domain.errors import NotFound
 from amber_gable.store.tables import ColourRow
 
 
@@ -30,8 +31,8 @@ def put_colours(session: Session, company_id: str, colours: Iterable[LibraryColo
 
 
 def drop_colour(session: Session, company_id: str, name: str) -> None:
-    """Raises KeyError."""
+    """Raises NotFound."""
     row = session.get(ColourRow, (company_id, name))
     if row is None:
-        raise KeyError(name)
+        raise NotFound("colour", name)
     session.delete(row)

@@ -8,7 +8,7 @@ from typing import Any
 from sqlalchemy import select
 from sqlalchemy.orm import Session
 
-from amber_gable.domain.errors import InputError
+from amber_gable.domain.errors import InputError, NotFound
 from amber_gable.domain.finish import Finish
 from amber_gable.domain.job import JobBundle
 from amber_gable.domain.photo import Photo
@@ -54,10 +54,10 @@ def list_jobs(session: Session) -> list[JobSummary]:
 
 
 def live_job(session: Session, job_id: str) -> JobRow:
-    """The job's row. Raises KeyError when there is none or it was deleted."""
+    """The job's row. Raises NotFound when there is none or it was deleted."""
     row = session.get(JobRow, job_id)
     if row is None or row.deleted_at is not None:
-        raise KeyError(job_id)
+        raise NotFound("job", job_id)
     return row
 
 
@@ -67,7 +67,7 @@ def _fields(row: Table, *drop: str) -> dict[str, Any]:
 
 
 def load_bundle(session: Session, job_id: str) -> JobBundle:
-    """The job with everything it refers to. Raises KeyError for an unknown job."""
+    """The job with everything it refers to. Raises NotFound for an unknown job."""
     job = live_job(session, job_id)
     property_ = session.get_one(PropertyRow, job.property_id)
     company = session.get_one(CompanyRow, property_.company_id)
@@ -95,12 +95,12 @@ def load_bundle(session: Session, job_id: str) -> JobBundle:
 
 def load_face(session: Session, job_id: str, face_id: str) -> JobBundle:
     """The job cut down to one face and the photos, without its specification: what an edit of that face needs, whatever
-    the size of the property. Raises KeyError for an unknown job or face."""
+    the size of the property. Raises NotFound for an unknown job or face."""
     job = live_job(session, job_id)
     property_ = session.get_one(PropertyRow, job.property_id)
     survey = _survey(session, property_, face_id)
     if not survey["faces"]:
-        raise KeyError(face_id)
+        raise NotFound("face", face_id)
     company = session.get_one(CompanyRow, property_.company_id)
     fields = _fields(job, "products", "systems")
     return JobBundle.model_validate({"company": _fields(company), "property": survey, "job": fields})

@@ -5,6 +5,7 @@ from typing import Any
 from sqlalchemy import func, select
 from sqlalchemy.orm import Session
 
+from amber_gable.domain.errors import NotFound
 from amber_gable.domain.photo import Photo
 from amber_gable.store import journal
 from amber_gable.store.jobs import live_job, photo_row
@@ -12,10 +13,10 @@ from amber_gable.store.tables import PhotoRow
 
 
 def live_photo(session: Session, job_id: str, id_: str) -> PhotoRow:
-    """Raises KeyError."""
+    """Raises NotFound."""
     row = session.get(PhotoRow, (live_job(session, job_id).property_id, id_))
     if row is None or row.deleted_at is not None:
-        raise KeyError(id_)
+        raise NotFound("photo", id_)
     return row
 
 

@@ -5,8 +5,8 @@ from collections.abc import Iterable
 from sqlalchemy import select
 from sqlalchemy.orm import Session
 
+from amber_gable.domain.errors import NotFound, StaleEdit
 from amber_gable.domain.product import Product
-from amber_gable.store.survey import StaleEdit
 from amber_gable.store.tables import JobRow, ProductRow, PropertyRow
 
 
@@ -47,18 +47,18 @@ def put_product(session: Session, company_id: str, product: Product, version: in
 
 
 def product_version(session: Session, company_id: str, code: str) -> int:
-    """Raises KeyError."""
+    """Raises NotFound."""
     row = session.get(ProductRow, (company_id, code))
     if row is None:
-        raise KeyError(code)
+        raise NotFound("product", code)
     return row.version
 
 
 def drop_product(session: Session, company_id: str, code: str, version: int) -> None:
-    """Take a sheet out of the stores; one that a job uses stays. Raises KeyError, StaleEdit or ValueError."""
+    """Take a sheet out of the stores; one that a job uses stays. Raises NotFound, StaleEdit or ValueError."""
     row = session.get(ProductRow, (company_id, code))
     if row is None:
-        raise KeyError(code)
+        raise NotFound("product", code)
     if row.version != version:
         raise StaleEdit(str(row.sheet["name"]), {"sheet": ("changed meanwhile", "taken out")})
     jobs = session.scalars(

@@ -7,13 +7,13 @@ from sqlalchemy import func, select
 from sqlalchemy.orm import Session
 
 from amber_gable.domain.acknowledgement import Acknowledgement
-from amber_gable.domain.errors import InputError
+from amber_gable.domain.errors import InputError, NotFound, StaleEdit
 from amber_gable.domain.finish import Finish
 from amber_gable.domain.operation import CoatingSystem
 from amber_gable.domain.product import Product
 from amber_gable.domain.scheme import Scheme
 from amber_gable.store.jobs import finish_fields, finish_row, live_job
-from amber_gable.store.survey import StaleEdit, check_whole
+from amber_gable.store.survey import check_whole
 from amber_gable.store.tables import CompanyRow, FinishRow, JobRow, ProductRow, PropertyRow, SystemRow
 
 Key = tuple[str, str]
@@ -45,11 +45,11 @@ def put_finish(session: Session, job_id: str, finish: Finish, version: int) -> N
 
 
 def drop_finish(session: Session, job_id: str, part: Key, version: int) -> None:
-    """Leave the part as it is. Raises KeyError or StaleEdit."""
+    """Leave the part as it is. Raises NotFound or StaleEdit."""
     live_job(session, job_id)
     row = session.get(FinishRow, (job_id, *part))
     if row is None:
-        raise KeyError(part[1])
+        raise NotFound("finish", part[1])
     if row.version != version:
         raise StaleEdit(part[1], {"colour": (row.colour, "nothing")})
     session.delete(row)

@@ -9,7 +9,8 @@ from sqlalchemy import func, select
 from sqlalchemy.orm import Session
 
 from amber_gable.core.survey.checks import survey_faults
-from amber_gable.domain.errors import InputError
+from amber_gable.domain.errors import InputError, NotFound, StaleEdit
+from amber_gable.domain.fault_words import first_words
 from amber_gable.domain.job import JobBundle
 from amber_gable.store import journal
 from amber_gable.store.jobs import Part, live_job, load_bundle, load_face, part_row
@@ -33,24 +34,17 @@ KINDS = {table: kind for kind, table in PARTS.items()}
 UNDOABLE = PARTS | {"photo": PhotoRow}
 
 
-class StaleEdit(Exception):
-    """Somebody else changed the record meanwhile. Holds both values, field by field, where they differ."""
-
-    def __init__(self, name: str, differences: dict[str, tuple[Any, Any]]) -> None:
-        super().__init__(f"'{name}' was changed meanwhile")
-        self.name, self.differences = name, differences
-
-
 def live_part(session: Session, job_id: str, kind: str, id_: str) -> Any:
-    """The live row of a part. Raises KeyError."""
-    row = session.get(PARTS[kind], (live_job(session, job_id).property_id, id_))
+    """The live row of a part. Raises NotFound."""
+    table = PARTS.get(kind)
+    row = None if table is None else session.get(table, (live_job(session, job_id).property_id, id_))
     if row is None or row.deleted_at is not None:
-        raise KeyError(id_)
+        raise NotFound(kind, id_)
     return row
 
 
 def face_of(session: Session, job_id: str, kind: str, id_: str) -> str:
-    """Id of the face a live part is on. Raises KeyError."""
+    """Id of the face a live part is on. Raises NotFound."""
     row = live_part(session, job_id, kind, id_)
     face: str = row.id if kind == "face" else row.face_id
     return face
@@ -139,8 +133,7 @@ def _checked(session: Session, load: Callable[[], JobBundle]) -> JobBundle:
     try:
         bundle = load()
     except ValidationError as error:
-        message = str(error.errors(include_url=False)[0]["msg"]).removeprefix("Value error, ")
-        raise InputError("survey", message, "nothing was saved") from None
+        raise InputError("survey", first_words(error)[1], "nothing was saved") from None
     faults = survey_faults(bundle.property)
     if faults:
         raise InputError(f"{faults[0].kind} '{faults[0].id}'", faults[0].why, faults[0].todo)

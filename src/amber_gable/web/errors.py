@@ -1,6 +1,7 @@
 """Errors as pages for people and as problem JSON (RFC 9457) for programs; never a traceback."""
 
 import logging
+import uuid
 from http import HTTPStatus
 from urllib.parse import urlsplit
 
@@ -10,7 +11,7 @@ from starlette.exceptions import HTTPException
 from starlette.responses import JSONResponse, Response
 from starlette.types import Receive, Scope, Send
 
-from amber_gable.domain.errors import InputError
+from amber_gable.domain.errors import InputError, NotFound, Refused, StaleEdit
 from amber_gable.web.pages import page
 
 _LOG = logging.getLogger("amber_gable")
@@ -52,13 +53,24 @@ def install(app: FastAPI) -> None:
     def unusable(request: Request, error: InputError) -> Response:
         return problem(request, 422, "This cannot be used", str(error))
 
-    @app.exception_handler(KeyError)
-    def missing(request: Request, error: KeyError) -> Response:
-        detail = "There is nothing here under this name; it may have been deleted."
+    @app.exception_handler(NotFound)
+    def missing(request: Request, error: NotFound) -> Response:
+        detail = f"There is no {error.what} “{error.name[:60]}” here; it may have been deleted."
         return problem(request, 404, "Not found", detail)
+
+    @app.exception_handler(Refused)
+    def refused(request: Request, error: Refused) -> Response:
+        return problem(request, 422, "This cannot be taken", f"{error}. Go back and correct it; nothing was saved.")
+
+    @app.exception_handler(StaleEdit)
+    def stale(request: Request, error: StaleEdit) -> Response:
+        fields = "; ".join(f"{k}: {theirs} there, {mine} here" for k, (theirs, mine) in error.differences.items())
+        return problem(request, 409, "Changed meanwhile", f"{error} ({fields}). Open it again, then change it.")
 
     @app.exception_handler(Exception)
     def unexpected(request: Request, error: Exception) -> Response:
-        _LOG.error("unexpected error at %s", request.url.path, exc_info=error)
-        detail = "Nothing of this step was saved. Try again; if it comes back, keep the program's log."
+        # One number in the log and on the page, so that what a user tells us can be found.
+        reference = uuid.uuid4().hex[:8]
+        _LOG.error("fault %s at %s %s", reference, request.method, request.url.path, exc_info=error)
+        detail = f"Nothing of this step was saved. Try again; if it comes back, tell us the number {reference}."
         return problem(request, 500, "Something went wrong in the program", detail)

@@ -15,6 +15,7 @@ from amber_gable.core.climate.job_climate import SiteClimate, main_zone
 from amber_gable.core.specification.stops import Stop
 from amber_gable.core.survey.measures import UnitSystem
 from amber_gable.core.weather.rules import LETTERS
+from amber_gable.domain.errors import NoClimate
 from amber_gable.domain.job import JobBundle
 from amber_gable.domain.plan import Task
 from amber_gable.services.forecasts import Weather, job_weather
@@ -105,7 +106,7 @@ class JobView:
 
 
 def load_job(request: Request, job_id: str) -> JobView:
-    """Raises KeyError for an unknown job."""
+    """Raises NotFound for an unknown job."""
     space = space_of(request)
     with space.database.reading() as session:
         bundle = load_bundle(session, job_id)
@@ -115,7 +116,7 @@ def load_job(request: Request, job_id: str) -> JobView:
     if weather.series is not None and bundle.property.zones:
         try:
             site = job_climate(space, bundle, weather.series, now)
-        except ValueError as error:
+        except NoClimate as error:
             trouble = str(error)
     kept = kept_plan(space, bundle, site, now)
     return JobView(bundle, weather, site, kept, now, trouble, kept_stops(space, bundle))

@@ -16,6 +16,7 @@ from amber_gable.core.weather.slots import Slots
 from amber_gable.core.weather.surface import Climate, FaceSurface
 from amber_gable.core.weather.windows import Windows
 from amber_gable.domain.aims import usual_aim
+from amber_gable.domain.errors import NoClimate
 from amber_gable.domain.finish import Finish
 from amber_gable.domain.job import JobBundle
 from amber_gable.domain.operation import OperationKind
@@ -118,10 +119,10 @@ def site_surfaces(bundle: JobBundle) -> tuple[dict[tuple[Key, str], int], tuple[
     """Row numbers by (part, colour), and what the heat balance must know of each row: all zones, and the items that
     are to be finished.
 
-    Raises ValueError when the job has no zones.
+    Raises NoClimate when the job has no zones.
     """
     if not bundle.property.zones:
-        raise ValueError("the job has no zones yet: add a face and a zone in Survey")
+        raise NoClimate("the job has no zones yet: add a face and a zone in Survey")
     faces = {f.id: f for f in bundle.property.faces}
     finishes = {f.part: f for f in bundle.job.finishes}
     parts: list[Zone | Item] = [*bundle.property.zones]
@@ -139,6 +140,6 @@ def site_surfaces(bundle: JobBundle) -> tuple[dict[tuple[Key, str], int], tuple[
 def site_climate(
     bundle: JobBundle, series: WeatherSeries, begin: datetime, days: int, tz: tzinfo | None = None
 ) -> SiteClimate:
-    """The job's surfaces through the weather. Raises ValueError without zones or without weather for the days."""
+    """The job's surfaces through the weather. Raises NoClimate without zones or without weather for the days."""
     row, surfaces = site_surfaces(bundle)
     return SiteClimate(bundle, slot_climate(place_of(bundle.property), surfaces, series, begin, days, tz), row)

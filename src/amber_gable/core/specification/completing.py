@@ -3,6 +3,7 @@
 from amber_gable.core.specification.facts import surface_tags
 from amber_gable.core.specification.part_spec import Wish, fresh_spec, made_finish
 from amber_gable.core.survey.painted import PaintedPart, painted_parts
+from amber_gable.domain.errors import NoSteps
 from amber_gable.domain.generic_products import GENERIC_PRODUCTS
 from amber_gable.domain.job import JobBundle
 from amber_gable.domain.product import Product
@@ -32,7 +33,7 @@ def usual_wish(bundle: JobBundle, part: PaintedPart) -> Wish:
 
 
 def completed(bundle: JobBundle) -> JobBundle:
-    """The job with the steps of every finish that holds none. Raises ValueError naming the part that cannot be
+    """The job with the steps of every finish that holds none. Raises NoSteps naming the part that cannot be
     derived."""
     if all(f.operations or f.system for f in bundle.job.finishes):
         return bundle
@@ -43,8 +44,8 @@ def completed(bundle: JobBundle) -> JobBundle:
             part, wish = parts[finish.part], Wish.of(finish)
             try:
                 finish = made_finish(part, wish, fresh_spec(bundle, part, wish, shelf).operations)
-            except ValueError as error:
-                raise ValueError(f"finish of {part.key[0]} '{part.key[1]}': {error}") from None
+            except NoSteps as error:
+                raise NoSteps(f"finish of {part.key[0]} '{part.key[1]}': {error}") from None
         finishes.append(finish)
     used = {o.product for f in finishes for o in f.operations}
     carried = {p.code for p in bundle.products}

@@ -9,6 +9,7 @@ from amber_gable.core.specification.facts import Facts
 from amber_gable.core.specification.planned import PlannedStep, coat, dusted, planned, quenched, said, with_drying
 from amber_gable.core.specification.rule import Coats, Level, Rule, Step
 from amber_gable.core.specification.rules import RULES
+from amber_gable.domain.errors import NoSteps
 from amber_gable.domain.operation import Technique
 
 
@@ -51,12 +52,12 @@ def _speaking(tags: frozenset[str]) -> tuple[Rule, ...]:
 
 
 def derive(facts: Facts) -> Derivation:
-    """Apply every rule that holds. Raises ValueError when no rule knows a finish for such a surface."""
+    """Apply every rule that holds. Raises NoSteps when no rule knows a finish for such a surface."""
     holding = [r for r in _speaking(facts.tags) if r.holds(facts)]
     forbidden = {t: r.id for r in reversed(holding) for t in r.forbids}
     finishes = [r for r in holding if r.coats is not None]
     if not finishes:
-        raise ValueError(f"no finish is known for a surface that is {', '.join(sorted(facts.tags))}")
+        raise NoSteps(f"no finish is known for a surface that is {', '.join(sorted(facts.tags))}")
     finish = max(finishes, key=lambda r: r.coats.strength if r.coats else 0)
     coats = finish.coats
     assert coats is not None

@@ -57,7 +57,7 @@ class PartSpec:
 
 
 def fresh_spec(bundle: JobBundle, part: PaintedPart, wish: Wish | None, products: Iterable[Product]) -> Specified:
-    """What the rules give for the part today. Raises ValueError when no product serves a step."""
+    """What the rules give for the part today. Raises NoSteps when no product serves a step."""
     facts = part_facts(
         bundle, part, wish.colour if wish else None, wish.aim if wish else None, wish.schools if wish else None
     )

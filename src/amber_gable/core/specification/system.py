@@ -8,6 +8,7 @@ from amber_gable.core.specification.diagnosis import Derivation
 from amber_gable.core.specification.overrides import Conflict, conflicts, overridden
 from amber_gable.core.specification.planned import PlannedStep
 from amber_gable.core.specification.rule import Level
+from amber_gable.domain.errors import NoSteps
 from amber_gable.domain.finish import Override
 from amber_gable.domain.operation import Operation
 from amber_gable.domain.product import Product
@@ -51,7 +52,7 @@ def specify(
 ) -> Specified:
     """Choose a product for each film (the picked one where it still fits, else the best), put the overrides on.
 
-    Raises ValueError naming the families when no product on the shelf serves a step.
+    Raises NoSteps naming the families when no product on the shelf serves a step.
     """
     shelf = list(products)
     operations = [_operation(s, derivation, shelf, picks or {}) for s in derivation.steps]
@@ -61,7 +62,7 @@ def specify(
 
 
 def finish_product(derivation: Derivation, products: Iterable[Product], picks: Mapping[str, str]) -> Product:
-    """The product of the finish coats. Raises ValueError when none on the shelf serves."""
+    """The product of the finish coats. Raises NoSteps when none on the shelf serves."""
     coat = next(s for s in derivation.steps if s.role == "coat-1")
     return _chosen(coat, derivation, list(products), picks)
 
@@ -70,7 +71,7 @@ def _chosen(step: PlannedStep, derivation: Derivation, shelf: list[Product], pic
     ranked = candidates_for(step, derivation, shelf)
     if not ranked:
         names = " or ".join(f.value for f in step.families)
-        raise ValueError(f"no product in Stores serves '{step.name}': add a {names} that may go on this surface")
+        raise NoSteps(f"no product in Stores serves '{step.name}': add a {names} that may go on this surface")
     wanted = picks.get(pick_of(step.role))
     return next((c.product for c in ranked if c.product.code == wanted), ranked[0].product)
 

@@ -30,7 +30,7 @@ def survey_faults(property_: Property) -> list[SurveyFault]:
 
 
 def face_faults(face: Face, zones: tuple[Zone, ...]) -> list[SurveyFault]:
-    """Faults of one face: openings and zones outside it, overlaps, openings over two zones, areas that do not fit."""
+    """Refused of one face: openings and zones outside it, overlaps, openings over two zones, areas that do not fit."""
     placed = _zones_off_the_face(face, zones)
     out = _openings_off_the_face(face) + placed
     if not placed:

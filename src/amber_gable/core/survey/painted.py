@@ -7,6 +7,7 @@ from amber_gable.core.survey.items import item_area
 from amber_gable.core.survey.sections import working_height
 from amber_gable.core.survey.takeoff import zone_areas
 from amber_gable.domain.condition import Condition
+from amber_gable.domain.errors import NotFound
 from amber_gable.domain.items import ITEM_NAMES
 from amber_gable.domain.schools import DeductionSchool
 from amber_gable.domain.survey import Face, Item, Property, Zone
@@ -61,6 +62,14 @@ def painted_parts(property_: Property, deduction: DeductionSchool) -> dict[Key, 
             part = PaintedPart(item, face, item.name, item_area(item.spec), item.y_m, item.spec.kind)
             out[part.key] = part
     return out
+
+
+def painted_part(property_: Property, deduction: DeductionSchool, key: Key) -> PaintedPart:
+    """The part of that key. Raises NotFound."""
+    found = painted_parts(property_, deduction).get(key)
+    if found is None:
+        raise NotFound(*key)
+    return found
 
 
 def together(parts: Sequence[PaintedPart]) -> PaintedPart:

@@ -73,7 +73,7 @@ def slot_climate(
 ) -> SlotClimate:
     """Run the weather over the surfaces for `days` days from the local date of `begin`.
 
-    Raises ValueError when the weather does not cover the days.
+    Raises NoClimate when the weather does not cover the days.
     """
     zone_info = tz or place.tz
     part = stretch(series, begin.astimezone(zone_info).date(), days)

@@ -11,6 +11,7 @@ from amber_gable.core.weather.air import Array
 from amber_gable.core.weather.extremes import GreatestOver, LeastOver
 from amber_gable.core.weather.steps import Steps
 from amber_gable.core.weather.sun import RISEN
+from amber_gable.domain.errors import NoClimate
 from amber_gable.domain.grid import SLOT_S, STEP_S, STEPS_PER_SLOT
 
 Ints = npt.NDArray[np.int64]
@@ -53,7 +54,7 @@ class Slots:
 def make_slots(steps: Steps, begin: datetime, days: int, tz: tzinfo) -> Slots:
     """Slots of `days` local days from the local midnight of `begin`, cut to the weather there is.
 
-    Raises ValueError when the weather holds none of them.
+    Raises NoClimate when the weather holds none of them.
     """
     midnight = begin.astimezone(tz).replace(hour=0, minute=0, second=0, microsecond=0, fold=0)
     last_midnight = midnight + timedelta(days=days)
@@ -65,7 +66,7 @@ def make_slots(steps: Steps, begin: datetime, days: int, tz: tzinfo) -> Slots:
     keep = (first >= 0) & (first + STEPS_PER_SLOT <= len(steps))
     if not keep.any():
         span = [datetime.fromtimestamp(t, UTC).astimezone(tz).date() for t in (steps.start, steps.times[-1])]
-        raise ValueError(
+        raise NoClimate(
             f"the weather covers {span[0]} to {span[1]}, none of the {days} days from {midnight.date()}; "
             "choose a start inside it or bring another file"
         )

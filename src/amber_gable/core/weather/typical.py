@@ -4,6 +4,7 @@ from datetime import date, datetime, timedelta, timezone
 
 import numpy as np
 
+from amber_gable.domain.errors import NoClimate
 from amber_gable.domain.weather import HOUR, WeatherSeries
 
 LEAD_DAYS, TAIL_DAYS = 2, 5
@@ -13,7 +14,7 @@ def stretch(series: WeatherSeries, start: date, days: int) -> WeatherSeries:
     """The hours from two days before `start` to five after the last day, as far as the series has them.
 
     A typical year is read as the year of `start` and runs round: after 31 December comes 1 January; 29 February is 28
-    February again. Raises ValueError when the series holds none of the days.
+    February again. Raises NoClimate when the series holds none of the days.
     """
     zone = timezone(timedelta(hours=series.utc_offset_h))
     begin = datetime(start.year, start.month, start.day, tzinfo=zone) - timedelta(days=LEAD_DAYS)
@@ -28,7 +29,7 @@ def stretch(series: WeatherSeries, start: date, days: int) -> WeatherSeries:
     inside = (index >= offset + LEAD_DAYS * 24) & (index < offset + (LEAD_DAYS + days) * 24)
     if not inside.any():
         last = datetime.fromtimestamp(series.end - 1, zone).date()
-        raise ValueError(
+        raise NoClimate(
             f"the weather covers {series.start_time.astimezone(zone).date()} to {last}, not the {days} days from "
             f"{start}; choose a start inside it"
         )

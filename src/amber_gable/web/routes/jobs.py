@@ -3,9 +3,9 @@
 from fastapi import APIRouter, Request, UploadFile
 from starlette.responses import RedirectResponse, Response
 
+from amber_gable.domain.errors import Refused
 from amber_gable.exchange.bundle import dump_bundle
 from amber_gable.exchange.job_zip import dump_zip, without_photos
-from amber_gable.services.editing import Faults
 from amber_gable.services.jobs import import_job, start_job
 from amber_gable.store.jobs import list_jobs, load_bundle
 from amber_gable.store.photos import all_photo_bytes
@@ -36,7 +36,7 @@ def _jobs(request: Request, faults: dict[str, str] | None = None, typed: dict[st
 def start(request: Request, form: Fields) -> Response:
     try:
         id_ = start_job(space_of(request), form)
-    except Faults as error:
+    except Refused as error:
         return _jobs(request, error.fields, form)
     return RedirectResponse(f"/jobs/{id_}/survey", 303)
 

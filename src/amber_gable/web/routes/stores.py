@@ -8,15 +8,14 @@ from starlette.responses import RedirectResponse, Response
 from amber_gable.core.estimate.coverage import theoretical_coverage
 from amber_gable.core.specification.colour import lab, luminance
 from amber_gable.core.specification.hiding import hiding_power
+from amber_gable.domain.errors import NotFound, Refused, StaleEdit
 from amber_gable.domain.families import FAMILY_NAMES
 from amber_gable.domain.product import Product
 from amber_gable.exchange.palettes import write_gpl
 from amber_gable.exchange.products import dump_products, write_csv
 from amber_gable.services import stores
 from amber_gable.services.colours import colour_library, drop_own, import_palette
-from amber_gable.services.editing import Faults
 from amber_gable.store.products import product_version
-from amber_gable.store.survey import StaleEdit
 from amber_gable.web.pages import page, space_of
 from amber_gable.web.views.sheet_form import GROUPS, sheet_values
 
@@ -81,10 +80,10 @@ def product(request: Request, code: str) -> Response:
         company = stores.company(session)
         found = next((p for p in stores.held(session, company.id) if p.code == code), None)
         if found is None:
-            raise KeyError(code)
+            raise NotFound("product", code)
         try:
             version = product_version(session, company.id, code)
-        except KeyError:
+        except NotFound:
             version = 0
     return _sheet(request, sheet_values(found), version, found.name)
 
@@ -106,7 +105,7 @@ async def save(request: Request) -> Response:
     try:
         sheet = stores.typed_product(single, several)
         stores.save_product(space_of(request), sheet, version)
-    except Faults as error:
+    except Refused as error:
         return _sheet(request, typed, version, single.get("name", ""), 422, faults=error.fields)
     except StaleEdit as error:
         return _sheet(request, typed, version, single.get("name", ""), 409, stale=error)
@@ -122,7 +121,7 @@ async def delete(request: Request, code: str) -> Response:
     found = next((p for p in held if p.code == code), None)
     try:
         stores.take_out(space_of(request), code, version)
-    except Faults as error:
+    except Refused as error:
         values = sheet_values(found) if found else {}
         return _sheet(request, values, version, found.name if found else code, 409, faults=error.fields)
     return RedirectResponse("/stores?said=deleted", 303)

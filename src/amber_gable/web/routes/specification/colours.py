@@ -12,11 +12,11 @@ from amber_gable.core.specification.heat_check import Wanted, heat_checks
 from amber_gable.core.specification.preview import light_at, lit_colours, part_colours
 from amber_gable.core.specification.rule import Level
 from amber_gable.core.survey.painted import painted_parts
+from amber_gable.domain.errors import Refused
 from amber_gable.domain.job import JobBundle
 from amber_gable.domain.scheme import GROUP_NAMES, ColourGroup, NamedColour, Scheme, colour_group
 from amber_gable.domain.spec_schools import resolved
 from amber_gable.services.colours import colour_library
-from amber_gable.services.editing import Faults
 from amber_gable.services.schemes import apply_scheme, drop_scheme, save_scheme
 from amber_gable.services.workspace import digest
 from amber_gable.web.pages import Fields, job_page, load_job, page, space_of
@@ -151,7 +151,7 @@ def _told(bundle: JobBundle, scheme: Scheme) -> dict[str, Any]:
 def save(request: Request, job_id: str, form: Fields) -> Response:
     try:
         id_ = save_scheme(space_of(request), job_id, form)
-    except Faults as error:
+    except Refused as error:
         return _page(request, job_id, {"faults": error.fields, "typed": form}, 422)
     return RedirectResponse(f"/jobs/{job_id}/specification/colours?right={id_}&said=saved", 303)
 

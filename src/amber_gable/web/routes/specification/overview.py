@@ -11,6 +11,7 @@ from amber_gable.core.specification.part_facts import lead_presumed
 from amber_gable.core.specification.part_spec import PartSpec, part_spec
 from amber_gable.core.specification.safety import job_cards
 from amber_gable.core.survey.painted import Key, painted_parts
+from amber_gable.domain.errors import NoSteps, Refused
 from amber_gable.domain.items import ITEM_NAMES
 from amber_gable.domain.job import JobBundle
 from amber_gable.domain.operation import OperationKind
@@ -18,7 +19,6 @@ from amber_gable.domain.product import Product
 from amber_gable.domain.spec_schools import TOPICS, resolved
 from amber_gable.domain.substrates import SUBSTRATES
 from amber_gable.services.acknowledging import acknowledge
-from amber_gable.services.editing import Faults
 from amber_gable.services.specifying import (
     Changed,
     derive_again,
@@ -46,7 +46,7 @@ def job_specs(space: Workspace, bundle: JobBundle, products: list[Product]) -> d
         for key, part in painted_parts(bundle.property, bundle.job.deduction).items():
             try:
                 out[key] = part_spec(bundle, part, products)
-            except ValueError as error:
+            except NoSteps as error:
                 out[key] = str(error)
         return out
 
@@ -155,7 +155,7 @@ def school(request: Request, job_id: str, form: Fields) -> Response:
     level, topic, code = (form.get(k, "") for k in ("level", "topic", "school"))
     try:
         changed = set_school(space_of(request), job_id, level, topic, code)
-    except Faults as error:
+    except Refused as error:
         return overview(request, job_id, {"faults": error.fields}, 422)
     return _told(request, job_id, changed, "The school is changed")
 
@@ -170,7 +170,7 @@ def lead(request: Request, job_id: str, form: Fields) -> Response:
 def lead_year(request: Request, job_id: str, form: Fields) -> Response:
     try:
         changed = set_lead_year(space_of(request), job_id, form.get("year", ""))
-    except Faults as error:
+    except Refused as error:
         return overview(request, job_id, {"faults": error.fields}, 422)
     return _told(request, job_id, changed, "The year is changed")
 
@@ -179,6 +179,6 @@ def lead_year(request: Request, job_id: str, form: Fields) -> Response:
 def acknowledged(request: Request, job_id: str, form: Fields) -> Response:
     try:
         acknowledge(space_of(request), job_id, form.get("by", ""), form.get("card", ""))
-    except Faults as error:
+    except Refused as error:
         return overview(request, job_id, {"faults": error.fields}, 422)
     return RedirectResponse(f"/jobs/{job_id}/specification?said=saved#safety", 303)

@@ -19,9 +19,10 @@ from amber_gable.core.specification.open_tests import open_tests
 from amber_gable.core.specification.part_spec import PartSpec, Wish, part_spec
 from amber_gable.core.specification.rule import Level
 from amber_gable.core.specification.sequences import painting_order
-from amber_gable.core.survey.painted import PaintedPart, painted_parts
+from amber_gable.core.survey.painted import PaintedPart, painted_part, painted_parts
 from amber_gable.core.weather.slots import Slots
 from amber_gable.domain.aims import AIM_NAMES, Aim, aims_for
+from amber_gable.domain.errors import NotFound, Refused, StaleEdit
 from amber_gable.domain.families import Family
 from amber_gable.domain.finish import OverrideAction
 from amber_gable.domain.grid import SLOT_H, SLOT_S, SLOTS_PER_HOUR
@@ -31,7 +32,6 @@ from amber_gable.domain.product import Product
 from amber_gable.domain.schools import Method
 from amber_gable.domain.substrates import SUBSTRATES
 from amber_gable.services.colours import colour_library, library_colour
-from amber_gable.services.editing import Faults
 from amber_gable.services.specifying import (
     Changed,
     alike,
@@ -45,7 +45,6 @@ from amber_gable.services.specifying import (
 from amber_gable.services.step_edits import added, changed, dropped, removed
 from amber_gable.services.workspace import digest
 from amber_gable.store.specification import company_of, company_systems, finish_versions
-from amber_gable.store.survey import StaleEdit
 from amber_gable.web.pages import Fields, JobView, job_page, load_job, space_of
 from amber_gable.web.routes.specification.overview import wanted_heat
 from amber_gable.web.views.build_up import build_up
@@ -70,6 +69,8 @@ def part_page(
     view, space = load_job(request, job_id), space_of(request)
     bundle = view.bundle
     found = painted_parts(bundle.property, bundle.job.deduction)
+    if key not in found:
+        raise NotFound(*key)
     here = found[key]
     with space.database.reading() as session:
         products = shelf(session, bundle.company.id)
@@ -175,7 +176,7 @@ def _edit(
     version = int(form.get("version", "0")) if form.get("version", "0").isdigit() else 0
     try:
         done: Changed = change_wish(space_of(request), job_id, key, version, change)
-    except Faults as error:
+    except Refused as error:
         return part_page(request, job_id, key, {"faults": error.fields, "typed": form}, 422)
     except StaleEdit as error:
         return part_page(request, job_id, key, {"stale": error, "typed": form}, 409)
@@ -190,9 +191,9 @@ def colour(request: Request, job_id: str, kind: str, id_: str, form: Fields) -> 
             with space_of(request).database.reading() as session:
                 hex_, name = library_colour(session, job_id, form["library"])
         if not re.fullmatch(r"#[0-9a-f]{6}", hex_):
-            raise Faults({"colour": "must be a colour such as #e9dcc1"})
+            raise Refused({"colour": "must be a colour such as #e9dcc1"})
         if not 1 <= len(name) <= 120:
-            raise Faults({"colour_name": "is needed: the name on the label"})
+            raise Refused({"colour_name": "is needed: the name on the label"})
         aim = Aim(form["aim"]) if form.get("aim") in set(Aim) else wish.aim
         return replace(wish, colour=hex_, colour_name=name, aim=aim)
 
@@ -218,7 +219,7 @@ def pick(request: Request, job_id: str, kind: str, id_: str, form: Fields) -> Re
 
     def change(wish: Wish, _: PaintedPart) -> Wish:
         if code not in there:
-            raise Faults({"product": f"the stores hold no product '{code}'; choose one of the list"})
+            raise Refused({"product": f"the stores hold no product '{code}'; choose one of the list"})
         return replace(wish, picks={**wish.picks, role: code})
 
     return _edit(request, job_id, (kind, id_), form, change)
@@ -239,7 +240,7 @@ def change_step(request: Request, job_id: str, kind: str, id_: str, step: str, f
         if act == "drop":
             return dropped(wish, step)
         if operation is None:
-            raise KeyError(step)
+            raise NotFound("step", step)
         return removed(wish, step, form) if act == "remove" else changed(wish, operation, form)
 
     return _edit(request, job_id, (kind, id_), {**form, "form": step}, change)
@@ -251,14 +252,14 @@ def _standing(request: Request, job_id: str, key: tuple[str, str]) -> tuple[Any,
     bundle = load_job(request, job_id).bundle
     with space.database.reading() as session:
         products = shelf(session, bundle.company.id)
-    return part_spec(bundle, painted_parts(bundle.property, bundle.job.deduction)[key], products).operations
+    return part_spec(bundle, painted_part(bundle.property, bundle.job.deduction, key), products).operations
 
 
 @router.post("/{kind}/{id_}/system")
 def system(request: Request, job_id: str, kind: str, id_: str, form: Fields) -> Response:
     try:
         take_system(space_of(request), job_id, (kind, id_), _version(form), form.get("system", ""))
-    except Faults as error:
+    except Refused as error:
         return part_page(request, job_id, (kind, id_), {"faults": error.fields, "typed": form}, 422)
     except StaleEdit as error:
         return part_page(request, job_id, (kind, id_), {"stale": error, "typed": form}, 409)
@@ -269,7 +270,7 @@ def system(request: Request, job_id: str, kind: str, id_: str, form: Fields) -> 
 def alike_too(request: Request, job_id: str, kind: str, id_: str) -> Response:
     try:
         done = same_for_alike(space_of(request), job_id, (kind, id_))
-    except Faults as error:
+    except Refused as error:
         return part_page(request, job_id, (kind, id_), {"faults": error.fields}, 422)
     return part_page(request, job_id, (kind, id_), {"others": done})
 

@@ -14,11 +14,11 @@ from amber_gable.core.survey.essentials import fitting_tests, open_tests
 from amber_gable.core.survey.moisture import moisture_statistics
 from amber_gable.core.survey.takeoff import face_areas
 from amber_gable.domain.condition import CELL_M, Damage
+from amber_gable.domain.errors import Refused
 from amber_gable.domain.substrates import SUBSTRATES
 from amber_gable.domain.survey import Zone
 from amber_gable.exchange.meter import MeterReading, MeterUnavailable
 from amber_gable.services import conditions
-from amber_gable.services.editing import Faults
 from amber_gable.web.pages import Fields, page, space_of, units_of
 from amber_gable.web.routes.survey.sheet import Sheet, is_fragment, known, read_face, show
 from amber_gable.web.views.elevation import draw, drawing_scale
@@ -109,7 +109,7 @@ def test(request: Request, job_id: str, kind: str, id_: str, form: Fields) -> Re
     faults: dict[str, str] = {}
     try:
         conditions.record_test(space_of(request), job_id, kind, id_, form, units_of(request).system)
-    except Faults as error:
+    except Refused as error:
         faults = {form.get("test", "") if k in ("condition", "on", "") else k: v for k, v in error.fields.items()}
     if not is_fragment(request):
         if not faults:
@@ -127,7 +127,7 @@ def note(request: Request, job_id: str, kind: str, id_: str, form: Fields) -> Re
     known(kind)
     try:
         conditions.set_note(space_of(request), job_id, kind, id_, form.get("note", ""))
-    except Faults as error:
+    except Refused as error:
         raise HTTPException(422, next(iter(error.fields.values()))) from None
     return Response(status_code=204) if is_fragment(request) else _back(request, job_id, kind, id_)
 
@@ -137,7 +137,7 @@ def moisture(request: Request, job_id: str, kind: str, id_: str, form: Fields) -
     known(kind)
     try:
         conditions.add_moisture(space_of(request), job_id, kind, id_, form.get("pct", ""), form.get("spot", ""))
-    except Faults as error:
+    except Refused as error:
         return _page(request, job_id, kind, id_, template="parts/moisture.html", faults=error.fields)
     return _moisture(request, job_id, kind, id_)
 
@@ -147,7 +147,7 @@ def drop(request: Request, job_id: str, kind: str, id_: str, number: int, form: 
     known(kind)
     try:
         conditions.drop_moisture(space_of(request), job_id, kind, id_, number, form.get("expected", ""))
-    except Faults as error:
+    except Refused as error:
         return _page(request, job_id, kind, id_, template="parts/moisture.html", faults=error.fields)
     return _moisture(request, job_id, kind, id_)
 
@@ -177,7 +177,7 @@ def marks(request: Request, job_id: str, kind: str, id_: str, form: Fields) -> R
         conditions.mark_damage(space_of(request), job_id, id_, form.get("damage", ""), runs)
     except (json.JSONDecodeError, RecursionError):
         raise HTTPException(422, "The marked squares cannot be read; paint them again.") from None
-    except Faults as error:
+    except Refused as error:
         raise HTTPException(422, next(iter(error.fields.values()))) from None
     if is_fragment(request):
         return _page(request, job_id, kind, id_)

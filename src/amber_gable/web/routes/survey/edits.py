@@ -5,10 +5,9 @@ from collections.abc import Callable
 from fastapi import APIRouter, Request
 from starlette.responses import RedirectResponse, Response
 
-from amber_gable.domain.errors import InputError
+from amber_gable.domain.errors import InputError, Refused, StaleEdit
 from amber_gable.services import face_copies, surveying
-from amber_gable.services.editing import Faults
-from amber_gable.store.survey import StaleEdit, face_names, face_of
+from amber_gable.store.survey import face_names, face_of
 from amber_gable.web.pages import Fields, space_of, units_of
 from amber_gable.web.routes.survey.sheet import is_fragment, known, read_face
 from amber_gable.web.routes.survey.table import table_page
@@ -22,8 +21,8 @@ def save(request: Request, job_id: str, kind: str, form: Fields) -> Response:
     id_ = form.get("id") or None
     try:
         saved = surveying.save_part(space_of(request), job_id, kind, form, id_, units_of(request).system)
-    except (Faults, StaleEdit) as error:
-        faults = error.fields if isinstance(error, Faults) else None
+    except (Refused, StaleEdit) as error:
+        faults = error.fields if isinstance(error, Refused) else None
         stale = error if isinstance(error, StaleEdit) else None
         sheet = read_face(request, job_id, kind, id_, form.get("face", ""))
         return table_page(
@@ -67,7 +66,7 @@ def fill(request: Request, job_id: str, id_: str, form: Fields) -> Response:
     kind = form.get("kind", "")
     try:
         made = face_copies.fill_opening(space, job_id, id_, kind)
-    except Faults as error:
+    except Refused as error:
         sheet = read_face(request, job_id, "opening", id_)
         return table_page(request, job_id, sheet, "opening", id_, faults=error.fields)
     return _after(request, job_id, "item", made, "saved")
@@ -89,7 +88,7 @@ def _edited(request: Request, job_id: str, kind: str, id_: str, change: Callable
     """Do it and show the part it made, or the one it changed; or say on the table why it cannot be."""
     try:
         made = change()
-    except Faults as error:
+    except Refused as error:
         return table_page(request, job_id, read_face(request, job_id, kind, id_), kind, id_, faults=error.fields)
     except InputError as error:
         return table_page(request, job_id, read_face(request, job_id, kind, id_), kind, id_, faults={"": f"{error}"})

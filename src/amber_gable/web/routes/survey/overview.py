@@ -4,9 +4,9 @@ from fastapi import APIRouter, Request
 from starlette.responses import RedirectResponse, Response
 
 from amber_gable.core.survey.essentials import missing_essentials
-from amber_gable.domain.errors import InputError
+from amber_gable.domain.errors import InputError, Refused
 from amber_gable.domain.schools import DeductionSchool
-from amber_gable.services.editing import Faults, set_schools
+from amber_gable.services.editing import set_schools
 from amber_gable.web.pages import Fields, job_page, load_job, space_of, units_of
 from amber_gable.web.routes.survey.sheet import face_figures
 from amber_gable.web.views.elevation import draw, drawing_scale
@@ -44,6 +44,6 @@ def schools(request: Request, job_id: str, form: Fields) -> Response:
     back = form.pop("back", "survey")
     try:
         set_schools(space_of(request), job_id, form)
-    except Faults as error:
+    except Refused as error:
         raise InputError("schools", next(iter(error.fields.values())), "choose one of the list") from None
     return RedirectResponse(f"/jobs/{job_id}/{back if back in ('survey', 'weather') else 'survey'}?said=saved", 303)

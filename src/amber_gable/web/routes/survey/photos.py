@@ -5,9 +5,9 @@ from typing import Any
 from fastapi import APIRouter, Request, UploadFile
 from starlette.responses import RedirectResponse, Response
 
+from amber_gable.domain.errors import Refused
 from amber_gable.domain.photo import Photo
 from amber_gable.services import photos
-from amber_gable.services.editing import Faults
 from amber_gable.store.photos import photo_bytes
 from amber_gable.web.pages import Fields, space_of, units_of
 from amber_gable.web.routes.survey.sheet import is_fragment, read_sheet, show
@@ -68,7 +68,7 @@ def send(request: Request, job_id: str, id_: str, form: Fields) -> Response:
             there = f"face/{photos.send_wall(space, job_id, photo, found)}"
         else:
             there = f"opening/{photos.send_opening(space, job_id, photo, found, kind)}"
-    except Faults as error:
+    except Refused as error:
         faults = {"": "; ".join(f"{k.removesuffix('_m')} {v}".strip() for k, v in error.fields.items())}
         return _measure(request, job_id, id_, form, faults)
     target = f"/jobs/{job_id}/survey/{there}?said=saved"
@@ -94,7 +94,7 @@ def _found(photo: Photo, form: dict[str, str], units: Units) -> photos.Measured:
     try:
         first, last = photos.read_point(form.get("m1", "")), photos.read_point(form.get("m2", ""))
     except ValueError as error:
-        raise Faults({"": str(error)}) from None
+        raise Refused({"": str(error)}) from None
     return photos.measure(photo, marks, first, last)
 
 
@@ -110,7 +110,7 @@ def _measure(
             found = _found(photo, values, sheet.units)
             if keep:
                 photos.save_marks(space_of(request), job_id, id_, photos.read_marks(values, sheet.units.system))
-        except Faults as error:
+        except Refused as error:
             faults = error.fields
     faces = sheet.bundle.property.faces
     context: dict[str, Any] = {

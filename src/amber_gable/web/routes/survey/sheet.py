@@ -35,7 +35,7 @@ class Sheet:
 
 
 def read_sheet(request: Request, job_id: str) -> Sheet:
-    """The whole job. Raises KeyError for an unknown one."""
+    """The whole job. Raises NotFound for an unknown one."""
     with space_of(request).database.reading() as session:
         return _sheet(request, session, job_id, load_bundle(session, job_id), None)
 
@@ -43,7 +43,7 @@ def read_sheet(request: Request, job_id: str) -> Sheet:
 def read_face(request: Request, job_id: str, kind: str, id_: str | None, face_id: str = "") -> Sheet:
     """The job cut down to the face that a part is on, or to a face for a part still to come; whole for a new face.
 
-    Raises KeyError.
+    Raises NotFound.
     """
     with space_of(request).database.reading() as session:
         if id_ is not None:

@@ -5,9 +5,9 @@ from typing import Any
 from fastapi import APIRouter, Request
 from starlette.responses import RedirectResponse, Response
 
+from amber_gable.domain.errors import Refused
 from amber_gable.domain.survey import BlockKind
 from amber_gable.services import surroundings
-from amber_gable.services.editing import Faults
 from amber_gable.web.pages import Fields, page, space_of
 from amber_gable.web.routes.survey.sheet import Sheet, read_sheet, show
 from amber_gable.web.views.panorama import panorama
@@ -31,7 +31,7 @@ def try_(request: Request, job_id: str, id_: str, form: Fields) -> Response:
         number = _number(form)
         blocks = [*face.blocks] if number is None else [b for n, b in enumerate(face.blocks) if n != number]
         face = face.model_copy(update={"blocks": (*blocks, typed)})
-    except Faults:
+    except Refused:
         pass
     return page(
         request, "parts/panorama.html", {"view": panorama(sheet.bundle.property, face), "here": _here(sheet, id_)}
@@ -44,7 +44,7 @@ def save(request: Request, job_id: str, id_: str, form: Fields) -> Response:
     try:
         block = surroundings.read_block(form, read_sheet(request, job_id).units.system)
         surroundings.put_block(space_of(request), job_id, id_, number, block)
-    except Faults as error:
+    except Refused as error:
         return _page(request, job_id, id_, number, form, error.fields)
     return RedirectResponse(f"/jobs/{job_id}/survey/face/{id_}/surroundings?said=saved", 303)
 

@@ -7,12 +7,11 @@ from typing import Any
 from fastapi import APIRouter, HTTPException, Request
 from starlette.responses import Response
 
+from amber_gable.domain.errors import Refused, StaleEdit
 from amber_gable.domain.items import ITEM_NAMES
 from amber_gable.domain.survey import Face, Property
-from amber_gable.services.editing import Faults
 from amber_gable.services.face_copies import FILLINGS
 from amber_gable.services.surveying import box_of, find_part, tried
-from amber_gable.store.survey import StaleEdit
 from amber_gable.web.pages import Fields, page
 from amber_gable.web.routes.survey.sheet import Sheet, face_figures, known, read_face, show
 from amber_gable.web.views.elevation import draw, drawing_scale
@@ -50,7 +49,7 @@ def table_page(
     faults: Mapping[str, str] | None = None,
     stale: StaleEdit | None = None,
 ) -> Response:
-    """The table with a part chosen. `typed` is what the form holds, faults included. Raises KeyError."""
+    """The table with a part chosen. `typed` is what the form holds, faults included. Raises NotFound."""
     property_ = sheet.bundle.property
     if id_ is not None:
         part, face_id = find_part(property_, kind, id_)
@@ -117,7 +116,7 @@ def tried_picture(sheet: Sheet, kind: str, id_: str | None, face_id: str, typed:
         face = bundle.property.face(part.id if isinstance(part, Face) else face_id)
         changed = replace(sheet, bundle=bundle)
         return picture_of(changed, face, kind, id_)
-    except Faults as error:
+    except Refused as error:
         said = next((f"{_field_name(k)}{v}" for k, v in error.fields.items() if v != "is needed"), "")
         here = next((f for f in sheet.bundle.property.faces if f.id == (face_id or id_)), None)
         if here is not None:
