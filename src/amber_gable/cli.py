@@ -258,14 +258,10 @@ def _schema(_: argparse.Namespace) -> None:
 
 
 def _database(options: argparse.Namespace) -> Any:
-    from amber_gable.services.clock import SystemClock
+    from amber_gable.services.opening import open_database
     from amber_gable.services.settings import Settings
-    from amber_gable.store.database import Database
 
-    clock = SystemClock()
-    database = Database(options.database or Settings().database, lambda: int(clock.now().timestamp()))
-    database.migrate()
-    return database
+    return open_database(options.database or Settings().database)
 
 
 def _bytes(path: Path) -> bytes:

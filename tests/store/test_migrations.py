@@ -2,22 +2,33 @@
 
 import json
 import sqlite3
+from collections.abc import Callable
 from pathlib import Path
+from typing import Any
 
 import pytest
 from alembic import command
 from alembic.config import Config
+from pydantic import create_model
 
+from amber_gable.core.plan.fingerprint import plan_fingerprint
 from amber_gable.core.survey.takeoff import zone_areas
 from amber_gable.domain.condition import Coating
+from amber_gable.domain.errors import InputError
 from amber_gable.domain.families import Family
 from amber_gable.domain.generic_products import GENERIC_PRODUCTS
+from amber_gable.domain.job import JobBundle
 from amber_gable.domain.schools import DeductionSchool
 from amber_gable.domain.versions import brought_up
+from amber_gable.domain.working import CrewDay
+from amber_gable.services.opening import bring_up
+from amber_gable.store import journal
 from amber_gable.store.database import Database
 from amber_gable.store.jobs import load_bundle, save_bundle
+from amber_gable.store.plans import load_plan
 from amber_gable.store.soundness import MIGRATIONS
 from amber_gable.store.specification import finish_versions
+from amber_gable.store.survey import UNDOABLE
 from tests.jobs import coopers_rise
 
 STAMPS = {"created_at": 5, "updated_at": 6, "version": 3}
@@ -32,15 +43,19 @@ def _insert(connection: sqlite3.Connection, table: str, **fields: object) -> Non
     connection.execute(f"INSERT INTO {table} ({', '.join(kept)}) VALUES ({marks})", list(kept.values()))
 
 
-@pytest.fixture
-def first_release(tmp_path: Path) -> Database:
-    """A file at schema 0001 with one gable wall, a deleted opening beside a live one, and a metered zone."""
-    database = Database(tmp_path / "old.sqlite3", lambda: 9)
+def _upgrade(database: Database, revision: str) -> None:
     config = Config()
     config.set_main_option("script_location", str(MIGRATIONS))
     with database.engine.begin() as connection:
         config.attributes["connection"] = connection
-        command.upgrade(config, "0001")
+        command.upgrade(config, revision)
+
+
+@pytest.fixture
+def first_release(tmp_path: Path) -> Database:
+    """A file at schema 0001 with one gable wall, a deleted opening beside a live one, and a metered zone."""
+    database = Database(tmp_path / "old.sqlite3", lambda: 9)
+    _upgrade(database, "0001")
     with sqlite3.connect(database.path) as connection:
         _insert(connection, "company", id="c", name="C", currency="CAD")
         _insert(
@@ -123,11 +138,7 @@ def test_a_family_in_free_words_finds_its_code(sheet: dict[str, object], family:
 
 
 def test_a_second_release_database_keeps_its_finishes_and_sheets(first_release: Database) -> None:
-    config = Config()
-    config.set_main_option("script_location", str(MIGRATIONS))
-    with first_release.engine.begin() as connection:
-        config.attributes["connection"] = connection
-        command.upgrade(config, "0002")
+    _upgrade(first_release, "0002")
     sheet = GENERIC_PRODUCTS["exterior-acrylic-low-temperature"].model_dump(mode="json", exclude_defaults=True)
     sheet |= {"family": "Exterior acrylic"}
     step = {"id": "coat-1", "name": "Coat", "kind": "coat", "product": sheet["code"], "method": "brush"}
@@ -167,3 +178,128 @@ def test_a_third_release_database_reads_conditions_without_the_newer_tests(tmp_p
         bundle = load_bundle(session, "coopers-rise")
     assert all(z.condition.adhesion is None and z.condition.stubs == 0 for z in bundle.property.zones)
     assert bundle.job.finishes
+
+
+_TASK = {"job_id": "j", "id": "t", "position": 0, "starts_at": 0, "ends_at": 1, "details": {}}
+_MOVED = {"kind": "opening", "id": "w"}
+
+
+def _opening(connection: sqlite3.Connection) -> dict[str, Any]:
+    connection.row_factory = sqlite3.Row
+    row = dict(connection.execute("SELECT * FROM opening WHERE id = 'w'").fetchone())
+    connection.row_factory = None
+    return {k: v for k, v in row.items() if k not in (*STAMPS, "property_id", "id", "deleted_at")}
+
+
+# Schema, and whether the job was changed after its plan was made.
+OLDER = [(schema, changed) for schema in ("0001", "0002", "0003") for changed in (False, True)]
+
+
+@pytest.mark.parametrize(("schema", "changed"), OLDER)
+def test_undo_and_plans_of_every_older_schema_live_on(first_release: Database, schema: str, changed: bool) -> None:
+    """A window was moved from 3.0 to 3.2 m, a plan made at second 10, and perhaps the wall touched at second 11."""
+    if schema != "0001":
+        _upgrade(first_release, schema)
+    with sqlite3.connect(first_release.path) as connection:
+        if schema != "0001":
+            after = _opening(connection)
+            change = {**_MOVED, "before": after | {"x_m": 3.0}, "after": after}
+            _insert(connection, "edit", property_id="p", number=1, words="move w", changes=[change], undone=False)
+        _insert(connection, "plan", job_id="j", digest="0" * 64, planned_at=10, unplaced=[], created_at=10)
+        if changed:
+            connection.execute("UPDATE face SET updated_at = 11")
+    bring_up(first_release)
+    with first_release.reading() as session:
+        bundle, found = load_bundle(session, "j"), load_plan(session, "j")
+    assert found is not None
+    assert (found[1].fingerprint == plan_fingerprint(bundle)) is not changed
+    if schema == "0001":
+        return
+    for words, x_m in (("undo", 3.0), ("redo", 3.2)):
+        with first_release.writing() as session:
+            getattr(journal, words)(session, "p", UNDOABLE)
+        with first_release.reading() as session:
+            assert load_bundle(session, "j").property.faces[0].openings[0].x_m == x_m
+
+
+def test_a_column_that_came_later_ends_no_history(first_release: Database) -> None:
+    """Steps recorded before a column was there are still taken back, and what is in the column stays."""
+    first_release.migrate()
+    with sqlite3.connect(first_release.path) as connection:
+        after = {k: v for k, v in _opening(connection).items() if k != "casing_m"}
+        connection.execute("UPDATE opening SET casing_m = 0.12")
+        change = {**_MOVED, "before": after | {"x_m": 3.0}, "after": after}
+        step = {"property_id": "p", "number": 1, "words": "move w", "changes": [change], "undone": False}
+        _insert(connection, "edit", written_in=1, **step)
+    with first_release.writing() as session:
+        journal.undo(session, "p", UNDOABLE)
+    with first_release.reading() as session:
+        opening = load_bundle(session, "j").property.faces[0].openings[0]
+    assert (opening.x_m, opening.casing_m) == (3.0, 0.12)
+
+
+def test_a_step_of_columns_that_are_gone_is_closed_with_a_word(first_release: Database) -> None:
+    first_release.migrate()
+    with sqlite3.connect(first_release.path) as connection:
+        change = {**_MOVED, "before": {"sill_m": 1.0}, "after": {"sill_m": 2.0}}
+        step = {"property_id": "p", "number": 1, "words": "lift w", "changes": [change], "undone": False}
+        _insert(connection, "edit", written_in=1, **step)
+    with pytest.raises(InputError, match="older version"), first_release.writing() as session:
+        journal.undo(session, "p", UNDOABLE)
+
+
+def test_migrations_import_nothing_of_the_program() -> None:
+    """What they did to the first databases they must do to the last, whatever the program has become."""
+    for path in (MIGRATIONS / "versions").glob("*.py"):
+        assert "amber_gable" not in path.read_text(encoding="utf-8"), path.name
+
+
+# What of a job is changed, and whether its plan is out of date by it.
+PLANNED: list[tuple[str, Callable[[JobBundle], JobBundle], bool]] = [
+    ("nothing", lambda b: b, False),
+    ("customer", lambda b: _with(b, "job", customer="Other"), False),
+    ("note", lambda b: _with(b, "job", note="Other"), False),
+    ("price", lambda b: _with_product(b, containers=b.products[0].containers[:1]), False),
+    ("an unused product", lambda b: b.model_copy(update={"products": (*b.products, SPARE)}), False),
+    ("name of a wall", lambda b: _with_face(b, name="Other"), False),
+    ("bearing of a wall", lambda b: _with_face(b, azimuth_deg=12.0), True),
+    ("drying", lambda b: _with_product(b, recoat_h=20.0), True),
+    ("crew", lambda b: _with(b, "job", crew=b.job.crew.model_copy(update={"people": 5})), True),
+    ("lead test", lambda b: _with(b, "property", lead_found=False), True),
+    ("colour", lambda b: _with_finish(b, colour="#112233"), True),
+    ("a part left out", lambda b: _with(b, "job", finishes=b.job.finishes[1:]), True),
+]
+SPARE = GENERIC_PRODUCTS["deck-clear-coat"]
+
+
+def _with(bundle: JobBundle, part: str, **fields: Any) -> JobBundle:
+    return bundle.model_copy(update={part: getattr(bundle, part).model_copy(update=fields)})
+
+
+def _with_product(bundle: JobBundle, **fields: Any) -> JobBundle:
+    first, *others = bundle.products
+    return bundle.model_copy(update={"products": (first.model_copy(update=fields), *others)})
+
+
+def _with_face(bundle: JobBundle, **fields: Any) -> JobBundle:
+    first, *others = bundle.property.faces
+    return _with(bundle, "property", faces=(first.model_copy(update=fields), *others))
+
+
+def _with_finish(bundle: JobBundle, **fields: Any) -> JobBundle:
+    first, *others = bundle.job.finishes
+    return _with(bundle, "job", finishes=(first.model_copy(update=fields), *others))
+
+
+@pytest.mark.parametrize(("change", "stale"), [p[1:] for p in PLANNED], ids=[p[0] for p in PLANNED])
+def test_a_plan_is_out_of_date_only_by_what_it_reads(change: Callable[[JobBundle], JobBundle], stale: bool) -> None:
+    bundle = coopers_rise()
+    assert (plan_fingerprint(change(bundle)) != plan_fingerprint(bundle)) is stale
+
+
+def test_a_field_added_to_the_program_makes_no_plan_stale(monkeypatch: pytest.MonkeyPatch) -> None:
+    bundle = coopers_rise()
+    before = plan_fingerprint(bundle)
+    grown = create_model("CrewDay", __base__=CrewDay, breaks=(int, 2))
+    job = bundle.job.model_copy(update={"crew": grown(**bundle.job.crew.model_dump())})
+    assert plan_fingerprint(bundle.model_copy(update={"job": job})) == before

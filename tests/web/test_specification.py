@@ -9,7 +9,7 @@ from amber_gable.exchange.bundle import dump_bundle, load_bundle
 from amber_gable.services.workspace import Workspace
 from amber_gable.store.jobs import load_bundle as stored
 from amber_gable.store.jobs import save_bundle
-from amber_gable.store.tables import SystemRow
+from amber_gable.store.tables import SheetRow
 from tests.jobs import coopers_rise
 from tests.web.forms import form_of
 
@@ -217,8 +217,9 @@ def test_a_company_system_instead_and_a_part_left_out(space: Workspace, client: 
 def test_a_system_that_scrapes_dry_is_refused_where_lead_is_presumed(space: Workspace, client: TestClient) -> None:
     here = f"{RISE}/zone/front-siding"
     with space.database.writing() as session:
-        row = session.query(SystemRow).filter_by(id="wood-lap-peeling").one()
-        row.operations = [o | ({"technique": "dry-scrape"} if o["kind"] == "scrape" else {}) for o in row.operations]
+        row = session.query(SheetRow).filter_by(code="wood-lap-peeling").one()
+        steps = [o | ({"technique": "dry-scrape"} if o["kind"] == "scrape" else {}) for o in row.body["operations"]]
+        row.body = row.body | {"operations": steps}
     version = form_of(client.get(here).text, f"{here}/system")["version"]
     page = client.post(f"{here}/system", data={"version": version, "system": "wood-lap-peeling"})
     assert page.status_code == 422

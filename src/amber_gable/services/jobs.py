@@ -10,21 +10,18 @@ from amber_gable.core.specification.completing import completed
 from amber_gable.demo import PRODUCTS, demo_bundles
 from amber_gable.domain.errors import InputError, NoSteps, Refused
 from amber_gable.domain.fault_words import by_field
-from amber_gable.domain.generic_products import GENERIC_PRODUCTS
-from amber_gable.domain.generic_systems import GENERIC_SYSTEMS
-from amber_gable.domain.job import Company, Job, JobBundle
+from amber_gable.domain.job import Job, JobBundle
 from amber_gable.domain.survey import Property
 from amber_gable.exchange.bundle import load_bundle as read_bundle
 from amber_gable.exchange.files import decode
 from amber_gable.exchange.job_zip import is_zip, load_zip, refuse_missing_photos
 from amber_gable.exchange.products import read_products
+from amber_gable.services import stores
 from amber_gable.services.editing import plain_number
 from amber_gable.services.workspace import Workspace
 from amber_gable.store.jobs import save_bundle
-from amber_gable.store.products import put_products
-from amber_gable.store.tables import CompanyRow
-
-OWN_COMPANY = Company(id="own", name="My painting company")
+from amber_gable.store.sheets import put_products
+from amber_gable.store.specification import put_company
 
 
 def start_job(space: Workspace, form: Mapping[str, str]) -> str:
@@ -41,9 +38,6 @@ def start_job(space: Workspace, form: Mapping[str, str]) -> str:
     name = form.get("name", "").strip()
     base = re.sub(r"[^a-z0-9]+", "-", name.lower()).strip("-")[:40] or "job"
     id_ = f"{base}-{uuid.uuid4().hex[:8]}"
-    with space.database.reading() as session:
-        row = session.query(CompanyRow).order_by(CompanyRow.created_at).first()
-        company = Company(id=row.id, name=row.name, currency=row.currency) if row else OWN_COMPANY
     try:
         property_ = Property.model_validate(
             {
@@ -57,15 +51,12 @@ def start_job(space: Workspace, form: Mapping[str, str]) -> str:
         job = Job.model_validate({"id": id_, "name": name, "customer": form.get("customer", "").strip()})
     except ValidationError as error:
         raise Refused(by_field(error)) from None
-    bundle = JobBundle(
-        company=company,
-        property=property_,
-        products=tuple(GENERIC_PRODUCTS.values()),
-        systems=GENERIC_SYSTEMS,
-        job=job,
-    )
     with space.database.writing() as session:
-        save_bundle(session, bundle)
+        company = stores.company(session)
+        products, systems = stores.held(session, company.id), stores.held_systems(session, company.id)
+        save_bundle(
+            session, JobBundle(company=company, property=property_, products=products, systems=systems, job=job)
+        )
     return id_
 
 
@@ -103,4 +94,5 @@ def load_demo(space: Workspace) -> None:
         with space.database.writing() as session:
             bundle = read_bundle(text, name)
             save_bundle(session, bundle, replace=True)
+            put_company(session, bundle.company)
             put_products(session, bundle.company.id, read_products(PRODUCTS.read_text(encoding="utf-8"), PRODUCTS.name))

@@ -5,6 +5,7 @@ from datetime import date, datetime
 
 from amber_gable.core.climate.job_climate import SiteClimate, place_of, site_surfaces
 from amber_gable.core.plan.build import plan_job, threatened_tasks
+from amber_gable.core.plan.fingerprint import plan_fingerprint
 from amber_gable.core.specification.stops import Stop, job_stops
 from amber_gable.core.weather.slot_climate import slot_climate
 from amber_gable.domain.job import JobBundle
@@ -64,7 +65,7 @@ def kept_plan(space: Workspace, bundle: JobBundle, site: SiteClimate | None, now
     if found is None:
         return None
     plan, row = found
-    changed = row.digest != digest(bundle)
+    changed = row.fingerprint != plan_fingerprint(bundle)
     threatened = () if changed or site is None else threatened_tasks(site, plan, now)
     return KeptPlan(plan, row.planned_at, changed, threatened)
 
@@ -74,5 +75,5 @@ def make_plan(space: Workspace, bundle: JobBundle, series: WeatherSeries) -> Pla
     now = space.clock.now()
     plan = fresh_plan(space, bundle, series, now)
     with space.database.writing() as session:
-        save_plan(session, bundle.job.id, plan, digest(bundle), int(now.timestamp()))
+        save_plan(session, bundle.job.id, plan, plan_fingerprint(bundle), int(now.timestamp()))
     return plan

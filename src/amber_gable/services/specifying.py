@@ -27,7 +27,7 @@ from amber_gable.domain.spec_schools import checked_schools
 from amber_gable.services.workspace import Workspace
 from amber_gable.store import specification as store
 from amber_gable.store.jobs import load_bundle
-from amber_gable.store.products import company_products
+from amber_gable.store.sheets import company_products
 from amber_gable.store.survey import check_whole
 
 
@@ -48,9 +48,11 @@ class Changed:
         return "; ".join(s for s in said if s) or "the steps stay as they were"
 
 
-def shelf(session: Session, company_id: str) -> list[Product]:
-    """What may be chosen from: the company's stores, and the handbook's sheet for every family they lack."""
-    return with_handbook(company_products(session, company_id))
+def shelf(session: Session, bundle: JobBundle) -> list[Product]:
+    """What may be chosen from for a job: the company's stores, the handbook's sheet for every family they lack, and
+    the sheets the job reads, each in the revision it reads."""
+    own = {p.code: p for p in company_products(session, bundle.company.id)}
+    return with_handbook(list((own | {p.code: p for p in bundle.products}).values()))
 
 
 def change_wish(
@@ -62,13 +64,23 @@ def change_wish(
         part = painted_part(bundle.property, bundle.job.deduction, key)
         finish = bundle.finish_of(*key)
         wish = Wish.of(finish) if finish else usual_wish(bundle, part)
-        products = shelf(session, bundle.company.id)
+        products = shelf(session, bundle)
         try:
-            done = _kept(session, bundle, part, finish, change(wish, part), products, version)
+            wished = change(wish, part)
+            _refuse_unknown(wish, wished, products)
+            done = _kept(session, bundle, part, finish, wished, products, version)
             check_whole(session, job_id)
             return done
         except ValidationError as error:
             raise Refused(by_field(error)) from None
+
+
+def _refuse_unknown(before: Wish, wished: Wish, products: list[Product]) -> None:
+    """Raises Refused for a pick that is not on the shelf."""
+    codes = {p.code for p in products}
+    strange = [c for role, c in wished.picks.items() if c not in codes and before.picks.get(role) != c]
+    if strange:
+        raise Refused({"product": f"the stores hold no product '{strange[0]}'; choose one of the list"})
 
 
 def _kept(
@@ -114,7 +126,7 @@ def derive_missing(space: Workspace, job_id: str) -> list[Changed]:
     out = []
     with space.database.writing() as session:
         bundle = load_bundle(session, job_id)
-        products = shelf(session, bundle.company.id)
+        products = shelf(session, bundle)
         for key, part in painted_parts(bundle.property, bundle.job.deduction).items():
             if bundle.finish_of(*key) is None:
                 try:
@@ -131,12 +143,12 @@ def derive_again(space: Workspace, job_id: str) -> list[Changed]:
     A part whose overrides now contradict keeps the steps it has. Raises NotFound.
     """
     with space.database.writing() as session:
-        return _again(session, job_id)
+        return derived_anew(session, load_bundle(session, job_id))
 
 
-def _again(session: Session, job_id: str) -> list[Changed]:
-    bundle = load_bundle(session, job_id)
-    products = shelf(session, bundle.company.id)
+def derived_anew(session: Session, bundle: JobBundle) -> list[Changed]:
+    """The same inside a transaction, for the job as it is there by now."""
+    job_id, products = bundle.job.id, shelf(session, bundle)
     versions = store.finish_versions(session, job_id)
     parts = painted_parts(bundle.property, bundle.job.deduction)
     out = []
@@ -151,7 +163,8 @@ def _again(session: Session, job_id: str) -> list[Changed]:
         except (NoSteps, Refused):
             # It keeps the steps it has; the specification says why they are out of date.
             continue
-    check_whole(session, job_id)
+    if out:
+        check_whole(session, job_id)
     return out
 
 
@@ -165,12 +178,9 @@ def set_school(space: Workspace, job_id: str, level: str, topic: str, school: st
     except ValueError as error:
         raise Refused({topic: str(error)}) from None
     with space.database.writing() as session:
-        bundle = load_bundle(session, job_id)
-        held = dict(bundle.job.schools if level == "job" else bundle.company.schools)
-        held.pop(topic, None)
-        store.put_schools(session, job_id, level, held | ({topic: school} if school else {}))
+        store.put_schools(session, job_id, level, topic, school)
         session.flush()
-        return _again(session, job_id)
+        return derived_anew(session, load_bundle(session, job_id))
 
 
 def set_lead(space: Workspace, job_id: str, found: str) -> list[Changed]:
@@ -178,7 +188,7 @@ def set_lead(space: Workspace, job_id: str, found: str) -> list[Changed]:
     with space.database.writing() as session:
         store.put_lead(session, job_id, {"yes": True, "no": False}.get(found))
         session.flush()
-        return _again(session, job_id)
+        return derived_anew(session, load_bundle(session, job_id))
 
 
 def set_lead_year(space: Workspace, job_id: str, text: str) -> list[Changed]:
@@ -188,7 +198,7 @@ def set_lead_year(space: Workspace, job_id: str, text: str) -> list[Changed]:
     with space.database.writing() as session:
         store.put_lead_year(session, job_id, int(text))
         session.flush()
-        return _again(session, job_id)
+        return derived_anew(session, load_bundle(session, job_id))
 
 
 def _refuse_forbidden(bundle: JobBundle, part: PaintedPart, wish: Wish, operations: Iterable[Operation]) -> None:
@@ -245,7 +255,7 @@ def same_for_alike(space: Workspace, job_id: str, key: Key) -> list[Changed]:
         part = painted_part(bundle.property, bundle.job.deduction, key)
         finish = bundle.finish_of(*key)
         wish = Wish.of(finish) if finish else usual_wish(bundle, part)
-        products = shelf(session, bundle.company.id)
+        products = shelf(session, bundle)
         versions = store.finish_versions(session, job_id)
         for other in alike(bundle, part):
             before = bundle.finish_of(*other.key)

@@ -10,17 +10,21 @@ from sqlalchemy.orm import Session
 from amber_gable.domain.errors import Refused
 from amber_gable.domain.fault_words import by_field
 from amber_gable.domain.generic_products import GENERIC_PRODUCTS
+from amber_gable.domain.generic_systems import GENERIC_SYSTEMS
 from amber_gable.domain.job import Company
+from amber_gable.domain.operation import CoatingSystem
 from amber_gable.domain.product import Product
 from amber_gable.exchange.files import decode
 from amber_gable.exchange.products import read_products
-from amber_gable.services.jobs import OWN_COMPANY
 from amber_gable.services.workspace import Workspace
-from amber_gable.store import products as store
+from amber_gable.store import sheets as store
 from amber_gable.store.tables import CompanyRow
 
 LISTS = ("methods", "substrates", "hazards")
 FLAGS = ("primer", "self_priming", "vinyl_safe")
+
+
+OWN_COMPANY = Company(id="own", name="My painting company")
 
 
 def company(session: Session) -> Company:
@@ -28,12 +32,20 @@ def company(session: Session) -> Company:
     row = session.scalars(select(CompanyRow).order_by(CompanyRow.created_at, CompanyRow.id)).first()
     if row is None:
         return OWN_COMPANY
-    return Company(id=row.id, name=row.name, currency=row.currency)
+    return Company(
+        id=row.id, name=row.name, currency=row.currency, lead_cutoff_year=row.lead_cutoff_year, schools=row.schools
+    )
 
 
-def held(session: Session, company_id: str) -> list[Product]:
+def held(session: Session, company_id: str) -> tuple[Product, ...]:
     """What the stores hold; the handbook's sheets where they are empty."""
-    return store.company_products(session, company_id) or list(GENERIC_PRODUCTS.values())
+    return tuple(store.company_products(session, company_id)) or tuple(GENERIC_PRODUCTS.values())
+
+
+def held_systems(session: Session, company_id: str) -> tuple[CoatingSystem, ...]:
+    """The company's systems; the handbook's where its stores are empty, for these name the handbook's sheets."""
+    own = tuple(store.company_systems(session, company_id))
+    return own or (() if store.company_products(session, company_id) else GENERIC_SYSTEMS)
 
 
 def typed_product(form: Mapping[str, str], several: Mapping[str, list[str]]) -> Product:
@@ -77,20 +89,15 @@ def kept_company(session: Session) -> Company:
     """The company, put into the store where it is not yet."""
     found = company(session)
     if session.get(CompanyRow, found.id) is None:
-        session.add(
-            CompanyRow(id=found.id, name=found.name, currency=found.currency, lead_cutoff_year=1978, schools={})
-        )
+        session.add(CompanyRow(**found.model_dump(mode="json")))
         session.flush()
     return found
 
 
 def take_out(space: Workspace, code: str, version: int) -> None:
     """Raises Refused where a job uses it, StaleEdit or NotFound."""
-    try:
-        with space.database.writing() as session:
-            store.drop_product(session, company(session).id, code, version)
-    except ValueError as error:
-        raise Refused({"": f"It stays in the stores: {error}."}) from None
+    with space.database.writing() as session:
+        store.drop_product(session, company(session).id, code, version)
 
 
 def import_products(space: Workspace, data: bytes, name: str) -> tuple[int, int]:

@@ -1,18 +1,21 @@
 """Jobs in and out of the store, always whole and always validated."""
 
-from collections.abc import Mapping
+from collections.abc import Collection, Mapping
 from dataclasses import dataclass
 from types import MappingProxyType
 from typing import Any
 
-from sqlalchemy import select
+from sqlalchemy import and_, or_, select
 from sqlalchemy.orm import Session
 
 from amber_gable.domain.errors import InputError, NotFound
 from amber_gable.domain.finish import Finish
 from amber_gable.domain.job import JobBundle
+from amber_gable.domain.operation import CoatingSystem
 from amber_gable.domain.photo import Photo
+from amber_gable.domain.product import Product
 from amber_gable.domain.survey import Face, Item, Obstacle, Opening, Zone
+from amber_gable.store.sheets import Kind, Pin, kept_revisions, pin, read_by
 from amber_gable.store.tables import (
     CompanyRow,
     FaceRow,
@@ -22,13 +25,14 @@ from amber_gable.store.tables import (
     ObstacleRow,
     OpeningRow,
     PhotoRow,
-    ProductRow,
     PropertyRow,
-    SystemRow,
+    SheetRow,
     Table,
     ZoneRow,
 )
 
+PINNED_SETTINGS = {"currency", "lead_cutoff_year", "schools"}
+"""Of the company: what enters a computation, kept with each job as it was."""
 _TRACKING = {"created_at", "updated_at", "version", "deleted_at", "property_id", "position", "company_id"}
 
 
@@ -67,10 +71,9 @@ def _fields(row: Table, *drop: str) -> dict[str, Any]:
 
 
 def load_bundle(session: Session, job_id: str) -> JobBundle:
-    """The job with everything it refers to. Raises NotFound for an unknown job."""
-    job = live_job(session, job_id)
-    property_ = session.get_one(PropertyRow, job.property_id)
-    company = session.get_one(CompanyRow, property_.company_id)
+    """The job with everything it refers to, each sheet in the revision it was specified with. Raises NotFound for an
+    unknown job."""
+    job, property_, company = _head(session, job_id)
     survey = _survey(session, property_, None)
     parts = {("zone", z["id"]) for z in survey["zones"]} | {("item", i["id"]) for i in survey["items"]}
     finishes = [
@@ -78,32 +81,59 @@ def load_bundle(session: Session, job_id: str) -> JobBundle:
         for f in _rows(session, FinishRow, FinishRow.job_id == job_id)
         if (f.part_kind, f.part_id) in parts
     ]
-    shelf = select(ProductRow).where(ProductRow.company_id == company.id, ProductRow.code.in_(job.products))
-    sheets = {row.code: row.sheet for row in session.scalars(shelf)}
-    products = [sheets[code] for code in job.products]
-    systems = [_fields(session.get_one(SystemRow, (company.id, id_))) for id_ in job.systems]
+    products, systems = shelf_of(session, company.id, job)
     return JobBundle.model_validate(
         {
-            "company": _fields(company),
+            "company": _company(company, job),
             "property": survey,
-            "products": products,
-            "systems": systems,
-            "job": _fields(job, "products", "systems") | {"finishes": finishes},
+            "products": [row.body for row in products],
+            "systems": [row.body for row in systems],
+            "job": _fields(job, *_NOT_IN_BUNDLE) | {"finishes": finishes},
         }
     )
+
+
+_NOT_IN_BUNDLE = ("products", "systems", "company_settings")
+
+
+def _head(session: Session, job_id: str) -> tuple[JobRow, PropertyRow, CompanyRow]:
+    """Raises NotFound."""
+    found = session.execute(
+        select(JobRow, PropertyRow, CompanyRow)
+        .join(PropertyRow, PropertyRow.id == JobRow.property_id)
+        .join(CompanyRow, CompanyRow.id == PropertyRow.company_id)
+        .where(JobRow.id == job_id, JobRow.deleted_at.is_(None))
+    ).first()
+    if found is None:
+        raise NotFound("job", job_id)
+    return found[0], found[1], found[2]
+
+
+def _company(company: CompanyRow, job: JobRow) -> dict[str, Any]:
+    """The company as the job was specified with it."""
+    return _fields(company) | job.company_settings
+
+
+def shelf_of(session: Session, company_id: str, job: JobRow) -> tuple[list[SheetRow], list[SheetRow]]:
+    """Products and systems on the job's shelf, in its order, each in the revision the job reads."""
+    kinds = [("product", job.products), ("system", job.systems)]
+    asked = [and_(SheetRow.kind == kind, SheetRow.code.in_([p["code"] for p in pins])) for kind, pins in kinds]
+    held: dict[str, dict[str, list[SheetRow]]] = {"product": {}, "system": {}}
+    for row in session.scalars(select(SheetRow).where(SheetRow.company_id == company_id, or_(*asked))):
+        held[row.kind].setdefault(row.code, []).append(row)
+    products, systems = (read_by(pins, held[kind]) for kind, pins in kinds)
+    return products, systems
 
 
 def load_face(session: Session, job_id: str, face_id: str) -> JobBundle:
     """The job cut down to one face and the photos, without its specification: what an edit of that face needs, whatever
     the size of the property. Raises NotFound for an unknown job or face."""
-    job = live_job(session, job_id)
-    property_ = session.get_one(PropertyRow, job.property_id)
+    job, property_, company = _head(session, job_id)
     survey = _survey(session, property_, face_id)
     if not survey["faces"]:
         raise NotFound("face", face_id)
-    company = session.get_one(CompanyRow, property_.company_id)
-    fields = _fields(job, "products", "systems")
-    return JobBundle.model_validate({"company": _fields(company), "property": survey, "job": fields})
+    fields = _fields(job, *_NOT_IN_BUNDLE)
+    return JobBundle.model_validate({"company": _company(company, job), "property": survey, "job": fields})
 
 
 def _rows(session: Session, table: Any, *where: Any) -> list[Any]:
@@ -144,29 +174,24 @@ def _survey(session: Session, property_: PropertyRow, face_id: str | None) -> di
 def save_bundle(
     session: Session, bundle: JobBundle, photos: Mapping[str, bytes] = MappingProxyType({}), *, replace: bool = False
 ) -> None:
-    """Store a whole job, with the bytes of its photos by id.
+    """Store a whole job, with the bytes of its photos by id; without `replace`, one that is not here yet.
 
-    Without `replace`, refuses one that is here, or whose products or systems are and differ.
+    The company, its sheets and its systems are put in where they are not; where the bundle's differ from them, the
+    job reads its own and the company's stay.
     """
     company, property_, job = bundle.company, bundle.property, bundle.job
     if not replace:
         for table, id_, what in ((JobRow, job.id, "job"), (PropertyRow, property_.id, "property")):
             if session.get(table, id_) is not None:
                 raise InputError(f"{what} '{id_}'", "is here already", "use --replace to overwrite it")
-    _put(
-        session,
-        CompanyRow,
-        {"id": company.id},
-        company.model_dump(mode="json", exclude={"id"}),
-        "company",
-        replace,
+    if session.get(CompanyRow, company.id) is None:
+        session.add(CompanyRow(**company.model_dump(mode="json")))
+        session.flush()
+    used = {o.product for f in job.finishes for o in bundle.operations(f)}
+    products = _pinned(session, company.id, "product", {p.code: p for p in bundle.products}, used)
+    systems = _pinned(
+        session, company.id, "system", {s.id: s for s in bundle.systems}, {f.system for f in job.finishes}
     )
-    for p in bundle.products:
-        key = {"company_id": company.id, "code": p.code}
-        _put(session, ProductRow, key, {"sheet": p.model_dump(mode="json")}, "product", replace)
-    for s in bundle.systems:
-        dumped = s.model_dump(mode="json")
-        _put(session, SystemRow, {"company_id": company.id, "id": dumped.pop("id")}, dumped, "system", replace)
     session.flush()
     _remove(session, job.id, property_.id)
     place = property_.model_dump(mode="json", exclude={"faces", "zones", "items", "photos"})
@@ -181,7 +206,8 @@ def save_bundle(
     session.add_all(part_row(property_.id, item.face, i, item) for i, item in enumerate(property_.items))
     session.add_all(photo_row(property_.id, i, p, photos[p.id]) for i, p in enumerate(property_.photos))
     fields = job.model_dump(mode="json", exclude={"finishes"})
-    shelf = {"products": [p.code for p in bundle.products], "systems": [s.id for s in bundle.systems]}
+    settings = company.model_dump(mode="json", include=PINNED_SETTINGS)
+    shelf = {"products": products, "systems": systems, "company_settings": settings}
     session.add(JobRow(property_id=property_.id, **fields, **shelf))
     session.flush()
     for i, finish in enumerate(job.finishes):
@@ -200,18 +226,13 @@ def finish_fields(row: FinishRow) -> dict[str, Any]:
     return fields | {row.part_kind: row.part_id, "system": row.system_id}
 
 
-def _put(session: Session, table: Any, key: dict[str, str], fields: dict[str, Any], what: str, replace: bool) -> None:
-    row = session.get(table, tuple(key.values()) if len(key) > 1 else next(iter(key.values())))
-    if row is None:
-        session.add(table(**key, **fields))
-        return
-    for name, value in fields.items():
-        if getattr(row, name) != value:
-            if not replace:
-                raise InputError(
-                    f"{what} '{list(key.values())[-1]}'", "is here already and differs", "use --replace to overwrite it"
-                )
-            setattr(row, name, value)
+def _pinned(
+    session: Session, company_id: str, kind: Kind, sheets: Mapping[str, Product | CoatingSystem], used: Collection[Any]
+) -> list[Pin]:
+    """Pins of a job's sheets: to their revision what its steps use, and what is not as the stores have it."""
+    bodies = {code: sheet.model_dump(mode="json") for code, sheet in sheets.items()}
+    kept = kept_revisions(session, company_id, kind, bodies)
+    return [pin(code, row.revision if code in used or not row.current else None) for code, row in kept.items()]
 
 
 def _remove(session: Session, job_id: str, property_id: str) -> None:

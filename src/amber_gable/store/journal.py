@@ -1,5 +1,6 @@
 """Undo and redo of surveying: every step is kept as what each record was before and after it."""
 
+from collections.abc import Callable
 from dataclasses import dataclass
 from typing import Any
 
@@ -10,6 +11,8 @@ from amber_gable.domain.errors import InputError
 from amber_gable.store.tables import EditRow
 
 STEPS_KEPT = 300
+WRITTEN_IN = 4
+"""The schema (migration) whose columns steps are recorded in today."""
 _SKIP = {"property_id", "id", "created_at", "updated_at", "version", "deleted_at", "data"}
 
 
@@ -40,7 +43,9 @@ def close_step(session: Session, property_id: str, words: str) -> None:
     mine = EditRow.property_id == property_id
     session.execute(delete(EditRow).where(mine, EditRow.undone))
     last = session.scalar(select(func.max(EditRow.number)).where(mine)) or 0
-    session.add(EditRow(property_id=property_id, number=last + 1, words=words[:200], changes=changes, undone=False))
+    step = EditRow(property_id=property_id, number=last + 1, words=words[:200], changes=changes)
+    step.undone, step.written_in = False, WRITTEN_IN
+    session.add(step)
     session.execute(delete(EditRow).where(mine, EditRow.number <= last + 1 - STEPS_KEPT))
 
 
@@ -62,7 +67,7 @@ def undo(session: Session, property_id: str, tables: dict[str, Any]) -> Moved:
     step = _last_done(session, property_id)
     if step is None:
         raise InputError("undo", "there is nothing to take back", "go on surveying")
-    for change in reversed(step.changes):
+    for change in reversed(_carried(step)):
         _apply(session, property_id, tables, change, change["after"], change["before"])
     step.undone = True
     return Moved(step.words, _faces(step))
@@ -73,7 +78,7 @@ def redo(session: Session, property_id: str, tables: dict[str, Any]) -> Moved:
     step = _first_undone(session, property_id)
     if step is None:
         raise InputError("redo", "there is nothing to do again", "go on surveying")
-    for change in step.changes:
+    for change in _carried(step):
         _apply(session, property_id, tables, change, change["before"], change["after"])
     step.undone = False
     return Moved(step.words, _faces(step))
@@ -104,13 +109,43 @@ def _apply(
     expected: dict[str, Any] | None,
     wanted: dict[str, Any] | None,
 ) -> None:
-    row = session.get(tables[change["kind"]], (property_id, change["id"]))
+    table = tables[change["kind"]]
+    row = session.get(table, (property_id, change["id"]))
     present = None if row is None or row.deleted_at is not None else state(row)
-    if row is None or present != expected:
-        raise InputError(f"{change['kind']} '{change['id']}'", "was changed in another way since", "change it by hand")
+    what = f"{change['kind']} '{change['id']}'"
+    gone = {*(expected or {}), *(wanted or {})} - {c.key for c in table.__table__.columns}
+    if gone:
+        raise InputError(what, "was recorded by an older version: the step cannot be repeated", "change it by hand")
+    if row is None or not _holds(present, expected):
+        raise InputError(what, "was changed in another way since", "change it by hand")
     if wanted is None:
         row.deleted_at = row.updated_at or 1
         return
     row.deleted_at = None
     for key, value in wanted.items():
         setattr(row, key, value)
+
+
+def _holds(present: dict[str, Any] | None, recorded: dict[str, Any] | None) -> bool:
+    """Whether a record stands as it was recorded. Columns that came with a later schema do not count: what is in them
+    stays as it is."""
+    if present is None or recorded is None:
+        return present is recorded
+    return all(present[key] == value for key, value in recorded.items())
+
+
+_CARRIED: dict[int, Callable[[str, dict[str, Any]], dict[str, Any]]] = {}
+"""For each schema that gave a surveyed column another name or meaning: how a recorded state of the one before it (kind,
+columns) reads in it. Columns that were only added need none."""
+
+
+def _carried(step: EditRow) -> list[dict[str, Any]]:
+    """The changes of a step in the columns of today."""
+    out = []
+    for change in step.changes:
+        for side in ("before", "after"):
+            for schema in range(step.written_in + 1, WRITTEN_IN + 1):
+                if change[side] is not None and schema in _CARRIED:
+                    change = change | {side: _CARRIED[schema](change["kind"], change[side])}
+        out.append(change)
+    return out

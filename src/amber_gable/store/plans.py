@@ -1,5 +1,7 @@
 """The plan a job works to."""
 
+from collections.abc import Callable
+
 from sqlalchemy import select
 from sqlalchemy.orm import Session
 
@@ -7,14 +9,14 @@ from amber_gable.domain.plan import Plan, Task, Unplaced
 from amber_gable.store.tables import PlanRow, TaskRow
 
 
-def save_plan(session: Session, job_id: str, plan: Plan, digest: str, planned_at: int) -> None:
+def save_plan(session: Session, job_id: str, plan: Plan, fingerprint: str, planned_at: int) -> None:
     """Replace the job's plan."""
     old = session.get(PlanRow, job_id)
     if old is not None:
         session.delete(old)
         session.flush()
     unplaced = [u.model_dump(mode="json") for u in plan.unplaced]
-    session.add(PlanRow(job_id=job_id, digest=digest, planned_at=planned_at, unplaced=unplaced))
+    session.add(PlanRow(job_id=job_id, fingerprint=fingerprint, planned_at=planned_at, unplaced=unplaced))
     session.flush()
     for i, task in enumerate(plan.tasks):
         session.add(
@@ -37,3 +39,13 @@ def load_plan(session: Session, job_id: str) -> tuple[Plan, PlanRow] | None:
     tasks = tuple(Task.model_validate(r.details) for r in rows)
     unplaced = tuple(Unplaced.model_validate(u) for u in row.unplaced)
     return Plan(tasks=tasks, unplaced=unplaced, finish=max((t.end for t in tasks), default=None)), row
+
+
+AS_IS = "as-is"
+"""Stands in the place of a fingerprint after a migration, for a plan whose job had not changed since it was made."""
+
+
+def carry_forward(session: Session, fingerprint: Callable[[str], str]) -> None:
+    """Give plans of older schemas that still held when they were migrated the fingerprint of their job as it is."""
+    for row in session.scalars(select(PlanRow).where(PlanRow.fingerprint == AS_IS)):
+        row.fingerprint = fingerprint(row.job_id)

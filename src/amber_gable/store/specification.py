@@ -1,6 +1,6 @@
 """What parts get, and by which schools: versioned edits to finishes, schools, schemes and acknowledgements."""
 
-from collections.abc import Iterable, Mapping
+from collections.abc import Collection, Iterable, Mapping
 from typing import Any
 
 from sqlalchemy import func, select
@@ -9,12 +9,13 @@ from sqlalchemy.orm import Session
 from amber_gable.domain.acknowledgement import Acknowledgement
 from amber_gable.domain.errors import InputError, NotFound, StaleEdit
 from amber_gable.domain.finish import Finish
-from amber_gable.domain.operation import CoatingSystem
+from amber_gable.domain.job import Company
 from amber_gable.domain.product import Product
 from amber_gable.domain.scheme import Scheme
 from amber_gable.store.jobs import finish_fields, finish_row, live_job
+from amber_gable.store.sheets import Newer, Pin, current_of, kept_revisions, newer_products, pin, revisions
 from amber_gable.store.survey import check_whole
-from amber_gable.store.tables import CompanyRow, FinishRow, JobRow, ProductRow, PropertyRow, SystemRow
+from amber_gable.store.tables import CompanyRow, FinishRow, JobRow, PropertyRow
 
 Key = tuple[str, str]
 
@@ -69,10 +70,29 @@ def put_weather_schools(session: Session, job_id: str, deduction: str, policy: d
     check_whole(session, job_id)
 
 
-def put_schools(session: Session, job_id: str, level: str, schools: Mapping[str, str]) -> None:
-    """Change the schools of the job, or of the company (`level` 'job' or 'company')."""
-    row: JobRow | CompanyRow = live_job(session, job_id) if level == "job" else company_of(session, job_id)
-    row.schools = dict(schools)
+def put_schools(session: Session, job_id: str, level: str, topic: str, school: str) -> None:
+    """Choose a school of the job, or of the company (`level` 'job' or 'company') and with it of this job; an empty
+    one gives the choice back."""
+    job = live_job(session, job_id)
+    if level == "job":
+        job.schools = _chosen(job.schools, topic, school)
+        return
+    company = company_of(session, job_id)
+    company.schools = _chosen(company.schools, topic, school)
+    held = job.company_settings
+    job.company_settings = held | {"schools": _chosen(held["schools"], topic, school)}
+
+
+def _chosen(held: Mapping[str, str], topic: str, school: str) -> dict[str, str]:
+    return {t: s for t, s in held.items() if t != topic} | ({topic: school} if school else {})
+
+
+def put_company(session: Session, company: Company) -> None:
+    """The company's own settings; jobs keep those that they were specified with."""
+    row = session.get_one(CompanyRow, company.id)
+    for name, value in company.model_dump(mode="json").items():
+        if getattr(row, name) != value:
+            setattr(row, name, value)
 
 
 def put_lead(session: Session, job_id: str, found: bool | None) -> None:
@@ -81,8 +101,10 @@ def put_lead(session: Session, job_id: str, found: bool | None) -> None:
 
 
 def put_lead_year(session: Session, job_id: str, year: int) -> None:
-    """The year of the company's jurisdiction before which lead paint is presumed."""
+    """The year of the company's jurisdiction before which lead paint is presumed, from now on and for this job."""
+    job = live_job(session, job_id)
     company_of(session, job_id).lead_cutoff_year = year
+    job.company_settings = job.company_settings | {"lead_cutoff_year": year}
 
 
 def put_schemes(session: Session, job_id: str, schemes: Iterable[Scheme]) -> None:
@@ -94,33 +116,56 @@ def put_acknowledged(session: Session, job_id: str, read: Iterable[Acknowledgeme
 
 
 def shelve_products(session: Session, job_id: str, products: Iterable[Product]) -> None:
-    """Put products on the job's shelf; such as the company does not have yet are put into its stores."""
-    job, company = live_job(session, job_id), company_of(session, job_id).id
-    for product in products:
-        if session.get(ProductRow, (company, product.code)) is None:
-            session.add(ProductRow(company_id=company, code=product.code, sheet=product.model_dump(mode="json")))
-        if product.code not in job.products:
-            job.products = [*job.products, product.code]
-    session.flush()
+    """Pin products that steps use to the sheets they were specified with; such as the company does not have yet are put
+    into its stores."""
+    bodies = {p.code: p.model_dump(mode="json") for p in products}
+    job = live_job(session, job_id)
+    lacking = {c: body for c, body in bodies.items() if c not in _fixed(job.products)}
+    if lacking:
+        kept = kept_revisions(session, company_of(session, job_id).id, "product", lacking)
+        job.products = _with_pins(job.products, [pin(code, row.revision) for code, row in kept.items()])
+        session.flush()
 
 
 def shelve_system(session: Session, job_id: str, system_id: str) -> None:
-    """Put a system of the company, and the products it uses, on the job's shelf."""
-    job = live_job(session, job_id)
-    row = session.get(SystemRow, (company_of(session, job_id).id, system_id))
+    """Pin a system of the company, and the products it uses, to what they are now. Raises InputError."""
+    job, company = live_job(session, job_id), company_of(session, job_id).id
+    if system_id in _fixed(job.systems):
+        return
+    row = current_of(revisions(session, company, "system", [system_id]).get(system_id, []))
     if row is None:
         raise InputError(f"system '{system_id}'", "is not one of the company's systems", "choose one from the list")
-    if system_id not in job.systems:
-        job.systems = [*job.systems, system_id]
-    wanted = [o["product"] for o in row.operations if o["product"]]
-    job.products = list(dict.fromkeys([*job.products, *wanted]))
+    wanted = {o["product"] for o in row.body["operations"] if o.get("product")} - _fixed(job.products)
+    held = revisions(session, company, "product", wanted)
+    now = [r for code in sorted(wanted) if (r := current_of(held.get(code, []))) is not None]
+    job.systems = _with_pins(job.systems, [pin(system_id, row.revision)])
+    job.products = _with_pins(job.products, [pin(r.code, r.revision) for r in now])
 
 
-def company_systems(session: Session, job_id: str) -> list[CoatingSystem]:
-    """Every system the job's company has, by name."""
-    company = company_of(session, job_id).id
-    rows = session.scalars(select(SystemRow).where(SystemRow.company_id == company).order_by(SystemRow.name))
-    return [
-        CoatingSystem.model_validate({"id": r.id, "name": r.name, "operations": r.operations, "note": r.note})
-        for r in rows
-    ]
+def _fixed(pins: Iterable[Pin]) -> set[str]:
+    return {p["code"] for p in pins if p["revision"] is not None}
+
+
+def _with_pins(pins: Iterable[Pin], new: Iterable[Pin]) -> list[Pin]:
+    """The shelf with these pins in the place of those of their code, or at its end."""
+    return list(({p["code"]: p for p in pins} | {p["code"]: p for p in new}).values())
+
+
+def newer_than_pinned(session: Session, job_id: str) -> tuple[list[Newer], dict[str, tuple[Any, Any]]]:
+    """What the company has changed since the job was specified: sheets that its steps use, and settings as (then,
+    now)."""
+    job, company = live_job(session, job_id), company_of(session, job_id)
+    held = job.company_settings
+    settings = {k: (held[k], getattr(company, k)) for k in sorted(held) if held[k] != getattr(company, k)}
+    return newer_products(session, company.id, job.products), settings
+
+
+def take_over(session: Session, job_id: str, codes: Collection[str], *, settings: bool = False) -> None:
+    """Let the job read the stores' present sheets of these products, and the company's present settings."""
+    job, company = live_job(session, job_id), company_of(session, job_id)
+    held = revisions(session, company.id, "product", codes)
+    now = [r for code in codes if (r := current_of(held.get(code, []))) is not None]
+    job.products = _with_pins(job.products, [pin(r.code, r.revision) for r in now])
+    if settings:
+        job.company_settings = {k: getattr(company, k) for k in job.company_settings}
+    session.flush()

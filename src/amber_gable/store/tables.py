@@ -151,7 +151,8 @@ class PhotoRow(Tracked, Deletable, Table):
 
 
 class EditRow(Tracked, Table):
-    """One step of surveying, as what each record was before and after, so that it can be taken back and done again."""
+    """One step of surveying, as what each record was before and after, so that it can be taken back and done again;
+    `written_in` is the schema whose columns these are."""
 
     __tablename__ = "edit"
     property_id: Mapped[str] = mapped_column(ForeignKey("property.id", ondelete="CASCADE"), primary_key=True)
@@ -159,6 +160,7 @@ class EditRow(Tracked, Table):
     words: Mapped[str]
     changes: Mapped[list[Any]]
     undone: Mapped[bool] = mapped_column(default=False)
+    written_in: Mapped[int]
 
 
 class TickRow(Tracked, Table):
@@ -171,23 +173,23 @@ class TickRow(Tracked, Table):
     done: Mapped[str]
 
 
-class ProductRow(Tracked, Table):
-    __tablename__ = "product"
+class SheetRow(Tracked, Table):
+    """One revision of a product's data sheet or of a coating system (`kind`). A revision never changes; `current` says
+    which one the stores hold."""
+
+    __tablename__ = "sheet"
     company_id: Mapped[str] = mapped_column(ForeignKey("company.id"), primary_key=True)
+    kind: Mapped[str] = mapped_column(primary_key=True)
     code: Mapped[str] = mapped_column(primary_key=True)
-    sheet: Mapped[dict[str, Any]]
-
-
-class SystemRow(Tracked, Table):
-    __tablename__ = "coating_system"
-    company_id: Mapped[str] = mapped_column(ForeignKey("company.id"), primary_key=True)
-    id: Mapped[str] = mapped_column(primary_key=True)
-    name: Mapped[str]
-    operations: Mapped[list[Any]]
-    note: Mapped[str]
+    revision: Mapped[int] = mapped_column(primary_key=True)
+    body: Mapped[dict[str, Any]]
+    current: Mapped[bool]
 
 
 class JobRow(Tracked, Deletable, Table):
+    """`products` and `systems` are pins (store/sheets.py); `company_settings` the company's figures and schools as the
+    job was specified with them."""
+
     __tablename__ = "job"
     id: Mapped[str] = mapped_column(primary_key=True)
     property_id: Mapped[str] = mapped_column(ForeignKey("property.id"))
@@ -202,6 +204,7 @@ class JobRow(Tracked, Deletable, Table):
     schemes: Mapped[list[Any]]
     acknowledged: Mapped[list[Any]]
     note: Mapped[str]
+    company_settings: Mapped[dict[str, Any]]
 
 
 class FinishRow(Tracked, Table):
@@ -243,11 +246,12 @@ class WeatherRow(Tracked, Table):
 
 
 class PlanRow(Tracked, Table):
-    """The plan a job works to: made from the weather and job of one moment, told by the digest."""
+    """The plan a job works to: made from the weather and job of one moment, told by the fingerprint of what it reads of
+    the job (core/plan/fingerprint.py)."""
 
     __tablename__ = "plan"
     job_id: Mapped[str] = mapped_column(ForeignKey("job.id", ondelete="CASCADE"), primary_key=True)
-    digest: Mapped[str]
+    fingerprint: Mapped[str]
     planned_at: Mapped[int]
     unplaced: Mapped[list[Any]]
 

@@ -3,7 +3,6 @@
 import socket
 import threading
 import time
-from pathlib import Path
 
 import uvicorn
 from fastapi import FastAPI
@@ -14,6 +13,7 @@ from amber_gable.exchange.meter import HttpMeter
 from amber_gable.services.clock import DemoClock, SystemClock
 from amber_gable.services.forecasts import job_weather
 from amber_gable.services.jobs import load_demo
+from amber_gable.services.opening import open_database
 from amber_gable.services.planning import make_plan
 from amber_gable.services.settings import Settings
 from amber_gable.services.workspace import Workspace
@@ -47,13 +47,6 @@ def _in_background(app: FastAPI, port: int) -> uvicorn.Server:
             return server
         time.sleep(0.05)
     raise InputError(f"port {port}", "the service did not start", "try again")
-
-
-def open_database(path: Path) -> Database:
-    clock = SystemClock()
-    database = Database(path, lambda: int(clock.now().timestamp()))
-    database.migrate()
-    return database
 
 
 def serve(port: int | None = None) -> None:

@@ -5,9 +5,11 @@ from starlette.responses import Response
 
 from amber_gable.core.survey.items import item_area
 from amber_gable.services.quantities import job_quantities
+from amber_gable.services.taking_over import offers
 from amber_gable.services.workspace import digest
 from amber_gable.web.pages import job_page, load_job, space_of, units_of
 from amber_gable.web.views.cans import bench
+from amber_gable.web.views.offers import told_offers
 
 router = APIRouter(prefix="/jobs/{job_id}/quantities")
 
@@ -35,5 +37,6 @@ def quantities(request: Request, job_id: str) -> Response:
         "item_count": len(items),
         "items_m2": sum(item_area(i.spec) for i in items),
         "units": units_of(request),
+        "offers": told_offers(offers(space_of(request), job_id), view.bundle.property.tz),
     }
     return job_page(request, view, "quantities", context)

@@ -15,7 +15,7 @@ from amber_gable.exchange.palettes import write_gpl
 from amber_gable.exchange.products import dump_products, write_csv
 from amber_gable.services import stores
 from amber_gable.services.colours import colour_library, drop_own, import_palette
-from amber_gable.store.products import product_version
+from amber_gable.store.sheets import product_version
 from amber_gable.web.pages import page, space_of
 from amber_gable.web.views.sheet_form import GROUPS, sheet_values
 
@@ -45,15 +45,15 @@ def shelves(request: Request) -> Response:
 
 @router.get("/products.json")
 def as_json(request: Request) -> Response:
-    return _file(dump_products(_held(request)), "application/json", "products.json")
+    return _file(dump_products(list(_held(request))), "application/json", "products.json")
 
 
 @router.get("/products.csv")
 def as_csv(request: Request) -> Response:
-    return _file(write_csv(_held(request)), "text/csv; charset=utf-8", "products.csv")
+    return _file(write_csv(list(_held(request))), "text/csv; charset=utf-8", "products.csv")
 
 
-def _held(request: Request) -> list[Product]:
+def _held(request: Request) -> tuple[Product, ...]:
     with space_of(request).database.reading() as session:
         return stores.held(session, stores.company(session).id)
 
@@ -81,10 +81,7 @@ def product(request: Request, code: str) -> Response:
         found = next((p for p in stores.held(session, company.id) if p.code == code), None)
         if found is None:
             raise NotFound("product", code)
-        try:
-            version = product_version(session, company.id, code)
-        except NotFound:
-            version = 0
+        version = product_version(session, company.id, code)
     return _sheet(request, sheet_values(found), version, found.name)
 
 

@@ -6,8 +6,6 @@ from typing import Any
 import sqlalchemy as sa
 from alembic import op
 
-from amber_gable.domain.versions import condition_from_1, face_from_1
-
 revision = "0002"
 down_revision = "0001"
 branch_labels = None
@@ -56,6 +54,24 @@ def _of_property(table: str, keys: tuple[Any, ...], *columns: Any, deletable: bo
     )
 
 
+def _outline(face: Any) -> dict[str, Any]:
+    """What was a rectangle with an optional gable in the middle, as three columns."""
+    width, height, rise = (face[name] for name in _OLD)
+    if rise:
+        return {"kind": "gable", "width_m": width, "eave_height_m": height, "rise_m": rise}
+    return {"kind": "rectangle", "width_m": width, "height_m": height}
+
+
+def _condition(old: dict[str, Any]) -> dict[str, Any]:
+    """What had one wood moisture figure without a date, and a tick for bare surfaces."""
+    new = {k: v for k, v in old.items() if k not in ("wood_moisture_pct", "bare")}
+    if old.get("wood_moisture_pct") is not None:
+        new["moisture"] = [{"pct": old["wood_moisture_pct"]}]
+    if old.get("bare"):
+        new["coating"] = "bare"
+    return new
+
+
 def upgrade() -> None:
     text: Any = sa.String()
     number: Any = sa.Double()
@@ -68,11 +84,9 @@ def upgrade() -> None:
     op.add_column("face", sa.Column("blocks", sa.JSON(), nullable=False, server_default="[]"))
     rows = connection.execute(sa.text(f"SELECT property_id, id, {', '.join(_OLD)} FROM face")).mappings().all()
     for row in rows:
-        face = {key: row[key] for key in _OLD}
-        face_from_1(face)
         connection.execute(
             sa.text("UPDATE face SET outline = :outline WHERE property_id = :property_id AND id = :id"),
-            {"outline": json.dumps(face["outline"]), "property_id": row["property_id"], "id": row["id"]},
+            {"outline": json.dumps(_outline(row)), "property_id": row["property_id"], "id": row["id"]},
         )
     for column in _OLD:
         op.drop_column("face", column)
@@ -80,8 +94,7 @@ def upgrade() -> None:
     op.add_column("opening", sa.Column("spans", sa.Boolean(), nullable=False, server_default=sa.false()))
     op.add_column("zone", sa.Column("profile", sa.JSON(), nullable=True))
     for row in connection.execute(sa.text("SELECT property_id, id, condition FROM zone")).mappings().all():
-        condition = json.loads(row["condition"])
-        condition_from_1(condition)
+        condition = _condition(json.loads(row["condition"]))
         connection.execute(
             sa.text("UPDATE zone SET condition = :condition WHERE property_id = :property_id AND id = :id"),
             {"condition": json.dumps(condition), "property_id": row["property_id"], "id": row["id"]},

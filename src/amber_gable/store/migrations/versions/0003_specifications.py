@@ -6,12 +6,58 @@ from typing import Any
 import sqlalchemy as sa
 from alembic import op
 
-from amber_gable.domain.versions import product_from_2
-
 revision = "0003"
 down_revision = "0002"
 branch_labels = None
 depends_on = None
+
+
+_FAMILIES = {
+    "exterior acrylic": "exterior-acrylic",
+    "exterior acrylic, low-temperature": "low-temperature-acrylic",
+    "soft-gloss acrylic trim": "trim-acrylic",
+    "hybrid water-based undercoat": "hybrid-undercoat",
+    "hybrid water-based satin": "hybrid-satin",
+    "alkyd gloss": "alkyd-gloss",
+    "alkyd wood primer": "alkyd-wood-primer",
+    "acrylic wood primer": "acrylic-wood-primer",
+    "peel-bonding primer": "peel-bonding-primer",
+    "acrylic bonding primer": "bonding-primer",
+    "stain-blocking primer": "stain-blocker",
+    "metal primer": "metal-primer",
+    "masonry conditioner": "masonry-conditioner",
+    "masonry stabilising undercoat": "masonry-undercoat",
+    "smooth masonry paint": "masonry-paint",
+    "high-build masonry": "high-build-masonry",
+    "elastomeric wall coating": "elastomeric",
+    "silicate masonry paint": "silicate-paint",
+    "deck stain": "deck-stain",
+    "deck stain, solid": "solid-stain",
+    "deck clear coat": "deck-clear",
+    "floor and porch": "floor-waterborne",
+    "floor and porch, alkyd": "floor-alkyd",
+    "all-in-one porch coating": "floor-all-in-one",
+    "reflective roof coat": "roof-coat",
+    "other": "other",
+}
+"""Codes by the names that were free words before."""
+
+
+def _with_family(sheet: dict[str, Any]) -> dict[str, Any]:
+    """The family as a code; words that are no known family become "other" and are kept as note."""
+    words = sheet.get("family")
+    if not isinstance(words, str):
+        return sheet
+    family, more = _FAMILIES.get(words.lower(), "other"), {}
+    if family == "exterior-acrylic" and (sheet.get("surface_min_c") or 0) < 5:
+        family = "low-temperature-acrylic"
+    if family == "deck-stain" and "solid" in str(sheet.get("name")).lower():
+        family = "solid-stain"
+    if family == "floor-waterborne" and sheet.get("base") == "alkyd":
+        family = "floor-alkyd"
+    if family == "other":
+        more = {"note": words}
+    return sheet | more | {"family": family}
 
 
 def _stamps() -> list[Any]:
@@ -58,8 +104,7 @@ def upgrade() -> None:
         rows = [{k: v for k, v in row.items() if k != "zone_id"} | new | {"part_id": row["zone_id"]} for row in old]
         op.bulk_insert(table, rows)
     for row in connection.execute(sa.text("SELECT company_id, code, sheet FROM product")).mappings().all():
-        sheet = json.loads(row["sheet"])
-        product_from_2(sheet)
+        sheet = _with_family(json.loads(row["sheet"]))
         connection.execute(
             sa.text("UPDATE product SET sheet = :sheet WHERE company_id = :company_id AND code = :code"),
             {"sheet": json.dumps(sheet), "company_id": row["company_id"], "code": row["code"]},

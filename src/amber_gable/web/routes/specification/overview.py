@@ -28,10 +28,13 @@ from amber_gable.services.specifying import (
     set_school,
     shelf,
 )
+from amber_gable.services.taking_over import offers, take_newer
 from amber_gable.services.workspace import Workspace, digest
-from amber_gable.store.specification import company_systems, finish_versions
+from amber_gable.store.sheets import company_systems
+from amber_gable.store.specification import finish_versions
 from amber_gable.web.pages import Fields, job_page, load_job, space_of
 from amber_gable.web.views.elevation import draw, drawing_scale, finish_colours
+from amber_gable.web.views.offers import told_offers
 from amber_gable.web.views.spec_rows import STATE_WORDS, Line, line
 
 router = APIRouter()
@@ -80,9 +83,9 @@ def overview(request: Request, job_id: str, more: dict[str, Any] | None = None, 
     view, space = load_job(request, job_id), space_of(request)
     bundle = view.bundle
     with space.database.reading() as session:
-        products = shelf(session, bundle.company.id)
+        products = shelf(session, bundle)
         versions = finish_versions(session, job_id)
-        systems = {s.id: s.name for s in company_systems(session, job_id)}
+        systems = {s.id: s.name for s in company_systems(session, bundle.company.id)}
     specs = job_specs(space, bundle, products)
     heat = job_heat(space, bundle, specs)
     by_code = {p.code: p for p in (*products, *bundle.products)}
@@ -129,6 +132,7 @@ def overview(request: Request, job_id: str, more: dict[str, Any] | None = None, 
         "company_schools": bundle.company.schools,
         "lead": lead_presumed(bundle),
         "lead_year": bundle.company.lead_cutoff_year,
+        "offers": told_offers(offers(space, job_id), bundle.property.tz),
         "faults": {},
         "done": [],
     }
@@ -173,6 +177,14 @@ def lead_year(request: Request, job_id: str, form: Fields) -> Response:
     except Refused as error:
         return overview(request, job_id, {"faults": error.fields}, 422)
     return _told(request, job_id, changed, "The year is changed")
+
+
+@router.post("/newer")
+def newer(request: Request, job_id: str, form: Fields) -> Response:
+    """Take over a sheet by its code, or with an empty one the company's settings."""
+    code = form.get("code", "")
+    changed = take_newer(space_of(request), job_id, [code] if code else [], settings=not code)
+    return _told(request, job_id, changed, "Taken over")
 
 
 @router.post("/acknowledge")

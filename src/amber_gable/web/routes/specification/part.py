@@ -44,7 +44,8 @@ from amber_gable.services.specifying import (
 )
 from amber_gable.services.step_edits import added, changed, dropped, removed
 from amber_gable.services.workspace import digest
-from amber_gable.store.specification import company_of, company_systems, finish_versions
+from amber_gable.store.sheets import company_systems
+from amber_gable.store.specification import finish_versions
 from amber_gable.web.pages import Fields, JobView, job_page, load_job, space_of
 from amber_gable.web.routes.specification.overview import wanted_heat
 from amber_gable.web.views.build_up import build_up
@@ -73,9 +74,9 @@ def part_page(
         raise NotFound(*key)
     here = found[key]
     with space.database.reading() as session:
-        products = shelf(session, bundle.company.id)
+        products = shelf(session, bundle)
         version = finish_versions(session, job_id).get(key, 0)
-        systems = company_systems(session, job_id)
+        systems = company_systems(session, bundle.company.id)
         library = colour_library(session, bundle.company.id)
     spec = part_spec(bundle, here, products)
     by_code = {p.code: p for p in (*products, *bundle.products)}
@@ -214,12 +215,8 @@ def school(request: Request, job_id: str, kind: str, id_: str, form: Fields) -> 
 @router.post("/{kind}/{id_}/pick")
 def pick(request: Request, job_id: str, kind: str, id_: str, form: Fields) -> Response:
     role, code = form.get("pick", ""), form.get("product", "")
-    with space_of(request).database.reading() as session:
-        there = {p.code for p in shelf(session, company_of(session, job_id).id)}
 
     def change(wish: Wish, _: PaintedPart) -> Wish:
-        if code not in there:
-            raise Refused({"product": f"the stores hold no product '{code}'; choose one of the list"})
         return replace(wish, picks={**wish.picks, role: code})
 
     return _edit(request, job_id, (kind, id_), form, change)
@@ -251,7 +248,7 @@ def _standing(request: Request, job_id: str, key: tuple[str, str]) -> tuple[Any,
     space = space_of(request)
     bundle = load_job(request, job_id).bundle
     with space.database.reading() as session:
-        products = shelf(session, bundle.company.id)
+        products = shelf(session, bundle)
     return part_spec(bundle, painted_part(bundle.property, bundle.job.deduction, key), products).operations
 
 

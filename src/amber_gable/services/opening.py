@@ -1,0 +1,24 @@
+"""Opening the installation's database: checked, brought to the present schema, its plans carried along."""
+
+from pathlib import Path
+
+from amber_gable.core.plan.fingerprint import plan_fingerprint
+from amber_gable.services.clock import SystemClock
+from amber_gable.store.database import Database
+from amber_gable.store.jobs import load_bundle
+from amber_gable.store.plans import carry_forward
+
+
+def open_database(path: Path) -> Database:
+    """Raises InputError for another program's file, a damaged one, and one of a newer version."""
+    clock = SystemClock()
+    database = Database(path, lambda: int(clock.now().timestamp()))
+    bring_up(database)
+    return database
+
+
+def bring_up(database: Database) -> None:
+    """Migrate, and let plans that held before hold on."""
+    database.migrate()
+    with database.writing() as session:
+        carry_forward(session, lambda job_id: plan_fingerprint(load_bundle(session, job_id)))
