@@ -147,10 +147,10 @@ def test_plans_come_back_as_they_were(space: Workspace) -> None:
     with space.database.reading() as session:
         found = load_plan(session, JOB)
     assert found is not None
-    plan, row = found
+    plan = found.plan
     assert len(plan.tasks) > 40
     assert plan.tasks == tuple(sorted(plan.tasks, key=lambda t: t.start))
-    assert row.fingerprint
+    assert found.fingerprint
 
 
 def test_resetting_the_demo_brings_back_what_was_changed_and_keeps_other_jobs(space: Workspace) -> None:

@@ -64,10 +64,10 @@ def kept_plan(space: Workspace, bundle: JobBundle, site: SiteClimate | None, now
         found = load_plan(session, bundle.job.id)
     if found is None:
         return None
-    plan, row = found
-    changed = row.fingerprint != plan_fingerprint(bundle)
-    threatened = () if changed or site is None else threatened_tasks(site, plan, now)
-    return KeptPlan(plan, row.planned_at, changed, threatened)
+    key = "fingerprint" + digest(bundle)
+    changed = found.fingerprint != space.computed.get(key, lambda: plan_fingerprint(bundle))
+    threatened = () if changed or site is None else threatened_tasks(site, found.plan, now)
+    return KeptPlan(found.plan, found.planned_at, changed, threatened)
 
 
 def make_plan(space: Workspace, bundle: JobBundle, series: WeatherSeries) -> Plan:

@@ -67,13 +67,32 @@ class Workspace:
     asked: dict[str, Asked] = field(default_factory=dict)
 
 
+_LATELY: OrderedDict[int, tuple[JobBundle, bytes]] = OrderedDict()
+_LATELY_LOCK = threading.Lock()
+
+
+def _job_digest(bundle: JobBundle) -> bytes:
+    """Of a job as it stands; worked out once for each that is in memory. Pictures change nothing that is computed."""
+    with _LATELY_LOCK:
+        found = _LATELY.get(id(bundle))
+        if found is not None and found[0] is bundle:
+            return found[1]
+    text = bundle.model_dump_json(exclude={"property": {"photos"}})
+    made = hashlib.sha256(text.encode()).digest()
+    with _LATELY_LOCK:
+        # The job is held beside its digest: as long as it is, no other object has its id.
+        _LATELY[id(bundle)] = (bundle, made)
+        while len(_LATELY) > 64:
+            _LATELY.popitem(last=False)
+    return made
+
+
 def digest(*parts: object) -> str:
     """A key for results computed from these parts."""
     out = hashlib.sha256()
     for part in parts:
         if isinstance(part, JobBundle):
-            # Pictures change nothing that is computed.
-            out.update(part.model_dump_json(exclude={"property": {"photos"}}).encode())
+            out.update(_job_digest(part))
         elif isinstance(part, WeatherSeries):
             out.update(f"{part.start}/{part.issued}/{part.source}/{part.utc_offset_h}".encode())
             for name in COLUMNS:

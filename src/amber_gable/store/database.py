@@ -11,6 +11,8 @@ from sqlalchemy import Engine, create_engine, event
 from sqlalchemy.orm import Session
 
 from amber_gable.store.backup import back_up
+from amber_gable.store.changes import count
+from amber_gable.store.kept import Kept
 from amber_gable.store.soundness import MIGRATIONS, check_ours, known_revisions
 from amber_gable.store.tables import Tracked
 
@@ -20,7 +22,7 @@ class Database:
 
     def __init__(self, path: Path, now: Callable[[], int]) -> None:
         path.parent.mkdir(parents=True, exist_ok=True)
-        self.path, self.now = path, now
+        self.path, self.now, self.kept = path, now, Kept()
         self.engine: Engine = create_engine(f"sqlite:///{path}", connect_args={"timeout": 10})
         event.listen(self.engine, "connect", _prepare)
 
@@ -43,28 +45,34 @@ class Database:
 
     @contextmanager
     def reading(self) -> Iterator[Session]:
-        with Session(self.engine, autoflush=False) as session:
+        """One moment of the database, whatever is written meanwhile."""
+        with Session(self.engine, autoflush=False, info={"kept": self.kept}) as session:
+            session.connection().exec_driver_sql("BEGIN")
             yield session
 
     @contextmanager
     def writing(self) -> Iterator[Session]:
         """One transaction: everything in it is saved, or nothing."""
-        with Session(self.engine) as session, session.begin():
-            # Taking the write lock first makes two writers queue instead of failing half-way.
-            session.connection().exec_driver_sql("BEGIN IMMEDIATE")
-            event.listen(session, "before_flush", self._stamp)
-            yield session
+        with Session(self.engine, info={"kept": self.kept, "fresh": {}}) as session:
+            with session.begin():
+                # Taking the write lock first makes two writers queue instead of failing half-way.
+                session.connection().exec_driver_sql("BEGIN IMMEDIATE")
+                event.listen(session, "before_flush", self._stamp)
+                yield session
+            self.kept.publish(session)
 
     def _stamp(self, session: Session, *_: object) -> None:
         now = self.now()
+        changed = [row for row in session.dirty if session.is_modified(row)]
         for row in session.new:
             if isinstance(row, Tracked):
                 row.created_at = row.updated_at = now
                 row.version = row.version or 1
-        for row in session.dirty:
-            if isinstance(row, Tracked) and session.is_modified(row):
+        for row in changed:
+            if isinstance(row, Tracked):
                 row.updated_at = now
                 row.version += 1
+        count(session, (*session.new, *changed, *session.deleted))
 
 
 def _prepare(connection: sqlite3.Connection, _: object) -> None:

@@ -15,6 +15,7 @@ from amber_gable.domain.operation import CoatingSystem
 from amber_gable.domain.photo import Photo
 from amber_gable.domain.product import Product
 from amber_gable.domain.survey import Face, Item, Obstacle, Opening, Zone
+from amber_gable.store.kept import kept_in
 from amber_gable.store.sheets import Kind, Pin, kept_revisions, pin, read_by
 from amber_gable.store.tables import (
     CompanyRow,
@@ -73,12 +74,21 @@ def _fields(row: Table, *drop: str) -> dict[str, Any]:
 def load_bundle(session: Session, job_id: str) -> JobBundle:
     """The job with everything it refers to, each sheet in the revision it was specified with. Raises NotFound for an
     unknown job."""
-    job, property_, company = _head(session, job_id)
+    kept, key = kept_in(session), ("bundle", job_id)
+    found: JobBundle | None = kept.find(session, key)
+    if found is not None:
+        return found
+    head = _head(session, job_id)
+    scopes = (f"job:{job_id}", f"property:{head[1].id}", f"company:{head[2].id}")
+    return kept.read(session, key, scopes, lambda: _read_bundle(session, *head))
+
+
+def _read_bundle(session: Session, job: JobRow, property_: PropertyRow, company: CompanyRow) -> JobBundle:
     survey = _survey(session, property_, None)
     parts = {("zone", z["id"]) for z in survey["zones"]} | {("item", i["id"]) for i in survey["items"]}
     finishes = [
         finish_fields(f)
-        for f in _rows(session, FinishRow, FinishRow.job_id == job_id)
+        for f in _rows(session, FinishRow, FinishRow.job_id == job.id)
         if (f.part_kind, f.part_id) in parts
     ]
     products, systems = shelf_of(session, company.id, job)
@@ -128,12 +138,24 @@ def shelf_of(session: Session, company_id: str, job: JobRow) -> tuple[list[Sheet
 def load_face(session: Session, job_id: str, face_id: str) -> JobBundle:
     """The job cut down to one face and the photos, without its specification: what an edit of that face needs, whatever
     the size of the property. Raises NotFound for an unknown job or face."""
+    whole: JobBundle | None = kept_in(session).find(session, ("bundle", job_id))
+    if whole is not None:
+        return _cut_down(whole, face_id)
     job, property_, company = _head(session, job_id)
     survey = _survey(session, property_, face_id)
     if not survey["faces"]:
         raise NotFound("face", face_id)
     fields = _fields(job, *_NOT_IN_BUNDLE)
     return JobBundle.model_validate({"company": _company(company, job), "property": survey, "job": fields})
+
+
+def _cut_down(whole: JobBundle, face_id: str) -> JobBundle:
+    place = whole.property
+    parts = {"faces": (place.face(face_id),), "zones": place.zones_of(face_id), "items": place.items_of(face_id)}
+    on_it = tuple(p if p.face == face_id else p.model_copy(update={"face": None}) for p in place.photos)
+    cut = place.model_copy(update=parts | {"photos": on_it})
+    job = whole.job.model_copy(update={"finishes": ()})
+    return whole.model_copy(update={"property": cut, "job": job, "products": (), "systems": ()})
 
 
 def _rows(session: Session, table: Any, *where: Any) -> list[Any]:

@@ -1,11 +1,13 @@
 """The plan a job works to."""
 
 from collections.abc import Callable
+from dataclasses import dataclass
 
 from sqlalchemy import select
 from sqlalchemy.orm import Session
 
 from amber_gable.domain.plan import Plan, Task, Unplaced
+from amber_gable.store.kept import kept_in
 from amber_gable.store.tables import PlanRow, TaskRow
 
 
@@ -31,14 +33,32 @@ def save_plan(session: Session, job_id: str, plan: Plan, fingerprint: str, plann
         )
 
 
-def load_plan(session: Session, job_id: str) -> tuple[Plan, PlanRow] | None:
+@dataclass(frozen=True)
+class StoredPlan:
+    """A plan, when it was made (epoch s), and the fingerprint of what it was made from."""
+
+    plan: Plan
+    planned_at: int
+    fingerprint: str
+
+
+def load_plan(session: Session, job_id: str) -> StoredPlan | None:
+    kept, key = kept_in(session), ("plan", job_id)
+    found: tuple[StoredPlan | None] | None = kept.find(session, key)
+    if found is None:
+        found = kept.read(session, key, (f"plan:{job_id}",), lambda: (_read_plan(session, job_id),))
+    return found[0]
+
+
+def _read_plan(session: Session, job_id: str) -> StoredPlan | None:
     row = session.get(PlanRow, job_id)
     if row is None:
         return None
     rows = session.scalars(select(TaskRow).where(TaskRow.job_id == job_id).order_by(TaskRow.position))
     tasks = tuple(Task.model_validate(r.details) for r in rows)
     unplaced = tuple(Unplaced.model_validate(u) for u in row.unplaced)
-    return Plan(tasks=tasks, unplaced=unplaced, finish=max((t.end for t in tasks), default=None)), row
+    plan = Plan(tasks=tasks, unplaced=unplaced, finish=max((t.end for t in tasks), default=None))
+    return StoredPlan(plan, row.planned_at, row.fingerprint)
 
 
 AS_IS = "as-is"

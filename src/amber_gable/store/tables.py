@@ -266,6 +266,14 @@ class TaskRow(Tracked, Table):
     details: Mapped[dict[str, Any]]
 
 
+class ChangeRow(Table):
+    """How often what belongs to a scope ('job:…', 'property:…') was changed (store/changes.py)."""
+
+    __tablename__ = "change"
+    scope: Mapped[str] = mapped_column(primary_key=True)
+    number: Mapped[int]
+
+
 class SettingRow(Table):
     """Small facts of the installation, such as where the demo clock stands."""
 

@@ -7,6 +7,7 @@ import numpy as np
 from sqlalchemy.orm import Session
 
 from amber_gable.domain.weather import COLUMNS, WeatherSeries
+from amber_gable.store.kept import kept_in
 from amber_gable.store.tables import WeatherRow
 
 _ABOUT = [f.name for f in fields(WeatherSeries) if f.name not in COLUMNS]
@@ -26,6 +27,15 @@ def save_series(session: Session, property_id: str, kind: str, series: WeatherSe
 
 
 def load_series(session: Session, property_id: str, kind: str) -> WeatherSeries | None:
+    kept, key = kept_in(session), (kind, property_id)
+    found: tuple[WeatherSeries | None] | None = kept.find(session, key)
+    if found is None:
+        scopes = (f"weather:{property_id}",)
+        found = kept.read(session, key, scopes, lambda: (_read_series(session, property_id, kind),))
+    return found[0]
+
+
+def _read_series(session: Session, property_id: str, kind: str) -> WeatherSeries | None:
     row = session.get(WeatherRow, (property_id, kind))
     if row is None:
         return None

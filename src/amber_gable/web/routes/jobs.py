@@ -27,7 +27,7 @@ def _jobs(request: Request, faults: dict[str, str] | None = None, typed: dict[st
     with space.database.reading() as session:
         for listed in list_jobs(session):
             found = load_plan(session, listed.id)
-            cards.append(job_card(load_bundle(session, listed.id), found[0] if found else None, space.clock.now()))
+            cards.append(job_card(load_bundle(session, listed.id), found.plan if found else None, space.clock.now()))
     context = {"cards": cards, "faults": faults or {}, "typed": typed or {}}
     return page(request, "jobs.html", context, 422 if faults else 200)
 

@@ -30,6 +30,12 @@ def upgrade() -> None:
     _revisions()
     _pins()
     _plans()
+    op.create_table(
+        "change",
+        sa.Column("scope", sa.String(), nullable=False),
+        sa.Column("number", sa.Integer(), nullable=False),
+        sa.PrimaryKeyConstraint("scope", name=op.f("pk_change")),
+    )
     # What was surveyed before is written as schema 3 has it, which this one reads unchanged.
     op.add_column("edit", sa.Column("written_in", sa.Integer(), nullable=False, server_default="3"))
 

@@ -1,0 +1,50 @@
+"""How often what belongs together was changed: a number for each job, property, company, plan and weather, so that one
+statement tells whether what was read before still stands."""
+
+from collections.abc import Iterable
+from typing import Any
+
+from sqlalchemy import select
+from sqlalchemy.dialects.sqlite import insert
+from sqlalchemy.orm import Session
+
+from amber_gable.store import tables
+from amber_gable.store.tables import ChangeRow
+
+Numbers = tuple[tuple[str, int], ...]
+_BY_PROPERTY = (tables.FaceRow, tables.OnFace, tables.PhotoRow)
+
+
+def scopes_of(row: Any) -> tuple[str, ...]:
+    """What a row belongs to; nothing for what nobody keeps. A job takes its plan along, a property its weather."""
+    match row:
+        case tables.JobRow():
+            return (f"job:{row.id}", f"plan:{row.id}")
+        case tables.FinishRow():
+            return (f"job:{row.job_id}",)
+        case tables.PlanRow() | tables.TaskRow():
+            return (f"plan:{row.job_id}",)
+        case tables.PropertyRow():
+            return (f"property:{row.id}", f"weather:{row.id}")
+        case tables.CompanyRow():
+            return (f"company:{row.id}",)
+        case tables.SheetRow() | tables.ColourRow():
+            return (f"company:{row.company_id}",)
+        case tables.WeatherRow():
+            return (f"weather:{row.property_id}",)
+    return (f"property:{row.property_id}",) if isinstance(row, _BY_PROPERTY) else ()
+
+
+def count(session: Session, rows: Iterable[Any]) -> None:
+    """Count a change of everything these rows belong to, in the transaction that changes them."""
+    scopes = sorted({scope for row in rows for scope in scopes_of(row)})
+    if scopes:
+        statement = insert(ChangeRow).values([{"scope": scope, "number": 1} for scope in scopes])
+        up = statement.on_conflict_do_update(index_elements=["scope"], set_={"number": ChangeRow.number + 1})
+        session.connection().execute(up)
+
+
+def numbers(session: Session, scopes: Iterable[str]) -> Numbers:
+    """Where each stands; what was never changed is left out."""
+    wanted = select(ChangeRow.scope, ChangeRow.number).where(ChangeRow.scope.in_(list(scopes)))
+    return tuple(sorted((scope, number) for scope, number in session.execute(wanted)))
