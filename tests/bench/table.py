@@ -108,7 +108,7 @@ def _specification(space: Workspace, client: TestClient) -> list[tuple[str, floa
         for scheme in bundle.job.schemes[:2]:
             colours = part_colours(place, scheme, {})
             for face in place.faces:
-                draw(bundle, face, scale, colours=lit_colours(face, place, colours, moment))
+                draw(bundle.property, face, scale, colours=lit_colours(face, place, colours, moment))
 
     fragment = "/jobs/coopers-rise/specification/colours/preview?left=harbour&right=sage&hour=16"
     part_page = partial(client.get, "/jobs/coopers-rise/specification/zone/front-siding")

@@ -102,12 +102,12 @@ def test_drawings_of_one_sheet_share_a_scale_and_finished_ones_show_no_damage() 
     bundle = coopers_rise()
     faces = bundle.property.faces
     scale = drawing_scale(faces, 400.0)
-    front = draw(bundle, faces[0], scale)
-    wing = draw(bundle, faces[4], scale)
+    front = draw(bundle.property, faces[0], scale)
+    wing = draw(bundle.property, faces[4], scale)
     assert front.width - wing.width == pytest.approx((9.6 - 4.2) * scale)
     assert front.marks
     assert any("obstacle" in p.style for p in front.parts)
-    done = draw(bundle, faces[0], scale, colours={("zone", "front-siding"): "#e9dcc1"})
+    done = draw(bundle.property, faces[0], scale, colours={("zone", "front-siding"): "#e9dcc1"})
     assert not done.marks
     assert not any("obstacle" in p.style for p in done.parts)
 

@@ -18,6 +18,7 @@ from amber_gable.services.survey_forms import MODELS, form_values, made_part
 from amber_gable.services.workspace import Workspace
 from amber_gable.store import journal, survey
 from amber_gable.store.jobs import Part, live_job, load_bundle, load_face
+from amber_gable.store.rows import places
 
 _OWN_FORM = {"version", "face", "id", "back"}
 _UNTYPED: dict[str, dict[str, Any]] = {"face": {"azimuth_deg": 180.0}, "opening": {"x_m": 0.0, "y_m": 0.0}}
@@ -253,9 +254,12 @@ def _step(space: Workspace, job_id: str, move: Callable[[Session, str, dict[str,
 def write_step(session: Session, job_id: str, parts: list[tuple[Part, str, int | None]], words: str) -> None:
     """Save the parts as one step; the faces they are on must stay valid. Raises Refused, StaleEdit."""
     try:
-        for part, face_id, version in parts:
+        survey.hold_parts(session, job_id, [part for part, _, version in parts if version is not None])
+        # Faces first: what is on a face refers to it.
+        for part, face_id, version in sorted(parts, key=lambda p: not isinstance(p[0], Face)):
+            if not isinstance(part, Face) and version is None:
+                session.flush()
             survey.put_part(session, job_id, part, face_id, version)
-            session.flush()
         survey.check_faces(session, job_id, [face_id for _, face_id, _ in parts])
     except InputError as error:
         raise Refused({"": f"{error.why}; {error.todo}"}) from None
@@ -281,8 +285,9 @@ def free_id(
     slug = re.sub(r"[^a-z0-9]+", "-", name.lower()).strip("-")[:48].strip("-") or kind
     stem = re.sub(r"-\d+$", "", slug)
     property_id = live_job(session, job_id).property_id
+    there = places(session, survey.PARTS[kind], property_id)
     for number in range(1, 10_000):
         id_ = slug if number == 1 else f"{stem}-{number}"
-        if (kind, id_) not in taken and session.get(survey.PARTS[kind], (property_id, id_)) is None:
+        if (kind, id_) not in taken and id_ not in there:
             return id_
     raise InputError(name, "no free id is left for this name", "choose another name")

@@ -64,6 +64,7 @@ class Workspace:
     provider: ForecastProvider | None
     meter: HandMeter | None = None
     computed: Computed = field(default_factory=Computed)
+    drawings: Computed = field(default_factory=lambda: Computed(size=2000))
     asked: dict[str, Asked] = field(default_factory=dict)
 
 

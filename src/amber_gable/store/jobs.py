@@ -16,6 +16,7 @@ from amber_gable.domain.photo import Photo
 from amber_gable.domain.product import Product
 from amber_gable.domain.survey import Face, Item, Obstacle, Opening, Zone
 from amber_gable.store.kept import kept_in
+from amber_gable.store.rows import held
 from amber_gable.store.sheets import Kind, Pin, kept_revisions, pin, read_by
 from amber_gable.store.tables import (
     CompanyRow,
@@ -60,13 +61,14 @@ def list_jobs(session: Session) -> list[JobSummary]:
 
 def live_job(session: Session, job_id: str) -> JobRow:
     """The job's row. Raises NotFound when there is none or it was deleted."""
-    row = session.get(JobRow, job_id)
+    row: JobRow | None = held(session, JobRow, job_id)
     if row is None or row.deleted_at is not None:
         raise NotFound("job", job_id)
     return row
 
 
-def _fields(row: Table, *drop: str) -> dict[str, Any]:
+def record_fields(row: Table, *drop: str) -> dict[str, Any]:
+    """A row's columns as its domain record takes them."""
     skip = _TRACKING | set(drop)
     return {c.key: getattr(row, c.key) for c in row.__table__.columns if c.key not in skip}
 
@@ -98,7 +100,7 @@ def _read_bundle(session: Session, job: JobRow, property_: PropertyRow, company:
             "property": survey,
             "products": [row.body for row in products],
             "systems": [row.body for row in systems],
-            "job": _fields(job, *_NOT_IN_BUNDLE) | {"finishes": finishes},
+            "job": record_fields(job, *_NOT_IN_BUNDLE) | {"finishes": finishes},
         }
     )
 
@@ -121,7 +123,7 @@ def _head(session: Session, job_id: str) -> tuple[JobRow, PropertyRow, CompanyRo
 
 def _company(company: CompanyRow, job: JobRow) -> dict[str, Any]:
     """The company as the job was specified with it."""
-    return _fields(company) | job.company_settings
+    return record_fields(company) | job.company_settings
 
 
 def shelf_of(session: Session, company_id: str, job: JobRow) -> tuple[list[SheetRow], list[SheetRow]]:
@@ -145,7 +147,7 @@ def load_face(session: Session, job_id: str, face_id: str) -> JobBundle:
     survey = _survey(session, property_, face_id)
     if not survey["faces"]:
         raise NotFound("face", face_id)
-    fields = _fields(job, *_NOT_IN_BUNDLE)
+    fields = record_fields(job, *_NOT_IN_BUNDLE)
     return JobBundle.model_validate({"company": _company(company, job), "property": survey, "job": fields})
 
 
@@ -174,23 +176,24 @@ def _survey(session: Session, property_: PropertyRow, face_id: str | None) -> di
     def by_face(table: Any) -> dict[str, list[dict[str, Any]]]:
         out: dict[str, list[dict[str, Any]]] = {}
         for row in kept(table):
-            out.setdefault(row.face_id, []).append(_fields(row, "face_id"))
+            out.setdefault(row.face_id, []).append(record_fields(row, "face_id"))
         return out
 
     openings, obstacles = by_face(OpeningRow), by_face(ObstacleRow)
     faces = [
-        _fields(f) | {"openings": openings.get(f.id, []), "obstacles": obstacles.get(f.id, [])} for f in kept(FaceRow)
+        record_fields(f) | {"openings": openings.get(f.id, []), "obstacles": obstacles.get(f.id, [])}
+        for f in kept(FaceRow)
     ]
     live = {f["id"] for f in faces}
 
     def on_faces(table: Any) -> list[dict[str, Any]]:
-        return [_fields(r, "face_id") | {"face": r.face_id} for r in kept(table) if r.face_id in live]
+        return [record_fields(r, "face_id") | {"face": r.face_id} for r in kept(table) if r.face_id in live]
 
     photos = [
-        _fields(p, "face_id", "data") | {"face": p.face_id if p.face_id in live else None} for p in kept(PhotoRow)
+        record_fields(p, "face_id", "data") | {"face": p.face_id if p.face_id in live else None} for p in kept(PhotoRow)
     ]
     parts = {"faces": faces, "zones": on_faces(ZoneRow), "items": on_faces(ItemRow), "photos": photos}
-    return _fields(property_) | parts
+    return record_fields(property_) | parts
 
 
 def save_bundle(
@@ -244,7 +247,7 @@ def finish_row(job_id: str, position: int, finish: Finish) -> FinishRow:
 
 def finish_fields(row: FinishRow) -> dict[str, Any]:
     """A finish as the domain's record takes it."""
-    fields = _fields(row, "job_id", "part_kind", "part_id", "system_id")
+    fields = record_fields(row, "job_id", "part_kind", "part_id", "system_id")
     return fields | {row.part_kind: row.part_id, "system": row.system_id}
 
 

@@ -8,6 +8,7 @@ from sqlalchemy import delete, func, select
 from sqlalchemy.orm import Session
 
 from amber_gable.domain.errors import InputError
+from amber_gable.store.rows import held, hold
 from amber_gable.store.tables import EditRow
 
 STEPS_KEPT = 300
@@ -67,7 +68,8 @@ def undo(session: Session, property_id: str, tables: dict[str, Any]) -> Moved:
     step = _last_done(session, property_id)
     if step is None:
         raise InputError("undo", "there is nothing to take back", "go on surveying")
-    for change in reversed(_carried(step)):
+    changes = _held(session, property_id, tables, step)
+    for change in reversed(changes):
         _apply(session, property_id, tables, change, change["after"], change["before"])
     step.undone = True
     return Moved(step.words, _faces(step))
@@ -78,7 +80,7 @@ def redo(session: Session, property_id: str, tables: dict[str, Any]) -> Moved:
     step = _first_undone(session, property_id)
     if step is None:
         raise InputError("redo", "there is nothing to do again", "go on surveying")
-    for change in _carried(step):
+    for change in _held(session, property_id, tables, step):
         _apply(session, property_id, tables, change, change["before"], change["after"])
     step.undone = False
     return Moved(step.words, _faces(step))
@@ -110,7 +112,7 @@ def _apply(
     wanted: dict[str, Any] | None,
 ) -> None:
     table = tables[change["kind"]]
-    row = session.get(table, (property_id, change["id"]))
+    row = held(session, table, (property_id, change["id"]))
     present = None if row is None or row.deleted_at is not None else state(row)
     what = f"{change['kind']} '{change['id']}'"
     gone = {*(expected or {}), *(wanted or {})} - {c.key for c in table.__table__.columns}
@@ -149,3 +151,13 @@ def _carried(step: EditRow) -> list[dict[str, Any]]:
                     change = change | {side: _CARRIED[schema](change["kind"], change[side])}
         out.append(change)
     return out
+
+
+def _held(session: Session, property_id: str, tables: dict[str, Any], step: EditRow) -> list[dict[str, Any]]:
+    """The changes of a step, their records read in one statement a kind."""
+    changes = _carried(step)
+    wanted: dict[str, list[str]] = {}
+    for change in changes:
+        wanted.setdefault(change["kind"], []).append(change["id"])
+    hold(session, tables, property_id, wanted)
+    return changes

@@ -2,8 +2,8 @@
 
 import threading
 from collections import OrderedDict
-from collections.abc import Callable
-from dataclasses import dataclass
+from collections.abc import Callable, Mapping
+from dataclasses import dataclass, replace
 from typing import Any, TypeVar
 
 from sqlalchemy.orm import Session
@@ -25,7 +25,7 @@ class Kept:
     """Values by key, each good for as long as the numbers of its scopes stand. What a transaction reads of its own
     changes is seen by it alone until it is committed."""
 
-    def __init__(self, size: int = 256) -> None:
+    def __init__(self, size: int = 2000) -> None:
         self._size, self._lock = size, threading.Lock()
         self._entries: OrderedDict[Key, _Entry] = OrderedDict()
 
@@ -51,6 +51,28 @@ class Kept:
         else:
             self._put({key: entry})
         return value
+
+    def read_all(
+        self,
+        session: Session,
+        scopes: Mapping[Key, tuple[str, ...]],
+        load: Callable[[list[Key]], Mapping[Key, T]],
+    ) -> dict[Key, T]:
+        """Many at once: one statement for the numbers, and one call of `load` for those that must be read."""
+        seen = dict(numbers(session, {scope for mine in scopes.values() for scope in mine}))
+        wanted = {
+            key: _Entry(mine, tuple((s, seen[s]) for s in sorted(mine) if s in seen), None)
+            for key, mine in scopes.items()
+        }
+        with self._lock:
+            held = {key: self._entries[key] for key in wanted if key in self._entries}
+        out = {key: entry.value for key, entry in held.items() if entry.numbers == wanted[key].numbers}
+        lacking = [key for key in wanted if key not in out]
+        if lacking:
+            found = load(lacking)
+            self._put({key: replace(wanted[key], value=value) for key, value in found.items()})
+            out |= found
+        return out
 
     def publish(self, session: Session) -> None:
         """After a commit: what the transaction read is what everybody would read."""

@@ -3,7 +3,7 @@
 from typing import Any
 
 from sqlalchemy import func, select
-from sqlalchemy.orm import Session
+from sqlalchemy.orm import Session, undefer
 
 from amber_gable.domain.errors import NotFound
 from amber_gable.domain.photo import Photo
@@ -61,4 +61,4 @@ def all_photo_bytes(session: Session, job_id: str) -> dict[str, bytes]:
     """Bytes of every live photo by id."""
     property_id = live_job(session, job_id).property_id
     live = select(PhotoRow).where(PhotoRow.property_id == property_id, PhotoRow.deleted_at.is_(None))
-    return {row.id: row.data for row in session.scalars(live)}
+    return {row.id: row.data for row in session.scalars(live.options(undefer(PhotoRow.data)))}

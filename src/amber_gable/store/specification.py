@@ -3,7 +3,7 @@
 from collections.abc import Collection, Iterable, Mapping
 from typing import Any
 
-from sqlalchemy import func, select
+from sqlalchemy import select
 from sqlalchemy.orm import Session
 
 from amber_gable.domain.acknowledgement import Acknowledgement
@@ -13,6 +13,7 @@ from amber_gable.domain.job import Company
 from amber_gable.domain.product import Product
 from amber_gable.domain.scheme import Scheme
 from amber_gable.store.jobs import finish_fields, finish_row, live_job
+from amber_gable.store.rows import held
 from amber_gable.store.sheets import Newer, Pin, current_of, kept_revisions, newer_products, pin, revisions
 from amber_gable.store.survey import check_whole
 from amber_gable.store.tables import CompanyRow, FinishRow, JobRow, PropertyRow
@@ -22,21 +23,25 @@ Key = tuple[str, str]
 
 def company_of(session: Session, job_id: str) -> CompanyRow:
     """The row of the company whose job it is."""
-    place = session.get_one(PropertyRow, live_job(session, job_id).property_id)
-    return session.get_one(CompanyRow, place.company_id)
+    place: Any = held(session, PropertyRow, live_job(session, job_id).property_id)
+    company: Any = held(session, CompanyRow, place.company_id)
+    row: CompanyRow = company
+    return row
 
 
 def put_finish(session: Session, job_id: str, finish: Finish, version: int) -> None:
     """Set what a part gets; version 0 means it had nothing before. `check_whole` must follow. Raises StaleEdit."""
-    row = session.get(FinishRow, (job_id, *finish.part))
+    rows = _finish_rows(session, job_id)
+    row = rows.get(finish.part)
     if (row.version if row else 0) != version:
         now = finish_fields(row) if row else {}
         mine = finish.model_dump(mode="json")
         shown = ("system", "colour", "colour_name", "aim")
         raise StaleEdit(finish.part[1], {k: (now.get(k), mine[k]) for k in shown if now.get(k) != mine[k]})
     if row is None:
-        last = session.scalar(select(func.max(FinishRow.position)).where(FinishRow.job_id == job_id))
-        session.add(finish_row(job_id, 0 if last is None else last + 1, finish))
+        last = max((r.position for r in rows.values()), default=-1)
+        rows[finish.part] = finish_row(job_id, last + 1, finish)
+        session.add(rows[finish.part])
         return
     fresh = finish_row(job_id, row.position, finish)
     for column in FinishRow.__table__.columns:
@@ -45,10 +50,19 @@ def put_finish(session: Session, job_id: str, finish: Finish, version: int) -> N
             setattr(row, column.key, value)
 
 
+def _finish_rows(session: Session, job_id: str) -> dict[Key, FinishRow]:
+    """Every finish of the job by part, read once a transaction."""
+    known: dict[str, dict[Key, FinishRow]] = session.info.setdefault("finishes", {})
+    if job_id not in known:
+        found = session.scalars(select(FinishRow).where(FinishRow.job_id == job_id))
+        known[job_id] = {(r.part_kind, r.part_id): r for r in found}
+    return known[job_id]
+
+
 def drop_finish(session: Session, job_id: str, part: Key, version: int) -> None:
     """Leave the part as it is. Raises NotFound or StaleEdit."""
     live_job(session, job_id)
-    row = session.get(FinishRow, (job_id, *part))
+    row = _finish_rows(session, job_id).pop(part, None)
     if row is None:
         raise NotFound("finish", part[1])
     if row.version != version:

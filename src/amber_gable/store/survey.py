@@ -5,7 +5,7 @@ from functools import partial
 from typing import Any
 
 from pydantic import ValidationError
-from sqlalchemy import func, select
+from sqlalchemy import select
 from sqlalchemy.orm import Session
 
 from amber_gable.core.survey.checks import survey_faults
@@ -13,7 +13,8 @@ from amber_gable.domain.errors import InputError, NotFound, StaleEdit
 from amber_gable.domain.fault_words import first_words
 from amber_gable.domain.job import JobBundle
 from amber_gable.store import journal
-from amber_gable.store.jobs import Part, live_job, load_bundle, load_face, part_row
+from amber_gable.store.jobs import PART_TABLES, Part, live_job, load_bundle, load_face, part_row
+from amber_gable.store.rows import held, hold, places
 from amber_gable.store.tables import (
     FaceRow,
     ItemRow,
@@ -31,13 +32,14 @@ PARTS: dict[str, Any] = {
     "item": ItemRow,
 }
 KINDS = {table: kind for kind, table in PARTS.items()}
+KIND_OF = {model: KINDS[table] for model, table in PART_TABLES.items()}
 UNDOABLE = PARTS | {"photo": PhotoRow}
 
 
 def live_part(session: Session, job_id: str, kind: str, id_: str) -> Any:
     """The live row of a part. Raises NotFound."""
     table = PARTS.get(kind)
-    row = None if table is None else session.get(table, (live_job(session, job_id).property_id, id_))
+    row = None if table is None else held(session, table, (live_job(session, job_id).property_id, id_))
     if row is None or row.deleted_at is not None:
         raise NotFound(kind, id_)
     return row
@@ -68,6 +70,14 @@ def part_names(session: Session, job_id: str) -> set[str]:
     return out
 
 
+def hold_parts(session: Session, job_id: str, parts: Iterable[Part]) -> None:
+    """Read the rows of parts that will be changed together."""
+    wanted: dict[str, list[str]] = {}
+    for part in parts:
+        wanted.setdefault(KIND_OF[type(part)], []).append(part.id)
+    hold(session, PARTS, live_job(session, job_id).property_id, wanted)
+
+
 def put_part(session: Session, job_id: str, part: Part, face_id: str, version: int | None) -> None:
     """Add a part, or change it when `version` is given. `check_faces` must follow before the transaction ends."""
     property_id = live_job(session, job_id).property_id
@@ -75,10 +85,10 @@ def put_part(session: Session, job_id: str, part: Part, face_id: str, version: i
     table = type(new)
     kind = KINDS[table]
     if version is None:
-        if session.get(table, (property_id, part.id)) is not None:
+        there = places(session, table, property_id)
+        if part.id in there:
             raise InputError(f"{kind} '{part.name}'", f"the id '{part.id}' is taken", "choose another name")
-        last = session.scalar(select(func.max(table.position)).where(table.property_id == property_id))
-        new.position = 0 if last is None else last + 1
+        new.position = there[part.id] = max(there.values(), default=-1) + 1
         session.add(new)
         journal.note(session, kind, part.id, None, new)
         return
@@ -123,8 +133,10 @@ def check_whole(session: Session, job_id: str) -> JobBundle:
 
 def check_faces(session: Session, job_id: str, faces: Iterable[str]) -> None:
     """Check the faces that an edit touched. Raises InputError. Faces that are gone need no check."""
-    there = {id_ for id_, _ in face_names(session, job_id)}
-    for face in set(faces) & there:
+    there = {id_ for id_, _ in face_names(session, job_id)} & set(faces)
+    if len(there) > 1:
+        check_whole(session, job_id)
+    for face in there if len(there) == 1 else ():
         _checked(session, partial(load_face, session, job_id, face))
 
 

@@ -1,17 +1,20 @@
 """The jobs list: open, start, import, export."""
 
+from functools import partial
+
 from fastapi import APIRouter, Request, UploadFile
+from markupsafe import Markup
 from starlette.responses import RedirectResponse, Response
 
 from amber_gable.domain.errors import Refused
 from amber_gable.exchange.bundle import dump_bundle
 from amber_gable.exchange.job_zip import dump_zip, without_photos
 from amber_gable.services.jobs import import_job, start_job
-from amber_gable.store.jobs import list_jobs, load_bundle
+from amber_gable.store.fronts import ListedJob, listed_jobs
+from amber_gable.store.jobs import load_bundle
 from amber_gable.store.photos import all_photo_bytes
-from amber_gable.store.plans import load_plan
-from amber_gable.web.pages import Fields, page, space_of
-from amber_gable.web.views.job_card import job_card
+from amber_gable.web.pages import Fields, page, rendered, space_of
+from amber_gable.web.views.job_card import card_drawing, job_card
 
 router = APIRouter()
 
@@ -23,13 +26,17 @@ def jobs(request: Request) -> Response:
 
 def _jobs(request: Request, faults: dict[str, str] | None = None, typed: dict[str, str] | None = None) -> Response:
     space = space_of(request)
-    cards = []
     with space.database.reading() as session:
-        for listed in list_jobs(session):
-            found = load_plan(session, listed.id)
-            cards.append(job_card(load_bundle(session, listed.id), found.plan if found else None, space.clock.now()))
+        listed = listed_jobs(session, int(space.clock.now().timestamp()))
+    cards = [(job_card(job), space.drawings.get(job.id + job.front.stamp, partial(_drawn, job))) for job in listed]
     context = {"cards": cards, "faults": faults or {}, "typed": typed or {}}
     return page(request, "jobs.html", context, 422 if faults else 200)
+
+
+def _drawn(job: ListedJob) -> Markup:
+    """The front as markup: drawn once as long as nothing on it changes."""
+    drawing = card_drawing(job.front)
+    return Markup(rendered("parts/job_drawing.html", {"drawing": drawing, "key": job.id}) if drawing else "")
 
 
 @router.post("/jobs")

@@ -8,7 +8,7 @@ from amber_gable.core.survey.geometry import face_regions, item_size, marked_reg
 from amber_gable.core.survey.measures import UnitSystem
 from amber_gable.domain.job import JobBundle
 from amber_gable.domain.substrates import SUBSTRATES
-from amber_gable.domain.survey import Face, Item, Obstacle, Opening, Zone
+from amber_gable.domain.survey import Face, Item, Obstacle, Opening, Property, Zone
 from amber_gable.domain.zone_area import Region
 from amber_gable.web.views.dimensions import face_dimensions, place_dimensions
 from amber_gable.web.views.glyphs import Pattern, Strokes, item_glyph, obstacle_glyph, opening_glyph, texture
@@ -111,7 +111,7 @@ def finish_colours(bundle: JobBundle) -> dict[tuple[str, str], str]:
 
 
 def draw(
-    bundle: JobBundle,
+    property_: Property,
     face: Face,
     scale: float,
     *,
@@ -121,10 +121,10 @@ def draw(
     versions: dict[tuple[str, str], int] | None = None,
 ) -> Drawing:
     """The face as it stands, or as it will look with these `colours` by part (kind and id)."""
-    zones = bundle.property.zones_of(face.id)
+    zones = property_.zones_of(face.id)
     finished, finishes = colours is not None, colours or {}
     points = face.points
-    items = bundle.property.items_of(face.id)
+    items = property_.items_of(face.id)
     # A chimney stands above the face it is drawn with.
     top = max([face.top_m, *(i.y_m + item_size(i)[1] for i in items)])
     paper = Paper(_left(units), MARGIN_TOP + top * scale, scale)

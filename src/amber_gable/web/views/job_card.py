@@ -1,33 +1,36 @@
 """A job on the list: its front drawn small, what it is, and what comes next."""
 
 from dataclasses import dataclass
-from datetime import datetime
+from datetime import UTC, datetime
 
 from amber_gable.core.plan.explain import clock
-from amber_gable.domain.job import JobBundle
-from amber_gable.domain.plan import Plan
-from amber_gable.web.views.elevation import Drawing, draw, drawing_scale, finish_colours
+from amber_gable.store.fronts import Front, ListedJob
+from amber_gable.web.views.elevation import Drawing, draw, drawing_scale
 
 
 @dataclass(frozen=True)
 class JobCard:
-    bundle: JobBundle
-    drawing: Drawing | None
+    job: ListedJob
     next_words: str
     next_when: str
     finish: str
 
 
-def job_card(bundle: JobBundle, plan: Plan | None, now: datetime) -> JobCard:
-    """From what is stored alone, so that a long list opens at once."""
-    faces, tz = bundle.property.faces, bundle.property.tz
-    drawing = draw(bundle, faces[0], drawing_scale(faces, 300.0), colours=finish_colours(bundle)) if faces else None
-    words, when, finish = ("Not planned yet" if faces else "Survey the faces first"), "", ""
+def job_card(job: ListedJob) -> JobCard:
+    words, when, finish = ("Not planned yet" if job.front.faces else "Survey the faces first"), "", ""
+    plan = job.coming
     if plan is not None:
-        coming = [t for t in plan.tasks if t.end > now]
-        words = f"{coming[0].operation}, {coming[0].face_name}" if coming else "All planned work is past"
-        when = clock(coming[0].start.astimezone(tz)) if coming else ""
-        if plan.finish is not None and not plan.unplaced:
-            end = plan.finish.astimezone(tz)
+        words = plan.next_words or "All planned work is past"
+        when = clock(datetime.fromtimestamp(plan.next_at, UTC).astimezone(job.tz)) if plan.next_words else ""
+        if plan.finish_at and not plan.unplaced:
+            end = datetime.fromtimestamp(plan.finish_at, UTC).astimezone(job.tz)
             finish = f"{end:%a} {end.day} {end:%b}"
-    return JobCard(bundle, drawing, words, when, finish)
+    return JobCard(job, words, when, finish)
+
+
+def card_drawing(front: Front) -> Drawing | None:
+    """The first face as it will look; None before there is one."""
+    if not front.faces:
+        return None
+    scale = drawing_scale(front.faces, 300.0)
+    return draw(front.property, front.property.faces[0], scale, colours=front.colours)

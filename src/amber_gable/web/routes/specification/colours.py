@@ -80,7 +80,7 @@ def preview(request: Request, bundle: JobBundle, now: datetime) -> dict[str, Any
         colours = part_colours(place, scheme, base)
         drawings = [
             {
-                "drawing": draw(bundle, f, scale, colours=lit_colours(f, place, colours, moment)),
+                "drawing": draw(bundle.property, f, scale, colours=lit_colours(f, place, colours, moment)),
                 "light": moment.faces[f.id],
             }
             for f in place.faces

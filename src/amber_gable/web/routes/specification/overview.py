@@ -104,7 +104,7 @@ def overview(request: Request, job_id: str, more: dict[str, Any] | None = None, 
             kind = spec.part.item_kind
             what = ITEM_NAMES[kind] if kind else SUBSTRATES[spec.part.substrate].name
             of_face.append(line(spec, what, versions.get(key, 0), by_code, systems, heat.get(key)))
-        drawing = draw(bundle, face, scale, colours=finish_colours(bundle))
+        drawing = draw(bundle.property, face, scale, colours=finish_colours(bundle))
         faces.append({"face": face, "drawing": drawing, "lines": of_face})
     lines = [one for f in faces for one in f["lines"]]
     matters = [one for one in lines if one.state in ("stop", "check", "changed")]

@@ -70,7 +70,7 @@ def _context(sheet: Sheet, kind: str, id_: str, faults: dict[str, str], typed: s
         plan_m2 = face_areas(property_, face, sheet.bundle.job.deduction)[part.id].plan_m2
         extents = marked_extents(face, property_.zones_of(face.id), part, plan_m2)
         scale = drawing_scale((face,), MAP_W, MAP_SCALE, MAP_H, sheet.units)
-        drawing = draw(sheet.bundle, face, scale, selected=("zone", part.id), units=sheet.units)
+        drawing = draw(sheet.bundle.property, face, scale, selected=("zone", part.id), units=sheet.units)
     substrate = SUBSTRATES[part.substrate]
     return {
         "base": base,

@@ -61,7 +61,7 @@ def face_svg(request: Request, job_id: str, id_: str) -> Response:
 
 
 def _svg(sheet: Sheet, face: Face) -> str:
-    drawing = draw(sheet.bundle, face, PAPER_SCALE, units=sheet.units)
+    drawing = draw(sheet.bundle.property, face, PAPER_SCALE, units=sheet.units)
     return rendered("svg/file.svg", {"drawing": drawing, "paper": paper_mm(drawing)})
 
 

@@ -23,7 +23,7 @@ def survey(request: Request, job_id: str) -> Response:
     faces = bundle.property.faces
     scale = drawing_scale(faces, SHEET_W, SHEET_SCALE, SHEET_H, units)
     sheets = [
-        {"face": f, "drawing": draw(bundle, f, scale, units=units), "number": n, **face_figures(bundle, f)}
+        {"face": f, "drawing": draw(bundle.property, f, scale, units=units), "number": n, **face_figures(bundle, f)}
         for n, f in enumerate(faces, 1)
     ]
     context = {

@@ -105,7 +105,9 @@ def fillings(property_: Property, face: Face | None, id_: str | None) -> list[tu
 def picture_of(sheet: Sheet, face: Face, kind: str, id_: str | None, said: str = "") -> dict[str, Any]:
     """A face drawn with its figures."""
     scale = drawing_scale((face,), TABLE_W, TABLE_SCALE, TABLE_H, sheet.units)
-    drawing = draw(sheet.bundle, face, scale, selected=(kind, id_ or "new"), units=sheet.units, versions=sheet.versions)
+    drawing = draw(
+        sheet.bundle.property, face, scale, selected=(kind, id_ or "new"), units=sheet.units, versions=sheet.versions
+    )
     return {"drawing": drawing, "said": said, **face_figures(sheet.bundle, face)}
 
 

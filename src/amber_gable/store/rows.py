@@ -1,0 +1,38 @@
+"""Rows read in few statements, and kept by the session until its end, which forgets what nobody holds."""
+
+from collections.abc import Iterable, Mapping
+from typing import Any
+
+from sqlalchemy import select
+from sqlalchemy.orm import Session
+
+
+def held(session: Session, table: Any, key: Any) -> Any | None:
+    """The row of that key; asked for once."""
+    kept = session.info.setdefault("rows", {})
+    if (table, key) not in kept:
+        row = session.get(table, key)
+        if row is None:
+            return None
+        kept[table, key] = row
+    return kept[table, key]
+
+
+def hold(session: Session, tables: Mapping[str, Any], property_id: str, wanted: Mapping[str, Iterable[str]]) -> None:
+    """Read the parts of a property with those ids, by kind: one statement a kind."""
+    kept = session.info.setdefault("rows", {})
+    for kind, ids in wanted.items():
+        table = tables[kind]
+        lacking = [id_ for id_ in ids if (table, (property_id, id_)) not in kept]
+        if lacking:
+            found = select(table).where(table.property_id == property_id, table.id.in_(lacking))
+            kept |= {(table, (property_id, row.id)): row for row in session.scalars(found)}
+
+
+def places(session: Session, table: Any, property_id: str) -> dict[str, int]:
+    """Position by id of every row of a kind that a property ever had; the caller adds what it adds."""
+    known: dict[Any, dict[str, int]] = session.info.setdefault("places", {})
+    if (table, property_id) not in known:
+        wanted = select(table.id, table.position).where(table.property_id == property_id)
+        known[table, property_id] = {row.id: row.position for row in session.execute(wanted)}
+    return known[table, property_id]
