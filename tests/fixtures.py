@@ -133,7 +133,7 @@ def indoors(monkeypatch: pytest.MonkeyPatch, request: pytest.FixtureRequest) -> 
         raise NoClimate("this test goes without weather")
 
     if request.node.get_closest_marker("weather") is None:
-        monkeypatch.setattr("amber_gable.web.pages.job_climate", none)
+        monkeypatch.setattr("amber_gable.services.job_view.job_climate", none)
 
 
 @pytest.fixture

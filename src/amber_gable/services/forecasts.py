@@ -49,6 +49,21 @@ def job_weather(space: Workspace, property_: Property, *, insist: bool = False) 
     return Weather(held, False, _age_h(held, now), asked.trouble if asked else None)
 
 
+def known_weather(space: Workspace, property_: Property) -> Weather | None:
+    """The weather in use where nobody need be asked for it; None where the provider is to be asked."""
+    now = space.clock.now()
+    with space.database.reading() as session:
+        filed = load_series(session, property_.id, "file")
+        if filed is not None:
+            return Weather(filed, True, None, None)
+        held = load_series(session, property_.id, "forecast")
+    asked, age = space.asked.get(property_.id), _age_h(held, now)
+    fresh = age is not None and 0 <= age < FRESH_H
+    if space.provider is None or fresh or not _may_ask(asked, now):
+        return Weather(held, False, age, asked.trouble if asked else None)
+    return None
+
+
 def _age_h(series: WeatherSeries | None, now: datetime) -> float | None:
     return None if series is None or series.issued is None else (now.timestamp() - series.issued) / 3600
 

@@ -7,7 +7,8 @@ from amber_gable.core.climate.job_climate import SiteClimate, place_of, site_sur
 from amber_gable.core.plan.build import plan_job, threatened_tasks
 from amber_gable.core.plan.fingerprint import plan_fingerprint
 from amber_gable.core.specification.stops import Stop, job_stops
-from amber_gable.core.weather.slot_climate import slot_climate
+from amber_gable.core.weather.slot_climate import Place, slot_climate
+from amber_gable.core.weather.surface import FaceSurface
 from amber_gable.domain.job import JobBundle
 from amber_gable.domain.plan import Plan, Task
 from amber_gable.domain.weather import WeatherSeries
@@ -21,14 +22,31 @@ DAYS = 13
 def job_climate(
     space: Workspace, bundle: JobBundle, series: WeatherSeries, begin: datetime, days: int = DAYS
 ) -> SiteClimate:
-    """Surfaces and windows of the job for `days` days from the local date of `begin`."""
+    """Surfaces and windows of the job for `days` days from the local date of `begin`. Raises NoClimate."""
     row, surfaces = site_surfaces(bundle)
     place = place_of(bundle.property)
-    day: date = begin.astimezone(place.tz).date()
-    # What the heat balance reads, and nothing else: no name, note, window or other year of building computes anew.
-    key = "climate" + digest(place, surfaces, series, day, days)
+    key = _climate_key(place, surfaces, series, begin, days)
     base = space.computed.get(key, lambda: slot_climate(place, surfaces, series, begin, days))
     return SiteClimate(bundle, base, row)
+
+
+def known_climate(
+    space: Workspace, bundle: JobBundle, series: WeatherSeries, begin: datetime, days: int = DAYS
+) -> SiteClimate | None:
+    """The same if it was computed already; None where it was not."""
+    if not bundle.property.zones:
+        return None
+    row, surfaces = site_surfaces(bundle)
+    base = space.computed.known(_climate_key(place_of(bundle.property), surfaces, series, begin, days))
+    return None if base is None else SiteClimate(bundle, base, row)
+
+
+def _climate_key(
+    place: Place, surfaces: tuple[FaceSurface, ...], series: WeatherSeries, begin: datetime, days: int
+) -> str:
+    """What the heat balance reads, and nothing else: no name, note, window or other year of building computes anew."""
+    day: date = begin.astimezone(place.tz).date()
+    return "climate" + digest(place, surfaces, series, day, days)
 
 
 def kept_stops(space: Workspace, bundle: JobBundle) -> tuple[Stop, ...]:

@@ -256,10 +256,11 @@ def write_step(session: Session, job_id: str, parts: list[tuple[Part, str, int |
     try:
         survey.hold_parts(session, job_id, [part for part, _, version in parts if version is not None])
         # Faces first: what is on a face refers to it.
-        for part, face_id, version in sorted(parts, key=lambda p: not isinstance(p[0], Face)):
-            if not isinstance(part, Face) and version is None:
-                session.flush()
-            survey.put_part(session, job_id, part, face_id, version)
+        faces = [p for p in parts if isinstance(p[0], Face)]
+        for group in (faces, [p for p in parts if not isinstance(p[0], Face)]):
+            for part, face_id, version in group:
+                survey.put_part(session, job_id, part, face_id, version)
+            session.flush()
         survey.check_faces(session, job_id, [face_id for _, face_id, _ in parts])
     except InputError as error:
         raise Refused({"": f"{error.why}; {error.todo}"}) from None

@@ -28,6 +28,12 @@ class Computed:
         self._size, self._lock = size, threading.Lock()
         self._kept: OrderedDict[str, Future[Any]] = OrderedDict()
 
+    def known(self, key: str) -> Any | None:
+        """A result that is there; None where it would have to be computed or waited for."""
+        with self._lock:
+            found = self._kept.get(key)
+        return found.result() if found is not None and found.done() and found.exception() is None else None
+
     def get(self, key: str, compute: Callable[[], T]) -> T:
         with self._lock:
             found = self._kept.get(key)

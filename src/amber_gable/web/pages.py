@@ -1,27 +1,18 @@
 """Rendering: templates, number formats, and the frame around every page of a job."""
 
-from dataclasses import dataclass
 from datetime import datetime
 from pathlib import Path
 from typing import Annotated, Any
 
-import numpy as np
 from fastapi import Depends, Request
 from fastapi.templating import Jinja2Templates
 from starlette.responses import Response
 
 from amber_gable import __version__
-from amber_gable.core.climate.job_climate import SiteClimate, main_zone
-from amber_gable.core.specification.stops import Stop
 from amber_gable.core.survey.measures import UnitSystem
 from amber_gable.core.weather.rules import LETTERS
-from amber_gable.domain.errors import NoClimate
-from amber_gable.domain.job import JobBundle
-from amber_gable.domain.plan import Task
-from amber_gable.services.forecasts import Weather, job_weather
-from amber_gable.services.planning import KeptPlan, job_climate, kept_plan, kept_stops
+from amber_gable.services.job_view import JobView, job_view, lacking
 from amber_gable.services.workspace import Workspace
-from amber_gable.store.jobs import load_bundle
 from amber_gable.web.views.part_names import LABELS
 from amber_gable.web.views.sky import sky_strip
 from amber_gable.web.views.texture_words import texture_words
@@ -54,6 +45,10 @@ STAGES = (
     (6, "plan", "Plan"),
     (7, "today", "Today"),
 )
+
+
+_SHOW_WEATHER = ("weather", "plan", "today")
+"""Stages whose pages show the weather. The others leave their strip of sky to be fetched where it must be computed."""
 
 
 async def _fields(request: Request) -> dict[str, str]:
@@ -92,34 +87,9 @@ def page(request: Request, template: str, context: dict[str, Any], status: int =
     return _TEMPLATES.TemplateResponse(request, template, common | context, status_code=status)
 
 
-@dataclass(frozen=True)
-class JobView:
-    """A job as loaded for one page, with its weather and climate where there are any, and what stops its parts."""
-
-    bundle: JobBundle
-    weather: Weather
-    site: SiteClimate | None
-    kept: KeptPlan | None
-    now: datetime
-    trouble: str | None
-    stops: tuple[Stop, ...]
-
-
 def load_job(request: Request, job_id: str) -> JobView:
     """Raises NotFound for an unknown job."""
-    space = space_of(request)
-    with space.database.reading() as session:
-        bundle = load_bundle(session, job_id)
-    now = space.clock.now().astimezone(bundle.property.tz)
-    weather = job_weather(space, bundle.property)
-    site, trouble = None, weather.trouble
-    if weather.series is not None and bundle.property.zones:
-        try:
-            site = job_climate(space, bundle, weather.series, now)
-        except NoClimate as error:
-            trouble = str(error)
-    kept = kept_plan(space, bundle, site, now)
-    return JobView(bundle, weather, site, kept, now, trouble, kept_stops(space, bundle))
+    return job_view(space_of(request), job_id)
 
 
 def job_page(
@@ -128,7 +98,8 @@ def job_page(
     """A stage of a job inside the frame: rail, sky strip and title block. Other pages of the stage name their
     template."""
     job = view.bundle.job
-    lacks = _lacks(view)
+    weather = stage in _SHOW_WEATHER or view.known_site is not None
+    lacks = lacking(view, weather=weather)
     frame = {
         "job": job,
         "property": view.bundle.property,
@@ -136,6 +107,7 @@ def job_page(
             {
                 "key": key,
                 "name": name,
+                "path": path,
                 "href": f"/jobs/{job.id}/{path}",
                 "here": path == stage,
                 "lacks": lacks.get(path),
@@ -143,75 +115,22 @@ def job_page(
             for key, path, name in STAGES
         ],
         "sheet": next((key, name) for key, path, name in STAGES if path == stage),
-        "sky": sky_strip(view.site, view.now) if view.site is not None else None,
-        "weather": view.weather,
-        "trouble": view.trouble,
         "now": view.now,
-        "last_stroke": _last_stroke(view),
         "stops": view.stops,
         "said": request.query_params.get("said"),
+        "sky_later": not weather,
     }
+    if weather:
+        frame |= {**sky_context(view), "weather": view.weather}
     return page(request, template or f"{stage}.html", frame | context, status)
 
 
-def _lacks(view: JobView) -> dict[str, str]:
-    """What each stage still lacks, in two or three words."""
-    property_, job = view.bundle.property, view.bundle.job
-    without = len(property_.zones) + len(property_.items) - len(job.finishes)
-    bare = [f for f in property_.faces if main_zone(view.bundle, f) is None]
-    out = {}
-    if not property_.faces:
-        out["survey"] = "no faces"
-    elif bare:
-        out["survey"] = f"{len(bare)} without zone"
-    if view.stops:
-        out["specification"] = f"{len({s.part for s in view.stops})} stopped"
-    elif without > 0 or not property_.zones:
-        out["specification"] = f"{without} to choose" if without else "no zones"
-    if not job.finishes:
-        out["quantities"] = "no systems"
-    if view.weather.series is None:
-        out["weather"] = "no weather"
-    if view.kept is None:
-        out["plan"] = "not planned"
-    elif view.kept.stale:
-        out["plan"] = "out of date" if view.kept.job_changed else f"{len(view.kept.threatened)} threatened"
-    elif view.kept.plan.unplaced:
-        out["plan"] = f"{len(view.kept.plan.unplaced)} unplaced"
-    return out
-
-
-@dataclass(frozen=True)
-class LastStroke:
-    """Last minute at which the scheduled coat may be laid today; `time` None when there is no such minute."""
-
-    time: str | None
-    face: str
-    words: str
-
-
-def scheduled_coat(view: JobView) -> Task | None:
-    """The film task under way, or the next one."""
-    if view.kept is None:
-        return None
-    films = [t for t in view.kept.plan.tasks if t.kind.lays_film and t.end > view.now]
-    return min(films, key=lambda t: t.start, default=None)
-
-
-def _last_stroke(view: JobView) -> LastStroke | None:
-    task = scheduled_coat(view)
-    if task is None or view.site is None or task.product is None or task.method is None:
-        return None
-    if task.start.astimezone(view.now.tzinfo).date() != view.now.date():
-        local = task.start.astimezone(view.now.tzinfo)
-        return LastStroke(None, task.face_name, f"next coat {_day(local)} {local:%H:%M}")
-    part = view.bundle.property.part(task.part)
-    if part is None or task.product not in {p.code for p in view.bundle.products}:
-        return None
-    if not view.site.knows(part):
-        return None
-    windows = view.site.for_coat(part, view.bundle.product(task.product), task.method, task.colour or part.colour_now)
-    open_ = np.flatnonzero(windows.ok[0] & (windows.slots.day == 0))
-    if not open_.size:
-        return LastStroke(None, task.face_name, "no window today")
-    return LastStroke(f"{windows.slots.time(int(open_[-1]) + 1):%H:%M}", task.face_name, task.operation)
+def sky_context(view: JobView) -> dict[str, Any]:
+    """What the strip over every page of a job shows; computing it may take a moment."""
+    return {
+        "sky": sky_strip(view.site, view.now) if view.site is not None else None,
+        "trouble": view.trouble,
+        "last_stroke": view.last_stroke,
+        "now": view.now,
+        "job": view.bundle.job,
+    }

@@ -20,7 +20,8 @@ from amber_gable.domain.plan import Task
 from amber_gable.domain.product import Product
 from amber_gable.domain.schools import Method
 from amber_gable.domain.survey import Item, Zone
-from amber_gable.web.pages import JobView, job_page, load_job
+from amber_gable.services.job_view import JobView
+from amber_gable.web.pages import job_page, load_job
 from amber_gable.web.routes.plan import by_day
 from amber_gable.web.views.spec_order import ToldOrder, told_order
 

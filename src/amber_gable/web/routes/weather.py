@@ -15,7 +15,8 @@ from amber_gable.domain.product import Product
 from amber_gable.domain.schools import DewSchool, HoldSchool, Method, SunSchool
 from amber_gable.domain.survey import Face
 from amber_gable.services.forecasts import drop_weather_file, import_weather, job_weather
-from amber_gable.web.pages import JobView, job_page, load_job, page, scheduled_coat, space_of
+from amber_gable.services.job_view import JobView
+from amber_gable.web.pages import job_page, load_job, page, space_of
 from amber_gable.web.views.lanes import lane_chart
 from amber_gable.web.views.why import slot_of, why_panel
 
@@ -77,7 +78,7 @@ def weather(
     if not rows:
         return job_page(request, view, "weather", context)
     by_id = {row.face.id: row for row in rows}
-    task = scheduled_coat(view)
+    task = view.scheduled_coat
     usual = task.face if task is not None and task.face in by_id else rows[0].face.id
     row = by_id.get(face, by_id[usual])
     moment = at if at is not None and at.tzinfo is not None else view.now

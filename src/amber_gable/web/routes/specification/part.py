@@ -10,6 +10,7 @@ import numpy as np
 from fastapi import APIRouter, Request
 from starlette.responses import RedirectResponse, Response
 
+from amber_gable.core.climate.job_climate import SiteClimate
 from amber_gable.core.specification.candidates import candidates
 from amber_gable.core.specification.comparison import choices
 from amber_gable.core.specification.completing import usual_wish
@@ -32,6 +33,7 @@ from amber_gable.domain.product import Product
 from amber_gable.domain.schools import Method
 from amber_gable.domain.substrates import SUBSTRATES
 from amber_gable.services.colours import colour_library, library_colour
+from amber_gable.services.job_view import JobView
 from amber_gable.services.specifying import (
     Changed,
     alike,
@@ -46,7 +48,7 @@ from amber_gable.services.step_edits import added, changed, dropped, removed
 from amber_gable.services.workspace import digest
 from amber_gable.store.sheets import company_systems
 from amber_gable.store.specification import finish_versions
-from amber_gable.web.pages import Fields, JobView, job_page, load_job, space_of
+from amber_gable.web.pages import Fields, job_page, load_job, space_of
 from amber_gable.web.routes.specification.overview import wanted_heat
 from amber_gable.web.views.build_up import build_up
 from amber_gable.web.views.spec_order import told_order
@@ -60,12 +62,19 @@ HOURS_DAYS = 7
 
 
 @router.get("/{kind}/{id_}")
-def part(request: Request, job_id: str, kind: str, id_: str) -> Response:
-    return part_page(request, job_id, (kind, id_))
+def part(request: Request, job_id: str, kind: str, id_: str, hours: bool = False) -> Response:
+    """`hours`: with the workable hours of every product, though the climate must be computed for it."""
+    return part_page(request, job_id, (kind, id_), hours=hours)
 
 
 def part_page(
-    request: Request, job_id: str, key: tuple[str, str], more: dict[str, Any] | None = None, status: int = 200
+    request: Request,
+    job_id: str,
+    key: tuple[str, str],
+    more: dict[str, Any] | None = None,
+    status: int = 200,
+    *,
+    hours: bool = False,
 ) -> Response:
     view, space = load_job(request, job_id), space_of(request)
     bundle = view.bundle
@@ -93,6 +102,7 @@ def part_page(
         heat = space.computed.get("peak" + asked, lambda: heat_checks(bundle.property, [wanted])[0])
     state, _ = state_of(spec, heat)
     told = told_steps(spec, by_code)
+    site = view.site if hours else view.known_site
     keys = list(found)
     at = keys.index(key)
     context = {
@@ -112,7 +122,8 @@ def part_page(
         "tests": open_tests(spec.derivation),
         "choices": school_rows,
         "own_schools": wish.schools,
-        "picks": picks(spec, products, partial(_hours, view, here, wish.colour)),
+        "picks": picks(spec, products, partial(_hours, view, site, here, wish.colour)),
+        "hours_later": site is None,
         "heat": heat,
         "order": told_order(painting_order(here, bundle.property.items_of(here.face.id))),
         "alike": alike(bundle, here),
@@ -139,11 +150,13 @@ def part_page(
     return job_page(request, view, "specification", context | (more or {}), status, "spec_part.html")
 
 
-def _hours(view: JobView, here: PaintedPart, colour: str, product: Product, method: Method) -> float | None:
+def _hours(
+    view: JobView, site: SiteClimate | None, here: PaintedPart, colour: str, product: Product, method: Method
+) -> float | None:
     """Workable hours of the coming days for a product on the part; None without weather."""
-    if view.site is None or not view.site.knows(here.part):
+    if site is None or not site.knows(here.part):
         return None
-    windows = view.site.for_coat(here.part, product, method, colour)
+    windows = site.for_coat(here.part, product, method, colour)
     slots: Slots = windows.slots
     first = int(np.searchsorted(slots.start + SLOT_S * np.arange(len(slots)), view.now.timestamp()))
     return float(np.count_nonzero(windows.ok[0, first : first + HOURS_DAYS * 24 * SLOTS_PER_HOUR])) * SLOT_H
