@@ -68,12 +68,14 @@ class JobView:
     @cached_property
     def kept(self) -> KeptPlan | None:
         """The plan held against the job and the climate."""
-        return kept_plan(self.space, self.bundle, self.site, self.now)
+        return kept_plan(self.space, self.bundle, self.site, self.weather.series, self.now)
 
     @cached_property
     def kept_as_known(self) -> KeptPlan | None:
         """The same without computing a climate for it."""
-        return kept_plan(self.space, self.bundle, self.known_site, self.now)
+        weather = known_weather(self.space, self.bundle.property)
+        series = weather.series if weather is not None else None
+        return kept_plan(self.space, self.bundle, self.known_site, series, self.now)
 
     @cached_property
     def stops(self) -> tuple[Stop, ...]:

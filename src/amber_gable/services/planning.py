@@ -9,6 +9,7 @@ from amber_gable.core.plan.fingerprint import plan_fingerprint
 from amber_gable.core.specification.stops import Stop, job_stops
 from amber_gable.core.weather.slot_climate import Place, slot_climate
 from amber_gable.core.weather.surface import FaceSurface
+from amber_gable.domain.grid import SLOT_S
 from amber_gable.domain.job import JobBundle
 from amber_gable.domain.plan import Plan, Task
 from amber_gable.domain.weather import WeatherSeries
@@ -76,16 +77,25 @@ class KeptPlan:
         return self.job_changed or bool(self.threatened)
 
 
-def kept_plan(space: Workspace, bundle: JobBundle, site: SiteClimate | None, now: datetime) -> KeptPlan | None:
-    """The stored plan, held against the job and the weather as they are now."""
+def kept_plan(
+    space: Workspace, bundle: JobBundle, site: SiteClimate | None, series: WeatherSeries | None, now: datetime
+) -> KeptPlan | None:
+    """The stored plan, held against the job and the climate as they are now."""
     with space.database.reading() as session:
         found = load_plan(session, bundle.job.id)
     if found is None:
         return None
-    key = "fingerprint" + digest(bundle)
-    changed = found.fingerprint != space.computed.get(key, lambda: plan_fingerprint(bundle))
-    threatened = () if changed or site is None else threatened_tasks(site, found.plan, now)
-    return KeptPlan(found.plan, found.planned_at, changed, threatened)
+    # Tasks begin with a slot: within one, the same ones are still to come.
+    slot = int(now.timestamp()) // SLOT_S
+
+    def held_against() -> KeptPlan:
+        changed = found.fingerprint != plan_fingerprint(bundle)
+        threatened = () if changed or site is None else threatened_tasks(site, found.plan, now)
+        return KeptPlan(found.plan, found.planned_at, changed, threatened)
+
+    seen = series if site is not None else None
+    key = "kept" + digest(bundle, seen, slot, found.fingerprint, found.planned_at)
+    return space.computed.get(key, held_against)
 
 
 def make_plan(space: Workspace, bundle: JobBundle, series: WeatherSeries) -> Plan:

@@ -28,7 +28,7 @@ from amber_gable.services.workspace import Workspace
 from amber_gable.store import specification as store
 from amber_gable.store.jobs import load_bundle
 from amber_gable.store.sheets import company_products
-from amber_gable.store.survey import check_whole
+from amber_gable.store.survey import check_references
 
 
 @dataclass(frozen=True)
@@ -69,7 +69,7 @@ def change_wish(
             wished = change(wish, part)
             _refuse_unknown(wish, wished, products)
             done = _kept(session, bundle, part, finish, wished, products, version)
-            check_whole(session, job_id)
+            check_references(session, job_id)
             return done
         except ValidationError as error:
             raise Refused(by_field(error)) from None
@@ -133,7 +133,7 @@ def derive_missing(space: Workspace, job_id: str) -> list[Changed]:
                     out.append(_kept(session, bundle, part, None, usual_wish(bundle, part), products, 0))
                 except Refused:
                     continue
-        check_whole(session, job_id)
+        check_references(session, job_id)
     return out
 
 
@@ -164,7 +164,7 @@ def derived_anew(session: Session, bundle: JobBundle) -> list[Changed]:
             # It keeps the steps it has; the specification says why they are out of date.
             continue
     if out:
-        check_whole(session, job_id)
+        check_references(session, job_id)
     return out
 
 
@@ -222,7 +222,7 @@ def take_system(space: Workspace, job_id: str, key: Key, version: int, system: s
             kind, id_ = key
             record = {kind: id_, "system": system, "colour": wish.colour, "colour_name": wish.colour_name}
             store.put_finish(session, job_id, Finish.model_validate(record), version)
-            check_whole(session, job_id)
+            check_references(session, job_id)
     except InputError as error:
         raise Refused({"system": error.why}) from None
 
@@ -261,5 +261,5 @@ def same_for_alike(space: Workspace, job_id: str, key: Key) -> list[Changed]:
             before = bundle.finish_of(*other.key)
             own = replace(wish, overrides=before.overrides if before else ())
             out.append(_kept(session, bundle, other, before, own, products, versions.get(other.key, 0)))
-        check_whole(session, job_id)
+        check_references(session, job_id)
     return out

@@ -8,6 +8,7 @@ from typing import Any
 from amber_gable.services.specifying import Changed, derived_anew
 from amber_gable.services.workspace import Workspace
 from amber_gable.store.jobs import load_bundle
+from amber_gable.store.kept import kept_in
 from amber_gable.store.sheets import Newer
 from amber_gable.store.specification import newer_than_pinned, take_over
 
@@ -34,8 +35,17 @@ class Offers:
 def offers(space: Workspace, job_id: str) -> Offers:
     """Raises NotFound."""
     with space.database.reading() as session:
-        sheets, settings = newer_than_pinned(session, job_id)
-        return Offers(tuple(_offer(n) for n in sheets), settings)
+        company = load_bundle(session, job_id).company.id
+        kept, key = kept_in(session), ("offers", job_id)
+        found: Offers | None = kept.find(session, key)
+        if found is not None:
+            return found
+
+        def read() -> Offers:
+            sheets, settings = newer_than_pinned(session, job_id)
+            return Offers(tuple(_offer(n) for n in sheets), settings)
+
+        return kept.read(session, key, (f"job:{job_id}", f"company:{company}", f"sheets:{company}"), read)
 
 
 def _offer(newer: Newer) -> SheetOffer:

@@ -11,6 +11,7 @@ from typing import Any, TypeVar
 import numpy as np
 
 from amber_gable.domain.job import JobBundle
+from amber_gable.domain.product import Product
 from amber_gable.domain.weather import COLUMNS, WeatherSeries
 from amber_gable.exchange.forecast import ForecastProvider
 from amber_gable.exchange.meter import HandMeter
@@ -24,7 +25,7 @@ class Computed:
     """Results by the digest of their inputs: may be thrown away at any time. Two pages that want the same thing do the
     work once, the second waits for the first; no page waits for what another wants."""
 
-    def __init__(self, size: int = 96) -> None:
+    def __init__(self, size: int = 200) -> None:
         self._size, self._lock = size, threading.Lock()
         self._kept: OrderedDict[str, Future[Any]] = OrderedDict()
 
@@ -74,22 +75,23 @@ class Workspace:
     asked: dict[str, Asked] = field(default_factory=dict)
 
 
-_LATELY: OrderedDict[int, tuple[JobBundle, bytes]] = OrderedDict()
+_LATELY: OrderedDict[int, tuple[JobBundle | Product, bytes]] = OrderedDict()
 _LATELY_LOCK = threading.Lock()
 
 
-def _job_digest(bundle: JobBundle) -> bytes:
-    """Of a job as it stands; worked out once for each that is in memory. Pictures change nothing that is computed."""
+def _own_digest(record: JobBundle | Product) -> bytes:
+    """Of a job or a sheet as it stands; worked out once for each that is in memory. Pictures change nothing that is
+    computed."""
     with _LATELY_LOCK:
-        found = _LATELY.get(id(bundle))
-        if found is not None and found[0] is bundle:
+        found = _LATELY.get(id(record))
+        if found is not None and found[0] is record:
             return found[1]
-    text = bundle.model_dump_json(exclude={"property": {"photos"}})
-    made = hashlib.sha256(text.encode()).digest()
+    left_out = {"property": {"photos"}} if isinstance(record, JobBundle) else None
+    made = hashlib.sha256(record.model_dump_json(exclude=left_out).encode()).digest()
     with _LATELY_LOCK:
-        # The job is held beside its digest: as long as it is, no other object has its id.
-        _LATELY[id(bundle)] = (bundle, made)
-        while len(_LATELY) > 64:
+        # The record is held beside its digest: as long as it is, no other object has its id.
+        _LATELY[id(record)] = (record, made)
+        while len(_LATELY) > 1000:
             _LATELY.popitem(last=False)
     return made
 
@@ -98,8 +100,8 @@ def digest(*parts: object) -> str:
     """A key for results computed from these parts."""
     out = hashlib.sha256()
     for part in parts:
-        if isinstance(part, JobBundle):
-            out.update(_job_digest(part))
+        if isinstance(part, JobBundle | Product):
+            out.update(_own_digest(part))
         elif isinstance(part, WeatherSeries):
             out.update(f"{part.start}/{part.issued}/{part.source}/{part.utc_offset_h}".encode())
             for name in COLUMNS:

@@ -16,30 +16,43 @@ _BY_PROPERTY = (tables.FaceRow, tables.OnFace, tables.PhotoRow)
 
 
 def scopes_of(row: Any) -> tuple[str, ...]:
-    """What a row belongs to; nothing for what nobody keeps. A job takes its plan along, a property its weather."""
+    """What a row belongs to; nothing for what nobody keeps."""
     match row:
         case tables.JobRow():
-            return (f"job:{row.id}", f"plan:{row.id}")
+            return (f"job:{row.id}",)
         case tables.FinishRow():
             return (f"job:{row.job_id}",)
         case tables.PlanRow() | tables.TaskRow():
             return (f"plan:{row.job_id}",)
         case tables.PropertyRow():
-            return (f"property:{row.id}", f"weather:{row.id}")
+            return (f"property:{row.id}",)
         case tables.CompanyRow():
             return (f"company:{row.id}",)
-        case tables.SheetRow() | tables.ColourRow():
+        case tables.SheetRow():
+            return (f"sheets:{row.company_id}",)
+        case tables.ColourRow():
             return (f"company:{row.company_id}",)
         case tables.WeatherRow():
             return (f"weather:{row.property_id}",)
-    return (f"property:{row.property_id}",) if isinstance(row, _BY_PROPERTY) else ()
+    return (f"survey:{row.property_id}",) if isinstance(row, _BY_PROPERTY) else ()
 
 
-def count(session: Session, rows: Iterable[Any]) -> None:
+def goes_along(row: Any) -> tuple[str, ...]:
+    """What comes and goes with a row, rows that the database itself deletes among it."""
+    match row:
+        case tables.JobRow():
+            return (f"plan:{row.id}",)
+        case tables.PropertyRow():
+            return (f"survey:{row.id}", f"weather:{row.id}")
+    return ()
+
+
+def count(session: Session, changed: Iterable[Any], come_or_gone: Iterable[Any]) -> None:
     """Count a change of everything these rows belong to, in the transaction that changes them."""
-    scopes = sorted({scope for row in rows for scope in scopes_of(row)})
+    scopes = {scope for row in changed for scope in scopes_of(row)}
+    scopes |= {scope for row in come_or_gone for scope in (*scopes_of(row), *goes_along(row))}
     if scopes:
-        statement = insert(ChangeRow).values([{"scope": scope, "number": 1} for scope in scopes])
+        statement = insert(ChangeRow).values([{"scope": scope, "number": 1} for scope in sorted(scopes)])
         up = statement.on_conflict_do_update(index_elements=["scope"], set_={"number": ChangeRow.number + 1})
         session.connection().execute(up)
 

@@ -72,7 +72,7 @@ class Database:
             if isinstance(row, Tracked):
                 row.updated_at = now
                 row.version += 1
-        count(session, (*session.new, *changed, *session.deleted))
+        count(session, changed, (*session.new, *session.deleted))
 
 
 def _prepare(connection: sqlite3.Connection, _: object) -> None:

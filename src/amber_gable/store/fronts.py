@@ -70,7 +70,9 @@ def listed_jobs(session: Session, now: int) -> list[ListedJob]:
         .order_by(JobRow.created_at, JobRow.name)
     ).all()
     places = {id_: place for id_, _, _, place in rows}
-    scopes = {("front", id_): (f"job:{id_}", f"property:{place.id}") for id_, place in places.items()}
+    scopes = {
+        ("front", id_): (f"job:{id_}", f"property:{place.id}", f"survey:{place.id}") for id_, place in places.items()
+    }
     fronts = kept_in(session).read_all(
         session, scopes, lambda keys: {("front", i): f for i, f in _fronts(session, places, [k[1] for k in keys])}
     )

@@ -2,19 +2,21 @@
 
 from collections.abc import Collection, Mapping
 from dataclasses import dataclass
+from functools import partial
 from types import MappingProxyType
 from typing import Any
 
 from sqlalchemy import and_, or_, select
 from sqlalchemy.orm import Session
 
+from amber_gable.domain.base import Record
 from amber_gable.domain.errors import InputError, NotFound
 from amber_gable.domain.finish import Finish
 from amber_gable.domain.job import JobBundle
 from amber_gable.domain.operation import CoatingSystem
 from amber_gable.domain.photo import Photo
 from amber_gable.domain.product import Product
-from amber_gable.domain.survey import Face, Item, Obstacle, Opening, Zone
+from amber_gable.domain.survey import Face, Item, Obstacle, Opening, Property, Zone
 from amber_gable.store.kept import kept_in
 from amber_gable.store.rows import held
 from amber_gable.store.sheets import Kind, Pin, kept_revisions, pin, read_by
@@ -80,14 +82,21 @@ def load_bundle(session: Session, job_id: str) -> JobBundle:
     found: JobBundle | None = kept.find(session, key)
     if found is not None:
         return found
-    head = _head(session, job_id)
-    scopes = (f"job:{job_id}", f"property:{head[1].id}", f"company:{head[2].id}")
+    head = job_head(session, job_id)
+    company = head[2].id
+    scopes = (
+        f"job:{job_id}",
+        f"property:{head[1].id}",
+        f"survey:{head[1].id}",
+        f"company:{company}",
+        f"sheets:{company}",
+    )
     return kept.read(session, key, scopes, lambda: _read_bundle(session, *head))
 
 
 def _read_bundle(session: Session, job: JobRow, property_: PropertyRow, company: CompanyRow) -> JobBundle:
-    survey = _survey(session, property_, None)
-    parts = {("zone", z["id"]) for z in survey["zones"]} | {("item", i["id"]) for i in survey["items"]}
+    survey = _property(session, property_)
+    parts = {("zone", z.id) for z in survey.zones} | {("item", i.id) for i in survey.items}
     finishes = [
         finish_fields(f)
         for f in _rows(session, FinishRow, FinishRow.job_id == job.id)
@@ -105,11 +114,30 @@ def _read_bundle(session: Session, job: JobRow, property_: PropertyRow, company:
     )
 
 
+class _Surveyed(Record):
+    """What was surveyed on a property."""
+
+    faces: tuple[Face, ...]
+    zones: tuple[Zone, ...]
+    items: tuple[Item, ...]
+    photos: tuple[Photo, ...]
+
+
+def _property(session: Session, row: PropertyRow) -> Property:
+    """The property with all that was surveyed, which is read and validated once for every change of it."""
+    kept, key = kept_in(session), ("survey", row.id)
+    found: _Surveyed | None = kept.find(session, key)
+    if found is None:
+        load = partial(_survey, session, row.id, None)
+        found = kept.read(session, key, (f"survey:{row.id}",), lambda: _Surveyed.model_validate(load()))
+    return Property.model_validate(record_fields(row) | found.__dict__)
+
+
 _NOT_IN_BUNDLE = ("products", "systems", "company_settings")
 
 
-def _head(session: Session, job_id: str) -> tuple[JobRow, PropertyRow, CompanyRow]:
-    """Raises NotFound."""
+def job_head(session: Session, job_id: str) -> tuple[JobRow, PropertyRow, CompanyRow]:
+    """The rows of a job, its property and its company. Raises NotFound."""
     found = session.execute(
         select(JobRow, PropertyRow, CompanyRow)
         .join(PropertyRow, PropertyRow.id == JobRow.property_id)
@@ -143,8 +171,8 @@ def load_face(session: Session, job_id: str, face_id: str) -> JobBundle:
     whole: JobBundle | None = kept_in(session).find(session, ("bundle", job_id))
     if whole is not None:
         return _cut_down(whole, face_id)
-    job, property_, company = _head(session, job_id)
-    survey = _survey(session, property_, face_id)
+    job, property_, company = job_head(session, job_id)
+    survey = record_fields(property_) | _survey(session, property_.id, face_id)
     if not survey["faces"]:
         raise NotFound("face", face_id)
     fields = record_fields(job, *_NOT_IN_BUNDLE)
@@ -164,11 +192,11 @@ def _rows(session: Session, table: Any, *where: Any) -> list[Any]:
     return list(session.scalars(select(table).where(*where).order_by(table.position)))
 
 
-def _survey(session: Session, property_: PropertyRow, face_id: str | None) -> dict[str, Any]:
-    """The property's fields with its faces, or the one, and all that is on them."""
+def _survey(session: Session, property_id: str, face_id: str | None) -> dict[str, Any]:
+    """The property's faces, or the one, and all that is on them."""
 
     def kept(table: Any) -> list[Any]:
-        where = [table.property_id == property_.id, table.deleted_at.is_(None)]
+        where = [table.property_id == property_id, table.deleted_at.is_(None)]
         if face_id is not None and table is not PhotoRow:
             where.append((table.id if table is FaceRow else table.face_id) == face_id)
         return _rows(session, table, *where)
@@ -192,8 +220,7 @@ def _survey(session: Session, property_: PropertyRow, face_id: str | None) -> di
     photos = [
         record_fields(p, "face_id", "data") | {"face": p.face_id if p.face_id in live else None} for p in kept(PhotoRow)
     ]
-    parts = {"faces": faces, "zones": on_faces(ZoneRow), "items": on_faces(ItemRow), "photos": photos}
-    return record_fields(property_) | parts
+    return {"faces": faces, "zones": on_faces(ZoneRow), "items": on_faces(ItemRow), "photos": photos}
 
 
 def save_bundle(

@@ -2,7 +2,7 @@
 
 from collections.abc import Iterable, Mapping, Sequence
 from dataclasses import dataclass
-from typing import Any, Literal
+from typing import Any, Literal, TypeVar
 
 from sqlalchemy import select
 from sqlalchemy.orm import Session
@@ -10,6 +10,7 @@ from sqlalchemy.orm import Session
 from amber_gable.domain.errors import NotFound, Refused, StaleEdit
 from amber_gable.domain.operation import CoatingSystem
 from amber_gable.domain.product import Product
+from amber_gable.store.kept import kept_in
 from amber_gable.store.tables import JobRow, PropertyRow, SheetRow
 
 Kind = Literal["product", "system"]
@@ -17,6 +18,7 @@ Pin = dict[str, Any]
 """A sheet on a job's shelf: `code`, and the `revision` that the job reads; None follows the stores until a step uses
 it."""
 Rows = list[SheetRow]
+Sheet = TypeVar("Sheet", Product, CoatingSystem)
 
 
 def pin(code: str, revision: int | None = None) -> Pin:
@@ -51,12 +53,25 @@ def read_by(pins: Sequence[Pin], rows: Mapping[str, Rows]) -> list[SheetRow]:
 
 def company_products(session: Session, company_id: str) -> list[Product]:
     """Every product in a company's stores, by name."""
-    return sorted((Product.model_validate(r.body) for r in _current(session, company_id, "product")), key=_by_name)
+    return list(_read_current(session, company_id, "product", Product))
 
 
 def company_systems(session: Session, company_id: str) -> list[CoatingSystem]:
     """Every system a company has, by name."""
-    return sorted((CoatingSystem.model_validate(r.body) for r in _current(session, company_id, "system")), key=_by_name)
+    return list(_read_current(session, company_id, "system", CoatingSystem))
+
+
+def _read_current(session: Session, company_id: str, kind: Kind, model: type[Sheet]) -> tuple[Sheet, ...]:
+    kept, key = kept_in(session), (f"{kind}s", company_id)
+    found: tuple[Sheet, ...] | None = kept.find(session, key)
+    if found is not None:
+        return found
+
+    def read() -> tuple[Sheet, ...]:
+        rows = _current(session, company_id, kind)
+        return tuple(sorted((model.model_validate(r.body) for r in rows), key=_by_name))
+
+    return kept.read(session, key, (f"sheets:{company_id}",), read)
 
 
 def _by_name(sheet: Product | CoatingSystem) -> str:

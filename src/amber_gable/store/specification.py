@@ -12,10 +12,9 @@ from amber_gable.domain.finish import Finish
 from amber_gable.domain.job import Company
 from amber_gable.domain.product import Product
 from amber_gable.domain.scheme import Scheme
-from amber_gable.store.jobs import finish_fields, finish_row, live_job
-from amber_gable.store.rows import held
+from amber_gable.store.jobs import finish_fields, finish_row, job_head, live_job
 from amber_gable.store.sheets import Newer, Pin, current_of, kept_revisions, newer_products, pin, revisions
-from amber_gable.store.survey import check_whole
+from amber_gable.store.survey import check_references
 from amber_gable.store.tables import CompanyRow, FinishRow, JobRow, PropertyRow
 
 Key = tuple[str, str]
@@ -23,14 +22,14 @@ Key = tuple[str, str]
 
 def company_of(session: Session, job_id: str) -> CompanyRow:
     """The row of the company whose job it is."""
-    place: Any = held(session, PropertyRow, live_job(session, job_id).property_id)
-    company: Any = held(session, CompanyRow, place.company_id)
-    row: CompanyRow = company
-    return row
+    known: dict[str, CompanyRow] = session.info.setdefault("company of", {})
+    if job_id not in known:
+        known[job_id] = job_head(session, job_id)[2]
+    return known[job_id]
 
 
 def put_finish(session: Session, job_id: str, finish: Finish, version: int) -> None:
-    """Set what a part gets; version 0 means it had nothing before. `check_whole` must follow. Raises StaleEdit."""
+    """Set what a part gets; version 0 means it had nothing before. `check_references` must follow. Raises StaleEdit."""
     rows = _finish_rows(session, job_id)
     row = rows.get(finish.part)
     if (row.version if row else 0) != version:
@@ -81,7 +80,7 @@ def put_weather_schools(session: Session, job_id: str, deduction: str, policy: d
     """Change the job's schools of deduction and weather."""
     row: JobRow = live_job(session, job_id)
     row.deduction, row.policy = deduction, policy
-    check_whole(session, job_id)
+    check_references(session, job_id)
 
 
 def put_schools(session: Session, job_id: str, level: str, topic: str, school: str) -> None:
@@ -168,7 +167,7 @@ def _with_pins(pins: Iterable[Pin], new: Iterable[Pin]) -> list[Pin]:
 def newer_than_pinned(session: Session, job_id: str) -> tuple[list[Newer], dict[str, tuple[Any, Any]]]:
     """What the company has changed since the job was specified: sheets that its steps use, and settings as (then,
     now)."""
-    job, company = live_job(session, job_id), company_of(session, job_id)
+    job, _, company = job_head(session, job_id)
     held = job.company_settings
     settings = {k: (held[k], getattr(company, k)) for k in sorted(held) if held[k] != getattr(company, k)}
     return newer_products(session, company.id, job.products), settings

@@ -131,6 +131,11 @@ def check_whole(session: Session, job_id: str) -> JobBundle:
     return _checked(session, lambda: load_bundle(session, job_id))
 
 
+def check_references(session: Session, job_id: str) -> JobBundle:
+    """The job as it would be saved, after a change that leaves the survey as it is. Raises InputError."""
+    return _checked(session, lambda: load_bundle(session, job_id), geometry=False)
+
+
 def check_faces(session: Session, job_id: str, faces: Iterable[str]) -> None:
     """Check the faces that an edit touched. Raises InputError. Faces that are gone need no check."""
     there = {id_ for id_, _ in face_names(session, job_id)} & set(faces)
@@ -140,13 +145,13 @@ def check_faces(session: Session, job_id: str, faces: Iterable[str]) -> None:
         _checked(session, partial(load_face, session, job_id, face))
 
 
-def _checked(session: Session, load: Callable[[], JobBundle]) -> JobBundle:
+def _checked(session: Session, load: Callable[[], JobBundle], *, geometry: bool = True) -> JobBundle:
     session.flush()
     try:
         bundle = load()
     except ValidationError as error:
         raise InputError("survey", first_words(error)[1], "nothing was saved") from None
-    faults = survey_faults(bundle.property)
+    faults = survey_faults(bundle.property) if geometry else []
     if faults:
         raise InputError(f"{faults[0].kind} '{faults[0].id}'", faults[0].why, faults[0].todo)
     return bundle

@@ -3,7 +3,6 @@
 from collections.abc import Iterable
 from datetime import date, datetime
 from typing import Any
-from urllib.parse import urlencode
 
 from fastapi import APIRouter, Request
 from starlette.responses import RedirectResponse, Response
@@ -11,9 +10,9 @@ from starlette.responses import RedirectResponse, Response
 from amber_gable.domain.errors import InputError
 from amber_gable.domain.plan import Task
 from amber_gable.services.planning import make_plan
+from amber_gable.web.drawn_lanes import chart
 from amber_gable.web.pages import job_page, load_job, space_of
-from amber_gable.web.routes.weather import LANE_DAYS, judged
-from amber_gable.web.views.lanes import lane_chart
+from amber_gable.web.routes.weather import judged
 
 router = APIRouter(prefix="/jobs/{job_id}/plan")
 
@@ -36,13 +35,7 @@ def plan(request: Request, job_id: str) -> Response:
         context["crew_hours"] = sum(t.crew_hours for t in kept.plan.tasks)
     rows = judged(view, view.site) if view.site is not None else []
     if rows:
-
-        def link(face_id: str, t: datetime) -> str:
-            return f"/jobs/{job_id}/weather?" + urlencode({"face": face_id, "at": t.isoformat()})
-
-        tasks = kept.plan.tasks if kept is not None else ()
-        lanes = [(r.face, r.climate, r.windows) for r in rows]
-        context["chart"] = lane_chart(lanes, tasks, view.now, LANE_DAYS, link)
+        context["chart"] = chart(view, [(r.face, r.climate, r.windows) for r in rows], {})
     return job_page(request, view, "plan", context)
 
 

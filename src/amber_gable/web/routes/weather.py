@@ -16,12 +16,11 @@ from amber_gable.domain.schools import DewSchool, HoldSchool, Method, SunSchool
 from amber_gable.domain.survey import Face
 from amber_gable.services.forecasts import drop_weather_file, import_weather, job_weather
 from amber_gable.services.job_view import JobView
+from amber_gable.web.drawn_lanes import chart, lane_link
 from amber_gable.web.pages import job_page, load_job, page, space_of
-from amber_gable.web.views.lanes import lane_chart
 from amber_gable.web.views.why import slot_of, why_panel
 
 router = APIRouter(prefix="/jobs/{job_id}/weather")
-LANE_DAYS = 10
 
 
 @dataclass(frozen=True)
@@ -85,9 +84,7 @@ def weather(
     slot = slot_of(row.windows, moment)
     query = {"product": product, "method": method} if chosen_product or chosen_method else {}
 
-    def link(face_id: str, t: datetime) -> str:
-        return f"/jobs/{job_id}/weather?" + urlencode(query | {"face": face_id, "at": t.isoformat()})
-
+    link = lane_link(job_id, query)
     slots = row.windows.slots
     why = why_panel(row.face.name, row.windows, slot_readings(row.climate, slots), slot)
     context |= {
@@ -100,9 +97,8 @@ def weather(
     }
     if "hx-request" in request.headers:
         return page(request, "parts/why_answer.html", context | {"oob": True})
-    tasks = view.kept.plan.tasks if view.kept is not None else ()
     lanes = [(r.face, r.climate, r.windows) for r in rows]
-    context["chart"] = lane_chart(lanes, tasks, view.now, LANE_DAYS, link, (row.face.id, slots.time(slot)))
+    context["chart"] = chart(view, lanes, query, (row.face.id, slots.time(slot)))
     context["query"] = urlencode(query)
     return job_page(request, view, "weather", context)
 

@@ -68,19 +68,38 @@ class Lane:
 
 
 @dataclass(frozen=True)
-class Chart:
-    width: float
-    height: float
-    full_height: float
-    zero: float
+class Lanes:
+    """What is drawn from a climate, a plan and the faces: the same until one of them changes."""
+
+    scale: TimeScale
+    lanes: list[Lane]
     days: list[tuple[float, str, str]]
     hours: list[tuple[float, str]]
-    now_x: float | None
-    cursor: tuple[float, float] | None
-    lanes: list[Lane]
     legend: list[tuple[str, str]]
-    starts: list[int]
-    geometry: dict[str, float]
+    zero: float
+
+    @property
+    def width(self) -> float:
+        return self.scale.width
+
+    @property
+    def height(self) -> float:
+        return len(self.lanes) * ROW_H
+
+    @property
+    def full_height(self) -> float:
+        return self.height + HEAD_H
+
+    @property
+    def geometry(self) -> dict[str, float]:
+        """What the script works with, px and s."""
+        return {"dayW": DAY_W, "step": self.scale.day_x(1), "slotW": SLOT_W, "slotS": SLOT_S, "rowH": ROW_H}
+
+    def cursor(self, face: str, at: datetime) -> tuple[float, float] | None:
+        """Where a face's slot stands; None outside the chart."""
+        x = self.scale.at(at)
+        row = next((i for i, lane in enumerate(self.lanes) if lane.id == face), None)
+        return None if x is None or row is None else (x - 0.5, row * ROW_H + WORK_Y - 3)
 
 
 _POINTS = ("N NNE NE ENE E ESE SE SSE " + "S SSW SW WSW W WNW NW NNW").split()
@@ -91,42 +110,27 @@ def bearing(azimuth_deg: float) -> str:
     return _POINTS[round(azimuth_deg / 22.5) % 16]
 
 
-def lane_chart(
+def lanes_of(
     rows: Sequence[tuple[Face, Climate, Windows]],
     tasks: Sequence[Task],
-    now: datetime,
     days: int,
     link: Callable[[str, datetime], str],
-    chosen: tuple[str, datetime] | None = None,
-) -> Chart:
-    """The whole chart. rows: each face with its one-row climate and windows, all on the same slots."""
+) -> Lanes:
+    """rows: each face with its one-row climate and windows, all on the same slots."""
     slots = rows[0][2].slots
     scale = TimeScale(slots.time(0).replace(hour=0, minute=0), min(days, len(slots.dates)))
     lanes = [_lane(i, row, tasks, scale, link) for i, row in enumerate(rows)]
     letters = {s.letter for lane in lanes for s in lane.segments}
-    hours = [(scale.x(d, h), f"{h:02d}") for d in range(scale.days) for h in (6, 9, 12, 15, 18)]
-    cursor: tuple[float, float] | None = None
-    if chosen is not None:
-        x = scale.at(chosen[1])
-        at = [i for i, (face, _, _) in enumerate(rows) if face.id == chosen[0]]
-        cursor = (x - 0.5, at[0] * ROW_H + WORK_Y - 3) if x is not None and at else None
-    heads = [
-        (scale.day_x(d), f"{(m := scale.midnight(d)):%a} {m.day} {m:%b}", m.date().isoformat())
-        for d in range(scale.days)
-    ]
-    return Chart(
-        width=scale.width,
-        height=len(lanes) * ROW_H,
-        full_height=len(lanes) * ROW_H + HEAD_H,
-        zero=zero_line(),
-        days=heads,
-        hours=hours,
-        now_x=scale.at(now),
-        cursor=cursor,
+    return Lanes(
+        scale=scale,
         lanes=lanes,
+        days=[
+            (scale.day_x(d), f"{(m := scale.midnight(d)):%a} {m.day} {m:%b}", m.date().isoformat())
+            for d in range(scale.days)
+        ],
+        hours=[(scale.x(d, h), f"{h:02d}") for d in range(scale.days) for h in (6, 9, 12, 15, 18)],
         legend=[(letter, words) for letter, words in LETTERS.items() if letter in letters],
-        starts=scale.starts,
-        geometry={"dayW": DAY_W, "step": scale.day_x(1), "slotW": SLOT_W, "slotS": SLOT_S, "rowH": ROW_H},
+        zero=zero_line(),
     )
 
 
