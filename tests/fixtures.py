@@ -17,9 +17,11 @@ from fastapi.testclient import TestClient
 from sqlalchemy import event
 
 from amber_gable.domain.errors import NoClimate
+from amber_gable.domain.meter import MeterPlace, MeterReading, MeterUnavailable
 from amber_gable.domain.weather import WeatherSeries
 from amber_gable.exchange.forecast import ForecastUnavailable, parse_forecast
-from amber_gable.exchange.meter import MeterPlace, MeterReading, MeterUnavailable, parse_reading
+from amber_gable.exchange.meter import parse_reading
+from amber_gable.run import plan_unplanned
 from amber_gable.services.clock import DemoClock
 from amber_gable.services.jobs import load_demo
 from amber_gable.services.workspace import Computed, Workspace
@@ -27,7 +29,6 @@ from amber_gable.standins.weather.service import weather_service
 from amber_gable.store.backup import back_up
 from amber_gable.store.database import Database
 from amber_gable.web.app import create_app
-from amber_gable.web.run import plan_unplanned
 
 HOST = "http://127.0.0.1:8765"
 

@@ -265,7 +265,7 @@ def _database(options: argparse.Namespace) -> Any:
 
 
 def _bytes(path: Path) -> bytes:
-    from amber_gable.exchange.job_zip import ZIP_LIMIT
+    from amber_gable.domain.sizes import ZIP_LIMIT
 
     try:
         if path.stat().st_size > ZIP_LIMIT:
@@ -325,13 +325,13 @@ def _restore(options: argparse.Namespace) -> None:
 
 
 def _serve(options: argparse.Namespace) -> None:
-    from amber_gable.web.run import serve
+    from amber_gable.run import serve
 
     serve(options.port)
 
 
 def _demo(options: argparse.Namespace) -> None:
-    from amber_gable.web.run import demo, reset_demo
+    from amber_gable.run import demo, reset_demo
 
     if options.reset_only:
         reset_demo()

@@ -27,12 +27,12 @@ from amber_gable.exchange.bundle import dump_bundle, load_bundle
 from amber_gable.exchange.elevation_dxf import write_dxf
 from amber_gable.exchange.takeoff_xlsx import write_workbook
 from amber_gable.exchange.weather_file import read_weather
+from amber_gable.run import plan_unplanned
 from amber_gable.services.jobs import load_demo
 from amber_gable.services.quantities import job_quantities
 from amber_gable.services.workspace import Workspace
 from amber_gable.store.jobs import save_bundle
 from amber_gable.web.app import create_app
-from amber_gable.web.run import plan_unplanned
 from amber_gable.web.views.elevation import draw, drawing_scale
 from tests.bench.large_property import large_bundle
 from tests.fixtures import HOST, open_space

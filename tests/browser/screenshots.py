@@ -10,9 +10,9 @@ from PIL import Image
 from playwright.sync_api import Browser, sync_playwright
 
 from amber_gable.core.survey.homography import homography
+from amber_gable.run import demo_space, open_database
 from amber_gable.standins.weather.service import weather_service
 from amber_gable.web.app import create_app
-from amber_gable.web.run import demo_space, open_database
 from tests.browser.conftest import CHROMIUM_OPTIONS
 from tests.web.server import running
 

@@ -11,7 +11,8 @@ from fastapi import FastAPI
 from starlette.responses import StreamingResponse
 
 from amber_gable.domain.errors import InputError
-from amber_gable.exchange.files import SIZE_LIMIT, decode
+from amber_gable.domain.sizes import SIZE_LIMIT
+from amber_gable.exchange.files import decode
 from amber_gable.exchange.forecast import ForecastUnavailable, HttpForecast, parse_forecast
 from amber_gable.exchange.weather_file import read_weather
 from amber_gable.standins.weather.service import weather_service

@@ -5,7 +5,7 @@ import json
 import pytest
 from fastapi.testclient import TestClient
 
-from amber_gable.exchange.files import SIZE_LIMIT
+from amber_gable.domain.sizes import SIZE_LIMIT
 from amber_gable.services.workspace import Computed, Workspace
 from tests.fixtures import unchanged
 from tests.jobs import coopers_rise_json

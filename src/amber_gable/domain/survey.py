@@ -192,6 +192,10 @@ class Item(Record):
     _known = field_validator("substrate")(_known_substrate)
 
 
+Part = Face | Opening | Obstacle | Zone | Item
+"""What a survey holds and an edit changes."""
+
+
 class Property(Record):
     """The place. Coordinates decimal degrees, north and east positive; altitude m; IANA time zone.
     `lead_found` is what a lead test said; None where none was made and the year decides."""

@@ -3,8 +3,7 @@
 from pathlib import Path
 
 from amber_gable.domain.errors import InputError
-
-SIZE_LIMIT = 10 * 1024 * 1024
+from amber_gable.domain.sizes import SIZE_LIMIT
 
 
 def read_text(path: Path) -> str:

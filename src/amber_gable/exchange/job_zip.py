@@ -7,11 +7,12 @@ from collections.abc import Mapping
 
 from amber_gable.domain.errors import InputError
 from amber_gable.domain.job import JobBundle
+from amber_gable.domain.sizes import SIZE_LIMIT, ZIP_LIMIT
 from amber_gable.exchange.bundle import dump_bundle, load_bundle
-from amber_gable.exchange.files import SIZE_LIMIT, decode
+from amber_gable.exchange.files import decode
 
 JOB, FOLDER = "job.json", "photos/"
-ZIP_LIMIT, MOST_FILES = 100 * 1024 * 1024, 2000
+MOST_FILES = 2000
 # Every file carries the same moment, so that the same job gives the same bytes.
 _MOMENT = (2020, 1, 1, 0, 0, 0)
 _TODO = "export the job again; nothing was saved"

@@ -4,42 +4,13 @@ A meter with a cable or radio is reached through a gateway program on the same m
 (docs/formats.md).
 """
 
-from datetime import datetime
-from typing import Annotated, Protocol
+from typing import Protocol
 
-from pydantic import AwareDatetime, Field, ValidationError
+from pydantic import ValidationError
 
-from amber_gable.domain.base import Azimuth, Record
 from amber_gable.domain.fault_words import first_words
+from amber_gable.domain.meter import MeterPlace, MeterReading, MeterUnavailable
 from amber_gable.exchange.http_answer import NoAnswer, fetch
-
-
-class MeterUnavailable(Exception):
-    """The meter could not be reached or answered nonsense; the message says which."""
-
-
-class MeterPlace(Record):
-    """What the meter is held against. A real meter needs none of it; gateways ignore what they have no use for."""
-
-    latitude: float
-    longitude: float
-    at: datetime
-    azimuth_deg: Azimuth
-    tilt_deg: float
-    substrate: str
-    colour: str
-    spot: str = ""
-
-
-class MeterReading(Record):
-    """% of dry mass, °C, % relative humidity; None for what the instrument does not measure."""
-
-    instrument: Annotated[str, Field(min_length=1, max_length=80)]
-    at: AwareDatetime
-    wood_pct: Annotated[float, Field(ge=0, le=100)] | None = None
-    surface_c: Annotated[float, Field(ge=-60, le=120)] | None = None
-    air_c: Annotated[float, Field(ge=-60, le=70)] | None = None
-    rh_pct: Annotated[float, Field(ge=0, le=100)] | None = None
 
 
 class HandMeter(Protocol):

@@ -1,12 +1,16 @@
 """The colour library: what ships with the program and what the company added."""
 
+from typing import Any
+
 from sqlalchemy.orm import Session
 
+from amber_gable.core.specification.colour import lab, luminance
+from amber_gable.core.specification.hiding import hiding_power
 from amber_gable.domain.colour_library import LIBRARY, LibraryColour
 from amber_gable.domain.errors import Refused
 from amber_gable.exchange.files import decode
-from amber_gable.exchange.palettes import read_palette
-from amber_gable.services.stores import kept_company
+from amber_gable.exchange.palettes import read_palette, write_gpl
+from amber_gable.services.stores import company, kept_company
 from amber_gable.services.workspace import Workspace
 from amber_gable.store.colours import drop_colour, own_colours, put_colours
 from amber_gable.store.specification import company_of
@@ -22,9 +26,28 @@ def colour_library(session: Session, company_id: str) -> dict[str, list[LibraryC
     return out
 
 
-def library_colour(session: Session, job_id: str, name: str) -> tuple[str, str]:
-    """Hex and name of a colour of the library. Raises Refused."""
-    for colours in colour_library(session, company_of(session, job_id).id).values():
+def library(space: Workspace) -> dict[str, list[LibraryColour]]:
+    """The library of the company whose stores these are."""
+    with space.database.reading() as session:
+        return colour_library(session, company(session).id)
+
+
+def told_colour(colour: LibraryColour) -> dict[str, Any]:
+    """A colour with how light it is, where it lies, and how well it hides."""
+    hides = hiding_power(colour.colour).name.lower()
+    return {"colour": colour, "y": luminance(colour.colour), "lab": lab(colour.colour), "hides": hides}
+
+
+def palette_gpl(space: Workspace) -> str:
+    """All colours as a palette file."""
+    return write_gpl([c for colours in library(space).values() for c in colours], "Amber Gable")
+
+
+def library_colour(space: Workspace, job_id: str, name: str) -> tuple[str, str]:
+    """Hex and name of a colour of the job's library. Raises Refused."""
+    with space.database.reading() as session:
+        found = colour_library(session, company_of(session, job_id).id)
+    for colours in found.values():
         for c in colours:
             if c.name == name:
                 return c.colour, c.name
@@ -38,7 +61,7 @@ def import_palette(space: Workspace, data: bytes, name: str) -> tuple[int, int]:
         return put_colours(session, kept_company(session).id, colours)
 
 
-def drop_own(space: Workspace, company_id: str, name: str) -> None:
+def drop_own(space: Workspace, name: str) -> None:
     """Take one of the company's own colours out. Raises NotFound."""
     with space.database.writing() as session:
-        drop_colour(session, company_id, name)
+        drop_colour(session, company(session).id, name)

@@ -2,23 +2,28 @@
 
 import re
 from collections.abc import Callable
+from dataclasses import dataclass
 from datetime import date, datetime
 from typing import Any
 
-from amber_gable.core.survey.condition_map import PERCENT_FIELDS, marked_extents
+from amber_gable.core.climate.job_climate import part_moisture_limit
+from amber_gable.core.survey.condition_map import PERCENT_FIELDS, Extent, marked_extents
+from amber_gable.core.survey.essentials import fitting_tests, open_tests
 from amber_gable.core.survey.measures import UnitSystem, parse_length
+from amber_gable.core.survey.moisture import MoistureStatistics, moisture_statistics
 from amber_gable.core.survey.takeoff import face_areas
+from amber_gable.core.weather.limits import Limit
 from amber_gable.domain.condition import Condition, Damage, Mark, MoistureReading, Tested
 from amber_gable.domain.errors import NotFound, Refused
 from amber_gable.domain.guided_tests import GUIDED_TESTS, GuidedTest
 from amber_gable.domain.job import JobBundle
+from amber_gable.domain.meter import MeterPlace, MeterReading, MeterUnavailable
 from amber_gable.domain.substrates import SUBSTRATES
-from amber_gable.domain.survey import Item, Property, Zone
-from amber_gable.exchange.meter import MeterPlace, MeterReading, MeterUnavailable
+from amber_gable.domain.survey import Face, Item, Part, Property, Zone
 from amber_gable.services.editing import plain_number
 from amber_gable.services.surveying import change_part, find_part
 from amber_gable.services.workspace import Workspace
-from amber_gable.store.jobs import Part, load_face
+from amber_gable.store.jobs import load_face
 from amber_gable.store.survey import face_of
 
 _BY_CODE = {t.code: t for t in GUIDED_TESTS}
@@ -31,6 +36,43 @@ def surface_of(property_: Property, kind: str, id_: str) -> Zone | Item:
     if not isinstance(part, Zone | Item):
         raise NotFound("surface", id_)
     return part
+
+
+@dataclass(frozen=True)
+class ConditionRecord:
+    """A surface with the tests that fit it, those still open, how damp its wood may be, and the extent of what is
+    marked on it. `plan_m2` is 0 for an item."""
+
+    part: Zone | Item
+    face: Face
+    tests: list[GuidedTest]
+    open: list[GuidedTest]
+    damp: Limit | None
+    moisture: MoistureStatistics | None
+    extents: dict[Damage, Extent]
+    plan_m2: float
+
+
+def condition_record(bundle: JobBundle, kind: str, id_: str) -> ConditionRecord:
+    """Raises NotFound."""
+    property_ = bundle.property
+    part = surface_of(property_, kind, id_)
+    face = property_.face(part.face)
+    extents: dict[Damage, Extent] = {}
+    plan_m2 = 0.0
+    if isinstance(part, Zone):
+        plan_m2 = face_areas(property_, face, bundle.job.deduction)[part.id].plan_m2
+        extents = marked_extents(face, property_.zones_of(face.id), part, plan_m2)
+    return ConditionRecord(
+        part,
+        face,
+        fitting_tests(part),
+        open_tests(part),
+        part_moisture_limit(bundle, part),
+        moisture_statistics(part.condition.moisture, property_.tz),
+        extents,
+        plan_m2,
+    )
 
 
 Made = tuple[str, dict[str, Any]]

@@ -11,15 +11,19 @@ from amber_gable.demo import PRODUCTS, demo_bundles
 from amber_gable.domain.errors import InputError, NoSteps, Refused
 from amber_gable.domain.fault_words import by_field
 from amber_gable.domain.job import Job, JobBundle
+from amber_gable.domain.listed_job import ListedJob
 from amber_gable.domain.survey import Property
+from amber_gable.exchange.bundle import dump_bundle
 from amber_gable.exchange.bundle import load_bundle as read_bundle
 from amber_gable.exchange.files import decode
-from amber_gable.exchange.job_zip import is_zip, load_zip, refuse_missing_photos
+from amber_gable.exchange.job_zip import dump_zip, is_zip, load_zip, refuse_missing_photos, without_photos
 from amber_gable.exchange.products import read_products
 from amber_gable.services import stores
 from amber_gable.services.editing import plain_number
 from amber_gable.services.workspace import Workspace
-from amber_gable.store.jobs import save_bundle
+from amber_gable.store.fronts import listed_jobs
+from amber_gable.store.jobs import load_bundle, save_bundle
+from amber_gable.store.photos import all_photo_bytes
 from amber_gable.store.sheets import put_products
 from amber_gable.store.specification import put_company
 
@@ -58,6 +62,24 @@ def start_job(space: Workspace, form: Mapping[str, str]) -> str:
             session, JobBundle(company=company, property=property_, products=products, systems=systems, job=job)
         )
     return id_
+
+
+def jobs_now(space: Workspace) -> list[ListedJob]:
+    """Every job with what comes next, oldest first."""
+    with space.database.reading() as session:
+        return listed_jobs(session, int(space.clock.now().timestamp()))
+
+
+def job_file(space: Workspace, job_id: str) -> str:
+    """The job as a bundle without its photos. Raises NotFound."""
+    with space.database.reading() as session:
+        return dump_bundle(without_photos(load_bundle(session, job_id)))
+
+
+def job_zip(space: Workspace, job_id: str) -> bytes:
+    """The job with its photos. Raises NotFound."""
+    with space.database.reading() as session:
+        return dump_zip(load_bundle(session, job_id), all_photo_bytes(session, job_id))
 
 
 def read_job(data: bytes, name: str) -> tuple[JobBundle, dict[str, bytes]]:

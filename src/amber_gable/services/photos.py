@@ -12,12 +12,12 @@ from amber_gable.domain.errors import NotFound, Refused
 from amber_gable.domain.fault_words import first_words
 from amber_gable.domain.job import JobBundle
 from amber_gable.domain.photo import KnownLength, Photo, PhotoMarks
-from amber_gable.domain.survey import Face, Property
+from amber_gable.domain.survey import Face, Part, Property
 from amber_gable.exchange.photos import clean_photo
 from amber_gable.services.surveying import change_part, free_name, save_part
 from amber_gable.services.workspace import Workspace
 from amber_gable.store import photos
-from amber_gable.store.jobs import Part, load_bundle
+from amber_gable.store.jobs import load_bundle
 from amber_gable.store.survey import part_names
 
 Point = tuple[float, float]
@@ -43,6 +43,12 @@ def find_photo(property_: Property, id_: str) -> Photo:
         if photo.id == id_:
             return photo
     raise NotFound("photo", id_)
+
+
+def picture(space: Workspace, job_id: str, id_: str) -> bytes:
+    """A photo's JPEG. Raises NotFound."""
+    with space.database.reading() as session:
+        return photos.photo_bytes(session, job_id, id_)
 
 
 def add_photo(space: Workspace, job_id: str, face: str, data: bytes, name: str) -> str:

@@ -1,13 +1,15 @@
 """The company's stores: data sheets typed, brought in and taken out."""
 
 from collections.abc import Mapping
+from dataclasses import dataclass
 from typing import Any, get_args
 
 from pydantic import ValidationError
 from sqlalchemy import select
 from sqlalchemy.orm import Session
 
-from amber_gable.domain.errors import Refused
+from amber_gable.core.estimate.coverage import theoretical_coverage
+from amber_gable.domain.errors import NotFound, Refused
 from amber_gable.domain.fault_words import by_field
 from amber_gable.domain.generic_products import GENERIC_PRODUCTS
 from amber_gable.domain.generic_systems import GENERIC_SYSTEMS
@@ -15,7 +17,7 @@ from amber_gable.domain.job import Company
 from amber_gable.domain.operation import CoatingSystem
 from amber_gable.domain.product import Product
 from amber_gable.exchange.files import decode
-from amber_gable.exchange.products import read_products
+from amber_gable.exchange.products import dump_products, read_products, write_csv
 from amber_gable.services.workspace import Workspace
 from amber_gable.store import sheets as store
 from amber_gable.store.tables import CompanyRow
@@ -105,3 +107,40 @@ def import_products(space: Workspace, data: bytes, name: str) -> tuple[int, int]
     products = read_products(decode(data, name), name)
     with space.database.writing() as session:
         return store.put_products(session, kept_company(session).id, products)
+
+
+@dataclass(frozen=True)
+class Shelves:
+    """The company and what its stores hold."""
+
+    company: Company
+    products: tuple[Product, ...]
+
+
+def shelves(space: Workspace) -> Shelves:
+    with space.database.reading() as session:
+        found = company(session)
+        return Shelves(found, held(session, found.id))
+
+
+def sheet(space: Workspace, code: str) -> tuple[Product, int]:
+    """A product with the revision that the stores hold (0: only the handbook has it). Raises NotFound."""
+    with space.database.reading() as session:
+        found = company(session)
+        product = next((p for p in held(session, found.id) if p.code == code), None)
+        if product is None:
+            raise NotFound("product", code)
+        return product, store.product_version(session, found.id, code)
+
+
+def products_json(space: Workspace) -> str:
+    return dump_products(list(shelves(space).products))
+
+
+def products_csv(space: Workspace) -> str:
+    return write_csv(list(shelves(space).products))
+
+
+def coverage(product: Product) -> float:
+    """m² a litre covers at the sheet's film, without loss."""
+    return theoretical_coverage(product)

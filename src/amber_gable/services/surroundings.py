@@ -9,10 +9,9 @@ from amber_gable.core.survey.measures import UnitSystem, parse_length
 from amber_gable.domain.errors import NotFound, Refused
 from amber_gable.domain.fault_words import by_field
 from amber_gable.domain.job import JobBundle
-from amber_gable.domain.survey import Block, Face
+from amber_gable.domain.survey import Block, Face, Part
 from amber_gable.services.surveying import change_part
 from amber_gable.services.workspace import Workspace
-from amber_gable.store.jobs import Part
 
 _LENGTHS = ("left_m", "width_m", "distance_m", "height_m")
 

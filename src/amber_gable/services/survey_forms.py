@@ -12,10 +12,9 @@ from amber_gable.domain.fault_words import by_field
 from amber_gable.domain.items import ItemSpec
 from amber_gable.domain.outline import Outline
 from amber_gable.domain.profile import Profile
-from amber_gable.domain.survey import Face, Item, Obstacle, Opening, Zone
+from amber_gable.domain.survey import Face, Item, Obstacle, Opening, Part, Zone
 from amber_gable.domain.zone_area import TrimPart, ZoneArea
 from amber_gable.services.editing import plain_number
-from amber_gable.store.jobs import Part
 
 MODELS: dict[str, type[Part]] = {"face": Face, "opening": Opening, "obstacle": Obstacle, "zone": Zone, "item": Item}
 # Fields of these names hold a record chosen by its kind: `outline.kind`, `outline.width_m`, …

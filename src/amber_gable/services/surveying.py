@@ -7,17 +7,18 @@ from typing import Any
 from sqlalchemy.orm import Session
 
 from amber_gable.core.survey.checks import face_faults
+from amber_gable.core.survey.compass import parse_bearing
 from amber_gable.core.survey.geometry import item_size
 from amber_gable.core.survey.house_plan import house_plan, turned
 from amber_gable.core.survey.measures import UnitSystem
 from amber_gable.domain.errors import InputError, NotFound, Refused
 from amber_gable.domain.job import JobBundle
-from amber_gable.domain.survey import Face, Item, Opening, PlanPlace, Property, Zone
+from amber_gable.domain.survey import Face, Item, Opening, Part, PlanPlace, Property, Zone
 from amber_gable.domain.zone_area import Region
 from amber_gable.services.survey_forms import MODELS, form_values, made_part
 from amber_gable.services.workspace import Workspace
 from amber_gable.store import journal, survey
-from amber_gable.store.jobs import Part, live_job, load_bundle, load_face
+from amber_gable.store.jobs import live_job, load_bundle, load_face
 from amber_gable.store.rows import places
 
 _OWN_FORM = {"version", "face", "id", "back"}
@@ -192,8 +193,12 @@ def remove_part(space: Workspace, job_id: str, kind: str, id_: str) -> None:
         journal.close_step(session, live_job(session, job_id).property_id, f"delete {name}")
 
 
-def turn_house(space: Workspace, job_id: str, face_id: str, azimuth_deg: float) -> None:
-    """Turn all faces so that one of them looks towards `azimuth_deg`."""
+def turn_house(space: Workspace, job_id: str, face_id: str, bearing: str) -> None:
+    """Turn all faces so that one of them looks towards a bearing as typed. Raises InputError."""
+    try:
+        azimuth_deg = parse_bearing(bearing)
+    except ValueError as error:
+        raise InputError("bearing", str(error), "go back and type it again; nothing was changed") from None
     with space.database.writing() as session:
         property_ = load_bundle(session, job_id).property
         by = azimuth_deg - property_.face(face_id).azimuth_deg

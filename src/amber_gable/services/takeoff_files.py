@@ -5,12 +5,15 @@ from typing import Any
 
 from amber_gable.core.survey.checks import face_faults
 from amber_gable.domain.errors import InputError, Refused
-from amber_gable.domain.survey import Face, Item, Obstacle, Opening, Zone
+from amber_gable.domain.job import JobBundle
+from amber_gable.domain.survey import Face, Item, Obstacle, Opening, Part, Property, Zone
+from amber_gable.exchange.elevation_dxf import write_dxf
 from amber_gable.exchange.files import decode
-from amber_gable.exchange.takeoff_csv import TakeoffRow, read_takeoff
+from amber_gable.exchange.takeoff_csv import TakeoffRow, read_takeoff, write_takeoff
+from amber_gable.exchange.takeoff_xlsx import write_workbook
 from amber_gable.services.surveying import free_id, with_part, write_step
 from amber_gable.services.workspace import Workspace
-from amber_gable.store.jobs import Part, load_bundle
+from amber_gable.store.jobs import load_bundle
 
 
 def import_takeoff(space: Workspace, job_id: str, data: bytes, name: str) -> int:
@@ -48,6 +51,19 @@ def import_takeoff(space: Workspace, job_id: str, data: bytes, name: str) -> int
         except Refused as error:
             raise InputError(name, next(iter(error.fields.values())), "correct it; nothing was saved") from None
     return len(changes)
+
+
+def takeoff_csv(bundle: JobBundle) -> bytes:
+    """The take-off as a spreadsheet reads it, with a byte-order mark."""
+    return write_takeoff(bundle).encode("utf-8-sig")
+
+
+def takeoff_workbook(bundle: JobBundle) -> bytes:
+    return write_workbook(bundle)
+
+
+def elevations_dxf(property_: Property, faces: tuple[Face, ...]) -> bytes:
+    return write_dxf(property_, faces)
 
 
 def _placed(row: TakeoffRow, id_: str, faces: dict[str, str]) -> TakeoffRow:

@@ -1,13 +1,13 @@
 """Jobs as the list shows them: their first wall and what comes next, in few statements however many there are."""
 
 from collections.abc import Iterable
-from dataclasses import dataclass
 from typing import Any
 from zoneinfo import ZoneInfo
 
 from sqlalchemy import func, select, tuple_
 from sqlalchemy.orm import Session
 
+from amber_gable.domain.listed_job import Colours, Coming, Front, ListedJob
 from amber_gable.domain.survey import Face, Property
 from amber_gable.store.jobs import record_fields
 from amber_gable.store.kept import kept_in
@@ -22,43 +22,6 @@ from amber_gable.store.tables import (
     TaskRow,
     ZoneRow,
 )
-
-Colours = dict[tuple[str, str], str]
-
-
-@dataclass(frozen=True)
-class Front:
-    """The first face with what is on it, the outlines of all, and the colours parts will have. `stamp` changes with
-    what is drawn."""
-
-    faces: tuple[Face, ...]
-    property: Property
-    colours: Colours
-    stamp: str
-
-
-@dataclass(frozen=True)
-class Coming:
-    """Of a job's plan: the task under way or next (operation, face, epoch s), the end of the last, and how many tasks
-    could not be placed. `next_words` is empty when all is past."""
-
-    next_words: str
-    next_at: int
-    finish_at: int
-    unplaced: int
-
-
-@dataclass(frozen=True)
-class ListedJob:
-    """A line of the jobs list."""
-
-    id: str
-    name: str
-    customer: str
-    place: str
-    tz: ZoneInfo
-    front: Front
-    coming: Coming | None
 
 
 def listed_jobs(session: Session, now: int) -> list[ListedJob]:

@@ -16,7 +16,7 @@ from amber_gable.domain.job import JobBundle
 from amber_gable.domain.operation import CoatingSystem
 from amber_gable.domain.photo import Photo
 from amber_gable.domain.product import Product
-from amber_gable.domain.survey import Face, Item, Obstacle, Opening, Property, Zone
+from amber_gable.domain.survey import Face, Item, Obstacle, Opening, Part, Property, Zone
 from amber_gable.store.kept import kept_in
 from amber_gable.store.rows import held
 from amber_gable.store.sheets import Kind, Pin, kept_revisions, pin, read_by
@@ -298,7 +298,6 @@ def _remove(session: Session, job_id: str, property_id: str) -> None:
             session.flush()
 
 
-Part = Face | Opening | Obstacle | Zone | Item
 PART_TABLES: dict[type[Part], Any] = {
     Face: FaceRow,
     Opening: OpeningRow,

@@ -12,8 +12,9 @@ from amber_gable.core.survey.checks import survey_faults
 from amber_gable.domain.errors import InputError, NotFound, StaleEdit
 from amber_gable.domain.fault_words import first_words
 from amber_gable.domain.job import JobBundle
+from amber_gable.domain.survey import Part
 from amber_gable.store import journal
-from amber_gable.store.jobs import PART_TABLES, Part, live_job, load_bundle, load_face, part_row
+from amber_gable.store.jobs import PART_TABLES, live_job, load_bundle, load_face, part_row
 from amber_gable.store.rows import held, hold, places
 from amber_gable.store.tables import (
     FaceRow,

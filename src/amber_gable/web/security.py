@@ -6,8 +6,7 @@ from urllib.parse import urlsplit
 from starlette.datastructures import Headers, MutableHeaders
 from starlette.types import ASGIApp, Message, Receive, Scope, Send
 
-from amber_gable.exchange.files import SIZE_LIMIT
-from amber_gable.exchange.job_zip import ZIP_LIMIT
+from amber_gable.domain.sizes import SIZE_LIMIT, ZIP_LIMIT
 
 CONTENT_POLICY = (
     "default-src 'none'; script-src 'self'; style-src 'self'; img-src 'self' data:; font-src 'self'; "

@@ -7,6 +7,7 @@ from fastapi import APIRouter, Form, HTTPException, Request
 from starlette.responses import RedirectResponse, Response
 
 from amber_gable.services.clock import DemoClock
+from amber_gable.services.jobs import jobs_now
 from amber_gable.web.pages import space_of
 
 router = APIRouter()
@@ -55,6 +56,5 @@ def _changed_over(request: Request, name: str, usual: str, other: str) -> Respon
 
 @router.get("/healthz")
 def healthy(request: Request) -> dict[str, str]:
-    with space_of(request).database.reading() as session:
-        session.connection().exec_driver_sql("SELECT 1")
+    jobs_now(space_of(request))
     return {"status": "ok"}

@@ -7,12 +7,8 @@ from markupsafe import Markup
 from starlette.responses import RedirectResponse, Response
 
 from amber_gable.domain.errors import Refused
-from amber_gable.exchange.bundle import dump_bundle
-from amber_gable.exchange.job_zip import dump_zip, without_photos
-from amber_gable.services.jobs import import_job, start_job
-from amber_gable.store.fronts import ListedJob, listed_jobs
-from amber_gable.store.jobs import load_bundle
-from amber_gable.store.photos import all_photo_bytes
+from amber_gable.domain.listed_job import ListedJob
+from amber_gable.services.jobs import import_job, job_file, job_zip, jobs_now, start_job
 from amber_gable.web.pages import Fields, page, rendered, space_of
 from amber_gable.web.views.job_card import card_drawing, job_card
 
@@ -26,8 +22,7 @@ def jobs(request: Request) -> Response:
 
 def _jobs(request: Request, faults: dict[str, str] | None = None, typed: dict[str, str] | None = None) -> Response:
     space = space_of(request)
-    with space.database.reading() as session:
-        listed = listed_jobs(session, int(space.clock.now().timestamp()))
+    listed = jobs_now(space)
     cards = [(job_card(job), space.drawings.get(job.id + job.front.stamp, partial(_drawn, job))) for job in listed]
     context = {"cards": cards, "faults": faults or {}, "typed": typed or {}}
     return page(request, "jobs.html", context, 422 if faults else 200)
@@ -61,15 +56,13 @@ def job(job_id: str) -> Response:
 
 @router.get("/jobs/{job_id}/export.zip")
 def export_zip(request: Request, job_id: str) -> Response:
-    with space_of(request).database.reading() as session:
-        data = dump_zip(load_bundle(session, job_id), all_photo_bytes(session, job_id))
+    data = job_zip(space_of(request), job_id)
     headers = {"content-disposition": f'attachment; filename="{job_id}.zip"'}
     return Response(data, media_type="application/zip", headers=headers)
 
 
 @router.get("/jobs/{job_id}/export")
 def export(request: Request, job_id: str) -> Response:
-    with space_of(request).database.reading() as session:
-        text = dump_bundle(without_photos(load_bundle(session, job_id)))
+    text = job_file(space_of(request), job_id)
     headers = {"content-disposition": f'attachment; filename="{job_id}.json"'}
     return Response(text, media_type="application/json", headers=headers)

@@ -9,10 +9,10 @@ from starlette.responses import RedirectResponse, Response
 
 from amber_gable.domain.errors import InputError
 from amber_gable.domain.plan import Task
+from amber_gable.services.judged_faces import judged_faces
 from amber_gable.services.planning import make_plan
 from amber_gable.web.drawn_lanes import chart
 from amber_gable.web.pages import job_page, load_job, space_of
-from amber_gable.web.routes.weather import judged
 
 router = APIRouter(prefix="/jobs/{job_id}/plan")
 
@@ -33,7 +33,7 @@ def plan(request: Request, job_id: str) -> Response:
     if kept is not None:
         context["planned_at"] = datetime.fromtimestamp(kept.planned_at, view.now.tzinfo)
         context["crew_hours"] = sum(t.crew_hours for t in kept.plan.tasks)
-    rows = judged(view, view.site) if view.site is not None else []
+    rows = judged_faces(view, view.site) if view.site is not None else []
     if rows:
         context["chart"] = chart(view, [(r.face, r.climate, r.windows) for r in rows], {})
     return job_page(request, view, "plan", context)

@@ -3,8 +3,8 @@
 from fastapi import APIRouter, Request
 from starlette.responses import Response
 
-from amber_gable.core.survey.items import item_area
 from amber_gable.services.quantities import job_quantities
+from amber_gable.services.survey_figures import items_left
 from amber_gable.services.taking_over import offers
 from amber_gable.services.workspace import digest
 from amber_gable.web.pages import job_page, load_job, space_of, units_of
@@ -29,13 +29,13 @@ def quantities(request: Request, job_id: str) -> Response:
         }
         for o in result.orders
     ]
-    items = [i for i in view.bundle.property.items if view.bundle.finish_of("item", i.id) is None]
+    item_count, items_m2 = items_left(view.bundle)
     context = {
         "orders": orders,
         "total": result,
         "currency": view.bundle.company.currency,
-        "item_count": len(items),
-        "items_m2": sum(item_area(i.spec) for i in items),
+        "item_count": item_count,
+        "items_m2": items_m2,
         "units": units_of(request),
         "offers": told_offers(offers(space_of(request), job_id), view.bundle.property.tz),
     }

@@ -5,17 +5,10 @@ from typing import Any
 from fastapi import APIRouter, Request, UploadFile
 from starlette.responses import RedirectResponse, Response
 
-from amber_gable.core.estimate.coverage import theoretical_coverage
-from amber_gable.core.specification.colour import lab, luminance
-from amber_gable.core.specification.hiding import hiding_power
-from amber_gable.domain.errors import NotFound, Refused, StaleEdit
+from amber_gable.domain.errors import Refused, StaleEdit
 from amber_gable.domain.families import FAMILY_NAMES
-from amber_gable.domain.product import Product
-from amber_gable.exchange.palettes import write_gpl
-from amber_gable.exchange.products import dump_products, write_csv
 from amber_gable.services import stores
-from amber_gable.services.colours import colour_library, drop_own, import_palette
-from amber_gable.store.sheets import product_version
+from amber_gable.services.colours import drop_own, import_palette, library, palette_gpl, told_colour
 from amber_gable.web.pages import page, space_of
 from amber_gable.web.views.sheet_form import GROUPS, sheet_values
 
@@ -24,11 +17,10 @@ router = APIRouter(prefix="/stores")
 
 @router.get("")
 def shelves(request: Request) -> Response:
-    with space_of(request).database.reading() as session:
-        company = stores.company(session)
-        held = stores.held(session, company.id)
+    found = stores.shelves(space_of(request))
+    held = found.products
     families = [
-        (name, [{"product": p, "spread": theoretical_coverage(p)} for p in held if p.family is family])
+        (name, [{"product": p, "spread": stores.coverage(p)} for p in held if p.family is family])
         for family, name in FAMILY_NAMES.items()
     ]
     counts = request.query_params.get("new", ""), request.query_params.get("changed", "")
@@ -36,7 +28,7 @@ def shelves(request: Request) -> Response:
         "families": [(n, rows) for n, rows in families if rows],
         "empty": [n for n, rows in families if not rows and n != "Other"],
         "count": len(held),
-        "company": company,
+        "company": found.company,
         "brought": counts if all(c.isdigit() for c in counts) else None,
         "said": request.query_params.get("said"),
     }
@@ -45,17 +37,12 @@ def shelves(request: Request) -> Response:
 
 @router.get("/products.json")
 def as_json(request: Request) -> Response:
-    return _file(dump_products(list(_held(request))), "application/json", "products.json")
+    return _file(stores.products_json(space_of(request)), "application/json", "products.json")
 
 
 @router.get("/products.csv")
 def as_csv(request: Request) -> Response:
-    return _file(write_csv(list(_held(request))), "text/csv; charset=utf-8", "products.csv")
-
-
-def _held(request: Request) -> tuple[Product, ...]:
-    with space_of(request).database.reading() as session:
-        return stores.held(session, stores.company(session).id)
+    return _file(stores.products_csv(space_of(request)), "text/csv; charset=utf-8", "products.csv")
 
 
 def _file(text: str, kind: str, name: str) -> Response:
@@ -76,12 +63,7 @@ def fresh(request: Request) -> Response:
 
 @router.get("/product/{code}")
 def product(request: Request, code: str) -> Response:
-    with space_of(request).database.reading() as session:
-        company = stores.company(session)
-        found = next((p for p in stores.held(session, company.id) if p.code == code), None)
-        if found is None:
-            raise NotFound("product", code)
-        version = product_version(session, company.id, code)
+    found, version = stores.sheet(space_of(request), code)
     return _sheet(request, sheet_values(found), version, found.name)
 
 
@@ -113,9 +95,7 @@ async def save(request: Request) -> Response:
 async def delete(request: Request, code: str) -> Response:
     form = await request.form()
     version = int(str(form.get("version"))) if str(form.get("version", "")).isdigit() else 0
-    with space_of(request).database.reading() as session:
-        held = stores.held(session, stores.company(session).id)
-    found = next((p for p in held if p.code == code), None)
+    found = next((p for p in stores.shelves(space_of(request)).products if p.code == code), None)
     try:
         stores.take_out(space_of(request), code, version)
     except Refused as error:
@@ -126,16 +106,7 @@ async def delete(request: Request, code: str) -> Response:
 
 @router.get("/colours")
 def colours(request: Request) -> Response:
-    with space_of(request).database.reading() as session:
-        company = stores.company(session)
-        library = colour_library(session, company.id)
-    shown = {
-        name: [
-            {"colour": c, "y": luminance(c.colour), "lab": lab(c.colour), "hides": hiding_power(c.colour).name.lower()}
-            for c in list_
-        ]
-        for name, list_ in library.items()
-    }
+    shown = {name: [told_colour(c) for c in list_] for name, list_ in library(space_of(request)).items()}
     counts = request.query_params.get("new", ""), request.query_params.get("changed", "")
     context = {"library": shown, "brought": counts if all(c.isdigit() for c in counts) else None}
     return page(request, "stores_colours.html", context)
@@ -143,11 +114,7 @@ def colours(request: Request) -> Response:
 
 @router.get("/colours.gpl")
 def palette(request: Request) -> Response:
-    with space_of(request).database.reading() as session:
-        library = colour_library(session, stores.company(session).id)
-    return _file(
-        write_gpl([c for list_ in library.values() for c in list_], "Amber Gable"), "text/plain", "colours.gpl"
-    )
+    return _file(palette_gpl(space_of(request)), "text/plain", "colours.gpl")
 
 
 @router.post("/colours/import")
@@ -159,7 +126,5 @@ def import_colours(request: Request, file: UploadFile) -> Response:
 @router.post("/colours/drop")
 async def drop(request: Request) -> Response:
     form = await request.form()
-    with space_of(request).database.reading() as session:
-        company = stores.company(session)
-    drop_own(space_of(request), company.id, str(form.get("name", "")))
+    drop_own(space_of(request), str(form.get("name", "")))
     return RedirectResponse("/stores/colours", 303)

@@ -4,7 +4,7 @@ from dataclasses import dataclass
 from datetime import UTC, datetime
 
 from amber_gable.core.plan.explain import clock
-from amber_gable.store.fronts import Front, ListedJob
+from amber_gable.domain.listed_job import Front, ListedJob
 from amber_gable.web.views.elevation import Drawing, draw, drawing_scale
 
 

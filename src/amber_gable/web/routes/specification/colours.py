@@ -6,17 +6,19 @@ from typing import Any
 from fastapi import APIRouter, Request
 from starlette.responses import RedirectResponse, Response
 
-from amber_gable.core.specification.colour import contrast_ratio, contrast_words
-from amber_gable.core.specification.facts import surface_tags
-from amber_gable.core.specification.heat_check import Wanted, heat_checks
-from amber_gable.core.specification.preview import light_at, lit_colours, part_colours
-from amber_gable.core.specification.rule import Level
-from amber_gable.core.survey.painted import painted_parts
 from amber_gable.domain.errors import Refused
 from amber_gable.domain.job import JobBundle
-from amber_gable.domain.scheme import GROUP_NAMES, ColourGroup, NamedColour, Scheme, colour_group
-from amber_gable.domain.spec_schools import resolved
-from amber_gable.services.colours import colour_library
+from amber_gable.domain.scheme import GROUP_NAMES, ColourGroup
+from amber_gable.services.colour_preview import (
+    board_colours,
+    colour_groups,
+    job_library,
+    light_at,
+    lit_colours,
+    part_colours,
+    scheme_heat,
+    trim_contrast,
+)
 from amber_gable.services.schemes import apply_scheme, drop_scheme, save_scheme
 from amber_gable.services.workspace import digest
 from amber_gable.web.pages import Fields, job_page, load_job, page, space_of
@@ -37,15 +39,13 @@ def colours(request: Request, job_id: str) -> Response:
 def _page(request: Request, job_id: str, more: dict[str, Any] | None = None, status: int = 200) -> Response:
     view, space = load_job(request, job_id), space_of(request)
     bundle = view.bundle
-    with space.database.reading() as session:
-        library = colour_library(session, bundle.company.id)
     context = {
         "preview": preview(request, bundle, view.now),
         "schemes": space.computed.get(
-            "schemes" + digest(bundle), lambda: [_told(bundle, s) for s in bundle.job.schemes]
+            "schemes" + digest(bundle), lambda: [scheme_heat(bundle, s) for s in bundle.job.schemes]
         ),
-        "groups": [(g, GROUP_NAMES[g]) for g in _groups(bundle)],
-        "library": library,
+        "groups": [(g, GROUP_NAMES[g]) for g in colour_groups(bundle)],
+        "library": job_library(space, bundle),
         "faults": {},
         "typed": {},
         "done": None,
@@ -86,7 +86,7 @@ def preview(request: Request, bundle: JobBundle, now: datetime) -> dict[str, Any
             for f in place.faces
             if moment is not None
         ]
-        halves.append({"choice": choice, "drawings": drawings, **_contrast(bundle, colours)})
+        halves.append({"choice": choice, "drawings": drawings, **trim_contrast(bundle, colours)})
     return {
         "halves": halves,
         "options": options,
@@ -95,20 +95,6 @@ def preview(request: Request, bundle: JobBundle, now: datetime) -> dict[str, Any
         "clock": f"{when:%H:%M}",
         "sun": None if moment is None else (moment.elevation, bearing(moment.azimuth)),
     }
-
-
-def _contrast(bundle: JobBundle, colours: dict[tuple[str, str], str]) -> dict[str, Any]:
-    """How plainly the trim stands out from the body, where the house has both; by the largest of each."""
-    largest: dict[ColourGroup, tuple[float, str]] = {}
-    for key, part in painted_parts(bundle.property, bundle.job.deduction).items():
-        group = colour_group(surface_tags(part.substrate, part.item_kind))
-        if part.surface_m2 > largest.get(group, (0.0, ""))[0]:
-            largest[group] = part.surface_m2, colours[key]
-    body, trim = largest.get(ColourGroup.BODY), largest.get(ColourGroup.TRIM)
-    if body is None or trim is None:
-        return {"contrast": None, "contrast_words": ""}
-    ratio = contrast_ratio(body[1], trim[1])
-    return {"contrast": ratio, "contrast_words": contrast_words(ratio)}
 
 
 def _day(text: str, fallback: date) -> date:
@@ -123,28 +109,6 @@ def _hour(text: str) -> float:
         return min(max(round(float(text) * 2) / 2, 0.0), 23.5)
     except ValueError:
         return _USUAL_HOUR
-
-
-def _groups(bundle: JobBundle) -> list[ColourGroup]:
-    """Groups the house has, in the order of the enum."""
-    parts = painted_parts(bundle.property, bundle.job.deduction).values()
-    there = {colour_group(surface_tags(p.substrate, p.item_kind)) for p in parts}
-    return [g for g in ColourGroup if g in there]
-
-
-def _told(bundle: JobBundle, scheme: Scheme) -> dict[str, Any]:
-    """A scheme with what it does to heat: refusals and warnings, each once."""
-    schools = resolved(bundle.company.schools, bundle.job.schools)
-    wanted = []
-    for part in painted_parts(bundle.property, bundle.job.deduction).values():
-        chosen = scheme.colours.get(colour_group(surface_tags(part.substrate, part.item_kind)))
-        if chosen is not None and part.surface_m2 > 0:
-            wanted.append(Wanted(part, chosen.colour, schools["vinyl"]))
-    found = [c for c in heat_checks(bundle.property, wanted) if c.level in (Level.STOP, Level.CHECK)]
-    worst: dict[tuple[str, str], Any] = {}
-    for check in sorted(found, key=lambda c: -c.then.surface_c):
-        worst.setdefault((check.wanted.part.substrate, check.wanted.colour), check)
-    return {"scheme": scheme, "heat": list(worst.values())[:3]}
 
 
 @router.post("/colours/schemes")
@@ -175,19 +139,10 @@ def boards(request: Request, job_id: str) -> Response:
     bundle = view.bundle
     asked = request.query_params.get("group", "")
     group = ColourGroup(asked) if asked in set(ColourGroup) else ColourGroup.BODY
-    found: dict[str, NamedColour] = {}
-    for finish in bundle.job.finishes:
-        part = bundle.property.part(finish.part)
-        kind = getattr(getattr(part, "spec", None), "kind", "")
-        if part is not None and colour_group(surface_tags(part.substrate, kind)) is group:
-            found.setdefault(finish.colour, NamedColour(colour=finish.colour, name=finish.colour_name))
-    for scheme in bundle.job.schemes:
-        if group in scheme.colours:
-            found.setdefault(scheme.colours[group].colour, scheme.colours[group])
     context = {
         "group": group,
-        "groups": [(g, GROUP_NAMES[g]) for g in _groups(bundle)],
-        "boards": list(found.values())[:MOST_BOARDS],
+        "groups": [(g, GROUP_NAMES[g]) for g in colour_groups(bundle)],
+        "boards": board_colours(bundle, group)[:MOST_BOARDS],
         "group_name": GROUP_NAMES[group],
         "key": digest(bundle)[:6],
     }

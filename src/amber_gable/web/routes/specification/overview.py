@@ -1,24 +1,16 @@
 """All parts of the job with what they get, what is still to be answered, the schools that hold and the safety cards."""
 
-from collections.abc import Mapping
 from typing import Any
 
 from fastapi import APIRouter, Request
 from starlette.responses import RedirectResponse, Response
 
-from amber_gable.core.specification.heat_check import HeatCheck, Wanted, heat_checks
-from amber_gable.core.specification.part_facts import lead_presumed
-from amber_gable.core.specification.part_spec import PartSpec, part_spec
-from amber_gable.core.specification.safety import job_cards
-from amber_gable.core.survey.painted import Key, painted_parts
-from amber_gable.domain.errors import NoSteps, Refused
+from amber_gable.domain.errors import Refused
 from amber_gable.domain.items import ITEM_NAMES
-from amber_gable.domain.job import JobBundle
-from amber_gable.domain.operation import OperationKind
-from amber_gable.domain.product import Product
 from amber_gable.domain.spec_schools import TOPICS, resolved
 from amber_gable.domain.substrates import SUBSTRATES
 from amber_gable.services.acknowledging import acknowledge
+from amber_gable.services.specification_desk import specification_desk
 from amber_gable.services.specifying import (
     Changed,
     derive_again,
@@ -26,12 +18,8 @@ from amber_gable.services.specifying import (
     set_lead,
     set_lead_year,
     set_school,
-    shelf,
 )
 from amber_gable.services.taking_over import offers, take_newer
-from amber_gable.services.workspace import Workspace, digest
-from amber_gable.store.sheets import company_systems
-from amber_gable.store.specification import finish_versions
 from amber_gable.web.pages import Fields, job_page, load_job, space_of
 from amber_gable.web.views.elevation import draw, drawing_scale, finish_colours
 from amber_gable.web.views.offers import told_offers
@@ -41,39 +29,6 @@ router = APIRouter()
 SHOWN_MATTERS = 8
 
 
-def job_specs(space: Workspace, bundle: JobBundle, products: list[Product]) -> dict[Key, PartSpec | str]:
-    """Every part specified; words where no product serves it. Kept until the job or the stores change."""
-
-    def all_parts() -> dict[Key, PartSpec | str]:
-        out: dict[Key, PartSpec | str] = {}
-        for key, part in painted_parts(bundle.property, bundle.job.deduction).items():
-            try:
-                out[key] = part_spec(bundle, part, products)
-            except NoSteps as error:
-                out[key] = str(error)
-        return out
-
-    return space.computed.get("specs" + digest(bundle, *products), all_parts)
-
-
-def job_heat(space: Workspace, bundle: JobBundle, specs: Mapping[Key, PartSpec | str]) -> dict[Key, HeatCheck]:
-    """The heat check of every finished part, all in one run of the design day."""
-
-    def all_checks() -> dict[Key, HeatCheck]:
-        wanted = [wanted_heat(bundle, s) for s in specs.values() if not isinstance(s, str) and s.finish is not None]
-        return {c.wanted.part.key: c for c in heat_checks(bundle.property, wanted)}
-
-    return space.computed.get("heat" + digest(bundle), all_checks)
-
-
-def wanted_heat(bundle: JobBundle, spec: PartSpec) -> Wanted:
-    """What the heat check asks of a finished part."""
-    assert spec.finish is not None
-    coat = next((o.product for o in reversed(spec.operations) if o.kind is OperationKind.COAT), None)
-    safe = any(p.vinyl_safe for p in bundle.products if p.code == coat)
-    return Wanted(spec.part, spec.finish.colour, spec.derivation.facts.schools["vinyl"], safe)
-
-
 @router.get("")
 def specification(request: Request, job_id: str) -> Response:
     return overview(request, job_id)
@@ -81,20 +36,14 @@ def specification(request: Request, job_id: str) -> Response:
 
 def overview(request: Request, job_id: str, more: dict[str, Any] | None = None, status: int = 200) -> Response:
     view, space = load_job(request, job_id), space_of(request)
-    bundle = view.bundle
-    with space.database.reading() as session:
-        products = shelf(session, bundle)
-        versions = finish_versions(session, job_id)
-        systems = {s.id: s.name for s in company_systems(session, bundle.company.id)}
-    specs = job_specs(space, bundle, products)
-    heat = job_heat(space, bundle, specs)
-    by_code = {p.code: p for p in (*products, *bundle.products)}
+    bundle, desk = view.bundle, specification_desk(space, view.bundle)
+    systems, by_code = {s.id: s.name for s in desk.systems}, desk.by_code
     scale = drawing_scale(bundle.property.faces, 250.0, height=230.0)
     faces: list[dict[str, Any]] = []
     broken = []
     for face in bundle.property.faces:
         of_face: list[Line] = []
-        for key, spec in specs.items():
+        for key, spec in desk.specs.items():
             part = bundle.property.part(key)
             if part is None or part.face != face.id:
                 continue
@@ -103,12 +52,12 @@ def overview(request: Request, job_id: str, more: dict[str, Any] | None = None, 
                 continue
             kind = spec.part.item_kind
             what = ITEM_NAMES[kind] if kind else SUBSTRATES[spec.part.substrate].name
-            of_face.append(line(spec, what, versions.get(key, 0), by_code, systems, heat.get(key)))
+            of_face.append(line(spec, what, desk.versions.get(key, 0), by_code, systems, desk.heat.get(key)))
         drawing = draw(bundle.property, face, scale, colours=finish_colours(bundle))
         faces.append({"face": face, "drawing": drawing, "lines": of_face})
     lines = [one for f in faces for one in f["lines"]]
     matters = [one for one in lines if one.state in ("stop", "check", "changed")]
-    cards = job_cards(bundle)
+    cards = desk.cards
     read = {a.card: a for a in bundle.job.acknowledged}
     context = {
         "faces": faces,
@@ -130,7 +79,7 @@ def overview(request: Request, job_id: str, more: dict[str, Any] | None = None, 
         "held": resolved(bundle.company.schools, bundle.job.schools),
         "job_schools": bundle.job.schools,
         "company_schools": bundle.company.schools,
-        "lead": lead_presumed(bundle),
+        "lead": desk.lead,
         "lead_year": bundle.company.lead_cutoff_year,
         "offers": told_offers(offers(space, job_id), bundle.property.tz),
         "faults": {},

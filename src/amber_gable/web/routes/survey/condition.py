@@ -8,16 +8,11 @@ from urllib.parse import urlsplit
 from fastapi import APIRouter, HTTPException, Request
 from starlette.responses import RedirectResponse, Response
 
-from amber_gable.core.climate.job_climate import part_moisture_limit
-from amber_gable.core.survey.condition_map import marked_extents
-from amber_gable.core.survey.essentials import fitting_tests, open_tests
-from amber_gable.core.survey.moisture import moisture_statistics
-from amber_gable.core.survey.takeoff import face_areas
 from amber_gable.domain.condition import CELL_M, Damage
 from amber_gable.domain.errors import Refused
+from amber_gable.domain.meter import MeterReading, MeterUnavailable
 from amber_gable.domain.substrates import SUBSTRATES
 from amber_gable.domain.survey import Zone
-from amber_gable.exchange.meter import MeterReading, MeterUnavailable
 from amber_gable.services import conditions
 from amber_gable.web.pages import Fields, page, space_of, units_of
 from amber_gable.web.routes.survey.sheet import Sheet, is_fragment, known, read_face, show
@@ -59,18 +54,14 @@ def _page(
 def _context(sheet: Sheet, kind: str, id_: str, faults: dict[str, str], typed: str = "") -> dict[str, Any]:
     """`faults` by test; `typed` what was given for the test at fault, which stays to be mended."""
     property_ = sheet.bundle.property
-    part = conditions.surface_of(property_, kind, id_)
-    face = property_.face(part.face)
-    tests = fitting_tests(part)
-    rows = [t for t in tests if t.field != "moisture"]
+    record = conditions.condition_record(sheet.bundle, kind, id_)
+    part, face = record.part, record.face
     base = f"/jobs/{sheet.bundle.job.id}/survey"
     here = f"{base}/{kind}/{id_}/condition"
-    extents, drawing, plan_m2 = {}, None, 0.0
+    drawing = None
     if isinstance(part, Zone):
-        plan_m2 = face_areas(property_, face, sheet.bundle.job.deduction)[part.id].plan_m2
-        extents = marked_extents(face, property_.zones_of(face.id), part, plan_m2)
         scale = drawing_scale((face,), MAP_W, MAP_SCALE, MAP_H, sheet.units)
-        drawing = draw(sheet.bundle.property, face, scale, selected=("zone", part.id), units=sheet.units)
+        drawing = draw(property_, face, scale, selected=("zone", part.id), units=sheet.units)
     substrate = SUBSTRATES[part.substrate]
     return {
         "base": base,
@@ -80,16 +71,20 @@ def _context(sheet: Sheet, kind: str, id_: str, faults: dict[str, str], typed: s
         "part": part,
         "face": face,
         "substrate": substrate,
-        "damp": part_moisture_limit(sheet.bundle, part),
-        "tests": [_kept(test_row(t, part, here, sheet.units, plan_m2), faults, typed) for t in rows],
-        "has_moisture": any(t.field == "moisture" for t in tests),
-        "moisture_how": next((t.how for t in tests if t.field == "moisture"), ""),
+        "damp": record.damp,
+        "tests": [
+            _kept(test_row(t, part, here, sheet.units, record.plan_m2), faults, typed)
+            for t in record.tests
+            if t.field != "moisture"
+        ],
+        "has_moisture": any(t.field == "moisture" for t in record.tests),
+        "moisture_how": next((t.how for t in record.tests if t.field == "moisture"), ""),
         "readings": [(n, r, conditions.reading_time(r.at, property_)) for n, r in enumerate(part.condition.moisture)],
-        "statistics": moisture_statistics(part.condition.moisture, property_.tz),
-        "open": open_tests(part),
+        "statistics": record.moisture,
+        "open": record.open,
         "photos": [p for p in property_.photos if p.face in (None, face.id)],
         "damages": list(Damage),
-        "extents": extents,
+        "extents": record.extents,
         "drawing": drawing,
         "cell_m": CELL_M,
         "marks": {m.damage.value: m.runs for m in part.condition.marks},

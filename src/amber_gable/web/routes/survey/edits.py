@@ -7,7 +7,7 @@ from starlette.responses import RedirectResponse, Response
 
 from amber_gable.domain.errors import InputError, Refused, StaleEdit
 from amber_gable.services import face_copies, surveying
-from amber_gable.store.survey import face_names, face_of
+from amber_gable.services.survey_sheet import face_under, has_face
 from amber_gable.web.pages import Fields, space_of, units_of
 from amber_gable.web.routes.survey.sheet import is_fragment, known, read_face
 from amber_gable.web.routes.survey.table import table_page
@@ -45,8 +45,7 @@ def corner(request: Request, job_id: str, id_: str, form: Fields) -> Response:
 @router.post("/{kind}/{id_}/delete")
 def delete(request: Request, job_id: str, kind: str, id_: str) -> Response:
     known(kind)
-    with space_of(request).database.reading() as session:
-        face = face_of(session, job_id, kind, id_)
+    face = face_under(space_of(request), job_id, kind, id_)
     surveying.remove_part(space_of(request), job_id, kind, id_)
     if kind == "face":
         return RedirectResponse(f"/jobs/{job_id}/survey?said=deleted", 303)
@@ -117,8 +116,6 @@ def _step(request: Request, job_id: str, form: dict[str, str], move: Callable[..
     """Back to the face that was open, if it is there still."""
     move(space_of(request), job_id)
     face = form.get("face", "")
-    with space_of(request).database.reading() as session:
-        there = any(id_ == face for id_, _ in face_names(session, job_id))
-    if there:
+    if has_face(space_of(request), job_id, face):
         return _after(request, job_id, "face", face, said)
     return RedirectResponse(f"/jobs/{job_id}/survey?said={said}", 303)

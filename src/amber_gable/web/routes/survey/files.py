@@ -4,10 +4,7 @@ from fastapi import APIRouter, HTTPException, Request, UploadFile
 from starlette.responses import RedirectResponse, Response
 
 from amber_gable.domain.survey import Face
-from amber_gable.exchange.elevation_dxf import write_dxf
-from amber_gable.exchange.takeoff_csv import write_takeoff
-from amber_gable.exchange.takeoff_xlsx import write_workbook
-from amber_gable.services.takeoff_files import import_takeoff
+from amber_gable.services.takeoff_files import elevations_dxf, import_takeoff, takeoff_csv, takeoff_workbook
 from amber_gable.web.pages import rendered, space_of
 from amber_gable.web.routes.survey.sheet import Sheet, read_sheet, show
 from amber_gable.web.views.elevation import draw, paper_mm
@@ -32,25 +29,24 @@ def files(request: Request, job_id: str) -> Response:
 
 @router.get("/takeoff.csv")
 def csv(request: Request, job_id: str) -> Response:
-    text = write_takeoff(read_sheet(request, job_id).bundle)
-    return _file(text.encode("utf-8-sig"), "text/csv; charset=utf-8", f"{job_id}-takeoff.csv")
+    return _file(takeoff_csv(read_sheet(request, job_id).bundle), "text/csv; charset=utf-8", f"{job_id}-takeoff.csv")
 
 
 @router.get("/takeoff.xlsx")
 def workbook(request: Request, job_id: str) -> Response:
-    return _file(write_workbook(read_sheet(request, job_id).bundle), _XLSX, f"{job_id}-takeoff.xlsx")
+    return _file(takeoff_workbook(read_sheet(request, job_id).bundle), _XLSX, f"{job_id}-takeoff.xlsx")
 
 
 @router.get("/elevations.dxf")
 def all_dxf(request: Request, job_id: str) -> Response:
     property_ = read_sheet(request, job_id).bundle.property
-    return _file(write_dxf(property_, property_.faces), "image/vnd.dxf", f"{job_id}-elevations.dxf")
+    return _file(elevations_dxf(property_, property_.faces), "image/vnd.dxf", f"{job_id}-elevations.dxf")
 
 
 @router.get("/face/{id_}.dxf")
 def face_dxf(request: Request, job_id: str, id_: str) -> Response:
     property_ = read_sheet(request, job_id).bundle.property
-    return _file(write_dxf(property_, (_face(property_.faces, id_),)), "image/vnd.dxf", f"{job_id}-{id_}.dxf")
+    return _file(elevations_dxf(property_, (_face(property_.faces, id_),)), "image/vnd.dxf", f"{job_id}-{id_}.dxf")
 
 
 @router.get("/face/{id_}.svg")

@@ -3,12 +3,11 @@
 from fastapi import APIRouter, Request
 from starlette.responses import RedirectResponse, Response
 
-from amber_gable.core.survey.essentials import missing_essentials
 from amber_gable.domain.errors import InputError, Refused
 from amber_gable.domain.schools import DeductionSchool
 from amber_gable.services.editing import set_schools
+from amber_gable.services.survey_figures import face_figures, missing_essentials
 from amber_gable.web.pages import Fields, job_page, load_job, space_of, units_of
-from amber_gable.web.routes.survey.sheet import face_figures
 from amber_gable.web.views.elevation import draw, drawing_scale
 from amber_gable.web.views.house_plan import draw_plan
 

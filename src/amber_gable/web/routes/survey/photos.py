@@ -8,7 +8,6 @@ from starlette.responses import RedirectResponse, Response
 from amber_gable.domain.errors import Refused
 from amber_gable.domain.photo import Photo
 from amber_gable.services import photos
-from amber_gable.store.photos import photo_bytes
 from amber_gable.web.pages import Fields, space_of, units_of
 from amber_gable.web.routes.survey.sheet import is_fragment, read_sheet, show
 from amber_gable.web.views.photo_marks import mark_fields, usual_marks
@@ -40,8 +39,7 @@ def take_in(request: Request, job_id: str, file: UploadFile, face: str = "") -> 
 
 @router.get("/{id_}.jpg")
 def picture(request: Request, job_id: str, id_: str) -> Response:
-    with space_of(request).database.reading() as session:
-        data = photo_bytes(session, job_id, id_)
+    data = photos.picture(space_of(request), job_id, id_)
     return Response(data, media_type="image/jpeg", headers={"cache-control": "private, max-age=31536000, immutable"})
 
 

@@ -3,7 +3,6 @@
 from fastapi import APIRouter, Request
 from starlette.responses import RedirectResponse, Response
 
-from amber_gable.core.survey.compass import parse_bearing
 from amber_gable.domain.errors import InputError
 from amber_gable.domain.survey import PlanPlace
 from amber_gable.services.surveying import stand_wall, turn_house
@@ -17,11 +16,7 @@ router = APIRouter(prefix="/survey")
 @router.post("/turn")
 def turn(request: Request, job_id: str, form: Fields) -> Response:
     """One face looks where a compass says, and the others with it."""
-    try:
-        bearing = parse_bearing(form.get("bearing", ""))
-    except ValueError as error:
-        raise InputError("bearing", str(error), "go back and type it again; nothing was changed") from None
-    turn_house(space_of(request), job_id, form.get("face", ""), bearing)
+    turn_house(space_of(request), job_id, form.get("face", ""), form.get("bearing", ""))
     return RedirectResponse(f"/jobs/{job_id}/survey?said=saved", 303)
 
 

@@ -11,9 +11,10 @@ from amber_gable.domain.errors import Refused, StaleEdit
 from amber_gable.domain.items import ITEM_NAMES
 from amber_gable.domain.survey import Face, Property
 from amber_gable.services.face_copies import FILLINGS
+from amber_gable.services.survey_figures import face_figures
 from amber_gable.services.surveying import box_of, find_part, tried
 from amber_gable.web.pages import Fields, page
-from amber_gable.web.routes.survey.sheet import Sheet, face_figures, known, read_face, show
+from amber_gable.web.routes.survey.sheet import Sheet, known, read_face, show
 from amber_gable.web.views.elevation import draw, drawing_scale
 from amber_gable.web.views.part_form import part_fields, typed_part
 from amber_gable.web.views.tools import drawing_tools

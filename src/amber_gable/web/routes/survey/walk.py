@@ -5,9 +5,7 @@ from typing import Any
 from fastapi import APIRouter, HTTPException, Request
 from starlette.responses import RedirectResponse, Response
 
-from amber_gable.core.survey.essentials import missing_essentials, open_tests
-from amber_gable.core.survey.walk import END, Stop, stops
-from amber_gable.store.ticks import set_tick, ticks
+from amber_gable.services.walking import END, Stop, missing_essentials, open_tests, stops, tick_step, walk_ticks
 from amber_gable.web.pages import Fields, space_of
 from amber_gable.web.routes.survey.sheet import Sheet, is_fragment, read_sheet, show
 from amber_gable.web.views.test_controls import TestRow, test_row
@@ -18,8 +16,7 @@ router = APIRouter(prefix="/survey/walk")
 @router.get("")
 def walk(request: Request, job_id: str, at: str = "") -> Response:
     sheet = read_sheet(request, job_id)
-    with space_of(request).database.reading() as session:
-        ticked = ticks(session, job_id)
+    ticked = walk_ticks(space_of(request), job_id)
     lap = stops(sheet.bundle)
     number = next((n for n, s in enumerate(lap) if s.place == at), 0)
     here = lap[number]
@@ -79,8 +76,7 @@ def tick(request: Request, job_id: str, form: Fields) -> Response:
     known = {(s.place, x.code) for s in stops(read_sheet(request, job_id).bundle) for x in s.steps}
     if (place, step) not in known or done not in ("done", "passed", ""):
         raise HTTPException(404, "This step is not on the walk any more.")
-    with space_of(request).database.writing() as session:
-        set_tick(session, job_id, place, step, done)
+    tick_step(space_of(request), job_id, place, step, done)
     if is_fragment(request):
         return walk(request, job_id, place)
     return RedirectResponse(f"/jobs/{job_id}/survey/walk?at={place}", 303)

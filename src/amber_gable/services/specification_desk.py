@@ -1,0 +1,210 @@
+"""What the specification's pages show: every part specified, judged for heat, with what may be chosen for it."""
+
+from collections.abc import Mapping, Sequence
+from dataclasses import dataclass
+from functools import cached_property
+
+import numpy as np
+
+from amber_gable.core.climate.job_climate import SiteClimate
+from amber_gable.core.specification.candidates import candidates
+from amber_gable.core.specification.comparison import Choice, choices
+from amber_gable.core.specification.completing import usual_wish
+from amber_gable.core.specification.cover_cost import CoverCost, cover_costs
+from amber_gable.core.specification.diagnosis import Finding
+from amber_gable.core.specification.heat_check import HeatCheck, Wanted, heat_checks
+from amber_gable.core.specification.open_tests import OpenTest, open_tests
+from amber_gable.core.specification.part_facts import lead_presumed
+from amber_gable.core.specification.part_spec import PartSpec, Wish, part_spec
+from amber_gable.core.specification.rule import Level
+from amber_gable.core.specification.safety import Card, job_cards
+from amber_gable.core.specification.sequences import PaintingOrder, painting_order
+from amber_gable.core.survey.painted import Key, PaintedPart, painted_parts
+from amber_gable.domain.colour_library import LibraryColour
+from amber_gable.domain.errors import NoSteps, NotFound
+from amber_gable.domain.families import Family
+from amber_gable.domain.grid import SLOT_H, SLOT_S, SLOTS_PER_HOUR
+from amber_gable.domain.job import JobBundle
+from amber_gable.domain.operation import CoatingSystem, Operation, OperationKind
+from amber_gable.domain.product import Product
+from amber_gable.domain.schools import Method
+from amber_gable.services.colours import colour_library
+from amber_gable.services.job_view import JobView
+from amber_gable.services.specifying import alike, shelf
+from amber_gable.services.workspace import Workspace, digest
+from amber_gable.store.sheets import company_systems
+from amber_gable.store.specification import finish_versions
+
+HOURS_DAYS = 7
+"""Days of the forecast over which a product's workable hours are counted."""
+
+
+@dataclass(frozen=True)
+class SpecificationDesk:
+    """A job's specification: what may be chosen from, each part as it stands (words where no product serves it), and
+    the heat of those that are finished."""
+
+    space: Workspace
+    bundle: JobBundle
+    products: Sequence[Product]
+    systems: Sequence[CoatingSystem]
+    versions: Mapping[Key, int]
+
+    @property
+    def by_code(self) -> dict[str, Product]:
+        return {p.code: p for p in (*self.products, *self.bundle.products)}
+
+    @cached_property
+    def specs(self) -> dict[Key, PartSpec | str]:
+        """Kept until the job or the stores change."""
+
+        def all_parts() -> dict[Key, PartSpec | str]:
+            out: dict[Key, PartSpec | str] = {}
+            for key, part in painted_parts(self.bundle.property, self.bundle.job.deduction).items():
+                try:
+                    out[key] = part_spec(self.bundle, part, self.products)
+                except NoSteps as error:
+                    out[key] = str(error)
+            return out
+
+        return self.space.computed.get("specs" + digest(self.bundle, *self.products), all_parts)
+
+    @cached_property
+    def heat(self) -> dict[Key, HeatCheck]:
+        """All in one run of the design day."""
+        finished = [s for s in self.specs.values() if not isinstance(s, str) and s.finish is not None]
+
+        def all_checks() -> dict[Key, HeatCheck]:
+            wanted = [_wanted_heat(self.bundle, s) for s in finished]
+            return {c.wanted.part.key: c for c in heat_checks(self.bundle.property, wanted)}
+
+        return self.space.computed.get("heat" + digest(self.bundle), all_checks)
+
+    @property
+    def cards(self) -> list[Card]:
+        return job_cards(self.bundle)
+
+    @property
+    def lead(self) -> bool:
+        """Lead paint is presumed or was found."""
+        return lead_presumed(self.bundle)
+
+
+def specification_desk(space: Workspace, bundle: JobBundle) -> SpecificationDesk:
+    with space.database.reading() as session:
+        return SpecificationDesk(
+            space,
+            bundle,
+            shelf(session, bundle),
+            company_systems(session, bundle.company.id),
+            finish_versions(session, bundle.job.id),
+        )
+
+
+def _wanted_heat(bundle: JobBundle, spec: PartSpec) -> Wanted:
+    """What the heat check asks of a finished part."""
+    assert spec.finish is not None
+    coat = next((o.product for o in reversed(spec.operations) if o.kind is OperationKind.COAT), None)
+    safe = any(p.vinyl_safe for p in bundle.products if p.code == coat)
+    return Wanted(spec.part, spec.finish.colour, spec.derivation.facts.schools["vinyl"], safe)
+
+
+class PartDesk:
+    """One part on the desk. Raises NotFound for a part that is not there, NoSteps where no product serves it."""
+
+    def __init__(self, view: JobView, key: Key) -> None:
+        self.view, self.bundle, self.desk = view, view.bundle, specification_desk(view.space, view.bundle)
+        self.parts = painted_parts(self.bundle.property, self.bundle.job.deduction)
+        if key not in self.parts:
+            raise NotFound(*key)
+        self.key, self.part = key, self.parts[key]
+        self.spec = part_spec(self.bundle, self.part, self.desk.products)
+        finish = self.spec.finish
+        self.wish = Wish.of(finish) if finish else usual_wish(self.bundle, self.part)
+
+    @property
+    def version(self) -> int:
+        return self.desk.versions.get(self.key, 0)
+
+    @property
+    def library(self) -> dict[str, list[LibraryColour]]:
+        with self.view.space.database.reading() as session:
+            return colour_library(session, self.bundle.company.id)
+
+    @property
+    def choices(self) -> Sequence[Choice]:
+        """The schools side by side, where they make a difference here."""
+        products, facts = self.desk.products, self.spec.derivation.facts
+        key = "choices" + digest(self.bundle, self.key, *products)
+        return self.view.space.computed.get(key, lambda: choices(self.part, facts, products, self.wish.picks))
+
+    @property
+    def heat(self) -> HeatCheck | None:
+        if self.spec.finish is None:
+            return None
+        wanted = _wanted_heat(self.bundle, self.spec)
+        place = self.bundle.property.model_copy(update={"faces": (), "zones": (), "items": (), "photos": ()})
+        asked = digest(place, self.part.face, self.part.part, wanted.colour, wanted.vinyl_school, wanted.vinyl_safe)
+        return self.view.space.computed.get("peak" + asked, lambda: heat_checks(self.bundle.property, [wanted])[0])
+
+    @property
+    def findings(self) -> list[Finding]:
+        """What stops, what is to be decided and what to know, beside the steps themselves."""
+        return [f for f in self.spec.derivation.findings if f.level is not Level.STEP]
+
+    @property
+    def tests(self) -> tuple[OpenTest, ...]:
+        return open_tests(self.spec.derivation)
+
+    @property
+    def order(self) -> PaintingOrder | None:
+        return painting_order(self.part, self.bundle.property.items_of(self.part.face.id))
+
+    @property
+    def alike(self) -> list[PaintedPart]:
+        return alike(self.bundle, self.part)
+
+    @property
+    def neighbours(self) -> tuple[PaintedPart | None, PaintedPart | None]:
+        """The part before this one and the one after it."""
+        keys = list(self.parts)
+        at = keys.index(self.key)
+        following = self.parts[keys[at + 1]] if at + 1 < len(keys) else None
+        return (self.parts[keys[at - 1]] if at else None), following
+
+    @property
+    def covers(self) -> Sequence[CoverCost]:
+        """The ladder of coats, alone and behind a tinted primer; nothing for stains that let the wood show,
+        or where the colour stays."""
+        coat = next((o for o in self.spec.operations if o.kind is OperationKind.COAT), None)
+        stains = (Family.DECK_STAIN, Family.DECK_CLEAR)
+        if coat is None or coat.product is None or self.spec.derivation.coats.families[0] in stains:
+            return []
+        facts = self.spec.derivation.facts
+        primers = candidates(_TINTED, facts, coat.method or Method.BRUSH, self.desk.products)
+        primer = primers[0].product if primers else None
+        ways = cover_costs(self.part, self.wish.colour, coat, self.desk.by_code[coat.product], primer)
+        return [] if ways[0].way.rungs[0].hidden else ways
+
+    def hours(self, site: SiteClimate | None, product: Product, method: Method) -> float | None:
+        """Workable hours of the coming days for a product on the part; None without a climate."""
+        if site is None or not site.knows(self.part.part):
+            return None
+        windows = site.for_coat(self.part.part, product, method, self.wish.colour)
+        slots = windows.slots
+        starts = slots.start + SLOT_S * np.arange(len(slots))
+        first = int(np.searchsorted(starts, self.view.now.timestamp()))
+        open_ = windows.ok[0, first : first + HOURS_DAYS * 24 * SLOTS_PER_HOUR]
+        return float(np.count_nonzero(open_)) * SLOT_H
+
+
+_TINTED = (Family.BONDING_PRIMER, Family.HYBRID_UNDERCOAT, Family.ACRYLIC_WOOD_PRIMER, Family.MASONRY_UNDERCOAT)
+
+
+def standing_steps(space: Workspace, bundle: JobBundle, key: Key) -> tuple[Operation, ...]:
+    """The operations of a part as they stand. Raises NotFound, NoSteps."""
+    desk = specification_desk(space, bundle)
+    parts = painted_parts(bundle.property, bundle.job.deduction)
+    if key not in parts:
+        raise NotFound(*key)
+    return part_spec(bundle, parts[key], desk.products).operations

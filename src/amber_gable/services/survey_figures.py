@@ -1,0 +1,46 @@
+"""What there is to paint on a face, in figures."""
+
+from dataclasses import dataclass
+from typing import Any
+
+from amber_gable.core.survey.essentials import missing_essentials
+from amber_gable.core.survey.items import item_area, item_parts
+from amber_gable.core.survey.takeoff import ZoneArea, face_areas
+from amber_gable.domain.items import ITEM_NAMES
+from amber_gable.domain.job import JobBundle
+from amber_gable.domain.survey import Face
+
+__all__ = ["missing_essentials"]
+
+
+@dataclass(frozen=True)
+class ItemLine:
+    """An item with its parts and their surface, m²."""
+
+    id: str
+    name: str
+    kind: str
+    parts: tuple[Any, ...]
+    area_m2: float
+
+
+def item_lines(bundle: JobBundle, face: Face) -> list[ItemLine]:
+    return [
+        ItemLine(i.id, i.name, ITEM_NAMES[i.spec.kind], item_parts(i.spec), item_area(i.spec))
+        for i in bundle.property.items_of(face.id)
+    ]
+
+
+def face_figures(bundle: JobBundle, face: Face) -> dict[str, Any]:
+    """Zones and items of a face with their areas, and their sum."""
+    areas: list[ZoneArea] = list(face_areas(bundle.property, face, bundle.job.deduction).values())
+    items = item_lines(bundle, face)
+    items_m2 = sum(i.area_m2 for i in items)
+    total = sum(a.surface_m2 for a in areas) + items_m2
+    return {"areas": areas, "items": items, "items_m2": items_m2, "total_m2": total}
+
+
+def items_left(bundle: JobBundle) -> tuple[int, float]:
+    """How many items have no finish, and their surface, m²."""
+    left = [i for i in bundle.property.items if bundle.finish_of("item", i.id) is None]
+    return len(left), sum(item_area(i.spec) for i in left)

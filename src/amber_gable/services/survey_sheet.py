@@ -1,0 +1,62 @@
+"""A survey as its pages read it: the job whole or cut down to a face, with versions, names and what undo would do."""
+
+from dataclasses import dataclass
+
+from sqlalchemy.orm import Session
+
+from amber_gable.domain.job import JobBundle
+from amber_gable.services.workspace import Workspace
+from amber_gable.store import journal, survey
+from amber_gable.store.jobs import load_bundle, load_face
+
+
+@dataclass(frozen=True)
+class SurveySheet:
+    """A job as the store holds it, whole or cut down to one face, with the version of its parts; and the names that are
+    there all over the property."""
+
+    bundle: JobBundle
+    versions: dict[tuple[str, str], int]
+    steps: journal.Steps
+    faces: list[tuple[str, str]]
+    names: set[str]
+
+
+def whole_sheet(space: Workspace, job_id: str) -> SurveySheet:
+    """Raises NotFound for an unknown job."""
+    with space.database.reading() as session:
+        return _sheet(session, job_id, load_bundle(session, job_id), None)
+
+
+def face_sheet(space: Workspace, job_id: str, kind: str, id_: str | None, face_id: str = "") -> SurveySheet:
+    """The job cut down to the face that a part is on, or to a face for a part still to come; whole for a new face.
+
+    Raises NotFound.
+    """
+    with space.database.reading() as session:
+        if id_ is not None:
+            face_id = survey.face_of(session, job_id, kind, id_)
+        elif kind == "face":
+            return _sheet(session, job_id, load_bundle(session, job_id), None)
+        return _sheet(session, job_id, load_face(session, job_id, face_id), face_id)
+
+
+def _sheet(session: Session, job_id: str, bundle: JobBundle, face_id: str | None) -> SurveySheet:
+    return SurveySheet(
+        bundle,
+        survey.versions(session, job_id, face_id),
+        journal.steps(session, bundle.property.id),
+        survey.face_names(session, job_id),
+        survey.part_names(session, job_id),
+    )
+
+
+def face_under(space: Workspace, job_id: str, kind: str, id_: str) -> str:
+    """Id of the face a part is on. Raises NotFound."""
+    with space.database.reading() as session:
+        return survey.face_of(session, job_id, kind, id_)
+
+
+def has_face(space: Workspace, job_id: str, face_id: str) -> bool:
+    with space.database.reading() as session:
+        return any(id_ == face_id for id_, _ in survey.face_names(session, job_id))
