@@ -3,9 +3,11 @@
 import pytest
 from fastapi.testclient import TestClient
 
+from amber_gable.core.specification.part_spec import made_finish
 from amber_gable.domain.product import Product
 from amber_gable.services.jobs import start_job
 from amber_gable.services.quantities import job_quantities
+from amber_gable.services.schemes import apply_scheme, save_scheme
 from amber_gable.services.specifying import change_wish, set_lead_year, set_school
 from amber_gable.services.stores import save_product, take_out
 from amber_gable.services.taking_over import offers, take_newer
@@ -146,3 +148,23 @@ def test_the_offer_stands_on_the_page_and_is_taken_there(space: Workspace, clien
     done = client.post(f"/jobs/{RISE}/specification/newer", data=form)
     assert "Taken over" in done.text
     assert "Changed in the company since" not in done.text
+
+
+def test_a_scheme_is_put_in_whole_or_not_at_all(space: Workspace, monkeypatch: pytest.MonkeyPatch) -> None:
+    """A fault of the program half-way leaves every part as it was."""
+    scheme = save_scheme(space, RISE, {"name": "Green", "body.name": "own", "body.colour": "#4d6b57"})
+    runs: list[object] = []
+
+    def fails_at_the_third(*parts: object) -> object:
+        runs.append(parts)
+        if len(runs) == 3:
+            raise ZeroDivisionError
+        return made_finish(*parts)  # type: ignore[arg-type]
+
+    with space.database.reading() as session:
+        before = load_bundle(session, RISE).job.finishes
+    monkeypatch.setattr("amber_gable.services.specifying.made_finish", fails_at_the_third)
+    with pytest.raises(ZeroDivisionError):
+        apply_scheme(space, RISE, scheme)
+    with space.database.reading() as session:
+        assert load_bundle(session, RISE).job.finishes == before

@@ -6,16 +6,17 @@ from dataclasses import replace
 
 from pydantic import ValidationError
 
+from amber_gable.core.specification.completing import usual_wish
 from amber_gable.core.specification.facts import surface_tags
 from amber_gable.core.specification.part_spec import Wish
-from amber_gable.core.survey.painted import Key, PaintedPart, painted_parts
+from amber_gable.core.survey.painted import Key, painted_parts
 from amber_gable.domain.errors import NotFound, Refused
 from amber_gable.domain.scheme import ColourGroup, NamedColour, Scheme, colour_group
 from amber_gable.services.colours import colour_library
-from amber_gable.services.specifying import Changed, change_wish
+from amber_gable.services.specifying import Changed, change_wishes
 from amber_gable.services.workspace import Workspace
 from amber_gable.store.jobs import load_bundle
-from amber_gable.store.specification import company_of, finish_versions, put_schemes
+from amber_gable.store.specification import company_of, put_schemes
 
 MOST = 12
 
@@ -69,30 +70,17 @@ def drop_scheme(space: Workspace, job_id: str, id_: str) -> None:
 def apply_scheme(space: Workspace, job_id: str, id_: str) -> tuple[list[Changed], dict[str, str]]:
     """Give every part the scheme's colour for its group and derive it anew. Returns what changed, and why a part kept
     its colour, by part name. Raises NotFound."""
-    with space.database.reading() as session:
+    with space.database.writing() as session:
         bundle = load_bundle(session, job_id)
-        versions = finish_versions(session, job_id)
-    scheme = next((s for s in bundle.job.schemes if s.id == id_), None)
-    if scheme is None:
-        raise NotFound("colour scheme", id_)
-    done: list[Changed] = []
-    refused: dict[str, str] = {}
-    for key, part in painted_parts(bundle.property, bundle.job.deduction).items():
-        chosen = scheme.colours.get(colour_group(surface_tags(part.substrate, part.item_kind)))
-        finish = bundle.finish_of(*key)
-        if chosen is None or (
-            finish is not None and (finish.colour, finish.colour_name) == (chosen.colour, chosen.name)
-        ):
-            continue
-        try:
-            done.append(_recoloured(space, job_id, key, versions.get(key, 0), chosen))
-        except Refused as error:
-            refused[part.name] = next(iter(error.fields.values()))
-    return done, refused
-
-
-def _recoloured(space: Workspace, job_id: str, key: Key, version: int, chosen: NamedColour) -> Changed:
-    def change(wish: Wish, _: PaintedPart) -> Wish:
-        return replace(wish, colour=chosen.colour, colour_name=chosen.name)
-
-    return change_wish(space, job_id, key, version, change)
+        scheme = next((s for s in bundle.job.schemes if s.id == id_), None)
+        if scheme is None:
+            raise NotFound("colour scheme", id_)
+        wishes: dict[Key, Wish] = {}
+        for key, part in painted_parts(bundle.property, bundle.job.deduction).items():
+            chosen = scheme.colours.get(colour_group(surface_tags(part.substrate, part.item_kind)))
+            finish = bundle.finish_of(*key)
+            has = (finish.colour, finish.colour_name) if finish is not None else None
+            if chosen is not None and has != (chosen.colour, chosen.name):
+                wish = Wish.of(finish) if finish else usual_wish(bundle, part)
+                wishes[key] = replace(wish, colour=chosen.colour, colour_name=chosen.name)
+        return change_wishes(session, bundle, wishes)

@@ -1,7 +1,7 @@
 """Choosing what a part gets: every choice derives its steps anew, tells what changed, and keeps them; what must not
 stand is refused and nothing is saved."""
 
-from collections.abc import Callable, Iterable
+from collections.abc import Callable, Iterable, Mapping
 from dataclasses import dataclass, replace
 
 from pydantic import ValidationError
@@ -73,6 +73,24 @@ def change_wish(
             return done
         except ValidationError as error:
             raise Refused(by_field(error)) from None
+
+
+def change_wishes(
+    session: Session, bundle: JobBundle, wishes: Mapping[Key, Wish]
+) -> tuple[list[Changed], dict[str, str]]:
+    """Derive several parts anew in one transaction: what changed, and why a part keeps what it has, by part name."""
+    products, versions = shelf(session, bundle), store.finish_versions(session, bundle.job.id)
+    parts = painted_parts(bundle.property, bundle.job.deduction)
+    done: list[Changed] = []
+    refused: dict[str, str] = {}
+    for key, wish in wishes.items():
+        try:
+            kept = bundle.finish_of(*key)
+            done.append(_kept(session, bundle, parts[key], kept, wish, products, versions.get(key, 0)))
+        except Refused as error:
+            refused[parts[key].name] = next(iter(error.fields.values()))
+    check_references(session, bundle.job.id)
+    return done, refused
 
 
 def _refuse_unknown(before: Wish, wished: Wish, products: list[Product]) -> None:
