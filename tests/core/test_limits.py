@@ -7,13 +7,13 @@ import numpy as np
 import pytest
 
 from amber_gable.core.climate.job_climate import part_moisture_limit, site_climate
-from amber_gable.core.estimate import coverage
 from amber_gable.core.specification import candidates, coats, facts, safety
 from amber_gable.core.specification.candidates import candidates as ranked
 from amber_gable.core.specification.limits import moisture_limit
 from amber_gable.core.weather import drying, windows
 from amber_gable.core.weather import limits as weather_limits
 from amber_gable.core.weather.limits import coat_limits
+from amber_gable.core.work import coverage
 from amber_gable.domain.families import Family
 from amber_gable.domain.generic_products import GENERIC_PRODUCTS
 from amber_gable.domain.job import JobBundle

@@ -1,5 +1,6 @@
 """Litres and containers."""
 
+import math
 from decimal import Decimal
 from itertools import product as combinations
 
@@ -8,9 +9,13 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from amber_gable.core.estimate.containers import least_cost
-from amber_gable.core.estimate.labour import height_factor, person_hours, rate_m2_h, texture_factor
-from amber_gable.core.estimate.quantities import LOSS_PCT, quantity_lines, theoretical_coverage, touch_up_reserve
+from amber_gable.core.estimate.quantities import quantity_lines, touch_up_reserve
 from amber_gable.core.specification.colour import luminance, solar_absorptance
+from amber_gable.core.specification.part_spec import part_spec
+from amber_gable.core.survey.painted import painted_parts
+from amber_gable.core.work.coverage import LOSS_PCT, theoretical_coverage
+from amber_gable.core.work.labour import Factor, height_factor, labour, texture_factor
+from amber_gable.core.work.record import job_work
 from amber_gable.domain.generic_products import GENERIC_PRODUCTS, generic_product
 from amber_gable.domain.operation import Operation, OperationKind, Technique, Unit
 from amber_gable.domain.product import Container
@@ -157,18 +162,19 @@ LABOUR = [
 def test_hours_follow_the_rates(
     operation: Operation, area: float, height: float, texture: float, level: bool, hours: float
 ) -> None:
-    assert person_hours(operation, area, height, texture, level=level) == pytest.approx(hours)
+    heavy = (Factor("heavy texture", texture),) if texture != 1 else ()
+    assert labour(operation, area, height, heavy, level=level).hours == pytest.approx(hours)
 
 
 def test_rates_rank_brush_below_roller_below_spray() -> None:
     rates = [
-        rate_m2_h(Operation(id="c", name="C", kind="coat", product="p", method=m))
+        labour(Operation(id="c", name="C", kind="coat", product="p", method=m), 10.0, 2.0).rate.per_hour
         for m in ("brush", "roller", "airless")
     ]
     assert rates == sorted(rates)
-    assert height_factor(2.9) < height_factor(5) < height_factor(6.1)
-    assert texture_factor("stucco", 1.65) == 1.65
-    assert texture_factor("lap", 1.5) == 1.0
+    assert [[f.value for f in height_factor(m)] for m in (2.9, 5, 6.1)] == [[], [1.15], [1.35]]
+    assert texture_factor("stucco", 1.65) == (Factor("heavy texture", 1.65),)
+    assert texture_factor("lap", 1.5) == ()
 
 
 def test_dark_colours_take_up_more_sun() -> None:
@@ -208,13 +214,44 @@ def test_the_way_of_working_decides_the_hours(
 ) -> None:
     size = {"amount": much[0], "unit": much[1]} if isinstance(much, tuple) else {"share": much}
     step = Operation.model_validate({"id": "s", "name": "S", "kind": kind, "technique": technique, **size})
-    assert person_hours(step, 100.0, 2.0, 1.0, level=False) == pytest.approx(hours)
+    assert labour(step, 100.0, 2.0).hours == pytest.approx(hours)
 
 
 def test_caulk_and_putty_out_and_in_come_to_the_handbooks_metres() -> None:
     def hours(kind: OperationKind, technique: Technique, metres: float) -> float:
         fields = {"id": "s", "name": "S", "kind": kind, "technique": technique, "amount": metres, "unit": Unit.M}
-        return person_hours(Operation.model_validate(fields), 1.0, 2.0, 1.0, level=False)
+        return labour(Operation.model_validate(fields), 1.0, 2.0).hours
 
     assert hours(K.SCRAPE, T.CUT_OUT, 25) + hours(K.CAULK, T.BEAD, 25) == pytest.approx(1.0, rel=0.02)
     assert hours(K.SCRAPE, T.CUT_OUT, 6) + hours(K.PUTTY, T.GLAZE, 6) == pytest.approx(1.0, rel=0.02)
+
+
+def test_the_work_record_itemises_what_hours_and_litres_come_from() -> None:
+    """East gable of Cooper's Rise, worked above 3 m, and a pair of its shutters, sanded wet for lead."""
+    work = job_work(coopers_rise())
+    coat = next(line for line in work["zone", "east-gable-siding"] if line.operation.id == "coat-1")
+    sanding = next(line for line in work["item", "shutters-1"] if line.operation.technique is T.WET_SAND)
+    assert [f.name for f in coat.labour.factors] == ["above 3 m"]
+    assert coat.labour.unit is Unit.M2
+    assert "handbook §17" in coat.labour.rate.source
+    assert coat.paint is not None
+    assert coat.hours == pytest.approx(
+        coat.labour.amount / coat.labour.rate.per_hour * math.prod(f.value for f in coat.labour.factors)
+    )
+    assert coat.litres == pytest.approx(
+        coat.paint.area_m2 * coat.paint.absorption / (coat.paint.coverage_m2_l * (1 - coat.paint.loss_pct / 100))
+    )
+    assert "sheet of" in coat.paint.coverage_source
+    assert [f.name for f in sanding.labour.factors] == ["wet or shrouded"]
+    assert sanding.paint is None
+    assert sanding.litres == 0
+
+
+def test_every_stage_reads_the_same_hours_and_litres() -> None:
+    bundle = coopers_rise()
+    work = [line for lines in job_work(bundle).values() for line in lines]
+    parts, shelf = painted_parts(bundle.property, bundle.job.deduction), list(bundle.products)
+    specs = [part_spec(bundle, part, shelf) for part in parts.values()]
+    assert sum(s.sums.hours for s in specs) == pytest.approx(sum(line.hours for line in work))
+    assert sum(s.sums.litres for s in specs) == pytest.approx(sum(line.litres for line in work))
+    assert sum(line.litres for line in quantity_lines(bundle)) == pytest.approx(sum(line.litres for line in work))

@@ -5,7 +5,6 @@ from typing import Any
 
 import pytest
 
-from amber_gable.core.estimate.labour import piece_hours
 from amber_gable.core.specification.candidates import candidates, goes_on
 from amber_gable.core.specification.comparison import choices, difference, sums_of
 from amber_gable.core.specification.cover_cost import cover_costs
@@ -15,6 +14,8 @@ from amber_gable.core.specification.part_spec import Wish, fresh_spec, made_fini
 from amber_gable.core.specification.rule import Level
 from amber_gable.core.specification.system import specify
 from amber_gable.core.survey.painted import PaintedPart, painted_parts
+from amber_gable.core.work.labour import piece_hours
+from amber_gable.core.work.record import part_work
 from amber_gable.domain.errors import NoSteps
 from amber_gable.domain.families import Family, usual_surfaces
 from amber_gable.domain.finish import Override
@@ -181,7 +182,7 @@ def test_sums_follow_from_the_operations() -> None:
     _, part = _front()
     product = BY_CODE["skerry-housecoat"]
     coat = Operation(id="coat-1", name="First coat", kind="coat", product=product.code, method=Method.BRUSH)
-    one = sums_of(part, [coat], BY_CODE)
+    one = sums_of(part_work(part, [coat], BY_CODE, "#ffffff"))
     assert one.coats == 1
     assert one.litres == pytest.approx(part.surface_m2 / (9.5 * 0.96))
     assert float(one.cost) == pytest.approx(one.litres * float(product.price_per_litre), rel=1e-6)

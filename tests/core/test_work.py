@@ -5,9 +5,9 @@ from datetime import datetime
 import pytest
 
 from amber_gable.core.climate.job_climate import SiteClimate, site_climate, site_surfaces
-from amber_gable.core.estimate.part_work import part_hours
 from amber_gable.core.plan.work import Stint, WorkItem, before_in_system, before_on_face, stints, work_items
 from amber_gable.core.survey.painted import painted_parts, together
+from amber_gable.core.work.record import job_work
 from amber_gable.domain.job import JobBundle
 from amber_gable.domain.operation import Operation, OperationKind, Technique
 from amber_gable.domain.schools import Method
@@ -74,7 +74,8 @@ def test_like_items_are_done_together_and_no_hour_is_lost() -> None:
     assert shutters
     parts = painted_parts(bundle.property, bundle.job.deduction)
     pairs = [parts["item", f"shutters-{n}"] for n in range(1, 6)]
-    wanted = sum(part_hours(p, o) for p in pairs for o in bundle.operations(bundle.finish_of(*p.key)))  # type: ignore[arg-type]
+    work = job_work(bundle)
+    wanted = sum(line.hours for p in pairs for line in work[p.key])
     assert sum(i.crew_hours for i in shutters) * bundle.job.crew.people == pytest.approx(wanted)
     one = together(pairs)
     assert one.pieces == 5

@@ -8,7 +8,7 @@ from pydantic import ValidationError
 from sqlalchemy import select
 from sqlalchemy.orm import Session
 
-from amber_gable.core.estimate.coverage import theoretical_coverage
+from amber_gable.core.work.coverage import theoretical_coverage
 from amber_gable.domain.errors import NotFound, Refused
 from amber_gable.domain.fault_words import by_field
 from amber_gable.domain.generic_products import GENERIC_PRODUCTS

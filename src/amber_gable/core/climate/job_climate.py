@@ -3,7 +3,6 @@
 from dataclasses import dataclass
 from datetime import datetime, tzinfo
 
-from amber_gable.core.estimate.quantities import coat_colour
 from amber_gable.core.specification.colour import solar_absorptance
 from amber_gable.core.specification.limits import moisture_limit
 from amber_gable.core.survey.horizon import face_horizon
@@ -15,6 +14,7 @@ from amber_gable.core.weather.slot_climate import Place, SlotClimate, slot_clima
 from amber_gable.core.weather.slots import Slots
 from amber_gable.core.weather.surface import Climate, FaceSurface
 from amber_gable.core.weather.windows import Windows
+from amber_gable.core.work.record import coat_colour
 from amber_gable.domain.aims import usual_aim
 from amber_gable.domain.errors import NoClimate
 from amber_gable.domain.finish import Finish

@@ -3,15 +3,11 @@
 from collections.abc import Collection, Sequence
 from dataclasses import dataclass
 
-from amber_gable.core.estimate.coverage import LOSS_PCT, theoretical_coverage
-from amber_gable.core.estimate.part_work import absorption, part_litres
-from amber_gable.core.survey.painted import Key, painted_parts
+from amber_gable.core.survey.painted import Key
+from amber_gable.core.work.record import job_work
 from amber_gable.domain.job import JobBundle
-from amber_gable.domain.operation import Operation
-from amber_gable.domain.product import Product
 
 RESERVE_SHARE, RESERVE_LEAST_L = 0.02, 0.5
-PRIMER_COLOUR, CLEAR_COLOUR = "#f4f1ea", "#d9d2c0"
 
 
 @dataclass(frozen=True)
@@ -31,42 +27,28 @@ class Line:
     stopped_litres: float = 0.0
 
 
-def coat_colour(operation: Operation, product: Product, finish_colour: str) -> str:
-    """The colour this coat is bought in."""
-    if operation.colour is not None:
-        return operation.colour
-    return PRIMER_COLOUR if product.primer else finish_colour
-
-
 def quantity_lines(bundle: JobBundle, stopped: Collection[Key] = ()) -> list[Line]:
     """Every coat of the job, in the order of the systems, like coats of like parts added up. `stopped`: parts that a
     stop holds; their paint is counted and marked."""
-    parts = painted_parts(bundle.property, bundle.job.deduction)
     lines: dict[tuple[object, ...], Line] = {}
-    for finish in bundle.job.finishes:
-        part = parts[finish.part]
-        for operation in bundle.operations(finish):
-            if operation.product is None or operation.method is None:
+    for key, work in job_work(bundle).items():
+        for item in work:
+            paint = item.paint
+            if paint is None:
                 continue
-            product = bundle.product(operation.product)
-            thirst, loss = absorption(part.substrate, operation), LOSS_PCT[operation.method]
-            spread = theoretical_coverage(product)
-            area = part.surface_m2 * operation.share
-            litres = part_litres(part, operation, product)
-            colour = coat_colour(operation, product, finish.colour)
-            key = (product.code, colour, operation.name, operation.method, thirst)
-            before = lines.get(key)
-            lines[key] = Line(
-                product=product.code,
-                colour=colour,
-                coat=operation.name,
-                method=operation.method.value,
-                area_m2=area + (before.area_m2 if before else 0.0),
-                coverage_m2_l=spread,
-                loss_pct=loss,
-                absorption=thirst,
-                litres=litres + (before.litres if before else 0.0),
-                stopped_litres=(litres if part.key in stopped else 0.0) + (before.stopped_litres if before else 0.0),
+            like = (paint.product.code, paint.colour, item.operation.name, paint.method, paint.absorption)
+            before = lines.get(like)
+            lines[like] = Line(
+                product=paint.product.code,
+                colour=paint.colour,
+                coat=item.operation.name,
+                method=paint.method.value,
+                area_m2=paint.area_m2 + (before.area_m2 if before else 0.0),
+                coverage_m2_l=paint.coverage_m2_l,
+                loss_pct=paint.loss_pct,
+                absorption=paint.absorption,
+                litres=paint.litres + (before.litres if before else 0.0),
+                stopped_litres=(paint.litres if key in stopped else 0.0) + (before.stopped_litres if before else 0.0),
             )
     return list(lines.values())
 

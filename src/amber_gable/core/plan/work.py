@@ -10,8 +10,6 @@ import numpy as np
 import numpy.typing as npt
 
 from amber_gable.core.climate.job_climate import SiteClimate
-from amber_gable.core.estimate.part_work import part_hours
-from amber_gable.core.estimate.quantities import coat_colour
 from amber_gable.core.plan.tasks import runs
 from amber_gable.core.specification.rule import EARLY_FILMS
 from amber_gable.core.specification.stops import Stop
@@ -19,6 +17,7 @@ from amber_gable.core.survey.painted import Key, PaintedPart, painted_parts, tog
 from amber_gable.core.survey.sections import section_share, sections
 from amber_gable.core.weather.slots import Slots
 from amber_gable.core.weather.windows import Windows
+from amber_gable.core.work.record import coat_colour, part_labour
 from amber_gable.domain.finish import Finish
 from amber_gable.domain.grid import SLOT_H, SLOT_S
 from amber_gable.domain.job import JobBundle
@@ -179,7 +178,7 @@ def _groups(bundle: JobBundle, stops: Mapping[Key, Sequence[Stop]]) -> list[tupl
 
 
 def _hours(part: PaintedPart, operations: Sequence[Operation]) -> float:
-    return sum(part_hours(part, o) for o in operations)
+    return sum(part_labour(part, o).hours for o in operations)
 
 
 def _sections_of(

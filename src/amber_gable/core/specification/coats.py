@@ -3,10 +3,10 @@
 from collections.abc import Sequence
 from dataclasses import replace
 
-from amber_gable.core.estimate.quantities import PRIMER_COLOUR
 from amber_gable.core.specification.facts import Facts
 from amber_gable.core.specification.hiding import Hiding, coats_to_hide, hiding_power, under_tinted
 from amber_gable.core.specification.rule import THIN, Coats, Rule, Step
+from amber_gable.core.work.record import PRIMER_COLOUR
 from amber_gable.domain.families import Family
 
 MOST_COATS = 6

@@ -4,11 +4,11 @@ from collections.abc import Iterable, Mapping
 from dataclasses import dataclass
 from decimal import Decimal
 
-from amber_gable.core.estimate.part_work import part_hours, part_litres
 from amber_gable.core.specification.diagnosis import derive
 from amber_gable.core.specification.facts import Facts
 from amber_gable.core.specification.system import specify
 from amber_gable.core.survey.painted import PaintedPart
+from amber_gable.core.work.record import WorkLine, part_work
 from amber_gable.domain.operation import Operation
 from amber_gable.domain.product import Product
 from amber_gable.domain.spec_schools import TOPICS, School, Topic
@@ -64,18 +64,16 @@ class Choice:
     options: tuple[Option, ...]
 
 
-def sums_of(part: PaintedPart, operations: Iterable[Operation], products: Mapping[str, Product]) -> Sums:
-    """Coats, hours, litres and cost of the operations on the part; paint at the best price per litre."""
+def sums_of(work: Iterable[WorkLine]) -> Sums:
+    """Coats, hours, litres and cost of a part's work; paint at the best price per litre."""
     coats, hours, litres, cost, wait = 0, 0.0, 0.0, Decimal(0), 0.0
-    for o in operations:
-        hours += part_hours(part, o)
-        wait += o.wait_h
-        if o.product is not None:
-            product = products[o.product]
-            litres_here = part_litres(part, o, product)
+    for item in work:
+        hours += item.hours
+        wait += item.operation.wait_h
+        if item.paint is not None:
             coats += 1
-            litres += litres_here
-            cost += product.price_per_litre * Decimal(str(litres_here))
+            litres += item.litres
+            cost += item.paint.product.price_per_litre * Decimal(str(item.litres))
     return Sums(coats, hours, litres, cost, wait)
 
 
@@ -101,7 +99,7 @@ def choices(
                 Option(
                     school=school,
                     holds=facts.schools[topic.code] == school.code,
-                    sums=sums_of(part, operations, shelf),
+                    sums=sums_of(part_work(part, operations, shelf, part.colour_now)),
                     life_years=usual_life(facts) * school.life,
                     adds=adds,
                     drops=drops,

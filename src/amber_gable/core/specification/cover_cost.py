@@ -4,9 +4,9 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 from decimal import Decimal
 
-from amber_gable.core.estimate.part_work import part_hours, part_litres
 from amber_gable.core.specification.hiding import CoverUp, Hiding, Strictness, cover_ups, hiding_power
 from amber_gable.core.survey.painted import PaintedPart
+from amber_gable.core.work.record import coat_paint, part_labour
 from amber_gable.domain.operation import Operation
 from amber_gable.domain.product import Product
 
@@ -37,7 +37,7 @@ def cover_costs(
     contrast = finish.contrast or hiding_power(colour).value
     under = (primer.contrast if primer else None) or Hiding.GOOD.value
     ways = cover_ups(part.colour_now, colour, contrast, under, limit)
-    sums = [_sums(part, w, coat, finish, primer) for w in (ways if primer else ways[:1])]
+    sums = [_sums(part, w, coat, finish, primer, colour) for w in (ways if primer else ways[:1])]
     worth = [float(cost) + hours * hour_price for _, hours, cost in sums]
     best = worth.index(min(worth))
     return [
@@ -47,9 +47,10 @@ def cover_costs(
 
 
 def _sums(
-    part: PaintedPart, way: CoverUp, coat: Operation, finish: Product, primer: Product | None
+    part: PaintedPart, way: CoverUp, coat: Operation, finish: Product, primer: Product | None, colour: str
 ) -> tuple[float, float, Decimal]:
     films: Sequence[Product] = [*([primer] if way.primer and primer else []), *([finish] * way.coats)]
-    litres = [part_litres(part, coat, p) for p in films]
+    paints = [coat_paint(part, coat, p, colour) for p in films]
+    litres = [p.litres if p is not None else 0.0 for p in paints]
     cost = sum((p.price_per_litre * Decimal(str(v)) for p, v in zip(films, litres, strict=True)), Decimal(0))
-    return sum(litres), part_hours(part, coat) * len(films), cost
+    return sum(litres), part_labour(part, coat).hours * len(films), cost

@@ -9,6 +9,7 @@ from amber_gable.core.specification.overrides import Conflict, forbidden_steps
 from amber_gable.core.specification.part_facts import part_facts
 from amber_gable.core.specification.system import Specified, finish_product, specify
 from amber_gable.core.survey.painted import PaintedPart
+from amber_gable.core.work.record import WorkLine, part_work
 from amber_gable.domain.aims import Aim
 from amber_gable.domain.finish import Finish, Override
 from amber_gable.domain.job import JobBundle
@@ -42,7 +43,11 @@ class PartSpec:
     derivation: Derivation
     fresh: Specified
     operations: tuple[Operation, ...]
-    sums: Sums
+    work: tuple[WorkLine, ...]
+
+    @property
+    def sums(self) -> Sums:
+        return sums_of(self.work)
 
     @property
     def changed(self) -> bool:
@@ -76,7 +81,8 @@ def part_spec(bundle: JobBundle, part: PaintedPart, products: Iterable[Product])
     fresh = fresh_spec(bundle, part, Wish.of(finish) if finish else None, shelf)
     operations = bundle.operations(finish) if finish else fresh.operations
     by_code = {p.code: p for p in (*shelf, *bundle.products)}
-    return PartSpec(part, finish, fresh.derivation, fresh, operations, sums_of(part, operations, by_code))
+    work = part_work(part, operations, by_code, finish.colour if finish else part.colour_now)
+    return PartSpec(part, finish, fresh.derivation, fresh, operations, work)
 
 
 def made_finish(part: PaintedPart, wish: Wish, operations: Sequence[Operation]) -> Finish:

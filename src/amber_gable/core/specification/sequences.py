@@ -6,9 +6,9 @@ from dataclasses import dataclass
 from itertools import pairwise
 from math import ceil
 
-from amber_gable.core.estimate.labour import piece_hours
 from amber_gable.core.survey.painted import PaintedPart
 from amber_gable.core.survey.sections import natural_breaks
+from amber_gable.core.work.labour import piece_hours
 from amber_gable.domain.items import DoorItem, GarageDoor, SashWindow, ShutterPair
 from amber_gable.domain.profile import BoardRun, DeckProfile
 from amber_gable.domain.substrates import SUBSTRATES

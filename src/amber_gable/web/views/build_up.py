@@ -4,7 +4,7 @@ as high as the share of the surface they cover."""
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 
-from amber_gable.core.estimate.quantities import coat_colour
+from amber_gable.core.work.record import coat_colour
 from amber_gable.domain.operation import Operation
 from amber_gable.domain.product import Product
 

@@ -3,9 +3,9 @@
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 
-from amber_gable.core.estimate.part_work import part_hours, part_litres
 from amber_gable.core.specification.part_spec import PartSpec
 from amber_gable.core.specification.rule import EARLY_FILMS
+from amber_gable.core.work.record import WorkLine
 from amber_gable.domain.finish import Override
 from amber_gable.domain.operation import Operation, OperationKind, Technique, Unit
 from amber_gable.domain.product import Product
@@ -15,15 +15,17 @@ UNIT_WORDS = {Unit.M2: "m²", Unit.M: "m", Unit.PIECES: "pieces"}
 
 @dataclass(frozen=True)
 class ToldStep:
-    """`on` says what the step acts on and `part` its share of the surface, `then` the wait after it, `avoided` what a
-    safety card did away with."""
+    """`on` says what the step acts on and `part` its share of the surface, `reckoned` how its hours and litres come
+    about, `then` the wait after it, `avoided` what a safety card did away with."""
 
     operation: Operation
     number: int
     on: str
     part: str
     share: str
+    hours: float
     time: str
+    reckoned: str
     litres: float | None
     product: Product | None
     then: str
@@ -37,7 +39,8 @@ def told_steps(spec: PartSpec, products: Mapping[str, Product]) -> list[ToldStep
     planned = {s.role: s for s in spec.derivation.steps}
     overrides = {o.step: o for o in spec.finish.overrides} if spec.finish else {}
     out = []
-    for number, o in enumerate(spec.operations, 1):
+    for number, item in enumerate(spec.work, 1):
+        o = item.operation
         product = products.get(o.product) if o.product else None
         step = planned.get(o.id)
         avoided = ", ".join(t.value.replace("-", " ") for t in step.avoided) if step and o.id not in overrides else ""
@@ -48,8 +51,10 @@ def told_steps(spec: PartSpec, products: Mapping[str, Product]) -> list[ToldStep
                 on=_on(o, spec.part.surface_m2),
                 part=f"{o.share * 100:.0f} % of it" if o.share < 1 and o.amount is None else "",
                 share=f"{o.share * 100:.3g}",
-                time=_time(part_hours(spec.part, o)),
-                litres=part_litres(spec.part, o, product) if product else None,
+                hours=item.hours,
+                time=_time(item.hours),
+                reckoned=_reckoned(item),
+                litres=item.litres if item.paint else None,
                 product=product,
                 then=_wait(o, product),
                 because=o.because,
@@ -78,7 +83,7 @@ _STRETCH = {
 }  # fmt: skip
 
 
-def grouped(told: Sequence[ToldStep], spec: PartSpec) -> list[StepGroup]:
+def grouped(told: Sequence[ToldStep]) -> list[StepGroup]:
     """The steps in their order under five heads; a head without steps is left out."""
     found: list[list[ToldStep]] = [[] for _ in GROUPS]
     coats = [s.number for s in told if s.operation.kind is _K.COAT]
@@ -89,10 +94,26 @@ def grouped(told: Sequence[ToldStep], spec: PartSpec) -> list[StepGroup]:
         at = max(at, stretch)
         found[at].append(step)
     return [
-        StepGroup(name, steps, _time(sum(part_hours(spec.part, s.operation) for s in steps)))
+        StepGroup(name, steps, _time(sum(s.hours for s in steps)))
         for name, steps in zip(GROUPS, found, strict=True)
         if steps
     ]
+
+
+def _reckoned(item: WorkLine) -> str:
+    """How hours and litres come about: '58.2 m² ÷ 11 m²/h (handbook §17, brush) × 1.15 above 3 m'."""
+    work, unit = item.labour, UNIT_WORDS[item.labour.unit]
+    times = "".join(f" × {f.value:g} {f.name}" for f in work.factors)
+    each = f"÷ {work.rate.per_hour:.3g} {unit}/h"
+    if work.unit is Unit.PIECES:
+        each, unit = f"of {60 / work.rate.per_hour:.3g} min", ""
+    said = f"{work.amount:.3g} {unit} {each} ({work.rate.source}){times}".replace("  ", " ")
+    paint = item.paint
+    if paint is None:
+        return said
+    thirst = f" × {paint.absorption:g} thirst" if paint.absorption != 1 else ""
+    covers = f"{paint.coverage_m2_l:.3g} m²/L ({paint.coverage_source}) less {paint.loss_pct:g} % lost"
+    return f"{said}; {paint.area_m2:.3g} m²{thirst} ÷ {covers}"
 
 
 def _time(hours: float) -> str:

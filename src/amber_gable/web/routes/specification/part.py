@@ -71,7 +71,7 @@ def part_page(
         "state": state,
         "state_words": STATE_WORDS[state],
         "steps": told,
-        "groups": grouped(told, spec),
+        "groups": grouped(told),
         "currency": view.bundle.company.currency,
         "build": build_up(spec.operations, wish.colour, desk.desk.by_code),
         "findings": desk.findings,

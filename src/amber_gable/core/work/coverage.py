@@ -18,3 +18,10 @@ def theoretical_coverage(product: Product) -> float:
     if product.family in PENETRATING and (low or high):
         return ((low or high or 0.0) + (high or low or 0.0)) / 2
     return 10.0 * product.volume_solids_pct / product.dry_film_um
+
+
+def coverage_source(product: Product) -> str:
+    """Where the figure comes from, in words."""
+    if product.family in PENETRATING and (product.spread_low_m2_l or product.spread_high_m2_l):
+        return f"spreading rate of the sheet of {product.name}"
+    return f"10 × {product.volume_solids_pct:g} % solids ÷ {product.dry_film_um:g} µm, sheet of {product.name}"

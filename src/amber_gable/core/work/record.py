@@ -1,0 +1,112 @@
+"""The work record: one line for each operation on each part, which quantities, comparison, plan and price read."""
+
+from collections.abc import Iterable, Mapping
+from dataclasses import dataclass
+
+from amber_gable.core.survey.painted import Key, PaintedPart, painted_parts
+from amber_gable.core.work.coverage import LOSS_PCT, coverage_source, theoretical_coverage
+from amber_gable.core.work.labour import Labour, labour, texture_factor
+from amber_gable.domain.job import JobBundle
+from amber_gable.domain.operation import Operation
+from amber_gable.domain.product import Product
+from amber_gable.domain.schools import Method
+from amber_gable.domain.substrates import SUBSTRATES
+
+PRIMER_COLOUR, CLEAR_COLOUR = "#f4f1ea", "#d9d2c0"
+
+
+@dataclass(frozen=True)
+class Paint:
+    """What one coat takes: m² of surface, what a litre covers in theory and by whose word, what the method loses (%),
+    how much more a thirsty surface drinks."""
+
+    product: Product
+    colour: str
+    method: Method
+    area_m2: float
+    coverage_m2_l: float
+    coverage_source: str
+    loss_pct: float
+    absorption: float
+
+    @property
+    def litres(self) -> float:
+        return self.area_m2 * self.absorption / (self.coverage_m2_l * (1 - self.loss_pct / 100))
+
+
+@dataclass(frozen=True)
+class WorkLine:
+    """One operation on one part: its labour, and the paint it takes where it lays a film."""
+
+    part: Key
+    operation: Operation
+    labour: Labour
+    paint: Paint | None
+
+    @property
+    def hours(self) -> float:
+        """Of one person."""
+        return self.labour.hours
+
+    @property
+    def litres(self) -> float:
+        return self.paint.litres if self.paint is not None else 0.0
+
+
+def coat_colour(operation: Operation, product: Product, finish_colour: str) -> str:
+    """The colour this coat is bought in."""
+    if operation.colour is not None:
+        return operation.colour
+    return PRIMER_COLOUR if product.primer else finish_colour
+
+
+def part_labour(part: PaintedPart, operation: Operation) -> Labour:
+    """The labour of one operation on a part."""
+    substrate = SUBSTRATES[part.substrate]
+    return labour(
+        operation,
+        part.surface_m2,
+        part.height_m,
+        texture_factor(substrate.texture, substrate.profile_factor),
+        level=part.face.tilt_deg < 30 and not part.item_kind,
+        item_kind=part.item_kind,
+        pieces=part.pieces,
+    )
+
+
+def coat_paint(part: PaintedPart, operation: Operation, product: Product, finish_colour: str) -> Paint | None:
+    """What a coat of `product` takes on a part; None for an operation without a method of laying it."""
+    if operation.method is None:
+        return None
+    return Paint(
+        product=product,
+        colour=coat_colour(operation, product, finish_colour),
+        method=operation.method,
+        area_m2=part.surface_m2 * operation.share,
+        coverage_m2_l=theoretical_coverage(product),
+        coverage_source=coverage_source(product),
+        loss_pct=LOSS_PCT[operation.method],
+        absorption=SUBSTRATES[part.substrate].absorption_bare if operation.bare else 1.0,
+    )
+
+
+def part_work(
+    part: PaintedPart, operations: Iterable[Operation], products: Mapping[str, Product], finish_colour: str
+) -> tuple[WorkLine, ...]:
+    """The operations on a part, in their order."""
+    return tuple(
+        WorkLine(
+            part.key,
+            o,
+            part_labour(part, o),
+            coat_paint(part, o, products[o.product], finish_colour) if o.product is not None else None,
+        )
+        for o in operations
+    )
+
+
+def job_work(bundle: JobBundle) -> dict[Key, tuple[WorkLine, ...]]:
+    """The work of every part that has a finish, in the order of the finishes."""
+    parts = painted_parts(bundle.property, bundle.job.deduction)
+    products = {p.code: p for p in bundle.products}
+    return {f.part: part_work(parts[f.part], bundle.operations(f), products, f.colour) for f in bundle.job.finishes}
