@@ -10,13 +10,14 @@ from amber_gable.core.specification.limits import moisture_limit
 from amber_gable.core.survey.checks import face_faults
 from amber_gable.core.survey.copying import mirrored
 from amber_gable.core.survey.geometry import face_regions, outline_polygon
-from amber_gable.core.survey.measures import UnitSystem, parse_length
+from amber_gable.core.survey.measures import parse_length
 from amber_gable.core.survey.sections import natural_breaks, section_share, sections
 from amber_gable.core.survey.takeoff import deducted, face_areas, zone_areas
 from amber_gable.domain.schools import DeductionSchool
 from amber_gable.domain.spec_schools import DEFAULTS
 from amber_gable.domain.substrates import SUBSTRATES
 from amber_gable.domain.survey import Face, Property
+from amber_gable.domain.units import UnitSystem
 from amber_gable.web.views.units import Units
 from tests.jobs import coopers_rise, one_face, one_wall, opening
 

@@ -1,6 +1,7 @@
 """The small tests of a survey (handbook §3): what each finds out, on what, and how it is done."""
 
 from amber_gable.domain.base import Name, Record
+from amber_gable.domain.units import Quantity
 
 
 class GuidedTest(Record):
@@ -90,3 +91,10 @@ _ROWS: list[tuple[str, str, str, tuple[str, ...], str]] = [
      "Count what stands proud or bleeds rust on one square metre and multiply."),
 ]  # fmt: skip
 GUIDED_TESTS = tuple(GuidedTest(code=c, field=f, name=n, families=fam, how=how) for c, f, n, fam, how in _ROWS)
+
+
+def test_quantity(test: GuidedTest) -> Quantity | None:
+    """What a typed reading is of, where its unit depends on the system; lengths are typed in feet and inches."""
+    if test.field.endswith("_mm"):
+        return Quantity.SMALL_LENGTH
+    return Quantity.AREA if test.field.endswith("_m2") else None

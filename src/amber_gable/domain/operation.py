@@ -7,6 +7,7 @@ from pydantic import Field, model_validator
 
 from amber_gable.domain.base import HexColour, Id, Name, Note, Record
 from amber_gable.domain.schools import Method
+from amber_gable.domain.units import Quantity
 
 
 class OperationKind(StrEnum):
@@ -114,6 +115,10 @@ class Unit(StrEnum):
     M2 = "m2"
     M = "m"
     PIECES = "pieces"
+
+
+UNIT_QUANTITY = {Unit.M2: Quantity.AREA, Unit.M: Quantity.RUN}
+"""What an amount of its own is of, where it reads otherwise in another system of units."""
 
 
 class Operation(Record):

@@ -9,6 +9,7 @@ from pydantic import Field, model_validator
 from amber_gable.domain.base import Fraction, Id, Name, Note, Percent, Record
 from amber_gable.domain.families import Family
 from amber_gable.domain.schools import Method
+from amber_gable.domain.units import Quantity
 
 Hours = Annotated[float, Field(gt=0, le=24 * 400)]
 Celsius = Annotated[float, Field(ge=-40, le=120)]
@@ -124,3 +125,17 @@ class Product(Record):
     def price_per_litre(self) -> Decimal:
         """Of the container that gives most for the money."""
         return min(c.price / Decimal(str(c.litres)) for c in self.containers)
+
+
+SHEET_UNITS: dict[str, Quantity] = {
+    "density_kg_l": Quantity.DENSITY,
+    "dry_film_um": Quantity.FILM,
+    "spread_low_m2_l": Quantity.COVERAGE,
+    "spread_high_m2_l": Quantity.COVERAGE,
+    "air_min_c": Quantity.TEMPERATURE,
+    "air_max_c": Quantity.TEMPERATURE,
+    "surface_min_c": Quantity.TEMPERATURE,
+    "surface_max_c": Quantity.TEMPERATURE,
+    "spread_min_c": Quantity.TEMPERATURE_DIFFERENCE,
+}
+"""Fields of a sheet that read otherwise in another system of units."""

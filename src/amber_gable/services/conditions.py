@@ -9,17 +9,18 @@ from typing import Any
 from amber_gable.core.climate.job_climate import part_moisture_limit
 from amber_gable.core.survey.condition_map import PERCENT_FIELDS, Extent, marked_extents
 from amber_gable.core.survey.essentials import fitting_tests, open_tests
-from amber_gable.core.survey.measures import UnitSystem, parse_length
+from amber_gable.core.survey.measures import parse_length
 from amber_gable.core.survey.moisture import MoistureStatistics, moisture_statistics
 from amber_gable.core.survey.takeoff import face_areas
 from amber_gable.core.weather.limits import Limit
 from amber_gable.domain.condition import Condition, Damage, Mark, MoistureReading, Tested
 from amber_gable.domain.errors import NotFound, Refused
-from amber_gable.domain.guided_tests import GUIDED_TESTS, GuidedTest
+from amber_gable.domain.guided_tests import GUIDED_TESTS, GuidedTest, test_quantity
 from amber_gable.domain.job import JobBundle
 from amber_gable.domain.meter import MeterPlace, MeterReading, MeterUnavailable
 from amber_gable.domain.substrates import SUBSTRATES
 from amber_gable.domain.survey import Face, Item, Part, Property, Zone
+from amber_gable.domain.units import UnitSystem, read
 from amber_gable.services.editing import plain_number
 from amber_gable.services.surveying import change_part, find_part
 from amber_gable.services.workspace import Workspace
@@ -137,13 +138,16 @@ def _reading(test: GuidedTest, text: str, system: UnitSystem) -> Any:
         if not re.fullmatch(r"#[0-9a-f]{6}", text.lower()):
             raise Refused({test.code: f"“{text[:20]}” is no colour; write it such as #a39b8b"})
         return text.lower()
+    kind = test_quantity(test)
     try:
+        if kind is not None:
+            return read(kind, text, system)
         if test.field.endswith("_m"):
             return parse_length(text, system)
         if info.annotation is float or "float" in str(info.annotation) or "int" in str(info.annotation):
             return plain_number(text)
     except ValueError as error:
-        words = str(error) if test.field.endswith("_m") else f"“{text[:30]}” is not a number"
+        words = str(error) if test.field.endswith("_m") or kind else f"“{text[:30]}” is not a number"
         raise Refused({test.code: words}) from None
     return text
 

@@ -7,12 +7,13 @@ from typing import Any
 from pydantic import ValidationError
 
 from amber_gable.core.survey.homography import WallMap, to_plane, wall_map
-from amber_gable.core.survey.measures import UnitSystem, parse_length
+from amber_gable.core.survey.measures import parse_length
 from amber_gable.domain.errors import NotFound, Refused
 from amber_gable.domain.fault_words import first_words
 from amber_gable.domain.job import JobBundle
 from amber_gable.domain.photo import KnownLength, Photo, PhotoMarks
 from amber_gable.domain.survey import Face, Part, Property
+from amber_gable.domain.units import UnitSystem
 from amber_gable.exchange.photos import clean_photo
 from amber_gable.services.surveying import change_part, free_name, save_part
 from amber_gable.services.workspace import Workspace

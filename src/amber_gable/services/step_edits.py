@@ -8,8 +8,9 @@ from typing import Any
 from amber_gable.core.specification.part_spec import Wish
 from amber_gable.domain.errors import Refused
 from amber_gable.domain.finish import Override, OverrideAction
-from amber_gable.domain.operation import LAYING, Operation, OperationKind, Technique
+from amber_gable.domain.operation import LAYING, UNIT_QUANTITY, Operation, OperationKind, Technique
 from amber_gable.domain.schools import Method
+from amber_gable.domain.units import UnitSystem, read
 from amber_gable.services.editing import plain_number
 
 
@@ -18,6 +19,18 @@ def _number(form: Mapping[str, str], name: str, faults: dict[str, str]) -> float
         return plain_number(form.get(name, ""))
     except ValueError:
         faults[name] = "is not a number"
+        return None
+
+
+def _amount(operation: Operation, form: Mapping[str, str], system: UnitSystem, faults: dict[str, str]) -> float | None:
+    """An amount of its own, in the reader's units."""
+    kind = UNIT_QUANTITY.get(operation.unit) if operation.unit is not None else None
+    if kind is None or not form.get("amount", "").strip():
+        return _number(form, "amount", faults)
+    try:
+        return read(kind, form["amount"], system)
+    except ValueError as error:
+        faults["amount"] = str(error)
         return None
 
 
@@ -45,11 +58,12 @@ def removed(wish: Wish, step: str, form: Mapping[str, str]) -> Wish:
     return _put(wish, Override(action=OverrideAction.REMOVE, step=step, reason=reason))
 
 
-def changed(wish: Wish, operation: Operation, form: Mapping[str, str]) -> Wish:
+def changed(wish: Wish, operation: Operation, form: Mapping[str, str], system: UnitSystem = UnitSystem.METRIC) -> Wish:
     """Change a step as it stands: name, share, amount, wait, technique, note. Raises Refused or ValidationError."""
     faults: dict[str, str] = {}
     reason = _reason(form, faults)
-    share, wait, amount = (_number(form, n, faults) for n in ("share", "wait_h", "amount"))
+    share, wait = (_number(form, n, faults) for n in ("share", "wait_h"))
+    amount = _amount(operation, form, system, faults)
     if faults:
         raise Refused(faults)
     fields: dict[str, Any] = operation.model_dump()

@@ -15,7 +15,8 @@ from amber_gable.domain.generic_products import GENERIC_PRODUCTS
 from amber_gable.domain.generic_systems import GENERIC_SYSTEMS
 from amber_gable.domain.job import Company
 from amber_gable.domain.operation import CoatingSystem
-from amber_gable.domain.product import Product
+from amber_gable.domain.product import SHEET_UNITS, Product
+from amber_gable.domain.units import Quantity, UnitSystem, read
 from amber_gable.exchange.files import decode
 from amber_gable.exchange.products import dump_products, read_products, write_csv
 from amber_gable.services.workspace import Workspace
@@ -50,34 +51,50 @@ def held_systems(session: Session, company_id: str) -> tuple[CoatingSystem, ...]
     return own or (() if store.company_products(session, company_id) else GENERIC_SYSTEMS)
 
 
-def typed_product(form: Mapping[str, str], several: Mapping[str, list[str]]) -> Product:
-    """A sheet from a form: `several` holds what may be ticked more than once. Raises Refused by field."""
+def typed_product(
+    form: Mapping[str, str], several: Mapping[str, list[str]], system: UnitSystem = UnitSystem.METRIC
+) -> Product:
+    """A sheet from a form in the reader's units: `several` holds what may be ticked more than once. Raises Refused by
+    field."""
     values: dict[str, Any] = {}
+    faults: dict[str, str] = {}
     for name, field in Product.model_fields.items():
         if name in LISTS:
             values[name] = several.get(name, [])
         elif name in FLAGS:
             values[name] = form.get(name) == "yes"
         elif name == "containers":
-            values[name] = _containers(form.get(name, ""))
+            values[name] = _containers(form.get(name, ""), system)
+        elif name in SHEET_UNITS and form.get(name, "").strip():
+            try:
+                values[name] = read(SHEET_UNITS[name], form[name], system)
+            except ValueError as error:
+                faults[name] = str(error)
         elif form.get(name, "").strip():
             text = form[name].strip()
             kinds = {field.annotation, *get_args(field.annotation)}
             values[name] = text.replace(",", ".") if kinds & {float, int} else text
+    if faults:
+        raise Refused(faults)
     try:
         return Product.model_validate(values)
     except ValidationError as error:
         raise Refused(by_field(error, lambda place: str(place[0]) if place else "")) from None
 
 
-def _containers(text: str) -> list[dict[str, str]]:
-    out = []
+def _containers(text: str, system: UnitSystem) -> list[dict[str, Any]]:
+    out: list[dict[str, Any]] = []
+    named = "gallons" if system is UnitSystem.US else "litres"
     for line in text.replace(";", "\n").splitlines():
         if line.strip():
-            litres, colon, price = line.partition(":")
+            size, colon, price = line.partition(":")
             if not colon:
-                raise Refused({"containers": f"'{line.strip()}' is no container: write litres:price, such as 3.785:56"})
-            out.append({"litres": litres.strip().replace(",", "."), "price": price.strip().replace(",", ".")})
+                raise Refused({"containers": f"'{line.strip()}' is no container: write {named}:price, such as 1:56"})
+            try:
+                litres = read(Quantity.VOLUME, size, system)
+            except ValueError as error:
+                raise Refused({"containers": str(error)}) from None
+            out.append({"litres": litres, "price": price.strip().replace(",", ".")})
     return out
 
 

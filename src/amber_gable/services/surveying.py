@@ -10,10 +10,10 @@ from amber_gable.core.survey.checks import face_faults
 from amber_gable.core.survey.compass import parse_bearing
 from amber_gable.core.survey.geometry import item_size
 from amber_gable.core.survey.house_plan import house_plan, turned
-from amber_gable.core.survey.measures import UnitSystem
 from amber_gable.domain.errors import InputError, NotFound, Refused
 from amber_gable.domain.job import JobBundle
 from amber_gable.domain.survey import Face, Item, Opening, Part, PlanPlace, Property, Zone
+from amber_gable.domain.units import UnitSystem
 from amber_gable.domain.zone_area import Region
 from amber_gable.services.survey_forms import MODELS, form_values, made_part
 from amber_gable.services.workspace import Workspace

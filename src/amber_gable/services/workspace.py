@@ -12,6 +12,7 @@ import numpy as np
 
 from amber_gable.domain.job import JobBundle
 from amber_gable.domain.product import Product
+from amber_gable.domain.units import UnitSystem
 from amber_gable.domain.weather import COLUMNS, WeatherSeries
 from amber_gable.exchange.forecast import ForecastProvider
 from amber_gable.exchange.meter import HandMeter
@@ -72,6 +73,7 @@ class Workspace:
     meter: HandMeter | None = None
     computed: Computed = field(default_factory=Computed)
     drawings: Computed = field(default_factory=lambda: Computed(size=2000))
+    usual_units: UnitSystem | None = None
     asked: dict[str, Asked] = field(default_factory=dict)
 
 

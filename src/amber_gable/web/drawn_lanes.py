@@ -14,6 +14,7 @@ from amber_gable.services.job_view import JobView
 from amber_gable.services.workspace import digest
 from amber_gable.web.pages import rendered
 from amber_gable.web.views.lanes import Lanes, lanes_of
+from amber_gable.web.views.units import Units
 
 LANE_DAYS = 10
 
@@ -39,6 +40,7 @@ def lane_link(job_id: str, query: dict[str, str]) -> Callable[[str, datetime], s
 
 def chart(
     view: JobView,
+    units: Units,
     rows: Sequence[tuple[Face, Climate, Windows]],
     query: dict[str, str],
     chosen: tuple[str, datetime] | None = None,
@@ -46,12 +48,12 @@ def chart(
     """rows: each face with its one-row climate and windows of the coat that `query` names."""
     kept, bundle = view.kept, view.bundle
     made = (kept.planned_at, kept.job_changed) if kept is not None else None
-    key = "lanes" + digest(bundle, view.weather.series, view.now.date(), made, query)
+    key = "lanes" + digest(bundle, view.weather.series, view.now.date(), made, query, units.system)
 
     def draw() -> tuple[Lanes, Markup]:
         tasks = kept.plan.tasks if kept is not None else ()
         lanes = lanes_of(rows, tasks, LANE_DAYS, lane_link(bundle.job.id, query))
-        return lanes, Markup(rendered("svg/lane_rows.html", {"c": lanes}))
+        return lanes, Markup(rendered("svg/lane_rows.html", {"c": lanes}, units))
 
     lanes, drawn = view.space.drawings.get(key, draw)
     cursor = lanes.cursor(*chosen) if chosen is not None else None

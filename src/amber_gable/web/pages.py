@@ -1,17 +1,21 @@
 """Rendering: templates, number formats, and the frame around every page of a job."""
 
+from contextvars import ContextVar
 from datetime import datetime
 from pathlib import Path
 from typing import Annotated, Any
 
 from fastapi import Depends, Request
 from fastapi.templating import Jinja2Templates
+from jinja2 import pass_context
+from jinja2.runtime import Context
 from starlette.responses import Response
 
 from amber_gable import __version__
-from amber_gable.core.survey.measures import UnitSystem
 from amber_gable.core.weather.rules import LETTERS
+from amber_gable.domain.units import UnitSystem
 from amber_gable.services.job_view import JobView, job_view, lacking
+from amber_gable.services.usual_units import usual_units
 from amber_gable.services.workspace import Workspace
 from amber_gable.web.views.part_names import LABELS
 from amber_gable.web.views.sky import sky_strip
@@ -32,6 +36,29 @@ def _day(t: datetime) -> str:
 
 
 _TEMPLATES.env.filters.update(num=_num, day=_day, clock=lambda t: f"{t:%H:%M}", px=lambda v: f"{v:.1f}")
+_METRIC = Units(UnitSystem.METRIC)
+_READER: ContextVar[Units] = ContextVar("reader", default=_METRIC)
+"""The units of whoever the page is rendered for: macros do not see a page's own variables."""
+
+
+# They take the context so that the compiler does not work them out once for all readers.
+@pass_context
+def _shown(_: Context, value: float, kind: str, digits: int | None = None) -> str:
+    return _READER.get().shown(value, kind, digits)
+
+
+@pass_context
+def _figure(_: Context, value: float, kind: str, digits: int | None = None) -> str:
+    return _READER.get().figure(value, kind, digits)
+
+
+@pass_context
+def _told(_: Context, words: object) -> str:
+    return _READER.get().told(str(words))
+
+
+_TEMPLATES.env.filters.update(q=_shown, qn=_figure, told=_told)
+_TEMPLATES.env.globals["unit"] = lambda kind: _READER.get().symbol(kind)
 _TEMPLATES.env.filters["texture"] = texture_words
 _TEMPLATES.env.filters["label"] = lambda key: LABELS[key][0] if key in LABELS else key.replace("_", " ")
 _TEMPLATES.env.globals.update(version=__version__, letters=LETTERS)
@@ -65,26 +92,36 @@ def space_of(request: Request) -> Workspace:
 
 
 def units_of(request: Request) -> Units:
-    """The reader's units, kept in a cookie."""
-    return Units(UnitSystem.US if request.cookies.get("units") == "us" else UnitSystem.METRIC)
+    """The reader's units, kept in a cookie; guessed from where the houses stand until they are chosen."""
+    chosen = request.cookies.get("units")
+    return Units(UnitSystem(chosen) if chosen in set(UnitSystem) else usual_units(space_of(request)))
 
 
-def rendered(template: str, context: dict[str, Any]) -> str:
-    """A template as text, for files."""
-    return _TEMPLATES.get_template(template).render(context).strip()
+def rendered(template: str, context: dict[str, Any], units: Units | None = None) -> str:
+    """A template as text, for files and for what is kept."""
+    reader = _READER.set(units or _METRIC)
+    try:
+        return _TEMPLATES.get_template(template).render(context).strip()
+    finally:
+        _READER.reset(reader)
 
 
 def page(request: Request, template: str, context: dict[str, Any], status: int = 200) -> Response:
     """A rendered template; `night` follows the reader's cookie."""
-    space = space_of(request)
+    space, units = space_of(request), units_of(request)
     common = {
         "night": request.cookies.get("theme") == "night",
-        "us_units": request.cookies.get("units") == "us",
+        "us_units": units.us,
+        "units": units,
         "clock": space.clock.now(),
         "steppable": space.clock.steppable,
         "path": request.url.path,
     }
-    return _TEMPLATES.TemplateResponse(request, template, common | context, status_code=status)
+    reader = _READER.set(units)
+    try:
+        return _TEMPLATES.TemplateResponse(request, template, common | context, status_code=status)
+    finally:
+        _READER.reset(reader)
 
 
 def load_job(request: Request, job_id: str) -> JobView:

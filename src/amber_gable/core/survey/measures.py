@@ -1,18 +1,12 @@
 """Lengths and sizes as people type them, turned into metres."""
 
 import re
-from enum import StrEnum
 from typing import NamedTuple
+
+from amber_gable.domain.units import UnitSystem
 
 FOOT_M, INCH_M = 0.3048, 0.0254
 LONGEST_M = 200.0
-
-
-class UnitSystem(StrEnum):
-    """What a bare number means, and how figures are shown."""
-
-    METRIC = "metric"
-    US = "us"
 
 
 class Size(NamedTuple):

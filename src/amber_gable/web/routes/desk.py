@@ -6,9 +6,10 @@ from urllib.parse import urlsplit
 from fastapi import APIRouter, Form, HTTPException, Request
 from starlette.responses import RedirectResponse, Response
 
+from amber_gable.domain.units import UnitSystem
 from amber_gable.services.clock import DemoClock
 from amber_gable.services.jobs import jobs_now
-from amber_gable.web.pages import space_of
+from amber_gable.web.pages import space_of, units_of
 
 router = APIRouter()
 
@@ -38,19 +39,18 @@ def step(request: Request, hours: float = Form(0), to: str = Form("")) -> Respon
 
 @router.post("/theme")
 def theme(request: Request) -> Response:
-    return _changed_over(request, "theme", "day", "night")
+    return _kept(request, "theme", "day" if request.cookies.get("theme") == "night" else "night")
 
 
 @router.post("/units")
 def units(request: Request) -> Response:
-    return _changed_over(request, "units", "metric", "us")
+    return _kept(request, "units", (UnitSystem.METRIC if units_of(request).us else UnitSystem.US).value)
 
 
-def _changed_over(request: Request, name: str, usual: str, other: str) -> Response:
-    """The reader's setting the other way round, kept in a cookie for a year."""
+def _kept(request: Request, name: str, value: str) -> Response:
+    """The reader's setting, kept in a cookie for a year."""
     answer = _back(request)
-    now = usual if request.cookies.get(name) == other else other
-    answer.set_cookie(name, now, max_age=31_536_000, httponly=True, samesite="strict")
+    answer.set_cookie(name, value, max_age=31_536_000, httponly=True, samesite="strict")
     return answer
 
 

@@ -9,8 +9,9 @@ from starlette.responses import RedirectResponse, Response
 from amber_gable.domain.errors import Refused
 from amber_gable.domain.listed_job import ListedJob
 from amber_gable.services.jobs import import_job, job_file, job_zip, jobs_now, start_job
-from amber_gable.web.pages import Fields, page, rendered, space_of
+from amber_gable.web.pages import Fields, page, rendered, space_of, units_of
 from amber_gable.web.views.job_card import card_drawing, job_card
+from amber_gable.web.views.units import Units
 
 router = APIRouter()
 
@@ -23,14 +24,18 @@ def jobs(request: Request) -> Response:
 def _jobs(request: Request, faults: dict[str, str] | None = None, typed: dict[str, str] | None = None) -> Response:
     space = space_of(request)
     listed = jobs_now(space)
-    cards = [(job_card(job), space.drawings.get(job.id + job.front.stamp, partial(_drawn, job))) for job in listed]
+    units = units_of(request)
+    cards = [
+        (job_card(job), space.drawings.get(f"{job.id} {units.system} {job.front.stamp}", partial(_drawn, job, units)))
+        for job in listed
+    ]
     context = {"cards": cards, "faults": faults or {}, "typed": typed or {}}
     return page(request, "jobs.html", context, 422 if faults else 200)
 
 
-def _drawn(job: ListedJob) -> Markup:
+def _drawn(job: ListedJob, units: Units) -> Markup:
     """The front as markup: drawn once as long as nothing on it changes."""
-    drawing = card_drawing(job.front)
+    drawing = card_drawing(job.front, units)
     return Markup(rendered("parts/job_drawing.html", {"drawing": drawing, "key": job.id}) if drawing else "")
 
 

@@ -12,7 +12,7 @@ from amber_gable.domain.plan import Task
 from amber_gable.services.judged_faces import judged_faces
 from amber_gable.services.planning import make_plan
 from amber_gable.web.drawn_lanes import chart
-from amber_gable.web.pages import job_page, load_job, space_of
+from amber_gable.web.pages import job_page, load_job, space_of, units_of
 
 router = APIRouter(prefix="/jobs/{job_id}/plan")
 
@@ -35,7 +35,7 @@ def plan(request: Request, job_id: str) -> Response:
         context["crew_hours"] = sum(t.crew_hours for t in kept.plan.tasks)
     rows = judged_faces(view, view.site) if view.site is not None else []
     if rows:
-        context["chart"] = chart(view, [(r.face, r.climate, r.windows) for r in rows], {})
+        context["chart"] = chart(view, units_of(request), [(r.face, r.climate, r.windows) for r in rows], {})
     return job_page(request, view, "plan", context)
 
 

@@ -23,7 +23,7 @@ def quantities(request: Request, job_id: str) -> Response:
     orders = [
         {
             "order": o,
-            "bench": bench(o),
+            "bench": bench(o, units_of(request)),
             "name": names.get(o.colour, "primer" if o.product.primer else "own colour"),
             "lines": [line for line in result.lines if (line.product, line.colour) == (o.product.code, o.colour)],
         }
@@ -37,6 +37,6 @@ def quantities(request: Request, job_id: str) -> Response:
         "item_count": item_count,
         "items_m2": items_m2,
         "units": units_of(request),
-        "offers": told_offers(offers(space_of(request), job_id), view.bundle.property.tz),
+        "offers": told_offers(offers(space_of(request), job_id), view.bundle.property.tz, units_of(request)),
     }
     return job_page(request, view, "quantities", context)

@@ -1,5 +1,6 @@
 """Stores: what the company may choose from, products by family and colours by collection."""
 
+from functools import partial
 from typing import Any
 
 from fastapi import APIRouter, Request, UploadFile
@@ -9,8 +10,8 @@ from amber_gable.domain.errors import Refused, StaleEdit
 from amber_gable.domain.families import FAMILY_NAMES
 from amber_gable.services import stores
 from amber_gable.services.colours import drop_own, import_palette, library, palette_gpl, told_colour
-from amber_gable.web.pages import page, space_of
-from amber_gable.web.views.sheet_form import GROUPS, sheet_values
+from amber_gable.web.pages import page, space_of, units_of
+from amber_gable.web.views.sheet_form import GROUPS, field_unit, sheet_values
 
 router = APIRouter(prefix="/stores")
 
@@ -64,13 +65,21 @@ def fresh(request: Request) -> Response:
 @router.get("/product/{code}")
 def product(request: Request, code: str) -> Response:
     found, version = stores.sheet(space_of(request), code)
-    return _sheet(request, sheet_values(found), version, found.name)
+    return _sheet(request, sheet_values(found, units_of(request).system), version, found.name)
 
 
 def _sheet(
     request: Request, values: dict[str, Any], version: int, name: str, status: int = 200, **more: Any
 ) -> Response:
-    context = {"groups": GROUPS, "values": values, "version": version, "name": name, "faults": {}, "stale": None}
+    context = {
+        "groups": GROUPS,
+        "field_unit": partial(field_unit, system=units_of(request).system),
+        "values": values,
+        "version": version,
+        "name": name,
+        "faults": {},
+        "stale": None,
+    }
     return page(request, "stores_product.html", context | more, status)
 
 
@@ -82,7 +91,7 @@ async def save(request: Request) -> Response:
     version = int(single["version"]) if single.get("version", "").isdigit() else 0
     typed: dict[str, Any] = {**single, **several, **{k: single.get(k) == "yes" for k in stores.FLAGS}}
     try:
-        sheet = stores.typed_product(single, several)
+        sheet = stores.typed_product(single, several, units_of(request).system)
         stores.save_product(space_of(request), sheet, version)
     except Refused as error:
         return _sheet(request, typed, version, single.get("name", ""), 422, faults=error.fields)
@@ -99,7 +108,7 @@ async def delete(request: Request, code: str) -> Response:
     try:
         stores.take_out(space_of(request), code, version)
     except Refused as error:
-        values = sheet_values(found) if found else {}
+        values = sheet_values(found, units_of(request).system) if found else {}
         return _sheet(request, values, version, found.name if found else code, 409, faults=error.fields)
     return RedirectResponse("/stores?said=deleted", 303)
 

@@ -11,7 +11,7 @@ from amber_gable.domain.schools import DewSchool, HoldSchool, Method, SunSchool
 from amber_gable.services.forecasts import drop_weather_file, import_weather, job_weather
 from amber_gable.services.judged_faces import judged_faces
 from amber_gable.web.drawn_lanes import chart, lane_link
-from amber_gable.web.pages import job_page, load_job, page, space_of
+from amber_gable.web.pages import job_page, load_job, page, space_of, units_of
 from amber_gable.web.views.why import slot_of, why_panel
 
 router = APIRouter(prefix="/jobs/{job_id}/weather")
@@ -45,7 +45,7 @@ def weather(
 
     link = lane_link(job_id, query)
     slots = row.windows.slots
-    why = why_panel(row.face.name, row.windows, row.readings(), slot)
+    why = why_panel(row.face.name, row.windows, row.readings(), slot, units_of(request))
     context |= {
         "why": why,
         "coat": (row.product, row.method),
@@ -57,7 +57,7 @@ def weather(
     if "hx-request" in request.headers:
         return page(request, "parts/why_answer.html", context | {"oob": True})
     lanes = [(r.face, r.climate, r.windows) for r in rows]
-    context["chart"] = chart(view, lanes, query, (row.face.id, slots.time(slot)))
+    context["chart"] = chart(view, units_of(request), lanes, query, (row.face.id, slots.time(slot)))
     context["query"] = urlencode(query)
     return job_page(request, view, "weather", context)
 

@@ -3,6 +3,7 @@
 from dataclasses import dataclass
 
 from amber_gable.services.quantities import Order
+from amber_gable.web.views.units import Units
 
 BENCH = 118.0
 _GAP = 18.0
@@ -37,7 +38,7 @@ def _size(litres: float) -> tuple[float, float]:
     return side, side * 1.18
 
 
-def bench(order: Order) -> Bench:
+def bench(order: Order, units: Units) -> Bench:
     """Largest first; what is left over stands in the last containers."""
     sizes = [c.litres for c, n in order.purchase.items for _ in range(n)]
     spare = order.leftover_l
@@ -62,7 +63,7 @@ def bench(order: Order) -> Bench:
                 middle=x + width / 2,
                 lid=(x - 1.5, y - 4, width + 3),
                 handle=handle,
-                label=f"{litres:.3g} L",
+                label=units.can(litres, figures=3),
             )
         )
         x += width + _GAP

@@ -5,10 +5,10 @@ from dataclasses import dataclass, field
 from typing import Any
 
 from amber_gable.core.survey.geometry import face_regions, item_size, marked_region
-from amber_gable.core.survey.measures import UnitSystem
 from amber_gable.domain.job import JobBundle
 from amber_gable.domain.substrates import SUBSTRATES
 from amber_gable.domain.survey import Face, Item, Obstacle, Opening, Property, Zone
+from amber_gable.domain.units import UnitSystem
 from amber_gable.domain.zone_area import Region
 from amber_gable.web.views.dimensions import face_dimensions, place_dimensions
 from amber_gable.web.views.glyphs import Pattern, Strokes, item_glyph, obstacle_glyph, opening_glyph, texture

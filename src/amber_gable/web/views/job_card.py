@@ -6,6 +6,7 @@ from datetime import UTC, datetime
 from amber_gable.core.plan.explain import clock
 from amber_gable.domain.listed_job import Front, ListedJob
 from amber_gable.web.views.elevation import Drawing, draw, drawing_scale
+from amber_gable.web.views.units import Units
 
 
 @dataclass(frozen=True)
@@ -28,9 +29,9 @@ def job_card(job: ListedJob) -> JobCard:
     return JobCard(job, words, when, finish)
 
 
-def card_drawing(front: Front) -> Drawing | None:
+def card_drawing(front: Front, units: Units) -> Drawing | None:
     """The first face as it will look; None before there is one."""
     if not front.faces:
         return None
-    scale = drawing_scale(front.faces, 300.0)
-    return draw(front.property, front.property.faces[0], scale, colours=front.colours)
+    scale = drawing_scale(front.faces, 300.0, units=units)
+    return draw(front.property, front.property.faces[0], scale, colours=front.colours, units=units)

@@ -4,9 +4,11 @@ from collections.abc import Iterator
 from dataclasses import dataclass
 from typing import Any
 
+from amber_gable.domain.product import SHEET_UNITS
 from amber_gable.domain.spec_schools import DEFAULTS, TOPICS
 from amber_gable.services.taking_over import Offers
 from amber_gable.web.views.sheet_form import GROUPS, SheetField
+from amber_gable.web.views.units import Units
 
 _FIELDS = {f.name: f for _, fields in GROUPS for f in fields}
 _SETTINGS = {"currency": "Currency", "lead_cutoff_year": "Lead presumed in houses before"}
@@ -28,21 +30,31 @@ class ToldOffer:
     differences: tuple[Difference, ...]
 
 
-def told_offers(found: Offers, tz: Any) -> list[ToldOffer]:
+def told_offers(found: Offers, tz: Any, units: Units) -> list[ToldOffer]:
     out = []
     for sheet in found.sheets:
         on = sheet.changed_at.astimezone(tz)
-        differences = tuple(_difference(k, *pair) for k, pair in sheet.differences.items())
+        differences = tuple(_difference(k, *pair, units) for k, pair in sheet.differences.items())
         out.append(ToldOffer(sheet.code, f"{sheet.name}, sheet changed on {on.day} {on:%b}", differences))
     if found.settings:
         out.append(ToldOffer("", "Company settings", tuple(_settings(found.settings))))
     return out
 
 
-def _difference(name: str, then: Any, now: Any) -> Difference:
+def _difference(name: str, then: Any, now: Any, units: Units) -> Difference:
     field = _FIELDS.get(name, SheetField(name, name.replace("_", " ").capitalize()))
+    if name in SHEET_UNITS:
+        kind = SHEET_UNITS[name].value
+        before, after = ("none" if v is None else units.shown(v, kind) for v in (then, now))
+        return Difference(field.label, before, after)
     unit = f" {field.unit}" if field.unit and field.kind == "number" else ""
+    if name == "containers":
+        return Difference(field.label, _containers(then, units), _containers(now, units))
     return Difference(field.label, _value(then), f"{_value(now)}{unit}")
+
+
+def _containers(sizes: Any, units: Units) -> str:
+    return ", ".join(f"{units.can(c['litres'])} {c['price']}" for c in sizes)
 
 
 def _value(value: Any) -> str:
@@ -53,7 +65,7 @@ def _value(value: Any) -> str:
     if isinstance(value, float):
         return f"{value:g}"
     if isinstance(value, list):
-        return ", ".join(f"{v['litres']:g} L {v['price']}" if isinstance(v, dict) else str(v) for v in value)
+        return ", ".join(str(v) for v in value)
     return str(value)
 
 

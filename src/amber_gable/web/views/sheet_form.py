@@ -4,9 +4,10 @@ from dataclasses import dataclass
 from enum import StrEnum
 
 from amber_gable.domain.families import FAMILY_NAMES
-from amber_gable.domain.product import Base, Hazard, Product
+from amber_gable.domain.product import SHEET_UNITS, Base, Hazard, Product
 from amber_gable.domain.schools import Method
 from amber_gable.domain.substrates import SUBSTRATES
+from amber_gable.domain.units import Quantity, UnitSystem, typed, unit
 
 
 @dataclass(frozen=True)
@@ -80,14 +81,23 @@ GROUPS: tuple[tuple[str, tuple[SheetField, ...]], ...] = (
 )  # fmt: skip
 
 
-def sheet_values(product: Product) -> dict[str, str | list[str] | bool]:
-    """The sheet as the form shows it."""
+def sheet_values(product: Product, system: UnitSystem) -> dict[str, str | list[str] | bool]:
+    """The sheet as the form shows it, in the reader's units and exact to what was typed."""
     out: dict[str, str | list[str] | bool] = {}
     for name, value in product.model_dump(mode="json").items():
         if name == "containers":
-            out[name] = "\n".join(f"{c['litres']:g}:{c['price']}" for c in value)
+            out[name] = "\n".join(f"{typed(Quantity.VOLUME, c['litres'], system)}:{c['price']}" for c in value)
         elif isinstance(value, list | bool):
             out[name] = value
+        elif name in SHEET_UNITS and value is not None:
+            out[name] = typed(SHEET_UNITS[name], value, system)
         else:
-            out[name] = "" if value is None else f"{value:g}" if isinstance(value, float) else str(value)
+            out[name] = "" if value is None else f"{value:.10g}" if isinstance(value, float) else str(value)
     return out
+
+
+def field_unit(field: SheetField, system: UnitSystem) -> str:
+    """The unit that stands beside a field."""
+    if field.name == "containers":
+        return "gallons:price" if system is UnitSystem.US else "litres:price"
+    return unit(SHEET_UNITS[field.name], system).symbol if field.name in SHEET_UNITS else field.unit

@@ -17,21 +17,21 @@ _SLOT_W = SLOT_S / 3600 / HOURS * WIDTH
 
 @dataclass(frozen=True)
 class Sky:
-    """Readings in words and the two lines in px; `tight` is the path where the spread is under 3 K."""
+    """Readings (°C, m/s, % in words) and the two lines in px; `tight` is the path where the spread is under 3 K."""
 
-    air: str
+    air: float
     rh: str
-    dew: str
-    wind: str
+    dew: float
+    wind: float
     wind_from: str
-    surface: str
+    surface: float
     dew_line: str
     surface_line: str
     tight: str
     now_x: float
     hours: list[tuple[float, str]]
-    low: str
-    high: str
+    low: float
+    high: float
 
 
 def sky_strip(site: SiteClimate, now: datetime) -> Sky | None:
@@ -62,17 +62,17 @@ def sky_strip(site: SiteClimate, now: datetime) -> Sky | None:
     marks = [h for h in range(-6, 19) if (local.hour + h) % 6 == 0]
     offset = local.minute / 60
     return Sky(
-        air=f"{steps.air[at]:.1f}",
+        air=float(steps.air[at]),
         rh=f"{steps.rh[at]:.0f}",
-        dew=f"{steps.dew[at]:.1f}",
-        wind=f"{steps.wind[at]:.1f}",
+        dew=float(steps.dew[at]),
+        wind=float(steps.wind[at]),
         wind_from=bearing(float(steps.wind_from[at])),
-        surface=f"{site.climate.surface[:, at].min():.1f}",
+        surface=float(site.climate.surface[:, at].min()),
         dew_line=line(dew),
         surface_line=line(coldest),
         tight="".join(tight),
         now_x=x(at),
         hours=[(x(at + (h - offset) * 3600 / STEP_S), f"{(local.hour + h) % 24:02d}") for h in marks],
-        low=f"{low + 1:.0f}",
-        high=f"{high - 1:.0f}",
+        low=low + 1,
+        high=high - 1,
     )

@@ -7,8 +7,10 @@ from amber_gable.core.specification.part_spec import PartSpec
 from amber_gable.core.specification.rule import EARLY_FILMS
 from amber_gable.core.work.record import WorkLine
 from amber_gable.domain.finish import Override
-from amber_gable.domain.operation import Operation, OperationKind, Technique, Unit
+from amber_gable.domain.operation import UNIT_QUANTITY, Operation, OperationKind, Technique, Unit
 from amber_gable.domain.product import Product
+from amber_gable.domain.units import typed
+from amber_gable.web.views.units import Units
 
 UNIT_WORDS = {Unit.M2: "m²", Unit.M: "m", Unit.PIECES: "pieces"}
 
@@ -23,6 +25,8 @@ class ToldStep:
     on: str
     part: str
     share: str
+    amount: str
+    amount_unit: str
     hours: float
     time: str
     reckoned: str
@@ -34,7 +38,7 @@ class ToldStep:
     override: Override | None
 
 
-def told_steps(spec: PartSpec, products: Mapping[str, Product]) -> list[ToldStep]:
+def told_steps(spec: PartSpec, products: Mapping[str, Product], units: Units) -> list[ToldStep]:
     """Every step of a part, numbered."""
     planned = {s.role: s for s in spec.derivation.steps}
     overrides = {o.step: o for o in spec.finish.overrides} if spec.finish else {}
@@ -51,6 +55,8 @@ def told_steps(spec: PartSpec, products: Mapping[str, Product]) -> list[ToldStep
                 on=_on(o, spec.part.surface_m2),
                 part=f"{o.share * 100:.0f} % of it" if o.share < 1 and o.amount is None else "",
                 share=f"{o.share * 100:.3g}",
+                amount=_amount(o, units),
+                amount_unit=units.symbol(UNIT_QUANTITY[o.unit].value) if o.unit in UNIT_QUANTITY else "pieces",
                 hours=item.hours,
                 time=_time(item.hours),
                 reckoned=_reckoned(item),
@@ -98,6 +104,14 @@ def grouped(told: Sequence[ToldStep]) -> list[StepGroup]:
         for name, steps in zip(GROUPS, found, strict=True)
         if steps
     ]
+
+
+def _amount(o: Operation, units: Units) -> str:
+    """An amount of its own as it is typed."""
+    if o.amount is None or o.unit is None:
+        return ""
+    kind = UNIT_QUANTITY.get(o.unit)
+    return typed(kind, o.amount, units.system) if kind is not None else f"{o.amount:g}"
 
 
 def _reckoned(item: WorkLine) -> str:

@@ -6,8 +6,9 @@ from typing import Any, get_args
 
 from amber_gable.core.survey.essentials import is_answered, is_essential
 from amber_gable.domain.condition import Condition, Tested
-from amber_gable.domain.guided_tests import GuidedTest
+from amber_gable.domain.guided_tests import GuidedTest, test_quantity
 from amber_gable.domain.survey import Item, Zone
+from amber_gable.domain.units import typed
 from amber_gable.web.views.units import Units
 
 
@@ -70,10 +71,9 @@ def test_control(test: GuidedTest, condition: Condition, units: Units) -> TestCo
     shown = value is not None and (value or seen)
     if test.field.endswith("_pct"):
         return TestControl(f"{value:g}" if shown else "", "%")
-    if test.field.endswith("_mm"):
-        return TestControl(f"{value:g}" if shown else "", "mm")
-    if test.field.endswith("_m2"):
-        return TestControl(f"{value:g}" if shown else "", "m²")
+    kind = test_quantity(test)
+    if kind is not None:
+        return TestControl(typed(kind, value, units.system) if shown else "", units.symbol(kind.value))
     if test.field.endswith("_m"):
         return TestControl(units.typed(value) if shown else "", units.length_unit)
     return TestControl(f"{value:g}" if shown else "", {"age_years": "years"}.get(test.field, ""))

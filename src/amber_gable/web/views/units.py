@@ -2,8 +2,9 @@
 
 from dataclasses import dataclass
 
-from amber_gable.core.survey.measures import FOOT_M, INCH_M, UnitSystem
+from amber_gable.core.survey.measures import FOOT_M, INCH_M
 from amber_gable.core.survey.takeoff import AreaLine
+from amber_gable.domain.units import Quantity, UnitSystem, in_units, number, shown, unit
 
 SIXTEENTH_M = INCH_M / 16
 
@@ -23,6 +24,38 @@ class Units:
     @property
     def length_unit(self) -> str:
         return "ft" if self.us else "m"
+
+    def figure(self, value: float, kind: str, digits: int | None = None) -> str:
+        """A figure alone; `kind` as in domain/units.py, `digits` those of the metric figure."""
+        return number(Quantity(kind), value, self.system, digits)
+
+    def shown(self, value: float, kind: str, digits: int | None = None) -> str:
+        """A figure with its unit."""
+        return shown(Quantity(kind), value, self.system, digits)
+
+    def symbol(self, kind: str) -> str:
+        return unit(Quantity(kind), self.system).symbol
+
+    def per_area(self, price_m2: float) -> float:
+        """A price per m² as one per the reader's unit of area."""
+        return price_m2 * unit(Quantity.AREA, self.system).factor
+
+    def per_volume(self, price_l: float) -> float:
+        return price_l * unit(Quantity.VOLUME, self.system).factor
+
+    def can(self, litres: float, *, figures: int = 6) -> str:
+        """A container as it is called: 5 gal, 1 gal, 1 qt, 1 pt; 10 L."""
+        if not self.us:
+            return f"{litres:.{figures}g} L"
+        quarts = unit(Quantity.VOLUME, self.system).of(litres) * 4
+        for size, name in ((4, "gal"), (1, "qt"), (0.5, "pt")):
+            if quarts / size > 0.97:
+                return f"{round(quarts / size, 1):g} {name}"
+        return f"{quarts * 32:.0f} fl oz"
+
+    def told(self, words: str) -> str:
+        """Our own words, written in metric units, as this reader reads them."""
+        return in_units(words, self.system)
 
     def length(self, metres: float) -> str:
         """For reading: to the centimetre, or the nearest sixteenth of an inch."""

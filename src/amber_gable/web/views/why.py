@@ -8,6 +8,8 @@ import numpy as np
 from amber_gable.core.weather.rules import LETTERS
 from amber_gable.core.weather.windows import SlotReadings, Windows, moment
 from amber_gable.domain.grid import SLOT_S
+from amber_gable.domain.units import quantity_of
+from amber_gable.web.views.units import Units
 
 
 @dataclass(frozen=True)
@@ -38,15 +40,21 @@ class Why:
     following: datetime | None
 
 
-def _number(value: float, unit: str) -> str:
+_DIGITS = {"%": 0, "W/m²": 0, "g/m²": 0}
+
+
+def _figure(value: float, symbol: str, units: Units) -> tuple[str, str]:
+    """A figure and its unit in the reader's system; what both share (%, h, W/m²) stays."""
+    kind, digits = quantity_of(symbol), _DIGITS.get(symbol, 1)
+    if kind is not None:
+        return units.figure(value, kind, digits), units.symbol(kind)
     if not np.isfinite(value):
-        return "none"
-    digits = 0 if unit in ("%", "W/m²", "g/m²") else 1
+        return "none", symbol
     text = f"{value:.{digits}f}"
-    return f"{0:.{digits}f}" if float(text) == 0 else text
+    return (f"{0:.{digits}f}" if float(text) == 0 else text), symbol
 
 
-def why_panel(name: str, windows: Windows, readings: SlotReadings, slot: int) -> Why:
+def why_panel(name: str, windows: Windows, readings: SlotReadings, slot: int, units: Units) -> Why:
     """Slot `slot` of the one-row windows."""
     slots = windows.slots
     rows = []
@@ -55,14 +63,18 @@ def why_panel(name: str, windows: Windows, readings: SlotReadings, slot: int) ->
         value, limit = float(check.value[0, slot]), float(check.limit[0, slot])
         room = float(check.headroom[0, slot])
         sign = "≥" if rule.least else "≤"
+        shown, symbol = _figure(value, rule.unit, units)
+        at_most, _ = _figure(limit, rule.unit, units)
+        # Room is a difference: 5 °C of it are 9 °F.
+        left, _ = _figure(room, "K" if rule.unit == "°C" else rule.unit, units)
         rows.append(
             Row(
                 number=rule.number,
                 letter=rule.letter,
                 label=rule.label,
-                value=f"{_number(value, rule.unit)} {rule.unit}",
-                limit=f"{sign} {_number(limit, rule.unit)} {rule.unit}" if np.isfinite(limit) else "no limit now",
-                headroom=_number(room, rule.unit) if np.isfinite(room) else "–",
+                value=f"{shown} {symbol}",
+                limit=f"{sign} {at_most} {symbol}" if np.isfinite(limit) else "no limit now",
+                headroom=left if np.isfinite(room) else "–",
                 holds=room >= 0,
                 helps=rule.helps,
                 source=check.source,
@@ -91,14 +103,15 @@ def why_panel(name: str, windows: Windows, readings: SlotReadings, slot: int) ->
     ):
         t = None if at is None else moment(float(at[0, slot]), slots)
         stages.append((label, f"{t:%a %H:%M}" if t else "not in the days known"))
-    values = [
-        ("Air", f"{readings.air[0, slot]:.1f}", "°C"),
-        ("Humidity", f"{readings.rh[0, slot]:.0f}", "%"),
-        ("Dew point", f"{readings.dew[0, slot]:.1f}", "°C"),
-        ("Surface", f"{readings.surface[0, slot]:.1f}", "°C"),
-        ("Above dew", f"{readings.dew_margin[0, slot]:.1f}", "K"),
-        ("Sun on face", f"{readings.poa_direct[0, slot]:.0f}", "W/m²"),
+    measured = [
+        ("Air", readings.air, "°C"),
+        ("Humidity", readings.rh, "%"),
+        ("Dew point", readings.dew, "°C"),
+        ("Surface", readings.surface, "°C"),
+        ("Above dew", readings.dew_margin, "K"),
+        ("Sun on face", readings.poa_direct, "W/m²"),
     ]
+    values = [(label, *_figure(float(found[0, slot]), symbol, units)) for label, found, symbol in measured]
     if windows.wet_edge_min is not None:
         values.append(("Wet edge", f"{windows.wet_edge_min[0, slot]:.0f}", "min"))
     return Why(

@@ -21,7 +21,7 @@ from amber_gable.services.colour_preview import (
 )
 from amber_gable.services.schemes import apply_scheme, drop_scheme, save_scheme
 from amber_gable.services.workspace import digest
-from amber_gable.web.pages import Fields, job_page, load_job, page, space_of
+from amber_gable.web.pages import Fields, job_page, load_job, page, space_of, units_of
 from amber_gable.web.views.elevation import draw, drawing_scale, finish_colours
 from amber_gable.web.views.lanes import bearing
 
@@ -65,7 +65,7 @@ def preview(request: Request, bundle: JobBundle, now: datetime) -> dict[str, Any
     asked = request.query_params
     day, hour = _day(asked.get("day", ""), now.date()), _hour(asked.get("hour", ""))
     when = datetime.combine(day, time(int(hour), round(hour % 1 * 60)), bundle.property.tz)
-    place = bundle.property
+    place, units = bundle.property, units_of(request)
     moment = light_at(place, when) if place.faces else None
     options = [(CHOSEN, "As specified"), (NOW, "As it is now"), *((s.id, s.name) for s in bundle.job.schemes)]
     known = {o for o, _ in options}
@@ -80,7 +80,7 @@ def preview(request: Request, bundle: JobBundle, now: datetime) -> dict[str, Any
         colours = part_colours(place, scheme, base)
         drawings = [
             {
-                "drawing": draw(bundle.property, f, scale, colours=lit_colours(f, place, colours, moment)),
+                "drawing": draw(place, f, scale, colours=lit_colours(f, place, colours, moment), units=units),
                 "light": moment.faces[f.id],
             }
             for f in place.faces

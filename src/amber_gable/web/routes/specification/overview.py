@@ -20,7 +20,7 @@ from amber_gable.services.specifying import (
     set_school,
 )
 from amber_gable.services.taking_over import offers, take_newer
-from amber_gable.web.pages import Fields, job_page, load_job, space_of
+from amber_gable.web.pages import Fields, job_page, load_job, space_of, units_of
 from amber_gable.web.views.elevation import draw, drawing_scale, finish_colours
 from amber_gable.web.views.offers import told_offers
 from amber_gable.web.views.spec_rows import STATE_WORDS, Line, line
@@ -53,7 +53,7 @@ def overview(request: Request, job_id: str, more: dict[str, Any] | None = None, 
             kind = spec.part.item_kind
             what = ITEM_NAMES[kind] if kind else SUBSTRATES[spec.part.substrate].name
             of_face.append(line(spec, what, desk.versions.get(key, 0), by_code, systems, desk.heat.get(key)))
-        drawing = draw(bundle.property, face, scale, colours=finish_colours(bundle))
+        drawing = draw(bundle.property, face, scale, colours=finish_colours(bundle), units=units_of(request))
         faces.append({"face": face, "drawing": drawing, "lines": of_face})
     lines = [one for f in faces for one in f["lines"]]
     matters = [one for one in lines if one.state in ("stop", "check", "changed")]
@@ -81,7 +81,7 @@ def overview(request: Request, job_id: str, more: dict[str, Any] | None = None, 
         "company_schools": bundle.company.schools,
         "lead": desk.lead,
         "lead_year": bundle.company.lead_cutoff_year,
-        "offers": told_offers(offers(space, job_id), bundle.property.tz),
+        "offers": told_offers(offers(space, job_id), bundle.property.tz, units_of(request)),
         "faults": {},
         "done": [],
     }

@@ -29,7 +29,7 @@ from amber_gable.services.specifying import (
     with_school,
 )
 from amber_gable.services.step_edits import added, changed, dropped, removed
-from amber_gable.web.pages import Fields, job_page, load_job, space_of
+from amber_gable.web.pages import Fields, job_page, load_job, space_of, units_of
 from amber_gable.web.views.build_up import build_up
 from amber_gable.web.views.spec_order import told_order
 from amber_gable.web.views.spec_picks import picks
@@ -58,7 +58,7 @@ def part_page(
     desk = PartDesk(view, key)
     here, spec, wish, heat = desk.part, desk.spec, desk.wish, desk.heat
     state, _ = state_of(spec, heat)
-    told = told_steps(spec, desk.desk.by_code)
+    told = told_steps(spec, desk.desk.by_code, units_of(request))
     site = view.site if hours else view.known_site
     previous, following = desk.neighbours
     context = {
@@ -177,7 +177,9 @@ def change_step(request: Request, job_id: str, kind: str, id_: str, step: str, f
             return dropped(wish, step)
         if operation is None:
             raise NotFound("step", step)
-        return removed(wish, step, form) if act == "remove" else changed(wish, operation, form)
+        return (
+            removed(wish, step, form) if act == "remove" else changed(wish, operation, form, units_of(request).system)
+        )
 
     return _edit(request, job_id, (kind, id_), {**form, "form": step}, change)
 

@@ -1,0 +1,29 @@
+"""Which units somebody is likely to think in who has not said so yet."""
+
+from functools import cache
+from importlib.resources import files
+
+from sqlalchemy import select
+
+from amber_gable.domain.units import UnitSystem
+from amber_gable.services.workspace import Workspace
+from amber_gable.store.tables import PropertyRow
+
+
+@cache
+def _us_zones() -> frozenset[str]:
+    """Time zones of the United States and Puerto Rico, by the time zone database."""
+    lines = (files("tzdata") / "zoneinfo" / "zone.tab").read_text(encoding="utf-8").splitlines()
+    rows = [line.split("\t") for line in lines if line and not line.startswith("#")]
+    return frozenset(row[2] for row in rows if row[0] in ("US", "PR"))
+
+
+def usual_units(space: Workspace) -> UnitSystem:
+    """By where the first house stands; metric before there is one."""
+    if space.usual_units is None:
+        with space.database.reading() as session:
+            zone = session.scalar(select(PropertyRow.time_zone).order_by(PropertyRow.created_at).limit(1))
+        if zone is None:
+            return UnitSystem.METRIC
+        space.usual_units = UnitSystem.US if zone in _us_zones() else UnitSystem.METRIC
+    return space.usual_units
