@@ -49,7 +49,7 @@ def _difference(name: str, then: Any, now: Any, units: Units) -> Difference:
         return Difference(field.label, before, after)
     unit = f" {field.unit}" if field.unit and field.kind == "number" else ""
     if name == "containers":
-        return Difference(field.label, _containers(then, units), _containers(now, units))
+        return Difference("Containers", _containers(then, units), _containers(now, units))
     return Difference(field.label, _value(then), f"{_value(now)}{unit}")
 
 
