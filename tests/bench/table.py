@@ -22,6 +22,7 @@ from amber_gable.core.weather.steps import to_steps
 from amber_gable.core.weather.surface import surface_climate
 from amber_gable.core.weather.typical import stretch
 from amber_gable.core.weather.windows import film_windows
+from amber_gable.domain.job import JobBundle
 from amber_gable.domain.schools import Method
 from amber_gable.exchange.bundle import dump_bundle, load_bundle
 from amber_gable.exchange.elevation_dxf import write_dxf
@@ -30,7 +31,7 @@ from amber_gable.exchange.weather_file import read_weather
 from amber_gable.run import plan_unplanned
 from amber_gable.services.jobs import load_demo
 from amber_gable.services.quantities import job_quantities
-from amber_gable.services.workspace import Workspace
+from amber_gable.services.workspace import Computed, Workspace
 from amber_gable.store.jobs import save_bundle
 from amber_gable.web.app import create_app
 from amber_gable.web.views.elevation import draw, drawing_scale
@@ -83,12 +84,46 @@ def rows() -> list[tuple[str, float, float | None]]:
         stages = ("survey", "specification", "quantities", "weather", "plan", "today")
         pages = ["/", *(f"/jobs/coopers-rise/{s}" for s in stages)]
         for path in pages:
-            out.append((f"page {path}, once computed", median_ms(partial(client.get, path), 15), 150))
+            out.append((f"page {path}, once computed", median_ms(partial(client.get, path), 15), 60))
+        out += _after_an_edit(client)
+        out += _two_hundred_jobs(Path(folder), bundle)
         out += _specification(space, client)
         out += _large_survey(space, client)
         why = partial(client.get, "/jobs/coopers-rise/weather?face=back", headers={"hx-request": "true"})
         out.append(("why panel alone", median_ms(why, 15), 150))
     return out
+
+
+def _after_an_edit(client: TestClient) -> list[tuple[str, float, float | None]]:
+    """Pages right after a wall was renamed, which no surface feels."""
+    face = "/jobs/coopers-rise/survey/face/front"
+    out: list[tuple[str, float, float | None]] = []
+    for stage in ("survey", "specification", "quantities", "plan"):
+        times = []
+        for n in range(9):
+            form = form_of(client.get(face).text, f"{face.rpartition('/')[0]}/save")
+            client.post(f"{face.rpartition('/')[0]}/save", data=form | {"name": f"Street front {n}"})
+            start = time.perf_counter()
+            client.get(f"/jobs/coopers-rise/{stage}")
+            times.append(1000 * (time.perf_counter() - start))
+        out.append((f"page {stage} after an edit no surface feels", statistics.median(times), 80))
+    return out
+
+
+def _two_hundred_jobs(folder: Path, bundle: JobBundle) -> list[tuple[str, float, float | None]]:
+    """The jobs page as it is opened again and again, and the first time after a start."""
+    space = open_space(folder / "many.sqlite3", Computed())
+    with space.database.writing() as session:
+        for n in range(200):
+            place = bundle.property.model_copy(update={"id": f"p{n}"})
+            job = bundle.job.model_copy(update={"id": f"j{n}", "name": f"Job {n}"})
+            save_bundle(session, bundle.model_copy(update={"property": place, "job": job}))
+    client = TestClient(create_app(space), base_url=HOST, headers={"accept": "text/html", "origin": HOST})
+    start = time.perf_counter()
+    client.get("/")
+    first = 1000 * (time.perf_counter() - start)
+    again = median_ms(partial(client.get, "/"), 9)
+    return [("jobs page with 200 jobs", again, 150), ("the same, first time after a start", first, None)]
 
 
 def _specification(space: Workspace, client: TestClient) -> list[tuple[str, float, float | None]]:

@@ -2,6 +2,7 @@
 
 from dataclasses import dataclass
 from decimal import Decimal
+from functools import lru_cache
 
 import numpy as np
 from scipy.optimize import Bounds, LinearConstraint, milp
@@ -24,6 +25,7 @@ class Purchase:
         return sum((c.price * n for c, n in self.items), Decimal(0))
 
 
+@lru_cache(maxsize=2048)
 def least_cost(needed_l: float, sizes: tuple[Container, ...]) -> Purchase:
     """Whole containers holding at least `needed_l` at the least price; of equal prices the one with least left over.
 

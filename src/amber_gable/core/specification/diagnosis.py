@@ -51,8 +51,33 @@ def _speaking(tags: frozenset[str]) -> tuple[Rule, ...]:
     return tuple(r for r in RULES if r.on_surface(tags))
 
 
+class _Asked:
+    """Facts by what they say, so that like facts are derived once."""
+
+    __slots__ = ("facts", "said")
+
+    def __init__(self, facts: Facts) -> None:
+        known, schools = sorted(facts.known.items()), sorted(facts.schools.items())
+        self.facts = facts
+        self.said = repr((sorted(facts.tags), known, schools, facts.surface_m2, facts.pieces)) + repr(
+            (facts.old_colour, facts.new_colour)
+        )
+
+    def __hash__(self) -> int:
+        return hash(self.said)
+
+    def __eq__(self, other: object) -> bool:
+        return isinstance(other, _Asked) and other.said == self.said
+
+
 def derive(facts: Facts) -> Derivation:
     """Apply every rule that holds. Raises NoSteps when no rule knows a finish for such a surface."""
+    return _derived(_Asked(facts))
+
+
+@lru_cache(maxsize=2000)
+def _derived(asked: _Asked) -> Derivation:
+    facts = asked.facts
     holding = [r for r in _speaking(facts.tags) if r.holds(facts)]
     forbidden = {t: r.id for r in reversed(holding) for t in r.forbids}
     finishes = [r for r in holding if r.coats is not None]

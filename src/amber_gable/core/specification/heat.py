@@ -8,6 +8,7 @@ hottest when the sun is lower; the later ones are cooler.
 
 from dataclasses import dataclass
 from datetime import UTC, datetime, timedelta
+from functools import lru_cache
 
 import numpy as np
 
@@ -46,12 +47,19 @@ def design_hot_c(latitude: float, altitude_m: float) -> float:
 def peaks(place: Property, surfaces: tuple[FaceSurface, ...], hot_c: float | None = None) -> tuple[Peak, ...]:
     """Peak of each surface, in the order given. `hot_c`: the site's own design temperature, °C."""
     top = design_hot_c(place.latitude, place.altitude_m) if hot_c is None else hot_c
+    return _peaks(place.latitude, place.longitude, place.altitude_m, top, surfaces)
+
+
+@lru_cache(maxsize=64)
+def _peaks(
+    latitude: float, longitude: float, altitude_m: float, top: float, surfaces: tuple[FaceSurface, ...]
+) -> tuple[Peak, ...]:
     best: list[Peak | None] = [None] * len(surfaces)
     for month, day, cooler in _DAYS:
-        month_here = month if place.latitude >= 0 else (month + 5) % 12 + 1
-        start = datetime(2026, month_here, day, tzinfo=UTC) - timedelta(hours=place.longitude / 15)
+        month_here = month if latitude >= 0 else (month + 5) % 12 + 1
+        start = datetime(2026, month_here, day, tzinfo=UTC) - timedelta(hours=longitude / 15)
         begin = int(start.timestamp()) // STEP_S * STEP_S
-        steps = to_steps(_day(begin, top + cooler), place.latitude, place.longitude, place.altitude_m)
+        steps = to_steps(_day(begin, top + cooler), latitude, longitude, altitude_m)
         surface = surface_climate(steps, surfaces).surface
         for i in range(len(surfaces)):
             at = int(np.argmax(surface[i]))
