@@ -32,8 +32,11 @@ class Chart:
 def lane_link(job_id: str, query: dict[str, str]) -> Callable[[str, datetime], str]:
     """The address that asks why, for a face and a moment."""
 
+    asked = f"/jobs/{job_id}/weather?" + (f"{urlencode(query)}&" if query else "")
+
     def link(face_id: str, t: datetime) -> str:
-        return f"/jobs/{job_id}/weather?" + urlencode(query | {"face": face_id, "at": t.isoformat()})
+        # A face's id needs no quoting, nor does a time but for its sign.
+        return f"{asked}face={face_id}&at={t.isoformat().replace('+', '%2B')}"
 
     return link
 

@@ -6,7 +6,9 @@ A fact that was not found out is absent; a rule decides for itself whether not k
 from collections.abc import Collection, Mapping
 from dataclasses import dataclass, field, replace
 from datetime import UTC, tzinfo
+from functools import lru_cache
 from math import ceil
+from types import MappingProxyType
 from typing import Any
 
 from amber_gable.core.specification.colour import lab
@@ -147,24 +149,27 @@ def facts_of(
     return Facts(tags, _derived(known, tags, schools), surface_m2, pieces, old_colour, new_colour, dict(schools))
 
 
-def colour_facts(old: str, new: str | None, contrast: float | None = None) -> dict[str, Any]:
+@lru_cache(maxsize=2000)
+def colour_facts(old: str, new: str | None, contrast: float | None = None) -> Mapping[str, Any]:
     """How the colour changes; nothing where none is chosen. `contrast` is the chosen finish's own; `tint_saves` whether
     a tinted primer makes fewer coats in all, or as many of a colour that hides weakly (True), or as many with one of
     them cheaper (False)."""
     if new is None:
-        return {}
+        return MappingProxyType({})
     power = contrast or hiding_power(new).value
     alone = coats_to_hide(old, new, power)
     primed = 1 + max(USUAL_COATS, coats_to_hide(under_tinted(old, new), new, power))
-    return {
-        "hiding_coats": alone,
-        "tint_saves": (primed < alone or hiding_power(new).name == "WEAK") if primed <= alone else None,
-        "lighter_by": lab(new).lightness - lab(old).lightness,
-        "weak_colour": hiding_power(new).name == "WEAK",
-        "dark_colour": lab(new).lightness < 35,
-        "darker": lab(new).lightness < lab(old).lightness - 2,
-        "colour_changes": old != new,
-    }
+    return MappingProxyType(
+        {
+            "hiding_coats": alone,
+            "tint_saves": (primed < alone or hiding_power(new).name == "WEAK") if primed <= alone else None,
+            "lighter_by": lab(new).lightness - lab(old).lightness,
+            "weak_colour": hiding_power(new).name == "WEAK",
+            "dark_colour": lab(new).lightness < 35,
+            "darker": lab(new).lightness < lab(old).lightness - 2,
+            "colour_changes": old != new,
+        }
+    )
 
 
 _CLEARED_M2_A_DAY = 46.0

@@ -5,6 +5,7 @@ from dataclasses import dataclass
 from datetime import date
 
 from amber_gable.core.specification.diagnosis import derive
+from amber_gable.core.specification.facts import Facts
 from amber_gable.core.specification.heat_check import Wanted, heat_checks
 from amber_gable.core.specification.part_facts import part_facts
 from amber_gable.core.specification.rule import Level
@@ -38,8 +39,9 @@ class Stop:
 def job_stops(bundle: JobBundle) -> dict[Key, tuple[Stop, ...]]:
     """The stops of every part that has a finish, in the order of the finishes; parts without one are not in it."""
     parts = painted_parts(bundle.property, bundle.job.deduction)
-    found = {f.part: list(_found(bundle, parts[f.part], f)) for f in bundle.job.finishes}
-    for key, stop in _vinyl(bundle, parts):
+    facts = {f.part: part_facts(bundle, parts[f.part], f.colour, f.aim, f.schools) for f in bundle.job.finishes}
+    found = {f.part: list(_found(bundle, parts[f.part], f, facts[f.part])) for f in bundle.job.finishes}
+    for key, stop in _vinyl(bundle, parts, facts):
         found[key].append(stop)
     return {key: tuple(stops) for key, stops in found.items() if stops}
 
@@ -50,8 +52,7 @@ def _finish_product(bundle: JobBundle, finish: Finish) -> Product | None:
     return next((p for p in bundle.products if p.code == code), None)
 
 
-def _found(bundle: JobBundle, part: PaintedPart, finish: Finish) -> Iterable[Stop]:
-    facts = part_facts(bundle, part, finish.colour, finish.aim, finish.schools)
+def _found(bundle: JobBundle, part: PaintedPart, finish: Finish, facts: Facts) -> Iterable[Stop]:
     product = _finish_product(bundle, finish)
     if product is not None:
         facts = facts.with_finish(product)
@@ -59,12 +60,12 @@ def _found(bundle: JobBundle, part: PaintedPart, finish: Finish) -> Iterable[Sto
         yield Stop(part.key, part.face.name, part.name, f.rule, f.words, f.todo, f.until)
 
 
-def _vinyl(bundle: JobBundle, parts: dict[Key, PaintedPart]) -> Iterable[tuple[Key, Stop]]:
+def _vinyl(bundle: JobBundle, parts: dict[Key, PaintedPart], known: dict[Key, Facts]) -> Iterable[tuple[Key, Stop]]:
     """Colours that vinyl must not take: kept before they were refused, or brought by a file."""
     wanted = []
     for finish in bundle.job.finishes:
         part = parts[finish.part]
-        facts = part_facts(bundle, part, finish.colour, finish.aim, finish.schools)
+        facts = known[finish.part]
         if "vinyl" in facts.tags:
             product = _finish_product(bundle, finish)
             safe = product is not None and product.vinyl_safe

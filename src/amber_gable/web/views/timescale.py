@@ -49,7 +49,8 @@ class TimeScale:
         """(x, width) of a stretch of time, one for each day it touches, nights left out."""
         out = []
         start, end = start.astimezone(self.begin.tzinfo), end.astimezone(self.begin.tzinfo)
-        for day in range(self.days):
+        first, last = ((t.date() - self.begin.date()).days for t in (start, end))
+        for day in range(max(first, 0), min(last + 1, self.days)):
             midnight = self.midnight(day)
             a = max((start - midnight).total_seconds() / 3600, FIRST_H)
             b = min((end - midnight).total_seconds() / 3600, LAST_H)
