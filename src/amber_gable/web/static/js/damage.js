@@ -56,7 +56,9 @@ function dab(event) {
     else if (!set.has(key)) {
       set.add(key);
       const guides = board.svg.querySelector(".guides");
-      guides.append(shape("rect", { class: `mark-${damage}`, x: board.left + column * side * board.scale, y: board.ground - (row + 1) * side * board.scale, width: side * board.scale, height: side * board.scale }));
+      const size = side * board.scale;
+      const place = { x: board.left + column * size, y: board.ground - (row + 1) * size, width: size, height: size };
+      guides.append(shape("rect", { class: `mark-${damage}`, ...place }));
     }
   }
 }
@@ -70,13 +72,17 @@ document.addEventListener("pointerdown", (event) => {
   try { svg.setPointerCapture(event.pointerId); } catch { /* the pointer is gone again */ }
   dab(event);
 });
-document.addEventListener("touchstart", (event) => { if (damage && event.target.closest?.("#condition svg.elevation")) event.preventDefault(); }, { passive: false });
+document.addEventListener("touchstart", (event) => {
+  if (damage && event.target.closest?.("#condition svg.elevation")) event.preventDefault();
+}, { passive: false });
 document.addEventListener("pointermove", (event) => { if (painting?.pointer === event.pointerId) dab(event); });
 document.addEventListener("pointerup", (event) => {
   if (painting?.pointer !== event.pointerId) return;
   const { set } = painting;
   painting = null;
-  window.htmx.ajax("POST", `${document.getElementById("condition").dataset.here}/marks`, { target: "#condition", swap: "outerHTML", values: { damage, runs: JSON.stringify(runs(set)) } });
+  const values = { damage, runs: JSON.stringify(runs(set)) };
+  const here = document.getElementById("condition").dataset.here;
+  window.htmx.ajax("POST", `${here}/marks`, { target: "#condition", swap: "outerHTML", values });
 });
 document.addEventListener("dragstart", (event) => { if (event.target.closest?.("#condition")) event.preventDefault(); });
 document.addEventListener("htmx:after:swap", () => { if (map()) { read(); press(); } });

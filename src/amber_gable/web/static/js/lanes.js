@@ -32,7 +32,9 @@ function setUp(lanes) {
     else if (left > lanes.clientWidth - names - 20) lanes.scrollLeft = x - lanes.clientWidth + names + 40;
     if (!data.href) return;
     const seconds = starts[at.day] + at.slot * +data.slots;
-    const url = `${data.href}${data.href.endsWith("?") ? "" : "&"}face=${encodeURIComponent(faces[at.row])}&at=${encodeURIComponent(new Date(seconds * 1000).toISOString())}`;
+    const moment = encodeURIComponent(new Date(seconds * 1000).toISOString());
+    const joined = data.href.endsWith("?") ? data.href : `${data.href}&`;
+    const url = `${joined}face=${encodeURIComponent(faces[at.row])}&at=${moment}`;
     window.clearTimeout(show.timer);
     show.timer = window.setTimeout(() => {
       window.htmx.ajax("GET", url, { target: "#why", swap: "outerHTML" });

@@ -58,7 +58,9 @@ function show(board, box, found) {
   const corner = px(board, box.x, box.y + box.h);
   group.append(shape("rect", { class: "ghost", x: corner.x, y: corner.y, width: Math.max(box.w, 0) * board.scale, height: Math.max(box.h, 0) * board.scale }));
   const us = +table().dataset.step !== 0.05;
-  const words = box.w + box.h === 0 ? (us ? `${(box.x / 0.3048).toFixed(2)} / ${(box.y / 0.3048).toFixed(2)} ft` : `${box.x.toFixed(2)} / ${box.y.toFixed(2)}`) : us ? `${(box.w / 0.3048).toFixed(2)} × ${(box.h / 0.3048).toFixed(2)} ft` : `${box.w.toFixed(2)} × ${box.h.toFixed(2)}`;
+  const told = (metres) => (us ? metres / 0.3048 : metres).toFixed(2);
+  const [one, sign, other] = box.w + box.h === 0 ? [box.x, "/", box.y] : [box.w, "×", box.h];
+  const words = `${told(one)} ${sign} ${told(other)}${us ? " ft" : ""}`;
   const text = shape("text", { class: "ghost-size", x: corner.x + (box.w * board.scale) / 2, y: corner.y - 6, "text-anchor": "middle" });
   text.textContent = found?.equal ? `${words}, equal gaps` : words;
   group.append(text);
@@ -110,8 +112,10 @@ document.addEventListener("pointerdown", (event) => {
   if (armed) drag = { how: "draw", board, start, box: { x: start.x, y: start.y, w: 0, h: 0 } };
   else if (handle) {
     const chosen = svg.querySelector("a.part[aria-current], a.zone-link[aria-current]");
-    if (chosen.matches(".zone-link")) drag = { how: "corner", board, start, zone: chosen, corner: handle.dataset.corner, box: { x: start.x, y: start.y, w: 0, h: 0 } };
-    else drag = { how: "resize", board, start, part: chosen, corner: handle.dataset.corner, box: boxOf(chosen) };
+    const at = { x: start.x, y: start.y, w: 0, h: 0 };
+    if (chosen.matches(".zone-link")) {
+      drag = { how: "corner", board, start, zone: chosen, corner: handle.dataset.corner, box: at };
+    } else drag = { how: "resize", board, start, part: chosen, corner: handle.dataset.corner, box: boxOf(chosen) };
   } else if (part) drag = { how: "move", board, start, part, box: boxOf(part) };
   else return;
   drag.pointer = event.pointerId;
@@ -169,7 +173,9 @@ document.addEventListener("pointerup", (event) => {
     if (tapped) Object.assign(box, snapMove(box, others(), done.board, REACH_PX / done.board.scale, step));
     drawn(tool, box, tapped);
   } else if (done.how === "corner") {
-    if (done.moved) post(`${table().dataset.base}/zone/${done.zone.dataset.id}/corner`, () => ({ version: versionOf(done.zone), corner: done.corner, x_m: round(Math.max(done.box.x, 0)), y_m: round(Math.max(done.box.y, 0)) }));
+    const to = { corner: done.corner, x_m: round(Math.max(done.box.x, 0)), y_m: round(Math.max(done.box.y, 0)) };
+    const address = `${table().dataset.base}/zone/${done.zone.dataset.id}/corner`;
+    if (done.moved) post(address, () => ({ version: versionOf(done.zone), ...to }));
   } else if (done.moved) {
     dragEnded = performance.now();
     send(done.part, done.box);
