@@ -8,7 +8,7 @@ import pytest
 from amber_gable.core.weather.drying import (
     OXIDATION_J_MOL,
     RATE_MAX,
-    Stage,
+    DryingStage,
     alkyd_humidity_brake,
     arrhenius,
     evaporation_rate,
@@ -64,7 +64,7 @@ def test_stages_come_in_order_for_every_product(code: str) -> None:
     climate = climate_of(steady(utc("2026-06-10"), 240), NORTHERN, walls(NORTH))
     rates = stage_rates(climate, product)
     laid = np.array([60, 120])
-    touch, rain, recoat = (reached(rates.of(s), laid, s.hours(product)) for s in Stage)
+    touch, rain, recoat = (reached(rates.of(s), laid, s.hours(product)) for s in DryingStage)
     assert np.isfinite(touch).all()
     assert (touch > laid).all()
     assert (rain >= touch).all()

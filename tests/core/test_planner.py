@@ -12,7 +12,7 @@ from hypothesis import strategies as st
 from amber_gable.core.climate.job_climate import SiteClimate, main_zone, site_climate
 from amber_gable.core.plan.build import plan_job, threatened_tasks
 from amber_gable.core.plan.earliest import place
-from amber_gable.core.plan.tasks import Candidate, runs
+from amber_gable.core.plan.tasks import OpenTask, runs
 from amber_gable.core.plan.work import shifts, work_items
 from amber_gable.core.specification.safety import day_cards
 from amber_gable.domain.errors import NoClimate
@@ -41,7 +41,7 @@ def _task(
     open_: str = "",
     wait: int = 0,
     **more: float,
-) -> Candidate:
+) -> OpenTask:
     """`open_` as 'first-end' slot pairs; all day without. `wait` slots until the next step may begin."""
     allowed = np.ones(SLOTS, dtype=bool)
     if open_:
@@ -51,11 +51,11 @@ def _task(
             allowed[int(a) : int(b)] = True
     letters = np.where(allowed, "", "D")
     ready = SLOT_S * (np.arange(SLOTS) + 1.0 + wait)
-    return Candidate(id_, face, length, after, allowed, letters, ready, **more)
+    return OpenTask(id_, face, length, after, allowed, letters, ready, **more)
 
 
 # tasks -> {id: (first, end)}; the day's shift is slots 16-36, the next day's 64-84
-PLANS: list[tuple[str, list[Candidate], dict[str, tuple[int, int]]]] = [
+PLANS: list[tuple[str, list[OpenTask], dict[str, tuple[int, int]]]] = [
     ("begins with the shift", [_task("a", 4)], {"a": (16, 20)}),
     ("one crew, one thing at a time", [_task("a", 4), _task("b", 4)], {"a": (16, 20), "b": (20, 24)}),
     ("waits for its window", [_task("a", 4, open_="30-40 70-80")], {"a": (30, 34)}),
@@ -85,14 +85,14 @@ PLANS: list[tuple[str, list[Candidate], dict[str, tuple[int, int]]]] = [
 
 
 @pytest.mark.parametrize(("tasks", "expected"), [p[1:] for p in PLANS], ids=[p[0] for p in PLANS])
-def test_plain_plans(tasks: list[Candidate], expected: dict[str, tuple[int, int]]) -> None:
+def test_plain_plans(tasks: list[OpenTask], expected: dict[str, tuple[int, int]]) -> None:
     placed, refused = place(tasks, SHIFT, 0)
     assert {p.id: (p.first, p.end) for p in placed} == expected
     assert not refused
 
 
 # tasks -> {id: why it found no place}
-REFUSALS: list[tuple[str, list[Candidate], dict[str, str]]] = [
+REFUSALS: list[tuple[str, list[OpenTask], dict[str, str]]] = [
     ("no window", [_task("a", 4, open_="1-3")], {"a": "short"}),
     ("closed all day", [_task("a", 4, open_="0-0")], {"a": "weather"}),
     (
@@ -111,7 +111,7 @@ REFUSALS: list[tuple[str, list[Candidate], dict[str, str]]] = [
 
 
 @pytest.mark.parametrize(("tasks", "expected"), [r[1:] for r in REFUSALS], ids=[r[0] for r in REFUSALS])
-def test_refusals_say_what_stands_in_the_way(tasks: list[Candidate], expected: dict[str, str]) -> None:
+def test_refusals_say_what_stands_in_the_way(tasks: list[OpenTask], expected: dict[str, str]) -> None:
     _, refused = place(tasks, SHIFT, 0)
     assert {r.id: r.cause for r in refused} == expected
 

@@ -9,7 +9,7 @@ import numpy as np
 from amber_gable.core.climate.job_climate import SiteClimate
 from amber_gable.core.plan.earliest import place
 from amber_gable.core.plan.explain import STOPPED, why, why_not
-from amber_gable.core.plan.tasks import Candidate
+from amber_gable.core.plan.tasks import OpenTask
 from amber_gable.core.plan.work import WorkItem, before_in_system, before_on_face, shifts, slots_for, work_items
 from amber_gable.core.specification.stops import Stop, job_stops
 from amber_gable.core.survey.painted import Key, part_key
@@ -21,7 +21,7 @@ from amber_gable.domain.plan import Plan, Task, Unplaced
 from amber_gable.domain.survey import Item, Zone
 
 
-def _candidates(items: list[WorkItem], site: SiteClimate) -> list[Candidate]:
+def _candidates(items: list[WorkItem], site: SiteClimate) -> list[OpenTask]:
     slots = site.slots
     slot_ends = slots.start + SLOT_S * (np.arange(len(slots)) + 1.0)
     out = []
@@ -34,7 +34,7 @@ def _candidates(items: list[WorkItem], site: SiteClimate) -> list[Candidate]:
         limits = coat_limits(item.product, site.bundle.job.policy) if item.product else {}
         longest = limits["max_recoat"].value if "max_recoat" in limits else None
         out.append(
-            Candidate(
+            OpenTask(
                 id=item.id,
                 face=item.part.face.id,
                 duration_slots=slots_for(item.crew_hours),
@@ -133,7 +133,7 @@ def threatened_tasks(site: SiteClimate, plan: Plan, now: datetime) -> tuple[tupl
 
 
 def _task(
-    item: WorkItem, candidate: Candidate, first: int, end: int, slots: Slots, reason: str, blocked: tuple[str, ...]
+    item: WorkItem, candidate: OpenTask, first: int, end: int, slots: Slots, reason: str, blocked: tuple[str, ...]
 ) -> Task:
     windows, last, (kind, id_) = item.windows, end - 1, item.part.key
     touch, rain = windows.touch_at, windows.rain_ready_at

@@ -9,12 +9,12 @@ from collections.abc import Sequence
 import numpy as np
 import numpy.typing as npt
 
-from amber_gable.core.plan.tasks import Candidate, Placement, Refusal, runs
+from amber_gable.core.plan.tasks import OpenTask, Placement, Refusal, runs
 from amber_gable.domain.grid import SLOT_S
 
 
 def place(
-    candidates: Sequence[Candidate],
+    candidates: Sequence[OpenTask],
     shift: npt.NDArray[np.int64],
     start: int,
     begin_slot: int = 0,
@@ -58,7 +58,7 @@ def place(
     return order, [_refusal(by_id[i], by_id, placed, openings[i], start, begin_slot) for i in waiting]
 
 
-def _waited_for(by_id: dict[str, Candidate]) -> dict[str, int]:
+def _waited_for(by_id: dict[str, OpenTask]) -> dict[str, int]:
     """The length of the longest chain of steps that waits behind each task."""
     followers: dict[str, list[str]] = {id_: [] for id_ in by_id}
     for task in by_id.values():
@@ -75,7 +75,7 @@ def _waited_for(by_id: dict[str, Candidate]) -> dict[str, int]:
 
 
 def _ready_slot(
-    task: Candidate, by_id: dict[str, Candidate], placed: dict[str, Placement], start: int, begin: int
+    task: OpenTask, by_id: dict[str, OpenTask], placed: dict[str, Placement], start: int, begin: int
 ) -> int:
     """First slot at which everything the task waits for is ready."""
     slot = begin
@@ -85,9 +85,7 @@ def _ready_slot(
     return slot
 
 
-def _too_late(
-    task: Candidate, by_id: dict[str, Candidate], placed: dict[str, Placement], start: int, first: int
-) -> bool:
+def _too_late(task: OpenTask, by_id: dict[str, OpenTask], placed: dict[str, Placement], start: int, first: int) -> bool:
     """Past the longest recoat time of the coat below, which would want sanding first."""
     return any(
         (limit := by_id[a].latest_after) is not None and (first - placed[a].end) * SLOT_S > limit for a in task.after
@@ -95,8 +93,8 @@ def _too_late(
 
 
 def _refusal(
-    task: Candidate,
-    by_id: dict[str, Candidate],
+    task: OpenTask,
+    by_id: dict[str, OpenTask],
     placed: dict[str, Placement],
     openings: npt.NDArray[np.int64],
     start: int,

@@ -5,7 +5,7 @@ from datetime import datetime
 import numpy as np
 import numpy.typing as npt
 
-from amber_gable.core.plan.tasks import Candidate, Placement, Refusal
+from amber_gable.core.plan.tasks import OpenTask, Placement, Refusal
 from amber_gable.core.weather.rules import LETTERS
 from amber_gable.core.weather.slots import Slots
 
@@ -46,7 +46,7 @@ def blocked_stretches(slots: Slots, letters: npt.NDArray[np.str_], first: int, e
     return out
 
 
-def why(task: Candidate, placement: Placement, slots: Slots, titles: dict[str, str]) -> tuple[str, tuple[str, ...]]:
+def why(task: OpenTask, placement: Placement, slots: Slots, titles: dict[str, str]) -> tuple[str, tuple[str, ...]]:
     """Why then, and what blocked earlier. titles: task id -> short name for people."""
     blocked = blocked_stretches(slots, task.letters, placement.earliest, placement.first)
     if task.after:

@@ -9,7 +9,7 @@ from amber_gable.core.weather.air import Array
 
 
 @dataclass(frozen=True)
-class Candidate:
+class OpenTask:
     """One operation on one section.
 
     after: ids that must be finished and ready first. allowed (S,): slots in which it may be done. letters (S,): what

@@ -13,7 +13,7 @@ from amber_gable.domain.schools import Method
 
 
 @dataclass(frozen=True)
-class Candidate:
+class RankedProduct:
     """A product for a step: points out of 100 with what took or gave them, and its cost in the company's currency
     per m² of surface and coat."""
 
@@ -50,7 +50,7 @@ def candidates(
     *,
     bare: bool = False,
     sheen: str = "",
-) -> list[Candidate]:
+) -> list[RankedProduct]:
     """Products of these families that may go on the surface, best first: by points, then by cost. `sheen`: the words
     of what suits, for finish coats."""
     found = [p for p in products if p.family in families and goes_on(p, facts.tags) and holds_on(p, facts)]
@@ -60,7 +60,7 @@ def candidates(
 
 def _judged(
     product: Product, families: tuple[Family, ...], facts: Facts, method: Method, *, bare: bool, sheen: str
-) -> Candidate:
+) -> RankedProduct:
     points, reasons = 100, []
     place = families.index(product.family)
     if place:
@@ -86,7 +86,7 @@ def _judged(
     if product.maker == "generic":
         points -= 20
         reasons.append("a handbook default, not a maker's sheet")
-    return Candidate(product, max(points, 0), tuple(reasons), cost_per_m2(product, method))
+    return RankedProduct(product, max(points, 0), tuple(reasons), cost_per_m2(product, method))
 
 
 _SHEENS = ("flat", "matt", "low lustre", "satin", "soft gloss", "semi-gloss", "gloss")

@@ -45,7 +45,7 @@ class Figure:
 
 
 @dataclass(frozen=True)
-class Step:
+class OrderStep:
     """One line of the checklist; `wait` in words where something must dry or set first."""
 
     number: int
@@ -58,7 +58,7 @@ class Step:
 class PaintingOrder:
     title: str
     figures: tuple[Figure, ...]
-    steps: tuple[Step, ...]
+    steps: tuple[OrderStep, ...]
 
 
 def painting_order(part: PaintedPart, others: Many[Item] = ()) -> PaintingOrder | None:
@@ -84,10 +84,11 @@ def painting_order(part: PaintedPart, others: Many[Item] = ()) -> PaintingOrder 
     return None
 
 
-def _timed(hours: float, rows: Many[tuple[str, float, str]]) -> tuple[Step, ...]:
+def _timed(hours: float, rows: Many[tuple[str, float, str]]) -> tuple[OrderStep, ...]:
     """Steps with their share of the hours for one coat."""
     return tuple(
-        Step(n, words, hours * 60 * share if share else None, wait) for n, (words, share, wait) in enumerate(rows, 1)
+        OrderStep(n, words, hours * 60 * share if share else None, wait)
+        for n, (words, share, wait) in enumerate(rows, 1)
     )
 
 

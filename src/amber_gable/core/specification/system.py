@@ -3,7 +3,7 @@
 from collections.abc import Iterable, Mapping, Sequence
 from dataclasses import dataclass, replace
 
-from amber_gable.core.specification.candidates import Candidate, candidates
+from amber_gable.core.specification.candidates import RankedProduct, candidates
 from amber_gable.core.specification.diagnosis import Derivation
 from amber_gable.core.specification.overrides import Conflict, conflicts, overridden
 from amber_gable.core.specification.planned import PlannedStep
@@ -35,7 +35,7 @@ def pick_of(role: str) -> str:
     return PICK_COATS if role.startswith("coat-") else role
 
 
-def candidates_for(step: PlannedStep, derivation: Derivation, products: Iterable[Product]) -> list[Candidate]:
+def candidates_for(step: PlannedStep, derivation: Derivation, products: Iterable[Product]) -> list[RankedProduct]:
     """Products that serve a film, best first; finish coats want the sheen that suits. Empty for other steps."""
     if not step.families or step.method is None:
         return []

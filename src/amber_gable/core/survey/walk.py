@@ -10,7 +10,7 @@ START, END = "start", "end"
 
 
 @dataclass(frozen=True)
-class Step:
+class WalkStep:
     """`found` is what the record holds, in words; `settled` that it answers the step by itself."""
 
     code: str
@@ -25,7 +25,7 @@ class Stop:
 
     place: str
     name: str
-    steps: tuple[Step, ...]
+    steps: tuple[WalkStep, ...]
 
 
 def lap(property_: Property) -> list[Face]:
@@ -45,36 +45,38 @@ def stops(bundle: JobBundle) -> list[Stop]:
     property_ = bundle.property
     built = property_.year_built
     start = (
-        Step("built", "Year built", f"{built}" if built else "not known: lead is presumed", built is not None),
-        Step("danger", "Wires, roof edges and soft ground looked at", "", False),
-        Step("wish", "What the customer wants changed", bundle.job.note[:80], bool(bundle.job.note)),
+        WalkStep("built", "Year built", f"{built}" if built else "not known: lead is presumed", built is not None),
+        WalkStep("danger", "Wires, roof edges and soft ground looked at", "", False),
+        WalkStep("wish", "What the customer wants changed", bundle.job.note[:80], bool(bundle.job.note)),
     )
     end = (
-        Step("gates", "Taps, power and a place for the gear", "", False),
-        Step("photos", "Photos of the whole", _count(len(property_.photos), "photo"), bool(property_.photos)),
+        WalkStep("gates", "Taps, power and a place for the gear", "", False),
+        WalkStep("photos", "Photos of the whole", _count(len(property_.photos), "photo"), bool(property_.photos)),
     )
     middle = [Stop(f.id, f.name, _steps(property_, f)) for f in lap(property_)]
     return [Stop(START, "Before the lap", start), *middle, Stop(END, "Before you leave", end)]
 
 
-def _steps(property_: Property, face: Face) -> tuple[Step, ...]:
+def _steps(property_: Property, face: Face) -> tuple[WalkStep, ...]:
     zones, items = property_.zones_of(face.id), property_.items_of(face.id)
     wall = face.is_wall
     todo = sum(len(open_tests(z)) for z in zones)
     photos = len([p for p in property_.photos if p.face == face.id])
-    size = Step("size", "Width and heights taken" if wall else "Length and width taken", "", False)
+    size = WalkStep("size", "Width and heights taken" if wall else "Length and width taken", "", False)
     out = [size]
     if wall:
-        out.append(Step("openings", "Openings", _count(len(face.openings), "opening"), bool(face.openings)))
-    out.append(Step("zones", "What it is made of", ", ".join(z.name for z in zones), bool(zones)))
+        out.append(WalkStep("openings", "Openings", _count(len(face.openings), "opening"), bool(face.openings)))
+    out.append(WalkStep("zones", "What it is made of", ", ".join(z.name for z in zones), bool(zones)))
     tested = "all essential tests recorded" if zones and not todo else _count(todo, "test") + " to do"
-    out.append(Step("tests", "Tests", tested, bool(zones) and not todo))
+    out.append(WalkStep("tests", "Tests", tested, bool(zones) and not todo))
     if wall:
-        out.append(Step("items", "Doors, windows, shutters, gutters", _count(len(items), "item"), bool(items)))
-        out.append(Step("front", "What stands in front", _count(len(face.obstacles), "thing"), bool(face.obstacles)))
+        out.append(WalkStep("items", "Doors, windows, shutters, gutters", _count(len(items), "item"), bool(items)))
+        out.append(
+            WalkStep("front", "What stands in front", _count(len(face.obstacles), "thing"), bool(face.obstacles))
+        )
     blocks = _count(len(face.blocks), "block") if face.blocks else "typed" if face.horizon else "open all round"
-    out.append(Step("around", "Trees and neighbours", blocks, bool(face.blocks or face.horizon)))
-    out.append(Step("photo", "A photo", _count(photos, "photo"), bool(photos)))
+    out.append(WalkStep("around", "Trees and neighbours", blocks, bool(face.blocks or face.horizon)))
+    out.append(WalkStep("photo", "A photo", _count(photos, "photo"), bool(photos)))
     return tuple(out)
 
 

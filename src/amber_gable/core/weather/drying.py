@@ -29,7 +29,7 @@ _REFERENCE_DEFICIT = float(0.5 * saturation_pressure(25.0))
 RATE_MAX = 3.0
 
 
-class Stage(StrEnum):
+class DryingStage(StrEnum):
     TOUCH = "touch"
     RAIN_READY = "rain-ready"
     RECOAT = "recoat"
@@ -37,9 +37,9 @@ class Stage(StrEnum):
     def hours(self, product: Product) -> float:
         """Reference hours of the stage at 25 °C, 50 % RH."""
         return {
-            Stage.TOUCH: product.touch_h,
-            Stage.RAIN_READY: product.rain_ready_h,
-            Stage.RECOAT: product.recoat_h,
+            DryingStage.TOUCH: product.touch_h,
+            DryingStage.RAIN_READY: product.rain_ready_h,
+            DryingStage.RECOAT: product.recoat_h,
         }[self]
 
 
@@ -50,8 +50,8 @@ class StageRates:
     touch: Array
     through: Array
 
-    def of(self, stage: Stage) -> Array:
-        return self.touch if stage is Stage.TOUCH else self.through
+    def of(self, stage: DryingStage) -> Array:
+        return self.touch if stage is DryingStage.TOUCH else self.through
 
 
 def evaporation_rate(surface_c: Array, vapour_pa: Array, convection: Array) -> Array:

@@ -36,7 +36,7 @@ LETTERS = {
 
 
 @dataclass(frozen=True)
-class Rule:
+class WeatherRule:
     """A one-sided test. `number` is the rule's place in handbook §10; `least` says the value must not fall below the
     limit, otherwise it must not rise above it."""
 
@@ -50,23 +50,39 @@ class Rule:
 
 
 _RULES = [
-    Rule("air-low", 1, "C", "Air, lowest while coating", "°C", True, "a low-temperature product or a warmer hour"),
-    Rule("air-high", 1, "H", "Air, highest while coating", "°C", False, "an earlier or later hour"),
-    Rule("surface-low", 2, "C", "Surface, lowest while coating", "°C", True, "wait until the sun reaches the face"),
-    Rule("surface-high", 2, "H", "Surface, highest while coating", "°C", False, "follow the shade: another face first"),
-    Rule("hold", 3, "C", "Surface, lowest until the film has formed", "°C", True, "an earlier last stroke"),
-    Rule("spread", 4, "D", "Surface above dew point, least until dry to touch", "K", True, "an earlier last stroke"),
-    Rule("condensation", 4, "D", "Dew on the fresh film", "g/m²", False, "an earlier last stroke or a faster product"),
-    Rule("dry-surface", 5, "D", "Water on the surface", "g/m²", False, "towel it dry and give it half an hour"),
-    Rule("substrate", 5, "M", "Wood moisture, last reading", "%", False, "more dry days, then a new reading"),
-    Rule("humidity", 6, "U", "Relative humidity, highest while coating", "%", False, "a drier hour"),
-    Rule("rain", 7, "R", "Rain probability, highest until rain-ready", "%", False, "a faster product or a drier day"),
-    Rule("rain-depth", 7, "R", "Rain, heaviest until rain-ready", "mm/h", False, "a faster product or a drier day"),
-    Rule("wind", 8, "W", "Wind, strongest while coating", "m/s", False, "a calmer hour, or brush instead of spray"),
-    Rule("sun", 9, "H", "Direct sun on the face", "W/m²", False, "follow the shade: another face first"),
-    Rule("daylight", 10, "N", "Inside daylight", "h", True, "an hour with daylight"),
-    Rule("working-day", 10, "N", "Inside the crew's day", "h", True, "a longer crew day"),
-    Rule("horizon", 0, "?", "Weather known until rain-ready", "h", True, "a newer forecast"),
+    WeatherRule(
+        "air-low", 1, "C", "Air, lowest while coating", "°C", True, "a low-temperature product or a warmer hour"
+    ),
+    WeatherRule("air-high", 1, "H", "Air, highest while coating", "°C", False, "an earlier or later hour"),
+    WeatherRule(
+        "surface-low", 2, "C", "Surface, lowest while coating", "°C", True, "wait until the sun reaches the face"
+    ),
+    WeatherRule(
+        "surface-high", 2, "H", "Surface, highest while coating", "°C", False, "follow the shade: another face first"
+    ),
+    WeatherRule("hold", 3, "C", "Surface, lowest until the film has formed", "°C", True, "an earlier last stroke"),
+    WeatherRule(
+        "spread", 4, "D", "Surface above dew point, least until dry to touch", "K", True, "an earlier last stroke"
+    ),
+    WeatherRule(
+        "condensation", 4, "D", "Dew on the fresh film", "g/m²", False, "an earlier last stroke or a faster product"
+    ),
+    WeatherRule("dry-surface", 5, "D", "Water on the surface", "g/m²", False, "towel it dry and give it half an hour"),
+    WeatherRule("substrate", 5, "M", "Wood moisture, last reading", "%", False, "more dry days, then a new reading"),
+    WeatherRule("humidity", 6, "U", "Relative humidity, highest while coating", "%", False, "a drier hour"),
+    WeatherRule(
+        "rain", 7, "R", "Rain probability, highest until rain-ready", "%", False, "a faster product or a drier day"
+    ),
+    WeatherRule(
+        "rain-depth", 7, "R", "Rain, heaviest until rain-ready", "mm/h", False, "a faster product or a drier day"
+    ),
+    WeatherRule(
+        "wind", 8, "W", "Wind, strongest while coating", "m/s", False, "a calmer hour, or brush instead of spray"
+    ),
+    WeatherRule("sun", 9, "H", "Direct sun on the face", "W/m²", False, "follow the shade: another face first"),
+    WeatherRule("daylight", 10, "N", "Inside daylight", "h", True, "an hour with daylight"),
+    WeatherRule("working-day", 10, "N", "Inside the crew's day", "h", True, "a longer crew day"),
+    WeatherRule("horizon", 0, "?", "Weather known until rain-ready", "h", True, "a newer forecast"),
 ]
 RULES = {rule.id: rule for rule in _RULES}
 
@@ -76,7 +92,7 @@ class Check:
     """A rule applied. value, limit of shape (F, S); an infinite limit means the rule sets none there. `source` says
     where the limit comes from."""
 
-    rule: Rule
+    rule: WeatherRule
     value: Array
     limit: Array
     source: str = ""

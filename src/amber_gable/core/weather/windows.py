@@ -8,7 +8,7 @@ import numpy.typing as npt
 
 from amber_gable.core.weather import slots as slots_
 from amber_gable.core.weather.air import Array
-from amber_gable.core.weather.drying import Stage, evaporation_rate, reached, stage_rates
+from amber_gable.core.weather.drying import DryingStage, evaporation_rate, reached, stage_rates
 from amber_gable.core.weather.limits import Limit, coat_limits
 from amber_gable.core.weather.rules import LETTERS, Check, Drying, film_checks, preparation_checks
 from amber_gable.core.weather.slots import Slots
@@ -98,8 +98,8 @@ def film_windows(
     """Judge every slot for laying `product`. moisture_pct (F,): wood meter readings, NaN where there is none;
     `moisture` what limits them; readings without a limit stop nothing."""
     rates = stage_rates(climate, product)
-    at = {stage: reached(rates.of(stage), slots.end, stage.hours(product)) for stage in Stage}
-    drying = Drying(touch=at[Stage.TOUCH], rain_ready=at[Stage.RAIN_READY], recoat=at[Stage.RECOAT])
+    at = {stage: reached(rates.of(stage), slots.end, stage.hours(product)) for stage in DryingStage}
+    drying = Drying(touch=at[DryingStage.TOUCH], rain_ready=at[DryingStage.RAIN_READY], recoat=at[DryingStage.RECOAT])
     readings = np.full(len(climate.faces), np.nan) if moisture_pct is None else moisture_pct
     limits = coat_limits(product, policy, moisture, sprays=method.sprays)
     checks = film_checks(climate, slots, limits, drying, policy, crew, readings)

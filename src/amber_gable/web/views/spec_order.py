@@ -2,7 +2,7 @@
 
 from dataclasses import dataclass
 
-from amber_gable.core.specification.sequences import Figure, Member, PaintingOrder, Step
+from amber_gable.core.specification.sequences import Figure, Member, OrderStep, PaintingOrder
 
 WIDEST, HIGHEST = 300.0, 300.0
 MARGIN = 14.0
@@ -38,7 +38,7 @@ class Drawn:
 class ToldOrder:
     title: str
     figures: tuple[Drawn, ...]
-    steps: tuple[Step, ...]
+    steps: tuple[OrderStep, ...]
 
 
 def told_order(order: PaintingOrder | None) -> ToldOrder | None:

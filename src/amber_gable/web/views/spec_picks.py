@@ -3,7 +3,7 @@
 from collections.abc import Callable, Sequence
 from dataclasses import dataclass
 
-from amber_gable.core.specification.candidates import Candidate
+from amber_gable.core.specification.candidates import RankedProduct
 from amber_gable.core.specification.part_spec import PartSpec
 from amber_gable.core.specification.system import PICK_COATS, candidates_for, pick_of
 from amber_gable.domain.product import Product
@@ -11,11 +11,11 @@ from amber_gable.domain.schools import Method
 
 
 @dataclass(frozen=True)
-class Row:
+class PickRow:
     """A candidate; `hours` are workable hours of the coming days, None without weather; `cost_m2` of all
     its coats."""
 
-    candidate: Candidate
+    candidate: RankedProduct
     hours: float | None
     taken: bool
     cost_m2: float
@@ -28,7 +28,7 @@ class Pick:
     key: str
     name: str
     coats: int
-    rows: tuple[Row, ...]
+    rows: tuple[PickRow, ...]
     gain: str
 
 
@@ -46,7 +46,7 @@ def picks(
         finish = key == PICK_COATS
         coats = spec.derivation.coat_count if finish else 1
         rows = tuple(
-            Row(
+            PickRow(
                 candidate=c,
                 hours=hours_of(c.product, step.method),
                 taken=used.get(step.role) == c.product.code,
@@ -58,7 +58,7 @@ def picks(
     return list(out.values())
 
 
-def _gain(rows: Sequence[Row]) -> str:
+def _gain(rows: Sequence[PickRow]) -> str:
     """What the product with the most hours would open over the one taken, in words."""
     taken = next((r.hours for r in rows if r.taken), None)
     best = max(rows, key=lambda r: r.hours or 0.0, default=None)

@@ -13,7 +13,7 @@ from amber_gable.web.views.units import Units
 
 
 @dataclass(frozen=True)
-class Row:
+class RuleRow:
     number: int
     letter: str
     label: str
@@ -33,7 +33,7 @@ class Why:
     ok: bool
     answer: str
     then: str
-    rows: list[Row]
+    rows: list[RuleRow]
     readings: list[tuple[str, str, str]]
     stages: list[tuple[str, str]]
     previous: datetime | None
@@ -68,7 +68,7 @@ def why_panel(name: str, windows: Windows, readings: SlotReadings, slot: int, un
         # Room is a difference: 5 °C of it are 9 °F.
         left, _ = _figure(room, "K" if rule.unit == "°C" else rule.unit, units)
         rows.append(
-            Row(
+            RuleRow(
                 number=rule.number,
                 letter=rule.letter,
                 label=rule.label,
