@@ -16,6 +16,7 @@ from amber_gable.store.jobs import live_job
 from amber_gable.store.tables import PropertyRow
 from amber_gable.web.views.sheet_form import sheet_values
 from tests.jobs import coopers_rise
+from tests.web.forms import form_of
 
 METRIC, US = UnitSystem.METRIC, UnitSystem.US
 Q = Quantity
@@ -143,3 +144,15 @@ def test_the_choice_is_kept_whatever_was_guessed(client: TestClient) -> None:
     client.post("/units")
     assert "ft²" not in client.get(f"{RISE}/quantities").text
     assert set(UNITS) == set(Quantity)
+
+
+def test_a_form_is_read_in_the_units_it_was_shown_in(client: TestClient, space: Workspace) -> None:
+    """The units are changed in another tab while a sheet stands open: 50 °F do not become 50 °C."""
+    client.cookies.set("units", "us")
+    form = form_of(client.get("/stores/product/skerry-housecoat").text, "/stores/product/save")
+    assert form["surface_min_c"] == "50"
+    client.cookies.set("units", "metric")
+    answer = client.post("/stores/product/save", data=form | {"rh_max_pct": "84"})
+    assert answer.status_code == 200
+    again = form_of(client.get("/stores/product/skerry-housecoat").text, "/stores/product/save")
+    assert (again["surface_min_c"], again["rh_max_pct"]) == ("10", "84")

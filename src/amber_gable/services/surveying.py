@@ -21,7 +21,7 @@ from amber_gable.store import journal, survey
 from amber_gable.store.jobs import live_job, load_bundle, load_face
 from amber_gable.store.rows import places
 
-_OWN_FORM = {"version", "face", "id", "back"}
+_OWN_FORM = {"version", "face", "id", "back", "units"}
 _UNTYPED: dict[str, dict[str, Any]] = {"face": {"azimuth_deg": 180.0}, "opening": {"x_m": 0.0, "y_m": 0.0}}
 # From a job (cut down to a face) and a part of it to the step's words and the part's new fields.
 Change = Callable[[JobBundle, Part], tuple[str, dict[str, Any]]]

@@ -1,5 +1,6 @@
 """Rendering: templates, number formats, and the frame around every page of a job."""
 
+from collections.abc import Mapping
 from contextvars import ContextVar
 from datetime import datetime
 from pathlib import Path
@@ -58,6 +59,7 @@ def _told(_: Context, words: object) -> str:
 
 
 _TEMPLATES.env.filters.update(q=_shown, qn=_figure, told=_told)
+_TEMPLATES.env.globals["shown_units"] = lambda: _READER.get().system.value
 _TEMPLATES.env.globals["unit"] = lambda kind: _READER.get().symbol(kind)
 _TEMPLATES.env.filters["texture"] = texture_words
 _TEMPLATES.env.filters["label"] = lambda key: LABELS[key][0] if key in LABELS else key.replace("_", " ")
@@ -95,6 +97,12 @@ def units_of(request: Request) -> Units:
     """The reader's units, kept in a cookie; guessed from where the houses stand until they are chosen."""
     chosen = request.cookies.get("units")
     return Units(UnitSystem(chosen) if chosen in set(UnitSystem) else usual_units(space_of(request)))
+
+
+def typed_system(request: Request, form: Mapping[str, str]) -> UnitSystem:
+    """The units a form was shown in, which may not be those its reader has chosen since."""
+    shown_in = form.get("units")
+    return UnitSystem(shown_in) if shown_in in set(UnitSystem) else units_of(request).system
 
 
 def rendered(template: str, context: dict[str, Any], units: Units | None = None) -> str:

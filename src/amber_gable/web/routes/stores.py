@@ -10,7 +10,7 @@ from amber_gable.domain.errors import Refused, StaleEdit
 from amber_gable.domain.families import FAMILY_NAMES
 from amber_gable.services import stores
 from amber_gable.services.colours import drop_own, import_palette, library, palette_gpl, told_colour
-from amber_gable.web.pages import page, space_of, units_of
+from amber_gable.web.pages import page, space_of, typed_system, units_of
 from amber_gable.web.views.sheet_form import GROUPS, field_unit, sheet_values
 
 router = APIRouter(prefix="/stores")
@@ -91,7 +91,7 @@ async def save(request: Request) -> Response:
     version = int(single["version"]) if single.get("version", "").isdigit() else 0
     typed: dict[str, Any] = {**single, **several, **{k: single.get(k) == "yes" for k in stores.FLAGS}}
     try:
-        sheet = stores.typed_product(single, several, units_of(request).system)
+        sheet = stores.typed_product(single, several, typed_system(request, single))
         stores.save_product(space_of(request), sheet, version)
     except Refused as error:
         return _sheet(request, typed, version, single.get("name", ""), 422, faults=error.fields)

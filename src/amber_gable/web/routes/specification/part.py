@@ -29,7 +29,7 @@ from amber_gable.services.specifying import (
     with_school,
 )
 from amber_gable.services.step_edits import added, changed, dropped, removed
-from amber_gable.web.pages import Fields, job_page, load_job, space_of, units_of
+from amber_gable.web.pages import Fields, job_page, load_job, space_of, typed_system, units_of
 from amber_gable.web.views.build_up import build_up
 from amber_gable.web.views.spec_order import told_order
 from amber_gable.web.views.spec_picks import picks
@@ -178,7 +178,9 @@ def change_step(request: Request, job_id: str, kind: str, id_: str, step: str, f
         if operation is None:
             raise NotFound("step", step)
         return (
-            removed(wish, step, form) if act == "remove" else changed(wish, operation, form, units_of(request).system)
+            removed(wish, step, form)
+            if act == "remove"
+            else changed(wish, operation, form, typed_system(request, form))
         )
 
     return _edit(request, job_id, (kind, id_), {**form, "form": step}, change)

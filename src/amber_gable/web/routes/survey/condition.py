@@ -14,7 +14,7 @@ from amber_gable.domain.meter import MeterReading, MeterUnavailable
 from amber_gable.domain.substrates import SUBSTRATES
 from amber_gable.domain.survey import Zone
 from amber_gable.services import conditions
-from amber_gable.web.pages import Fields, page, space_of, units_of
+from amber_gable.web.pages import Fields, page, space_of, typed_system
 from amber_gable.web.routes.survey.sheet import Sheet, is_fragment, known, read_face, show
 from amber_gable.web.views.elevation import draw, drawing_scale
 from amber_gable.web.views.test_controls import TestRow, test_row
@@ -103,7 +103,7 @@ def test(request: Request, job_id: str, kind: str, id_: str, form: Fields) -> Re
     known(kind)
     faults: dict[str, str] = {}
     try:
-        conditions.record_test(space_of(request), job_id, kind, id_, form, units_of(request).system)
+        conditions.record_test(space_of(request), job_id, kind, id_, form, typed_system(request, form))
     except Refused as error:
         faults = {form.get("test", "") if k in ("condition", "on", "") else k: v for k, v in error.fields.items()}
     if not is_fragment(request):

@@ -8,7 +8,7 @@ from starlette.responses import RedirectResponse, Response
 from amber_gable.domain.errors import InputError, Refused, StaleEdit
 from amber_gable.services import face_copies, surveying
 from amber_gable.services.survey_sheet import face_under, has_face
-from amber_gable.web.pages import Fields, space_of, units_of
+from amber_gable.web.pages import Fields, space_of, typed_system
 from amber_gable.web.routes.survey.sheet import is_fragment, known, read_face
 from amber_gable.web.routes.survey.table import table_page
 
@@ -20,7 +20,7 @@ def save(request: Request, job_id: str, kind: str, form: Fields) -> Response:
     known(kind)
     id_ = form.get("id") or None
     try:
-        saved = surveying.save_part(space_of(request), job_id, kind, form, id_, units_of(request).system)
+        saved = surveying.save_part(space_of(request), job_id, kind, form, id_, typed_system(request, form))
     except (Refused, StaleEdit) as error:
         faults = error.fields if isinstance(error, Refused) else None
         stale = error if isinstance(error, StaleEdit) else None
