@@ -119,9 +119,8 @@ def _said(html: str) -> str:
 
 @pytest.mark.parametrize("system", list(UnitSystem))
 @pytest.mark.parametrize("address", PAGES)
-def test_no_page_shows_a_unit_of_the_other_system(client: TestClient, address: str, system: UnitSystem) -> None:
-    client.cookies.set("units", system.value)
-    answer = client.get(address)
+def test_no_page_shows_a_unit_of_the_other_system(visitor: TestClient, address: str, system: UnitSystem) -> None:
+    answer = visitor.get(address, headers={"cookie": f"units={system.value}"})
     assert answer.status_code == 200
     found = FOREIGN[system].search(_said(answer.text))
     around = _said(answer.text)[max(found.start() - 60, 0) : found.end() + 30] if found else ""
