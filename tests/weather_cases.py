@@ -13,7 +13,7 @@ from amber_gable.core.weather.steps import Steps, to_steps
 from amber_gable.core.weather.surface import Climate, FaceSurface, surface_climate
 from amber_gable.core.weather.windows import Windows, film_windows
 from amber_gable.domain.generic_products import generic_product
-from amber_gable.domain.schools import Method
+from amber_gable.domain.method import Method
 from amber_gable.domain.substrates import substrate
 from amber_gable.domain.weather import WeatherSeries
 from amber_gable.domain.working import CrewDay, Policy

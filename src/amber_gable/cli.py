@@ -61,8 +61,8 @@ def _parser() -> argparse.ArgumentParser:
     windows.add_argument("--moisture", type=float, help="wood moisture reading, %%")
     windows.add_argument("--day-start", type=float, default=7.0, help="crew's day, local hours")
     windows.add_argument("--day-end", type=float, default=19.0)
-    for school, choices in (("sun", "SunSchool"), ("hold", "HoldSchool"), ("dew", "DewSchool")):
-        windows.add_argument(f"--{school}-school", help=f"see docs/formats.md, {choices}")
+    for topic in ("sun", "hold", "dew"):
+        windows.add_argument(f"--{topic}-school", help=f"see docs/formats.md, schools of {topic}")
     _period(windows)
 
     quantities = command("quantities", _quantities, "litres and containers of a job bundle")
@@ -236,7 +236,7 @@ def _plan(options: argparse.Namespace) -> None:
 
 def _list(options: argparse.Namespace) -> None:
     from amber_gable.domain.generic_products import GENERIC_PRODUCTS
-    from amber_gable.domain.schools import Method
+    from amber_gable.domain.method import Method
     from amber_gable.domain.substrates import SUBSTRATES
 
     names = {

@@ -23,7 +23,7 @@ from amber_gable.core.weather.surface import surface_climate
 from amber_gable.core.weather.typical import stretch
 from amber_gable.core.weather.windows import film_windows
 from amber_gable.domain.job import JobBundle
-from amber_gable.domain.schools import Method
+from amber_gable.domain.method import Method
 from amber_gable.exchange.bundle import dump_bundle, load_bundle
 from amber_gable.exchange.elevation_dxf import write_dxf
 from amber_gable.exchange.takeoff_xlsx import write_workbook
@@ -61,7 +61,7 @@ def lanes_of_six_faces() -> None:
     steps = to_steps(series, 45.25, -62.1, 12)
     climate = surface_climate(steps, tuple(face_surface(f, "wood-lap", "#e9dcc1") for f in bundle.property.faces))
     slots = make_slots(steps, BEGIN, 10, BEGIN.tzinfo or bundle.property.tz)
-    film_windows(climate, slots, bundle.products[1], Method.BRUSH, bundle.job.policy, bundle.job.crew)
+    film_windows(climate, slots, bundle.products[1], Method.BRUSH, bundle.policy, bundle.job.crew)
 
 
 def rows() -> list[tuple[str, float, float | None]]:
@@ -129,7 +129,7 @@ def _two_hundred_jobs(folder: Path, bundle: JobBundle) -> list[tuple[str, float,
 def _specification(space: Workspace, client: TestClient) -> list[tuple[str, float, float | None]]:
     """Sixty zones from survey to systems, a house of six faces in two schemes, and the pages."""
     bundle, shelf = coopers_rise(), demo_products()
-    parts = [p for p in painted_parts(bundle.property, bundle.job.deduction).values() if not p.item_kind]
+    parts = [p for p in painted_parts(bundle.property, bundle.deduction).values() if not p.item_kind]
     sixty = [replace(p, name=f"{p.name} {n}") for n in range(6) for p in parts]
     place = bundle.property
     scale = drawing_scale(place.faces)

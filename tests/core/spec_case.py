@@ -9,7 +9,7 @@ from amber_gable.core.specification.planned import USUAL_WAY, PlannedStep
 from amber_gable.core.specification.rule import Level
 from amber_gable.domain.aims import Aim
 from amber_gable.domain.condition import Condition
-from amber_gable.domain.spec_schools import resolved
+from amber_gable.domain.schools import resolved
 
 SOUND = {"coating": "waterborne", "gloss": "dull", "chalking": "none", "loose_pct": 0, "mildew_pct": 0, "moisture": 12}
 WALL = {"coating": "waterborne", "gloss": "dull", "chalking": "none", "loose_pct": 0, "masonry": "normal"}

@@ -22,7 +22,7 @@ def quarry_lane() -> JobBundle:
 
 
 def _vinyl(bundle: JobBundle, zone: str, colour: str, school: str = "both", *, safe: bool = False) -> HeatCheck:
-    part = painted_parts(bundle.property, bundle.job.deduction)["zone", zone]
+    part = painted_parts(bundle.property, bundle.deduction)["zone", zone]
     return heat_checks(bundle.property, [Wanted(part, colour, school, safe)])[0]
 
 
@@ -71,7 +71,7 @@ MADE = [
 def test_only_the_made_colour_proves_what_vinyl_bears(
     quarry_lane: JobBundle, made: str | None, now: str, wanted: str, school: str, refused: bool
 ) -> None:
-    part = painted_parts(quarry_lane.property, quarry_lane.job.deduction)["zone", "ql-left-vinyl"]
+    part = painted_parts(quarry_lane.property, quarry_lane.deduction)["zone", "ql-left-vinyl"]
     condition = part.condition.model_copy(update={"made_colour": made})
     zone = part.part.model_copy(update={"condition": condition, "colour_now": now})
     (found,) = heat_checks(quarry_lane.property, [Wanted(replace(part, part=zone), wanted, school)])
@@ -87,7 +87,7 @@ def test_the_admissible_step_passes_and_is_no_lighter_than_it_must_be(quarry_lan
 
 
 def test_a_dark_steel_door_is_warned_of(quarry_lane: JobBundle) -> None:
-    part = painted_parts(quarry_lane.property, quarry_lane.job.deduction)["item", "ql-door-1"]
+    part = painted_parts(quarry_lane.property, quarry_lane.deduction)["item", "ql-door-1"]
     dark, light = heat_checks(quarry_lane.property, [Wanted(part, "#22302c"), Wanted(part, "#efe9dc")])
     assert dark.level is Level.CHECK
     assert dark.then.surface_c > 60

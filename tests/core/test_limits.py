@@ -17,9 +17,9 @@ from amber_gable.core.work import coverage
 from amber_gable.domain.families import Family
 from amber_gable.domain.generic_products import GENERIC_PRODUCTS
 from amber_gable.domain.job import JobBundle
+from amber_gable.domain.method import Method
 from amber_gable.domain.product import Product
-from amber_gable.domain.schools import HoldSchool, Method
-from amber_gable.domain.spec_schools import DEFAULTS, resolved
+from amber_gable.domain.schools import DEFAULTS, resolved
 from amber_gable.domain.working import Policy
 from tests.core.spec_case import SOUND, case
 from tests.jobs import one_wall
@@ -56,8 +56,8 @@ def test_hold_and_wind_take_the_stricter_of_sheet_and_policy() -> None:
     long_hold = ACRYLIC.model_copy(update={"hold_h": 6.0})
     assert coat_limits(long_hold, Policy())["hold"].value == 6.0
     assert "sheet" in coat_limits(long_hold, Policy())["hold"].source
-    overnight = coat_limits(long_hold, Policy(hold=HoldSchool.OVERNIGHT))["hold"]
-    assert (overnight.value, overnight.source) == (14.0, "school: overnight")
+    overnight = coat_limits(long_hold, Policy(hold="overnight"))["hold"]
+    assert (overnight.value, overnight.source) == (14.0, "school: overnight, fourteen hours")
     assert coat_limits(ACRYLIC, Policy())["wind"].value == 10.0
     assert coat_limits(ACRYLIC, Policy(), sprays=True)["wind"].value == 7.0
     assert coat_limits(ACRYLIC, Policy(spray_wind_max=12.0), sprays=True)["wind"].source == "policy: ladders"

@@ -19,9 +19,9 @@ from amber_gable.domain.errors import NoClimate
 from amber_gable.domain.generic_products import GENERIC_PRODUCTS
 from amber_gable.domain.grid import SLOT_S
 from amber_gable.domain.job import JobBundle
+from amber_gable.domain.method import Method
 from amber_gable.domain.plan import Plan, Task
 from amber_gable.domain.product import Base
-from amber_gable.domain.schools import Method
 from amber_gable.domain.substrates import SUBSTRATES
 from amber_gable.domain.working import CrewDay
 from tests.jobs import coopers_rise, one_wall, opening

@@ -57,12 +57,12 @@ def test_a_scheme_colours_its_groups_and_leaves_the_rest() -> None:
         part_colours(place, None, {})["item", "front-door-item"] == place.part(("item", "front-door-item")).colour_now
     )  # type: ignore[union-attr]
     lit = lit_colours(place.face("front"), place, colours, light_at(place, _at(12)))
-    assert set(lit) == {k for k, p in painted_parts(place, bundle.job.deduction).items() if p.face.id == "front"}
+    assert set(lit) == {k for k, p in painted_parts(place, bundle.deduction).items() if p.face.id == "front"}
 
 
 def _order(job: str, key: tuple[str, str]) -> tuple[PaintingOrder, PaintedPart]:
     bundle = demo_job(job)
-    part = painted_parts(bundle.property, bundle.job.deduction)[key]
+    part = painted_parts(bundle.property, bundle.deduction)[key]
     found = painting_order(part, bundle.property.items_of(part.face.id))
     assert found is not None
     return found, part
@@ -116,5 +116,5 @@ def test_masonry_and_roof_end_at_breaks_and_at_the_ladder() -> None:
     bands = sorted(roof.figures[0].members, key=lambda m: m.number)
     assert [b.y for b in bands] == sorted((b.y for b in bands), reverse=True)
     bundle = demo_job("1-coopers-rise")
-    siding = painted_parts(bundle.property, bundle.job.deduction)["zone", "front-siding"]
+    siding = painted_parts(bundle.property, bundle.deduction)["zone", "front-siding"]
     assert painting_order(siding) is None

@@ -17,9 +17,9 @@ from amber_gable.core.work.coverage import LOSS_PCT, theoretical_coverage
 from amber_gable.core.work.labour import Factor, height_factor, labour, texture_factor
 from amber_gable.core.work.record import job_work
 from amber_gable.domain.generic_products import GENERIC_PRODUCTS, generic_product
+from amber_gable.domain.method import Method
 from amber_gable.domain.operation import Operation, OperationKind, Technique, Unit
 from amber_gable.domain.product import Container
-from amber_gable.domain.schools import Method
 from amber_gable.services.quantities import job_quantities
 from tests.jobs import coopers_rise, one_wall
 
@@ -250,7 +250,7 @@ def test_the_work_record_itemises_what_hours_and_litres_come_from() -> None:
 def test_every_stage_reads_the_same_hours_and_litres() -> None:
     bundle = coopers_rise()
     work = [line for lines in job_work(bundle).values() for line in lines]
-    parts, shelf = painted_parts(bundle.property, bundle.job.deduction), list(bundle.products)
+    parts, shelf = painted_parts(bundle.property, bundle.deduction), list(bundle.products)
     specs = [part_spec(bundle, part, shelf) for part in parts.values()]
     assert sum(s.sums.hours for s in specs) == pytest.approx(sum(line.hours for line in work))
     assert sum(s.sums.litres for s in specs) == pytest.approx(sum(line.litres for line in work))

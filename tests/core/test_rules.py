@@ -7,8 +7,8 @@ import pytest
 
 from amber_gable.core.weather.rules import LETTERS, RULES
 from amber_gable.core.weather.windows import Windows, preparation_windows
+from amber_gable.domain.method import Method
 from amber_gable.domain.operation import OperationKind
-from amber_gable.domain.schools import DewSchool, HoldSchool, Method, SunSchool
 from amber_gable.domain.working import Policy
 from tests.weather_cases import (
     FULL_DAY,
@@ -103,12 +103,12 @@ def test_daylight_keeps_half_an_hour_from_sunrise_and_sunset() -> None:
 @pytest.mark.parametrize(
     ("school", "cold_air", "warm_air"),
     [
-        (SunSchool.SHADE_WHEN_WARM, False, True),
-        (SunSchool.FOLLOW_SHADE, True, True),
-        (SunSchool.TEMPERATURE, False, False),
+        ("shade-when-warm", False, True),
+        ("follow-shade", True, True),
+        ("temperature", False, False),
     ],
 )
-def test_sun_schools_differ_in_when_direct_sun_stops(school: SunSchool, cold_air: bool, warm_air: bool) -> None:
+def test_sun_schools_differ_in_when_direct_sun_stops(school: str, cold_air: bool, warm_air: bool) -> None:
     """A pale wall, so that its surface stays under every product limit."""
     for mean_c, stopped in ((9.0, cold_air), (21.0, warm_air)):
         series = clear_days(NORTHERN, utc("2026-09-08"), 7, mean_c=mean_c, dew_c=2.0)
@@ -123,7 +123,7 @@ def test_the_hot_limit_holds_in_every_sun_school() -> None:
     series = clear_days(NORTHERN, utc("2026-07-08"), 7, mean_c=26.0, dew_c=10.0)
     climate = climate_of(series, NORTHERN, walls(SOUTH, absorptance=0.9))
     slots = day_slots(climate.steps, utc("2026-07-10"), 1, NORTHERN[2])
-    for school in SunSchool:
+    for school in ("shade-when-warm", "follow-shade", "temperature"):
         assert "H" in windows_of(climate, slots, policy=Policy(sun=school)).letters(0, 26)
 
 
@@ -137,10 +137,10 @@ def _evening_hours(
 
 
 def test_stricter_hold_and_dew_schools_never_open_more_hours() -> None:
-    touch, four, night = (_evening_hours(Policy(hold=h)) for h in HoldSchool)
+    touch, four, night = (_evening_hours(Policy(hold=h)) for h in ("touch-dry", "four-hours", "overnight"))
     assert touch >= four >= night
     assert touch > night, "on cold nights the overnight school closes the day"
-    ready, dry = (_evening_hours(Policy(dew=d)) for d in (DewSchool.RAIN_READY, DewSchool.TOUCH_DRY))
+    ready, dry = (_evening_hours(Policy(dew=d)) for d in ("rain-ready", "touch-dry"))
     assert dry > ready > 0
 
 

@@ -20,9 +20,9 @@ from amber_gable.domain.errors import NoSteps
 from amber_gable.domain.families import Family, usual_surfaces
 from amber_gable.domain.finish import Override
 from amber_gable.domain.generic_products import GENERIC_PRODUCTS
+from amber_gable.domain.method import Method
 from amber_gable.domain.operation import Operation, Technique
 from amber_gable.domain.product import Base, Hazard, Product
-from amber_gable.domain.schools import Method
 from tests.core.spec_case import SOUND, Case, case
 from tests.jobs import coopers_rise, demo_job, demo_products
 
@@ -156,7 +156,7 @@ def test_a_pick_holds_while_it_fits_and_a_bare_shelf_is_told() -> None:
 
 def _front() -> tuple[Any, PaintedPart]:
     bundle = coopers_rise()
-    return bundle, painted_parts(bundle.property, bundle.job.deduction)["zone", "front-siding"]
+    return bundle, painted_parts(bundle.property, bundle.deduction)["zone", "front-siding"]
 
 
 def test_schools_side_by_side_cost_what_they_say() -> None:
@@ -199,7 +199,7 @@ def test_a_stored_part_tells_when_the_survey_moved_on() -> None:
     worse = part.part.model_copy(update={"condition": part.condition.model_copy(update={"loose_pct": 60.0})})
     place = bundle.property.model_copy(update={"zones": (worse, *bundle.property.zones[1:])})
     later = bundle.model_copy(update={"property": place})
-    moved = painted_parts(later.property, later.job.deduction)["zone", "front-siding"]
+    moved = painted_parts(later.property, later.deduction)["zone", "front-siding"]
     assert part_spec(later, moved, SHELF).changed
     wish = Wish.of(spec.finish) if spec.finish else Wish("#e9dcc1", "Oat")
     assert made_finish(part, wish, fresh_spec(bundle, part, wish, SHELF).operations) == spec.finish
@@ -252,7 +252,7 @@ def test_a_double_override_and_a_mismatched_one_are_refused() -> None:
 
 def test_deriving_the_demo_again_changes_nothing() -> None:
     bundle = coopers_rise()
-    for part in painted_parts(bundle.property, bundle.job.deduction).values():
+    for part in painted_parts(bundle.property, bundle.deduction).values():
         spec = part_spec(bundle, part, SHELF)
         assert spec.operations == spec.fresh.operations, part.name
         assert derive(spec.derivation.facts).steps == spec.derivation.steps
@@ -260,7 +260,7 @@ def test_deriving_the_demo_again_changes_nothing() -> None:
 
 def test_containment_stands_where_old_paint_is_cut_anywhere_on_the_face() -> None:
     bundle = demo_job("2-net-loft")
-    parts = painted_parts(bundle.property, bundle.job.deduction)
+    parts = painted_parts(bundle.property, bundle.deduction)
     for zone, contained in (("north-wall", True), ("west-wall", False)):
         facts = part_facts(bundle, parts["zone", zone], "#3d5a73")
         roles = {s.role for s in derive(facts).steps}

@@ -9,8 +9,8 @@ from amber_gable.core.plan.work import Stint, WorkItem, before_in_system, before
 from amber_gable.core.survey.painted import painted_parts, together
 from amber_gable.core.work.record import job_work
 from amber_gable.domain.job import JobBundle
+from amber_gable.domain.method import Method
 from amber_gable.domain.operation import Operation, OperationKind, Technique
-from amber_gable.domain.schools import Method
 from tests.jobs import coopers_rise
 from tests.weather_cases import real_year
 
@@ -72,7 +72,7 @@ def test_like_items_are_done_together_and_no_hour_is_lost() -> None:
     items = work_items(_site(bundle))
     shutters = _of(items, "5 × shutter pair")
     assert shutters
-    parts = painted_parts(bundle.property, bundle.job.deduction)
+    parts = painted_parts(bundle.property, bundle.deduction)
     pairs = [parts["item", f"shutters-{n}"] for n in range(1, 6)]
     work = job_work(bundle)
     wanted = sum(line.hours for p in pairs for line in work[p.key])

@@ -116,7 +116,7 @@ def test_the_workbooks_sums_come_to_what_the_program_says(bundle: JobBundle) -> 
     book = load_workbook(io.BytesIO(write_workbook(bundle)))
     assert len(book.worksheets) == len({f.building for f in bundle.property.faces})
     total = sum(_worked_out(sheet) for sheet in book.worksheets)
-    zones = sum(a.surface_m2 for a in zone_areas(bundle.property, bundle.job.deduction).values())
+    zones = sum(a.surface_m2 for a in zone_areas(bundle.property, bundle.deduction).values())
     assert total == pytest.approx(zones + sum(item_area(i.spec) for i in bundle.property.items), rel=1e-9)
 
 

@@ -18,7 +18,6 @@ from amber_gable.domain.errors import InputError
 from amber_gable.domain.families import Family
 from amber_gable.domain.generic_products import GENERIC_PRODUCTS
 from amber_gable.domain.job import JobBundle
-from amber_gable.domain.schools import DeductionSchool
 from amber_gable.domain.versions import brought_up
 from amber_gable.domain.working import CrewDay
 from amber_gable.services.opening import bring_up
@@ -76,8 +75,8 @@ def first_release(tmp_path: Path) -> Database:
             area={"kind": "face"}, colour_now="#808080", condition={**CONDITION, "wood_moisture_pct": 13.5},
         )  # fmt: skip
         _insert(
-            connection, "job", id="j", property_id="p", name="J", customer="A", deduction="net", policy={}, crew={},
-            products=[], systems=[], note="",
+            connection, "job", id="j", property_id="p", name="J", customer="A", deduction="net", crew={},
+            policy={"sun": "temperature", "hold": "touch-dry"}, products=[], systems=[], note="",
         )  # fmt: skip
     return database
 
@@ -89,11 +88,12 @@ def test_a_first_release_database_keeps_its_survey(first_release: Database) -> N
     face, zone = bundle.property.faces[0], bundle.property.zones[0]
     assert face.outline.kind == "gable"
     assert [o.id for o in face.openings] == ["w"]
-    area = zone_areas(bundle.property, DeductionSchool.NET)["z"]
+    area = zone_areas(bundle.property, "net")["z"]
     assert area.plan_m2 == pytest.approx(7.4 * 5.6 + 7.4 * 2.6 / 2 - 0.9 * 1.4)
     assert zone.condition.coating is Coating.BARE
     assert [r.pct for r in zone.condition.moisture] == [13.5]
     assert zone.condition.loose_pct == 20
+    assert (bundle.job.schools, bundle.policy.sun) == ({"deduction": "net", "sun": "temperature"}, "temperature")
     copies = list(first_release.path.parent.glob("old.before-*.sqlite3"))
     assert len(copies) == 1, "a copy was put aside before"
     with sqlite3.connect(copies[0]) as connection:
@@ -115,8 +115,17 @@ def test_a_bundle_of_version_one_is_brought_up_and_left_as_it_was() -> None:
     assert json.dumps(old) == before
     assert new["property"]["faces"][0]["outline"] == {"kind": "rectangle", "width_m": 4, "height_m": 3}
     assert new["property"]["zones"][0]["condition"] == {"loose_pct": 3}
-    assert brought_up({"version": 3, "x": 1}) == {"version": 4, "x": 1}
-    assert brought_up({"version": 4, "x": 1}) == {"version": 4, "x": 1}
+    assert brought_up({"version": 3, "x": 1}) == {"version": 5, "x": 1}
+    assert brought_up({"version": 5, "x": 1}) == {"version": 5, "x": 1}
+
+
+def test_schools_of_openings_and_weather_of_version_four_join_the_others() -> None:
+    chosen = {"sun": "follow-shade", "hold": "touch-dry", "ladder_wind_max": 9.0}
+    job = {"deduction": "gross", "policy": chosen, "schools": {"wash": "pressure"}}
+    new = brought_up({"version": 4, "job": job})["job"]
+    schools = {"wash": "pressure", "deduction": "gross", "sun": "follow-shade"}
+    assert new == {"policy": {"ladder_wind_max": 9.0}, "schools": schools}
+    assert brought_up({"version": 4, "job": {"policy": 3, "schools": "?"}})["job"] == {"policy": 3, "schools": "?"}
 
 
 FAMILIES = [
@@ -132,7 +141,7 @@ FAMILIES = [
 @pytest.mark.parametrize(("sheet", "family"), FAMILIES)
 def test_a_family_in_free_words_finds_its_code(sheet: dict[str, object], family: str) -> None:
     new = brought_up({"version": 2, "products": [sheet, "nonsense"]})
-    assert new["version"] == 4
+    assert new["version"] == 5
     assert new["products"][0]["family"] == family
     assert family != "other" or new["products"][0]["note"] == "Whitewash"
 

@@ -1,6 +1,7 @@
 """Every page, and what a contractor does on them."""
 
 import re
+from typing import Any
 
 import pytest
 from fastapi.testclient import TestClient
@@ -201,15 +202,23 @@ def test_changing_the_job_marks_its_plan_out_of_date_and_replanning_clears_it(cl
     assert "out of date" not in client.post(f"{RISE}/plan").text
 
 
-def test_schools_are_a_choice_of_the_job(client: TestClient) -> None:
+def test_schools_of_the_house_are_chosen_for_job_or_company_where_they_are_asked(client: TestClient) -> None:
     before = client.get(f"{RISE}/weather?face=front&at=2026-09-15T13:00:00-03:00").text
     assert "No: hot or direct sun" in before
-    form = {"deduction": "gross", "sun": "temperature", "hold": "touch-dry", "dew": "touch-dry", "back": "weather"}
-    assert client.post(f"{RISE}/schools", data=form).status_code == 200
+
+    def choose(**form: str) -> Any:
+        return client.post(f"{RISE}/schools", data=form)
+
+    page = choose(topic="sun", school="temperature", level="job")
+    assert page.url.path.endswith("/weather")
+    assert "Temperature decides" in page.text
     after = client.get(f"{RISE}/weather?face=front&at=2026-09-15T10:00:00-03:00").text
     assert "Yes, until" in after
-    assert 'value="gross" selected' in client.get(f"{RISE}/survey").text
-    assert client.post(f"{RISE}/schools", data=form | {"sun": "moon"}).status_code == 422
+    page = choose(topic="deduction", school="gross", level="company")
+    assert page.url.path.endswith("/survey")
+    assert re.search(r'value="gross" checked', page.text)
+    assert "company" in page.text
+    assert choose(topic="sun", school="moon", level="job").status_code == 422
 
 
 def test_the_day_sheet_shows_cautions_and_limits(visitor: TestClient) -> None:

@@ -8,7 +8,7 @@ from pydantic import Field, field_validator, model_validator
 from amber_gable.domain.aims import Aim
 from amber_gable.domain.base import HexColour, Id, Name, Record
 from amber_gable.domain.operation import Operation, unique_operations
-from amber_gable.domain.spec_schools import checked_schools
+from amber_gable.domain.schools import checked_part_schools
 
 Schools = Annotated[dict[str, str], Field(max_length=60)]
 
@@ -54,7 +54,7 @@ class Finish(Record):
     picks: Annotated[dict[str, Id], Field(max_length=40)] = Field(default_factory=dict)
     overrides: Annotated[tuple[Override, ...], Field(max_length=60)] = ()
 
-    _schools_known = field_validator("schools")(lambda chosen: checked_schools(chosen))
+    _schools_known = field_validator("schools")(lambda chosen: checked_part_schools(chosen))
 
     @property
     def part(self) -> tuple[str, str]:

@@ -1,7 +1,7 @@
 """Coating systems to start from, made of the generic products."""
 
+from amber_gable.domain.method import Method
 from amber_gable.domain.operation import LAYING, CoatingSystem, Operation, OperationKind, Technique
-from amber_gable.domain.schools import Method
 
 _K, _M, _T = OperationKind, Method, Technique
 _WAYS = {_K.WASH: _T.HOSE_WASH, _K.SCRAPE: _T.DRY_SCRAPE, _K.SAND: _T.HAND_SAND, _K.CAULK: _T.BEAD}

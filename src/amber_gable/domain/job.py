@@ -1,5 +1,6 @@
 """A job: a property, what is to be done to each zone, and by whom; and the bundle that carries it between programs."""
 
+import builtins
 from typing import Annotated, Literal, Self
 
 from pydantic import Field, field_validator, model_validator
@@ -10,10 +11,9 @@ from amber_gable.domain.finish import Finish, Schools
 from amber_gable.domain.operation import CoatingSystem, Operation
 from amber_gable.domain.product import Product
 from amber_gable.domain.scheme import Scheme
-from amber_gable.domain.schools import DeductionSchool
-from amber_gable.domain.spec_schools import checked_schools
+from amber_gable.domain.schools import checked_schools, resolved
 from amber_gable.domain.survey import Property
-from amber_gable.domain.working import CrewDay, Policy
+from amber_gable.domain.working import CrewDay, Policy, PolicyLimits
 
 
 class Company(Record):
@@ -35,8 +35,7 @@ class Job(Record):
     id: Id
     name: Name
     customer: Name
-    deduction: DeductionSchool = DeductionSchool.THRESHOLD
-    policy: Policy = Policy()
+    policy: PolicyLimits = PolicyLimits()
     crew: CrewDay = CrewDay()
     schools: Schools = Field(default_factory=dict)
     finishes: tuple[Finish, ...] = ()
@@ -48,10 +47,10 @@ class Job(Record):
 
 
 class JobBundle(Record):
-    """Everything needed to compute a job anywhere: the file format `amber-gable-job`, version 4."""
+    """Everything needed to compute a job anywhere: the file format `amber-gable-job`, version 5."""
 
     format: Literal["amber-gable-job"] = "amber-gable-job"
-    version: Literal[4] = 4
+    version: Literal[5] = 5
     company: Company
     property: Property
     products: tuple[Product, ...] = ()
@@ -83,6 +82,21 @@ class JobBundle(Record):
                 raise ValueError(f"{what} '{id_}' has two finishes; keep one")
             seen.add(f.part)
         return self
+
+    @builtins.property
+    def schools(self) -> dict[str, str]:
+        """The school of every topic that holds for the job."""
+        return resolved(self.company.schools, self.job.schools)
+
+    @builtins.property
+    def deduction(self) -> str:
+        """The school of openings: 'threshold', 'net' or 'gross'."""
+        return self.schools["deduction"]
+
+    @builtins.property
+    def policy(self) -> Policy:
+        """What the job's coats are judged by in the weather."""
+        return Policy.under(self.job.policy, self.schools)
 
     def product(self, code: str) -> Product:
         return next(p for p in self.products if p.code == code)

@@ -6,7 +6,7 @@ from typing import Annotated, Self
 from pydantic import Field, model_validator
 
 from amber_gable.domain.base import HexColour, Id, Name, Note, Record
-from amber_gable.domain.schools import Method
+from amber_gable.domain.method import Method
 from amber_gable.domain.units import Quantity
 
 

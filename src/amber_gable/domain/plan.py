@@ -3,8 +3,8 @@
 from datetime import datetime
 
 from amber_gable.domain.base import Record
+from amber_gable.domain.method import Method
 from amber_gable.domain.operation import OperationKind, Technique
-from amber_gable.domain.schools import Method
 
 
 class Task(Record):

@@ -8,7 +8,7 @@ from pydantic import Field, model_validator
 
 from amber_gable.domain.base import Fraction, Id, Name, Note, Percent, Record
 from amber_gable.domain.families import Family
-from amber_gable.domain.schools import Method
+from amber_gable.domain.method import Method
 from amber_gable.domain.units import Quantity
 
 Hours = Annotated[float, Field(gt=0, le=24 * 400)]

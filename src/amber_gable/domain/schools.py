@@ -1,65 +1,215 @@
-"""Schools: points on which good painters differ. Each is a choice, with what it trades."""
+"""Schools: points on which good painters differ, each with what it trades.
 
+A choice is kept by topic and option code, at company, job and part level; the nearest one holds. Topics of survey and
+weather are chosen for the whole house.
+"""
+
+from collections.abc import Mapping
+from dataclasses import dataclass
 from enum import StrEnum
+from types import MappingProxyType
 
 
-class DeductionSchool(StrEnum):
-    """Whether openings are taken off the wall's area.
+class Asked(StrEnum):
+    """Where the work asks a topic's question; only what the specification asks may be answered part by part."""
 
-    NET deducts every opening: least paint, no allowance for cutting in round small windows.
-    GROSS deducts none: the cutting-in costs what the opening saves; paint is over-ordered on glassy faces.
-    THRESHOLD deducts openings larger than 1.5 m² only: between the two, and the default.
-    """
-
-    NET = "net"
-    GROSS = "gross"
-    THRESHOLD = "threshold"
+    SURVEY = "survey"
+    SPECIFICATION = "specification"
+    WEATHER = "weather"
 
 
-class SunSchool(StrEnum):
-    """When direct sun on the face stops the work. The product's hot limit holds in all three.
+@dataclass(frozen=True)
+class School:
+    """One option of a topic. `life` is a factor on the years a coating system lasts (handbook §16); `trades` says what
+    it gives and takes, `risk` what goes wrong with it when it does."""
 
-    SHADE_WHEN_WARM stops for sun only if the air is at or above 18 °C or the surface above 32 °C.
-    FOLLOW_SHADE never lays a coat in direct sun: fewest lap marks, fewest hours.
-    TEMPERATURE looks at the product's surface maximum alone: most hours, more risk of lap marks.
-    """
-
-    SHADE_WHEN_WARM = "shade-when-warm"
-    FOLLOW_SHADE = "follow-shade"
-    TEMPERATURE = "temperature"
-
-
-class HoldSchool(StrEnum):
-    """How long the surface must stay above the product's minimum after the last stroke.
-
-    TOUCH_DRY: until dry to touch and at least 2 h. FOUR_HOURS: at least 4 h. OVERNIGHT: 14 h, the night included;
-    safest for the film, and it closes most of spring and autumn.
-    """
-
-    TOUCH_DRY = "touch-dry"
-    FOUR_HOURS = "four-hours"
-    OVERNIGHT = "overnight"
+    code: str
+    name: str
+    trades: str
+    risk: str
+    life: float = 1.0
 
 
-class DewSchool(StrEnum):
-    """How long no dew may form on the fresh film.
+@dataclass(frozen=True)
+class Topic:
+    """A question with its schools. The first is the default."""
 
-    RAIN_READY is the default. TOUCH_DRY accepts dew on a touch-dry film: later last strokes, some risk of dull or
-    streaked patches.
-    """
+    code: str
+    question: str
+    schools: tuple[School, ...]
+    asked: Asked = Asked.SPECIFICATION
 
-    RAIN_READY = "rain-ready"
-    TOUCH_DRY = "touch-dry"
+    def school(self, code: str) -> School:
+        """Raises ValueError naming the options."""
+        for s in self.schools:
+            if s.code == code:
+                return s
+        options = ", ".join(s.code for s in self.schools)
+        raise ValueError(f"'{code}' is no school of '{self.code}'; one of: {options}")
 
 
-class Method(StrEnum):
-    """How the coating is put on."""
+_TOPICS = (
+    Topic("deduction", "Are openings taken off the wall?", (
+        School("threshold", "Openings over 1.5 m²", "Between the two: what small windows save, cutting in round them "
+               "costs.", "A face of many small windows takes less paint than bought."),
+        School("net", "Every opening", "Least paint; no allowance for cutting in round small windows.",
+               "Hours too few on a face with many windows."),
+        School("gross", "No opening", "Quick to measure; the cutting-in costs what the opening saves.",
+               "Paint over-ordered on glassy faces."),
+    ), Asked.SURVEY),
+    Topic("sun", "When does direct sun stop a coat?", (
+        School("shade-when-warm", "Shade when warm", "Direct sun stops the coat only from 18 °C air or above 32 °C at "
+               "the surface.", "Lap marks on a dark wall in a cool wind."),
+        School("follow-shade", "Always follow the shade", "Never a coat in direct sun: fewest lap marks, fewest hours.",
+               "Cold mornings lost that would have held."),
+        School("temperature", "Temperature decides", "The sheet's hottest surface alone: most hours.",
+               "Lap marks; solvent boiling under the skin."),
+    ), Asked.WEATHER),
+    Topic("hold", "How long must the surface stay warm enough?", (
+        School("touch-dry", "Until dry to touch, two hours at least", "Late enough for a working day in spring.",
+               "A film that set and has not yet formed meets the cold night."),
+        School("four-hours", "Four hours", "A margin over touch-dry; the last stroke comes earlier.",
+               "Slow products are not formed by then."),
+        School("overnight", "Overnight, fourteen hours", "Safest for the film; closes most of spring and autumn.",
+               "Season lost."),
+    ), Asked.WEATHER),
+    Topic("dew", "How long must dew stay off?", (
+        School("rain-ready", "Until rain-ready", "No leached or dull patches.", "Early end of the day in autumn."),
+        School("touch-dry", "Until dry to touch", "Later last strokes.", "Dull or streaked patches."),
+    ), Asked.WEATHER),
+    Topic("wash", "How are walls washed?", (
+        School("hose", "Never pressure wash siding", "Cleaner by hose, a minute's dwell and a brush: no water behind "
+               "the boards, more brushing.", "Dirt left in corners where the brush was skipped."),
+        School("pressure", "Pressure wash siding", "Wide fan at low pressure: fast on big walls; needs longer drying.",
+               "Water driven behind the siding; gouged wood, broken glass.", 0.95),
+    )),
+    Topic("mildew", "What kills mildew and algae?", (
+        School("bleach", "Bleach 1 : 3, rinsed", "Cheap, seen to work while you wait; must be rinsed.",
+               "Burns planting; never with ammonia or acid."),
+        School("fungicide", "Fungicidal wash, left on", "Stays in the pores and keeps working; dearer, needs its time.",
+               "Growth comes back sooner where it was rinsed off by rain.", 1.05),
+    )),
+    Topic("failing", "What of failing but tight old paint?", (
+        School("encapsulate", "Lock it down", "Scrape what is loose, bind the edges with peel-bonding primer: buys "
+               "roughly 12 to 15 years before a mechanical strip.", "Old layers let go under the new film.", 1.0),
+        School("strip", "Strip to bare", "Off with all of it: the longest-lasting job, at many times the hours; much "
+               "dust, and containment where lead is presumed.", "Damaged wood; lead dust.", 1.5),
+    )),
+    Topic("prime-sound", "Is sound paint primed?", (
+        School("spots", "Bare spots only", "No primer over sound paint of the same kind: fewest hours and litres.",
+               "Spots may flash through a thin finish."),
+        School("everything", "Prime everything for evenness", "One more full coat: even sheen and suction.",
+               "Hours and litres for looks alone.", 1.05),
+    )),
+    Topic("bare-wood", "Which primer on bare wood?", (
+        School("acrylic", "Acrylic wood primer", "Recoat in hours, mild smell, stays flexible.",
+               "Tannin may bleed through on cedar and knots."),
+        School("alkyd", "Oil wood primer", "Blocks tannin best, binds old wood; a day to dry, strong fumes, oily rags.",
+               "Slow in the cold; brittle with age."),
+    )),
+    Topic("damp-limit", "How damp may wood be under a film?", (
+        School("15", "15 % at most", "The safe figure; waits longer after washing and rain.", "Days lost."),
+        School("17", "17 % at most", "Starts a day or two earlier.", "Blisters where one board was wetter.", 0.95),
+    )),
+    Topic("timber", "When is new treated timber ready?", (
+        School("test", "Test, not calendar", "Meter and water drop decide: may be weeks or months.",
+               "Readings taken on the driest boards only."),
+        School("season", "Leave it a season", "Three to four months whatever the meter says.",
+               "The surface greys meanwhile and must be cleaned.", 1.0),
+    )),
+    Topic("deck-sand", "How are deck boards sanded before stain?", (
+        School("smooth", "Smooth, 150 to 180 grit", "Raised fibre off, soft underfoot; takes up a little less stain.",
+               "Closed grain where it was sanded too fine."),
+        School("grip", "Leave for grip", "No sanding: more stain taken up, better grip in the wet.",
+               "Splinters; fibre shows through the stain.", 0.95),
+    )),
+    Topic("brick", "Is bare brick primed?", (
+        School("direct", "Masonry paint direct", "Brick with ordinary tooth takes masonry paint without primer.",
+               "Uneven suction shows on the first coat."),
+        School("prime", "Always prime bare masonry", "A masonry primer first: even suction, less finish paint.",
+               "One more coat on something that cannot be undone.", 1.05),
+    )),
+    Topic("vinyl", "How dark may vinyl be painted?", (
+        School("both", "Not darker, and cool by computation", "Must pass both the old colour and the computed peak.",
+               "Refuses some colours a panel might bear."),
+        School("not-darker", "A: never darker than now", "Simple and safe; no darker colour at all.",
+               "Says nothing of a panel that is at its limit already."),
+        School("rated", "B: only colours rated vinyl-safe", "Relies on the maker's rated colours, darker ones too.",
+               "Warranty of the siding may still be void.", 0.95),
+        School("computed", "C: computed peak below the softening limit", "Physics decides per face and colour.",
+               "The design day or the colour's absorptance may be off.", 0.95),
+    )),
+    Topic("back-roll", "Are sprayed coats back-rolled?", (
+        School("by-surface", "By substrate and condition", "First coat on bare or porous surfaces only.",
+               "A porous patch missed."),
+        School("always", "Everything", "Best penetration and an even film; less than half the spraying speed.",
+               "Hours for little on sound, sealed walls.", 1.03),
+        School("never", "Only where never painted before", "Fastest on sound walls that were back-rolled before.",
+               "Pinholes on rough masonry.", 0.95),
+    )),
+    Topic("method", "By hand or by spray?", (
+        School("hand", "Brush and roller", "Little masking, no overspray; slow on large walls.", "Lap marks."),
+        School("spray", "Airless and turbine", "Three times a roller and more on open walls; masking, wind limits.",
+               "Overspray, runs, skin injection."),
+    )),
+    Topic("dull", "How is gloss dulled?", (
+        School("sand", "Sand it", "Sure and seen; dust.", "Edges sanded through."),
+        School("deglosser", "Liquid deglosser", "No dust, gets into mouldings; gloves, glasses, ventilation.",
+               "Bond depends on coating within its time.", 0.95),
+    )),
+    Topic("putty", "What glazes the windows?", (
+        School("putty", "Oil putty", "The traditional bed; skins in one to two weeks before paint.",
+               "Wrinkles when painted too soon.", 1.05),
+        School("acrylic", "Gun-applied acrylic glazing compound", "Paint in days; dearer.",
+               "Poor tooling shows.", 1.0),
+    )),
+    Topic("windows", "How many coats on windows?", (
+        School("traditional", "Primer, undercoat, two top coats", "The full build: lasts, closes the grain.",
+               "Sashes bind when the film grows thick.", 1.15),
+        School("two-coat", "Spot primer and two top coats", "One coat less and a day less.",
+               "Thin on edges and sills.", 1.0),
+    )),
+    Topic("chalk", "What binds chalk left after washing?", (
+        School("conditioner", "Conditioner", "Soaks in and binds the dust; thin, quick to roll on.",
+               "Leaves a shine where it was not taken up."),
+        School("bonding", "Peel-bonding primer", "Bridges and binds; thick, slow to dry.",
+               "Closes fine texture.", 1.05),
+    )),
+    Topic("order", "Which goes first on a face?", (
+        School("fields-first", "Fields first", "Siding, then windows and trim: trim is cut in over the field.",
+               "Trim waits longest in the weather."),
+        School("trim-first", "Trim first", "Trim sprayed or brushed free, then masked by the field's edge.",
+               "Fresh trim under ladders and drips."),
+    )),
+)  # fmt: skip
+TOPICS: Mapping[str, Topic] = MappingProxyType({t.code: t for t in _TOPICS})
+DEFAULTS: Mapping[str, str] = MappingProxyType({t.code: t.schools[0].code for t in _TOPICS})
 
-    BRUSH = "brush"
-    ROLLER = "roller"
-    AIRLESS = "airless"
-    TURBINE = "turbine"
 
-    @property
-    def sprays(self) -> bool:
-        return self in (Method.AIRLESS, Method.TURBINE)
+def topics_of(asked: Asked) -> list[Topic]:
+    return [t for t in _TOPICS if t.asked is asked]
+
+
+def checked_schools(chosen: Mapping[str, str]) -> dict[str, str]:
+    """The choices of a company or a job as they are. Raises ValueError for a topic or school that is not known."""
+    for topic, code in chosen.items():
+        if topic not in TOPICS:
+            raise ValueError(f"'{topic}' is no topic of schools; one of: {', '.join(TOPICS)}")
+        TOPICS[topic].school(code)
+    return dict(chosen)
+
+
+def checked_part_schools(chosen: Mapping[str, str]) -> dict[str, str]:
+    """The choices of one part as they are. Raises ValueError as above, and for a topic of the whole house."""
+    for topic in checked_schools(chosen):
+        if TOPICS[topic].asked is not Asked.SPECIFICATION:
+            raise ValueError(f"'{topic}' is chosen for the whole job, not for one part")
+    return dict(chosen)
+
+
+def resolved(*levels: Mapping[str, str]) -> dict[str, str]:
+    """Every topic's school, from company to job to part: what comes later holds."""
+    out = dict(DEFAULTS)
+    for level in levels:
+        out |= level
+    return out

@@ -5,13 +5,13 @@ from typing import Any
 
 from amber_gable.domain.families import FAMILY_NAMES, Family
 
-PRESENT = 4
+PRESENT = 5
 
 
 def brought_up(raw: dict[str, Any]) -> dict[str, Any]:
     """The bundle in the present version's fields. What cannot be understood is left for the validation to refuse."""
     version = raw.get("version")
-    if version not in (1, 2, 3):
+    if version not in (1, 2, 3, 4):
         return raw
     out = deepcopy(raw)
     if version == 1:
@@ -20,6 +20,8 @@ def brought_up(raw: dict[str, Any]) -> dict[str, Any]:
         for product in _records(out.get("products")):
             product_from_2(product)
     # Version 4 only added fields that may be missing.
+    if isinstance(out.get("job"), dict):
+        job_from_4(out["job"])
     out["version"] = PRESENT
     return out
 
@@ -56,6 +58,17 @@ def condition_from_1(condition: dict[str, Any]) -> None:
         condition["moisture"] = [{"pct": reading}]
     if condition.pop("bare", False):
         condition["coating"] = "bare"
+
+
+def job_from_4(job: dict[str, Any]) -> None:
+    """Version 4 had the schools of openings and weather in fields of their own."""
+    policy, chosen = job.get("policy"), {"deduction": job.pop("deduction", None)}
+    if isinstance(policy, dict):
+        chosen |= {topic: policy.pop(topic, None) for topic in ("sun", "hold", "dew")}
+    own = job.get("schools", {})
+    if isinstance(own, dict):
+        usual = {"deduction": "threshold", "sun": "shade-when-warm", "hold": "touch-dry", "dew": "rain-ready"}
+        job["schools"] = own | {t: code for t, code in chosen.items() if code not in (None, usual[t])}
 
 
 _FAMILIES = {name.lower(): family for family, name in FAMILY_NAMES.items()}

@@ -1,11 +1,12 @@
-"""How a crew works: its day, and the contractor's limits and schools for weather."""
+"""How a crew works: its day, and what the contractor judges the weather by."""
 
+from collections.abc import Mapping
 from typing import Annotated, Self
 
-from pydantic import Field, model_validator
+from pydantic import Field, ValidationInfo, field_validator, model_validator
 
 from amber_gable.domain.base import Percent, Record
-from amber_gable.domain.schools import DewSchool, HoldSchool, SunSchool
+from amber_gable.domain.schools import DEFAULTS, TOPICS
 
 
 class CrewDay(Record):
@@ -34,12 +35,27 @@ class CrewDay(Record):
         return self.end_h - self.cleanup_h
 
 
-class Policy(Record):
-    """The contractor's limits and schools for weather (handbook §10). Wind m/s, rain probability %."""
+class PolicyLimits(Record):
+    """The contractor's own limits (handbook §10). Wind m/s, rain probability %."""
 
-    sun: SunSchool = SunSchool.SHADE_WHEN_WARM
-    hold: HoldSchool = HoldSchool.TOUCH_DRY
-    dew: DewSchool = DewSchool.RAIN_READY
     rain_probability_max_pct: Percent = 20.0
     spray_wind_max: Annotated[float, Field(gt=0, le=12.5)] = 7.0
     ladder_wind_max: Annotated[float, Field(gt=0, le=12.5)] = 10.0
+
+
+class Policy(PolicyLimits):
+    """The limits with the schools that hold for weather: what a coat in the weather is judged by."""
+
+    sun: str = DEFAULTS["sun"]
+    hold: str = DEFAULTS["hold"]
+    dew: str = DEFAULTS["dew"]
+
+    @field_validator("sun", "hold", "dew")
+    @classmethod
+    def _known(cls, code: str, info: ValidationInfo) -> str:
+        return TOPICS[info.field_name or ""].school(code).code
+
+    @classmethod
+    def under(cls, limits: PolicyLimits, schools: Mapping[str, str]) -> Self:
+        """These limits under the schools that hold (`schools.resolved`)."""
+        return cls(**limits.model_dump(), **{topic: schools[topic] for topic in ("sun", "hold", "dew")})

@@ -53,7 +53,7 @@ def write_takeoff(bundle: JobBundle) -> str:
 
 def _rows(bundle: JobBundle) -> Iterator[dict[str, Any]]:
     property_ = bundle.property
-    areas = zone_areas(property_, bundle.job.deduction)
+    areas = zone_areas(property_, bundle.deduction)
     for f in property_.faces:
         yield {
             "record": "face", "name": f.name, "kind": f.outline.kind, "building": f.building, "sizes":

@@ -49,8 +49,8 @@ def _building(sheet: Worksheet, bundle: JobBundle, faces: list[Face]) -> None:
         cell.font = _BOLD
         sheet.column_dimensions[get_column_letter(cell.column)].width = width
     for face in faces:
-        _put(sheet, [face.name, f"looks {face.azimuth_deg:g}°, tilt {face.tilt_deg:g}°, {bundle.job.deduction.value}"])
-        for area in face_areas(bundle.property, face, bundle.job.deduction).values():
+        _put(sheet, [face.name, f"looks {face.azimuth_deg:g}°, tilt {face.tilt_deg:g}°, {bundle.deduction}"])
+        for area in face_areas(bundle.property, face, bundle.deduction).values():
             first = sheet.max_row + 1
             for line in area.lines:
                 _line(sheet, line.words, line.value_m2, line.sizes, line.share, line.pitch_deg)

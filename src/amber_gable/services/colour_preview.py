@@ -11,7 +11,6 @@ from amber_gable.core.survey.painted import painted_parts
 from amber_gable.domain.colour_library import LibraryColour
 from amber_gable.domain.job import JobBundle
 from amber_gable.domain.scheme import ColourGroup, NamedColour, Scheme, colour_group
-from amber_gable.domain.spec_schools import resolved
 from amber_gable.services.colours import colour_library
 from amber_gable.services.workspace import Workspace
 
@@ -36,7 +35,7 @@ def job_library(space: Workspace, bundle: JobBundle) -> dict[str, list[LibraryCo
 def trim_contrast(bundle: JobBundle, colours: dict[tuple[str, str], str]) -> dict[str, Any]:
     """How plainly the trim stands out from the body, where the house has both; by the largest of each."""
     largest: dict[ColourGroup, tuple[float, str]] = {}
-    for key, part in painted_parts(bundle.property, bundle.job.deduction).items():
+    for key, part in painted_parts(bundle.property, bundle.deduction).items():
         group = colour_group(surface_tags(part.substrate, part.item_kind))
         if part.surface_m2 > largest.get(group, (0.0, ""))[0]:
             largest[group] = part.surface_m2, colours[key]
@@ -49,16 +48,16 @@ def trim_contrast(bundle: JobBundle, colours: dict[tuple[str, str], str]) -> dic
 
 def colour_groups(bundle: JobBundle) -> list[ColourGroup]:
     """Groups the house has, in the order of the enum."""
-    parts = painted_parts(bundle.property, bundle.job.deduction).values()
+    parts = painted_parts(bundle.property, bundle.deduction).values()
     there = {colour_group(surface_tags(p.substrate, p.item_kind)) for p in parts}
     return [g for g in ColourGroup if g in there]
 
 
 def scheme_heat(bundle: JobBundle, scheme: Scheme) -> dict[str, Any]:
     """A scheme with what it does to heat: refusals and warnings, each once."""
-    schools = resolved(bundle.company.schools, bundle.job.schools)
+    schools = bundle.schools
     wanted = []
-    for part in painted_parts(bundle.property, bundle.job.deduction).values():
+    for part in painted_parts(bundle.property, bundle.deduction).values():
         chosen = scheme.colours.get(colour_group(surface_tags(part.substrate, part.item_kind)))
         if chosen is not None and part.surface_m2 > 0:
             wanted.append(Wanted(part, chosen.colour, schools["vinyl"]))

@@ -62,7 +62,7 @@ def condition_record(bundle: JobBundle, kind: str, id_: str) -> ConditionRecord:
     extents: dict[Damage, Extent] = {}
     plan_m2 = 0.0
     if isinstance(part, Zone):
-        plan_m2 = face_areas(property_, face, bundle.job.deduction)[part.id].plan_m2
+        plan_m2 = face_areas(property_, face, bundle.deduction)[part.id].plan_m2
         extents = marked_extents(face, property_.zones_of(face.id), part, plan_m2)
     return ConditionRecord(
         part,
@@ -248,7 +248,7 @@ def _worked_out(bundle: JobBundle, zone: Zone, marks: tuple[Mark, ...], damage: 
     face = bundle.property.face(zone.face)
     marked = zone.model_copy(update={"condition": zone.condition.model_copy(update={"marks": marks})})
     zones = tuple(marked if z.id == zone.id else z for z in bundle.property.zones_of(face.id))
-    plan_m2 = face_areas(bundle.property, face, bundle.job.deduction)[zone.id].plan_m2
+    plan_m2 = face_areas(bundle.property, face, bundle.deduction)[zone.id].plan_m2
     extent = marked_extents(face, zones, marked, plan_m2).get(damage)
     if damage in PERCENT_FIELDS:
         return {PERCENT_FIELDS[damage]: round(extent.pct, 1) if extent else 0.0}

@@ -13,9 +13,9 @@ from amber_gable.core.survey.painted import painted_parts
 from amber_gable.core.weather.limits import coat_limits
 from amber_gable.core.weather.windows import Windows
 from amber_gable.domain.grid import SLOT_S
+from amber_gable.domain.method import Method
 from amber_gable.domain.plan import Task
 from amber_gable.domain.product import Product
-from amber_gable.domain.schools import Method
 from amber_gable.domain.survey import Item, Zone
 from amber_gable.services.job_view import JobView
 
@@ -34,7 +34,7 @@ class SheetLine:
 
 def painting_orders(view: JobView, tasks: Sequence[Task]) -> Iterator[tuple[Task, PaintingOrder | None]]:
     """The order of its own that each coated thing has: doors, sashes, decks and the like."""
-    parts = painted_parts(view.bundle.property, view.bundle.job.deduction)
+    parts = painted_parts(view.bundle.property, view.bundle.deduction)
     for task in tasks:
         part = parts.get(task.part)
         if part is not None and task.kind.lays_film:
@@ -83,7 +83,7 @@ def _keep_to(view: JobView, task: Task, product: Product) -> str:
     part = view.bundle.property.part(task.part)
     damp = part_moisture_limit(view.bundle, part, product) if isinstance(part, Zone | Item) else None
     sprays = task.method is not None and task.method.sprays
-    at = {k: v.value for k, v in coat_limits(product, view.bundle.job.policy, damp, sprays=sprays).items()}
+    at = {k: v.value for k, v in coat_limits(product, view.bundle.policy, damp, sprays=sprays).items()}
     words = (
         f"surface {at['surface_min']:g}–{at['surface_max']:g} °C, air {at['air_min']:g}–{at['air_max']:g} °C, "
         f"{at['dew_margin']:g} K over dew point, RH ≤ {at['humidity']:g} %, wind ≤ {at['wind']:g} m/s"

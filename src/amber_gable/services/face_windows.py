@@ -18,8 +18,8 @@ from amber_gable.domain.base import Azimuth, HexColour, Percent, Record
 from amber_gable.domain.errors import InputError
 from amber_gable.domain.exposure import Exposure
 from amber_gable.domain.generic_products import generic_product
-from amber_gable.domain.schools import Method
-from amber_gable.domain.spec_schools import DEFAULTS
+from amber_gable.domain.method import Method
+from amber_gable.domain.schools import DEFAULTS
 from amber_gable.domain.substrates import substrate
 from amber_gable.domain.weather import WeatherSeries
 from amber_gable.domain.working import CrewDay, Policy

@@ -5,8 +5,8 @@ from dataclasses import dataclass
 from amber_gable.core.climate.job_climate import SiteClimate, main_zone
 from amber_gable.core.weather.surface import Climate
 from amber_gable.core.weather.windows import SlotReadings, Windows, slot_readings
+from amber_gable.domain.method import Method
 from amber_gable.domain.product import Product
-from amber_gable.domain.schools import Method
 from amber_gable.domain.survey import Face
 from amber_gable.services.job_view import JobView
 

@@ -76,7 +76,7 @@ def apply_scheme(space: Workspace, job_id: str, id_: str) -> tuple[list[Changed]
         if scheme is None:
             raise NotFound("colour scheme", id_)
         wishes: dict[Key, Wish] = {}
-        for key, part in painted_parts(bundle.property, bundle.job.deduction).items():
+        for key, part in painted_parts(bundle.property, bundle.deduction).items():
             chosen = scheme.colours.get(colour_group(surface_tags(part.substrate, part.item_kind)))
             finish = bundle.finish_of(*key)
             has = (finish.colour, finish.colour_name) if finish is not None else None

@@ -25,9 +25,9 @@ from amber_gable.domain.errors import NoSteps, NotFound
 from amber_gable.domain.families import Family
 from amber_gable.domain.grid import SLOT_H, SLOT_S, SLOTS_PER_HOUR
 from amber_gable.domain.job import JobBundle
+from amber_gable.domain.method import Method
 from amber_gable.domain.operation import CoatingSystem, Operation, OperationKind
 from amber_gable.domain.product import Product
-from amber_gable.domain.schools import Method
 from amber_gable.services.colours import colour_library
 from amber_gable.services.job_view import JobView
 from amber_gable.services.specifying import alike, shelf
@@ -60,7 +60,7 @@ class SpecificationDesk:
 
         def all_parts() -> dict[Key, PartSpec | str]:
             out: dict[Key, PartSpec | str] = {}
-            for key, part in painted_parts(self.bundle.property, self.bundle.job.deduction).items():
+            for key, part in painted_parts(self.bundle.property, self.bundle.deduction).items():
                 try:
                     out[key] = part_spec(self.bundle, part, self.products)
                 except NoSteps as error:
@@ -114,7 +114,7 @@ class PartDesk:
 
     def __init__(self, view: JobView, key: Key) -> None:
         self.view, self.bundle, self.desk = view, view.bundle, specification_desk(view.space, view.bundle)
-        self.parts = painted_parts(self.bundle.property, self.bundle.job.deduction)
+        self.parts = painted_parts(self.bundle.property, self.bundle.deduction)
         if key not in self.parts:
             raise NotFound(*key)
         self.key, self.part = key, self.parts[key]
@@ -204,7 +204,7 @@ _TINTED = (Family.BONDING_PRIMER, Family.HYBRID_UNDERCOAT, Family.ACRYLIC_WOOD_P
 def standing_steps(space: Workspace, bundle: JobBundle, key: Key) -> tuple[Operation, ...]:
     """The operations of a part as they stand. Raises NotFound, NoSteps."""
     desk = specification_desk(space, bundle)
-    parts = painted_parts(bundle.property, bundle.job.deduction)
+    parts = painted_parts(bundle.property, bundle.deduction)
     if key not in parts:
         raise NotFound(*key)
     return part_spec(bundle, parts[key], desk.products).operations

@@ -22,7 +22,7 @@ def specification(bundle: JobBundle, *, kept: bool = False) -> dict[str, Any]:
     """Every part of the job with its steps, findings and cards. With `kept` the steps that stand in the file; else
     those the rules give today, overrides and hand-picked products put on. Raises ValueError naming a part that cannot
     be derived."""
-    parts, shelf = painted_parts(bundle.property, bundle.job.deduction), bundle_shelf(bundle)
+    parts, shelf = painted_parts(bundle.property, bundle.deduction), bundle_shelf(bundle)
     made = [_derived(bundle, part, shelf) for part in parts.values()]
     heat = heat_checks(bundle.property, [_wanted(part, wish, fresh, shelf) for part, wish, fresh in made])
     return {"parts": [_part(bundle, m, h, shelf, kept) for m, h in zip(made, heat, strict=True)]}

@@ -23,7 +23,7 @@ from amber_gable.domain.finish import Finish
 from amber_gable.domain.job import JobBundle
 from amber_gable.domain.operation import Operation, OperationKind
 from amber_gable.domain.product import Product
-from amber_gable.domain.spec_schools import checked_schools
+from amber_gable.domain.schools import TOPICS, Asked, checked_schools
 from amber_gable.services.workspace import Workspace
 from amber_gable.store import specification as store
 from amber_gable.store.jobs import load_bundle
@@ -61,7 +61,7 @@ def change_wish(
     """Change what a part is to get and derive its steps. Raises NotFound, Refused or StaleEdit."""
     with space.database.writing() as session:
         bundle = load_bundle(session, job_id)
-        part = painted_part(bundle.property, bundle.job.deduction, key)
+        part = painted_part(bundle.property, bundle.deduction, key)
         finish = bundle.finish_of(*key)
         wish = Wish.of(finish) if finish else usual_wish(bundle, part)
         products = shelf(session, bundle)
@@ -80,7 +80,7 @@ def change_wishes(
 ) -> tuple[list[Changed], dict[str, str]]:
     """Derive several parts anew in one transaction: what changed, and why a part keeps what it has, by part name."""
     products, versions = shelf(session, bundle), store.finish_versions(session, bundle.job.id)
-    parts = painted_parts(bundle.property, bundle.job.deduction)
+    parts = painted_parts(bundle.property, bundle.deduction)
     done: list[Changed] = []
     refused: dict[str, str] = {}
     for key, wish in wishes.items():
@@ -145,7 +145,7 @@ def derive_missing(space: Workspace, job_id: str) -> list[Changed]:
     with space.database.writing() as session:
         bundle = load_bundle(session, job_id)
         products = shelf(session, bundle)
-        for key, part in painted_parts(bundle.property, bundle.job.deduction).items():
+        for key, part in painted_parts(bundle.property, bundle.deduction).items():
             if bundle.finish_of(*key) is None:
                 try:
                     out.append(_kept(session, bundle, part, None, usual_wish(bundle, part), products, 0))
@@ -168,7 +168,7 @@ def derived_anew(session: Session, bundle: JobBundle) -> list[Changed]:
     """The same inside a transaction, for the job as it is there by now."""
     job_id, products = bundle.job.id, shelf(session, bundle)
     versions = store.finish_versions(session, job_id)
-    parts = painted_parts(bundle.property, bundle.job.deduction)
+    parts = painted_parts(bundle.property, bundle.deduction)
     out = []
     for finish in bundle.job.finishes:
         if not finish.derived:
@@ -187,8 +187,8 @@ def derived_anew(session: Session, bundle: JobBundle) -> list[Changed]:
 
 
 def set_school(space: Workspace, job_id: str, level: str, topic: str, school: str) -> list[Changed]:
-    """Choose a school for the job or the company (an empty one gives the choice back to the level above) and derive
-    this job anew. Raises Refused or NotFound."""
+    """Choose a school for the job or the company (an empty one gives the choice back to the level above). What the
+    specification asks derives this job anew. Raises Refused or NotFound."""
     try:
         checked_schools({topic: school} if school else {})
         if level not in ("job", "company"):
@@ -198,6 +198,8 @@ def set_school(space: Workspace, job_id: str, level: str, topic: str, school: st
     with space.database.writing() as session:
         store.put_schools(session, job_id, level, topic, school)
         session.flush()
+        if TOPICS[topic].asked is not Asked.SPECIFICATION:
+            return []
         return derived_anew(session, load_bundle(session, job_id))
 
 
@@ -232,7 +234,7 @@ def take_system(space: Workspace, job_id: str, key: Key, version: int, system: s
     try:
         with space.database.writing() as session:
             bundle = load_bundle(session, job_id)
-            part = painted_part(bundle.property, bundle.job.deduction, key)
+            part = painted_part(bundle.property, bundle.deduction, key)
             finish = bundle.finish_of(*key)
             wish = Wish.of(finish) if finish else usual_wish(bundle, part)
             store.shelve_system(session, job_id, system)
@@ -259,7 +261,7 @@ def with_school(wish: Wish, topic: str, school: str) -> Wish:
 
 def alike(bundle: JobBundle, part: PaintedPart) -> list[PaintedPart]:
     """The other parts of the job that are the same kind of thing: items of its kind, zones of its substrate."""
-    found = painted_parts(bundle.property, bundle.job.deduction).values()
+    found = painted_parts(bundle.property, bundle.deduction).values()
     same = [p for p in found if (p.item_kind, p.substrate) == (part.item_kind, part.substrate)]
     return [p for p in same if p.key != part.key]
 
@@ -270,7 +272,7 @@ def same_for_alike(space: Workspace, job_id: str, key: Key) -> list[Changed]:
     out = []
     with space.database.writing() as session:
         bundle = load_bundle(session, job_id)
-        part = painted_part(bundle.property, bundle.job.deduction, key)
+        part = painted_part(bundle.property, bundle.deduction, key)
         finish = bundle.finish_of(*key)
         wish = Wish.of(finish) if finish else usual_wish(bundle, part)
         products = shelf(session, bundle)

@@ -33,7 +33,7 @@ def item_lines(bundle: JobBundle, face: Face) -> list[ItemLine]:
 
 def face_figures(bundle: JobBundle, face: Face) -> dict[str, Any]:
     """Zones and items of a face with their areas, and their sum."""
-    areas: list[ZoneArea] = list(face_areas(bundle.property, face, bundle.job.deduction).values())
+    areas: list[ZoneArea] = list(face_areas(bundle.property, face, bundle.deduction).values())
     items = item_lines(bundle, face)
     items_m2 = sum(i.area_m2 for i in items)
     total = sum(a.surface_m2 for a in areas) + items_m2

@@ -14,8 +14,7 @@ from amber_gable.domain.product import Product
 from amber_gable.domain.scheme import Scheme
 from amber_gable.store.jobs import finish_fields, finish_row, job_head, live_job
 from amber_gable.store.sheets import Newer, Pin, current_of, kept_revisions, newer_products, pin, revisions
-from amber_gable.store.survey import check_references
-from amber_gable.store.tables import CompanyRow, FinishRow, JobRow, PropertyRow
+from amber_gable.store.tables import CompanyRow, FinishRow, PropertyRow
 
 Key = tuple[str, str]
 
@@ -74,13 +73,6 @@ def finish_versions(session: Session, job_id: str) -> dict[Key, int]:
     """Version of every finish by part."""
     wanted = select(FinishRow.part_kind, FinishRow.part_id, FinishRow.version).where(FinishRow.job_id == job_id)
     return {(kind, id_): version for kind, id_, version in session.execute(wanted)}
-
-
-def put_weather_schools(session: Session, job_id: str, deduction: str, policy: dict[str, Any]) -> None:
-    """Change the job's schools of deduction and weather."""
-    row: JobRow = live_job(session, job_id)
-    row.deduction, row.policy = deduction, policy
-    check_references(session, job_id)
 
 
 def put_schools(session: Session, job_id: str, level: str, topic: str, school: str) -> None:

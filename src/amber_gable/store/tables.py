@@ -195,7 +195,6 @@ class JobRow(Tracked, Deletable, Table):
     property_id: Mapped[str] = mapped_column(ForeignKey("property.id"))
     name: Mapped[str]
     customer: Mapped[str]
-    deduction: Mapped[str]
     policy: Mapped[dict[str, Any]]
     crew: Mapped[dict[str, Any]]
     products: Mapped[list[Any]]

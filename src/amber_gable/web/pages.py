@@ -148,6 +148,8 @@ def job_page(
     frame = {
         "job": job,
         "property": view.bundle.property,
+        "company": view.bundle.company,
+        "held": view.bundle.schools,
         "stages": [
             {
                 "key": key,

@@ -19,10 +19,9 @@ from amber_gable.domain.aims import usual_aim
 from amber_gable.domain.errors import NoClimate
 from amber_gable.domain.finish import Finish
 from amber_gable.domain.job import JobBundle
+from amber_gable.domain.method import Method
 from amber_gable.domain.operation import OperationKind
 from amber_gable.domain.product import Product
-from amber_gable.domain.schools import Method
-from amber_gable.domain.spec_schools import resolved
 from amber_gable.domain.substrates import SUBSTRATES
 from amber_gable.domain.survey import Face, Item, Property, Zone
 from amber_gable.domain.weather import WeatherSeries
@@ -60,16 +59,15 @@ class SiteClimate:
 
     def for_coat(self, part: Zone | Item, product: Product, method: Method, colour: str) -> Windows:
         """Windows (1, S) for laying `product` on the part; a colour not met before is judged as the present one."""
-        job = self.bundle.job
         row = self.row_of(part, colour)
         damp = part_moisture_limit(self.bundle, part, product)
         reading = judged_moisture(part.condition, self.bundle.property.tz)
-        return self.base.coat(row, product, method, job.policy, job.crew, reading, damp)
+        return self.base.coat(row, product, method, self.bundle.policy, self.bundle.job.crew, reading, damp)
 
     def for_preparation(self, part: Zone | Item, kind: OperationKind) -> Windows:
         """Windows (1, S) for a step that lays no film."""
-        job = self.bundle.job
-        return self.base.preparation(self.row_of(part, part.colour_now), kind, job.policy, job.crew)
+        row, bundle = self.row_of(part, part.colour_now), self.bundle
+        return self.base.preparation(row, kind, bundle.policy, bundle.job.crew)
 
 
 def part_moisture_limit(bundle: JobBundle, part: Zone | Item, product: Product | None = None) -> Limit | None:
@@ -78,7 +76,7 @@ def part_moisture_limit(bundle: JobBundle, part: Zone | Item, product: Product |
     finish = bundle.finish_of(*part_key(part))
     tags = SUBSTRATES[part.substrate].tags
     aim = (finish.aim if finish else None) or usual_aim(tags)
-    schools = resolved(bundle.company.schools, bundle.job.schools, finish.schools if finish else {})
+    schools = {**bundle.schools, **(finish.schools if finish else {})}
     return moisture_limit(tags, aim.value, schools, product.moisture_max_pct if product else None)
 
 
@@ -101,7 +99,7 @@ def main_zone(bundle: JobBundle, face: Face) -> Zone | None:
     rest = [z for z in zones if z.area.kind == "face"]
     if rest or not zones:
         return rest[0] if rest else None
-    areas = face_areas(bundle.property, face, bundle.job.deduction)
+    areas = face_areas(bundle.property, face, bundle.deduction)
     return max(zones, key=lambda z: areas[z.id].plan_m2)
 
 

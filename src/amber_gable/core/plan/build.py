@@ -31,7 +31,7 @@ def _candidates(items: list[WorkItem], site: SiteClimate) -> list[OpenTask]:
             early = slots.day < (item.not_before - slots.time(0).date()).days
             allowed, letters = allowed & ~early, np.where(early, STOPPED, letters)
         recoat = item.windows.recoat_at
-        limits = coat_limits(item.product, site.bundle.job.policy) if item.product else {}
+        limits = coat_limits(item.product, site.bundle.policy) if item.product else {}
         longest = limits["max_recoat"].value if "max_recoat" in limits else None
         out.append(
             OpenTask(

@@ -6,24 +6,16 @@ import numpy as np
 import numpy.typing as npt
 
 from amber_gable.core.plan.tasks import OpenTask, Placement, Refusal
-from amber_gable.core.weather.rules import LETTERS
+from amber_gable.core.weather.rules import LETTERS, helps_against
 from amber_gable.core.weather.slots import Slots
 
 STOPPED = "S"
 """The letter of slots before the day on which a stop ends."""
 _WORDS = LETTERS | {STOPPED: "a stop that ends on a day"}
-_FREES = {
-    STOPPED: "nothing but that day",
-    "C": "a low-temperature product, or a warmer week",
-    "D": "an earlier last stroke, a faster product, or toweling small items dry",
-    "H": "the 'temperature decides' school, or cooler days",
-    "R": "a later date, or a product that is rain-ready sooner",
-    "W": "calmer days, or brush instead of spray",
-    "U": "drier days",
-    "M": "more drying days and a new moisture reading",
-    "N": "a longer crew day, more people, or smaller sections",
-    "?": "a forecast that reaches further",
-}
+
+
+def _helps(letter: str) -> str:
+    return "nothing but that day" if letter == STOPPED else helps_against(letter)
 
 
 def clock(t: datetime) -> str:
@@ -80,7 +72,7 @@ def why_not(refusal: Refusal, titles: dict[str, str]) -> str:
         case "short":
             name = _WORDS[refusal.detail]
             return (
-                f"No window is long enough for it ({name} cuts them). What would help: {_FREES[refusal.detail]}, "
-                "or more people."
+                f"No window is long enough for it ({name} cuts them). What would help: {_helps(refusal.detail)}, "
+                "or smaller sections and more people."
             )
-    return f"No window at all: {_WORDS[refusal.detail]}. What would help: {_FREES[refusal.detail]}."
+    return f"No window at all: {_WORDS[refusal.detail]}. What would help: {_helps(refusal.detail)}."

@@ -6,6 +6,7 @@ import json
 from typing import Any
 
 from amber_gable.domain.job import JobBundle
+from amber_gable.domain.schools import DEFAULTS, Asked, topics_of
 
 _FACE = {
     "id": True,
@@ -41,8 +42,6 @@ READS: dict[str, Any] = {
     },
     "systems": {"__all__": {"id", "operations"}},
     "job": {
-        "deduction": True,
-        "policy": True,
         "crew": True,
         "schools": True,
         "finishes": {"__all__": {"zone", "item", "system", "operations", "colour", "aim", "schools"}},
@@ -59,6 +58,7 @@ def plan_fingerprint(bundle: JobBundle) -> str:
     used = {o.product for f in bundle.job.finishes for o in bundle.operations(f)}
     seen = bundle.model_dump(mode="json", include=READS, exclude_defaults=True)
     seen["products"] = sorted((p for p in seen.get("products", ()) if p["code"] in used), key=lambda p: p["code"])
+    _schools_of_the_house(seen, bundle)
     systems = {f.system for f in bundle.job.finishes}
     seen["systems"] = [s for s in seen.get("systems", ()) if s["id"] in systems]
     for surface in (*seen["property"].get("zones", ()), *seen["property"].get("items", ())):
@@ -68,6 +68,19 @@ def plan_fingerprint(bundle: JobBundle) -> str:
     for step in _steps(seen):
         _without_words(step)
     return hashlib.sha256(json.dumps(seen, sort_keys=True).encode()).hexdigest()
+
+
+def _schools_of_the_house(seen: dict[str, Any], bundle: JobBundle) -> None:
+    """By what holds, wherever it was chosen."""
+    whole = [t.code for asked in (Asked.SURVEY, Asked.WEATHER) for t in topics_of(asked)]
+    for holder in (seen.get("company", {}), seen["job"]):
+        own = {t: s for t, s in holder.pop("schools", {}).items() if t not in whole}
+        if own:
+            holder["schools"] = own
+    policy = bundle.policy.model_dump(mode="json", exclude_defaults=True)
+    seen["job"] |= {"policy": policy} if policy else {}
+    if bundle.deduction != DEFAULTS["deduction"]:
+        seen["job"]["deduction"] = bundle.deduction
 
 
 def _without_words(record: dict[str, Any]) -> None:

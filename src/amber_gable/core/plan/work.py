@@ -23,7 +23,6 @@ from amber_gable.domain.grid import SLOT_H, SLOT_S
 from amber_gable.domain.job import JobBundle
 from amber_gable.domain.operation import Operation, OperationKind, Technique
 from amber_gable.domain.product import Product
-from amber_gable.domain.spec_schools import resolved
 from amber_gable.domain.substrates import SUBSTRATES
 from amber_gable.domain.survey import Face
 from amber_gable.domain.working import CrewDay
@@ -158,7 +157,7 @@ def ends(stops: Sequence[Stop]) -> date | None:
 def _groups(bundle: JobBundle, stops: Mapping[Key, Sequence[Stop]]) -> list[tuple[list[PaintedPart], list[Finish]]]:
     """Finished parts with paint to take and without a stop that lasts: zones one by one, like items of a face with like
     steps and colour together."""
-    parts = painted_parts(bundle.property, bundle.job.deduction)
+    parts = painted_parts(bundle.property, bundle.deduction)
     groups: dict[object, tuple[list[PaintedPart], list[Finish]]] = {}
     for finish in bundle.job.finishes:
         part = parts[finish.part]
@@ -283,7 +282,7 @@ def before_on_face(item: WorkItem, items: Sequence[WorkItem], bundle: JobBundle)
     Fields first: trim begins after the field's first stint, its first film after the field's last. Trim first: the
     field's first film comes after the trim's last.
     """
-    school = resolved(bundle.company.schools, bundle.job.schools)["order"]
+    school = bundle.schools["order"]
     late = school == "fields-first"
     if item.trim is not late or (item.part.item_kind and not item.trim):
         return ()

@@ -8,8 +8,8 @@ from amber_gable.core.specification.facts import Facts
 from amber_gable.core.specification.limits import moisture_limit
 from amber_gable.core.work.coverage import LOSS_PCT, theoretical_coverage
 from amber_gable.domain.families import Family, usual_surfaces
+from amber_gable.domain.method import Method
 from amber_gable.domain.product import Base, Product
-from amber_gable.domain.schools import Method
 
 
 @dataclass(frozen=True)

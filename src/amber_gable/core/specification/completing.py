@@ -23,7 +23,7 @@ def with_handbook(own: list[Product]) -> list[Product]:
 
 def usual_wish(bundle: JobBundle, part: PaintedPart) -> Wish:
     """To start from: the colour that other parts of its group get, else the colour it has."""
-    parts = painted_parts(bundle.property, bundle.job.deduction)
+    parts = painted_parts(bundle.property, bundle.deduction)
     group = colour_group(surface_tags(part.substrate, part.item_kind))
     for finish in bundle.job.finishes:
         other = parts[finish.part]
@@ -37,7 +37,7 @@ def completed(bundle: JobBundle) -> JobBundle:
     derived."""
     if all(f.operations or f.system for f in bundle.job.finishes):
         return bundle
-    parts, shelf = painted_parts(bundle.property, bundle.job.deduction), bundle_shelf(bundle)
+    parts, shelf = painted_parts(bundle.property, bundle.deduction), bundle_shelf(bundle)
     finishes = []
     for finish in bundle.job.finishes:
         if not finish.operations and finish.system is None:

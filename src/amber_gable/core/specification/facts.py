@@ -20,7 +20,7 @@ from amber_gable.domain.aims import Aim, usual_aim
 from amber_gable.domain.condition import Coating, Condition
 from amber_gable.domain.guided_tests import GUIDED_TESTS
 from amber_gable.domain.product import Product
-from amber_gable.domain.spec_schools import DEFAULTS
+from amber_gable.domain.schools import DEFAULTS
 from amber_gable.domain.substrates import SUBSTRATES
 
 USUAL_COATS = 2

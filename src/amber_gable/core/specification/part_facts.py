@@ -7,7 +7,6 @@ from amber_gable.core.survey.painted import PaintedPart, part_key
 from amber_gable.domain.aims import Aim
 from amber_gable.domain.condition import Coating, Condition, Gloss
 from amber_gable.domain.job import JobBundle
-from amber_gable.domain.spec_schools import resolved
 from amber_gable.domain.substrates import SUBSTRATES
 from amber_gable.domain.survey import Item, ObstacleKind, Zone
 
@@ -57,7 +56,7 @@ def part_facts(
         old_colour=part.colour_now,
         new_colour=colour,
         aim=aim,
-        schools=resolved(bundle.company.schools, bundle.job.schools, schools or {}),
+        schools={**bundle.schools, **(schools or {})},
         lead=lead_presumed(bundle),
         wires=any(o.kind is ObstacleKind.WIRES for o in face.obstacles),
         openings=len(face.openings) if takes_rest and face.is_wall else 0,

@@ -10,8 +10,8 @@ from amber_gable.core.specification.facts import Facts
 from amber_gable.core.specification.hiding import undercoat_tint
 from amber_gable.core.specification.rule import Acts, Coats, Rule, Stage, Step
 from amber_gable.domain.families import Family
+from amber_gable.domain.method import Method
 from amber_gable.domain.operation import LAYING, OperationKind, Technique, Unit
-from amber_gable.domain.schools import Method
 
 K, T = OperationKind, Technique
 POROUS = {"masonry", "wood"}

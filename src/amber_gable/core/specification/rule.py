@@ -6,8 +6,8 @@ from typing import Any
 
 from amber_gable.core.specification.facts import Facts
 from amber_gable.domain.families import Family
+from amber_gable.domain.method import Method
 from amber_gable.domain.operation import OperationKind, Technique, Unit
-from amber_gable.domain.schools import Method
 
 
 class Source(StrEnum):

@@ -183,7 +183,7 @@ def part_cards(bundle: JobBundle, part: PaintedPart, operations: Iterable[Operat
 
 def job_cards(bundle: JobBundle) -> list[Card]:
     """Cards for everything the job's finishes contain, in their order."""
-    parts = painted_parts(bundle.property, bundle.job.deduction)
+    parts = painted_parts(bundle.property, bundle.deduction)
     found = {
         card.id
         for finish in bundle.job.finishes
@@ -196,7 +196,7 @@ def day_cards(
     bundle: JobBundle, tasks: Iterable[Task], hottest_c: float | None = None, coldest_c: float | None = None
 ) -> list[Card]:
     """Cards for the tasks of a day, with the day's greatest and least air temperature where they are known."""
-    parts = painted_parts(bundle.property, bundle.job.deduction)
+    parts = painted_parts(bundle.property, bundle.deduction)
     products = {p.code: p for p in bundle.products}
     found: set[str] = set()
     for task in tasks:

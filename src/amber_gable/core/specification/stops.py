@@ -38,7 +38,7 @@ class Stop:
 
 def job_stops(bundle: JobBundle) -> dict[Key, tuple[Stop, ...]]:
     """The stops of every part that has a finish, in the order of the finishes; parts without one are not in it."""
-    parts = painted_parts(bundle.property, bundle.job.deduction)
+    parts = painted_parts(bundle.property, bundle.deduction)
     facts = {f.part: part_facts(bundle, parts[f.part], f.colour, f.aim, f.schools) for f in bundle.job.finishes}
     found = {f.part: list(_found(bundle, parts[f.part], f, facts[f.part])) for f in bundle.job.finishes}
     for key, stop in _vinyl(bundle, parts, facts):

@@ -9,7 +9,6 @@ from amber_gable.core.survey.takeoff import zone_areas
 from amber_gable.domain.condition import Condition
 from amber_gable.domain.errors import NotFound
 from amber_gable.domain.items import ITEM_NAMES
-from amber_gable.domain.schools import DeductionSchool
 from amber_gable.domain.survey import Face, Item, Property, Zone
 
 Key = tuple[str, str]
@@ -50,7 +49,7 @@ def part_key(part: Zone | Item) -> Key:
     return ("zone" if isinstance(part, Zone) else "item", part.id)
 
 
-def painted_parts(property_: Property, deduction: DeductionSchool) -> dict[Key, PaintedPart]:
+def painted_parts(property_: Property, deduction: str) -> dict[Key, PaintedPart]:
     """All parts by key: face by face, zones before items."""
     areas = zone_areas(property_, deduction)
     out: dict[Key, PaintedPart] = {}
@@ -64,7 +63,7 @@ def painted_parts(property_: Property, deduction: DeductionSchool) -> dict[Key, 
     return out
 
 
-def painted_part(property_: Property, deduction: DeductionSchool, key: Key) -> PaintedPart:
+def painted_part(property_: Property, deduction: str, key: Key) -> PaintedPart:
     """The part of that key. Raises NotFound."""
     found = painted_parts(property_, deduction).get(key)
     if found is None:

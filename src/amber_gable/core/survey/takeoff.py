@@ -5,7 +5,6 @@ from dataclasses import dataclass
 from amber_gable.core.survey.geometry import FaceRegions, face_regions, rectangle
 from amber_gable.core.survey.trim import NAMES, trim_cover, trim_length
 from amber_gable.domain.outline import Piece
-from amber_gable.domain.schools import DeductionSchool
 from amber_gable.domain.survey import Face, Opening, Property, Zone
 from amber_gable.domain.zone_area import Band, OwnArea, Region, TrimArea
 
@@ -38,23 +37,23 @@ class ZoneArea:
         return self.plan_m2 * self.profile_factor
 
 
-def deducted(openings: tuple[Opening, ...], school: DeductionSchool) -> tuple[Opening, ...]:
+def deducted(openings: tuple[Opening, ...], school: str) -> tuple[Opening, ...]:
     """The openings that the school takes off the wall."""
-    if school is DeductionSchool.GROSS:
+    if school == "gross":
         return ()
-    if school is DeductionSchool.NET:
+    if school == "net":
         return openings
     return tuple(o for o in openings if o.area_m2 > THRESHOLD_M2)
 
 
-def face_areas(property_: Property, face: Face, school: DeductionSchool) -> dict[str, ZoneArea]:
+def face_areas(property_: Property, face: Face, school: str) -> dict[str, ZoneArea]:
     """Areas of the zones of one face by zone id."""
     zones = property_.zones_of(face.id)
     regions = face_regions(face, zones)
     return {z.id: _zone_area(zone=z, face=face, zones=zones, regions=regions, school=school) for z in zones}
 
 
-def zone_areas(property_: Property, school: DeductionSchool) -> dict[str, ZoneArea]:
+def zone_areas(property_: Property, school: str) -> dict[str, ZoneArea]:
     """Areas of all zones by zone id, in the property's order."""
     out: dict[str, ZoneArea] = {}
     for face in property_.faces:
@@ -62,9 +61,7 @@ def zone_areas(property_: Property, school: DeductionSchool) -> dict[str, ZoneAr
     return {z.id: out[z.id] for z in property_.zones}
 
 
-def _zone_area(
-    zone: Zone, face: Face, zones: tuple[Zone, ...], regions: FaceRegions, school: DeductionSchool
-) -> ZoneArea:
+def _zone_area(zone: Zone, face: Face, zones: tuple[Zone, ...], regions: FaceRegions, school: str) -> ZoneArea:
     area = zone.area
     if isinstance(area, OwnArea):
         lines = [AreaLine("as measured", area.area_m2)]
@@ -112,7 +109,7 @@ def _line(piece: Piece) -> AreaLine:
     return AreaLine(piece.words, piece.area_m2, piece.sizes, piece.share, piece.pitch_deg)
 
 
-def _deductions(zone: Zone, face: Face, regions: FaceRegions, school: DeductionSchool) -> list[AreaLine]:
+def _deductions(zone: Zone, face: Face, regions: FaceRegions, school: str) -> list[AreaLine]:
     """What openings take off this zone: each with the part of it that lies here."""
     region = regions.of(zone)
     lines = []

@@ -3,15 +3,11 @@
 from dataclasses import dataclass
 
 from amber_gable.domain.product import Product
-from amber_gable.domain.schools import DewSchool, HoldSchool
+from amber_gable.domain.schools import TOPICS
 from amber_gable.domain.working import Policy
 
-HOLD_LEAST = {HoldSchool.TOUCH_DRY: 2.0, HoldSchool.FOUR_HOURS: 4.0, HoldSchool.OVERNIGHT: 14.0}
-_HOLD_NAMES = {
-    HoldSchool.TOUCH_DRY: "until dry to touch, two hours at least",
-    HoldSchool.FOUR_HOURS: "four hours",
-    HoldSchool.OVERNIGHT: "overnight",
-}
+HOLD_LEAST = {"touch-dry": 2.0, "four-hours": 4.0, "overnight": 14.0}
+"""Hours that each school of 'hold' keeps the surface warm at least."""
 
 
 @dataclass(frozen=True)
@@ -32,10 +28,10 @@ def coat_limits(
 ) -> dict[str, Limit]:
     """Every limit of laying `product`, by name, as the weather rules, the ranking and the pages use them."""
     sheet = f"sheet of {product.name}"
-    hold, hold_from = HOLD_LEAST[policy.hold], f"school: {_HOLD_NAMES[policy.hold]}"
+    hold, hold_from = HOLD_LEAST[policy.hold], f"school: {TOPICS['hold'].school(policy.hold).name.lower()}"
     if product.hold_h is not None and product.hold_h > hold:
         hold, hold_from = product.hold_h, sheet
-    dew = "until rain-ready" if policy.dew is DewSchool.RAIN_READY else "until dry to touch"
+    dew = TOPICS["dew"].school(policy.dew).name.lower()
     wind, wind_from = policy.ladder_wind_max, "policy: ladders"
     if sprays and policy.spray_wind_max < wind:
         wind, wind_from = policy.spray_wind_max, "policy: spraying"

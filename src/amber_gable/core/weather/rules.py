@@ -11,7 +11,6 @@ from amber_gable.core.weather.slots import Ints, Slots, greatest, least
 from amber_gable.core.weather.surface import Climate
 from amber_gable.domain.grid import SLOT_H, STEP_S
 from amber_gable.domain.operation import OperationKind
-from amber_gable.domain.schools import DewSchool, SunSchool
 from amber_gable.domain.working import CrewDay, Policy
 
 WET_FILM = 0.010
@@ -49,42 +48,35 @@ class WeatherRule:
     helps: str
 
 
-_RULES = [
-    WeatherRule(
-        "air-low", 1, "C", "Air, lowest while coating", "°C", True, "a low-temperature product or a warmer hour"
-    ),
-    WeatherRule("air-high", 1, "H", "Air, highest while coating", "°C", False, "an earlier or later hour"),
-    WeatherRule(
-        "surface-low", 2, "C", "Surface, lowest while coating", "°C", True, "wait until the sun reaches the face"
-    ),
-    WeatherRule(
-        "surface-high", 2, "H", "Surface, highest while coating", "°C", False, "follow the shade: another face first"
-    ),
-    WeatherRule("hold", 3, "C", "Surface, lowest until the film has formed", "°C", True, "an earlier last stroke"),
-    WeatherRule(
-        "spread", 4, "D", "Surface above dew point, least until dry to touch", "K", True, "an earlier last stroke"
-    ),
-    WeatherRule(
-        "condensation", 4, "D", "Dew on the fresh film", "g/m²", False, "an earlier last stroke or a faster product"
-    ),
-    WeatherRule("dry-surface", 5, "D", "Water on the surface", "g/m²", False, "towel it dry and give it half an hour"),
-    WeatherRule("substrate", 5, "M", "Wood moisture, last reading", "%", False, "more dry days, then a new reading"),
-    WeatherRule("humidity", 6, "U", "Relative humidity, highest while coating", "%", False, "a drier hour"),
-    WeatherRule(
-        "rain", 7, "R", "Rain probability, highest until rain-ready", "%", False, "a faster product or a drier day"
-    ),
-    WeatherRule(
-        "rain-depth", 7, "R", "Rain, heaviest until rain-ready", "mm/h", False, "a faster product or a drier day"
-    ),
-    WeatherRule(
-        "wind", 8, "W", "Wind, strongest while coating", "m/s", False, "a calmer hour, or brush instead of spray"
-    ),
-    WeatherRule("sun", 9, "H", "Direct sun on the face", "W/m²", False, "follow the shade: another face first"),
-    WeatherRule("daylight", 10, "N", "Inside daylight", "h", True, "an hour with daylight"),
-    WeatherRule("working-day", 10, "N", "Inside the crew's day", "h", True, "a longer crew day"),
-    WeatherRule("horizon", 0, "?", "Weather known until rain-ready", "h", True, "a newer forecast"),
-]
+_RULES = [WeatherRule(*row) for row in (
+    ("air-low", 1, "C", "Air, lowest while coating", "°C", True, "a low-temperature product, or a warmer hour"),
+    ("air-high", 1, "H", "Air, highest while coating", "°C", False, "a cooler hour"),
+    ("surface-low", 2, "C", "Surface, lowest while coating", "°C", True,
+     "waiting until the sun has warmed the face"),
+    ("surface-high", 2, "H", "Surface, highest while coating", "°C", False,
+     "following the shade: another face first"),
+    ("hold", 3, "C", "Surface, lowest until the film has formed", "°C", True, "an earlier last stroke"),
+    ("spread", 4, "D", "Surface above dew point, least until dry to touch", "K", True, "an earlier last stroke"),
+    ("condensation", 4, "D", "Dew on the fresh film", "g/m²", False, "a product that dries faster"),
+    ("dry-surface", 5, "D", "Water on the surface", "g/m²", False, "toweling it dry and half an hour’s wait"),
+    ("substrate", 5, "M", "Wood moisture, last reading", "%", False, "more dry days, then a new reading"),
+    ("humidity", 6, "U", "Relative humidity, highest while coating", "%", False, "a drier hour"),
+    ("rain", 7, "R", "Rain probability, highest until rain-ready", "%", False,
+     "a product that is rain-ready sooner, or a drier day"),
+    ("rain-depth", 7, "R", "Rain, heaviest until rain-ready", "mm/h", False,
+     "a product that is rain-ready sooner, or a drier day"),
+    ("wind", 8, "W", "Wind, strongest while coating", "m/s", False, "a calmer hour, or brush instead of spray"),
+    ("sun", 9, "H", "Direct sun on the face", "W/m²", False, "following the shade: another face first"),
+    ("daylight", 10, "N", "Inside daylight", "h", True, "an hour with daylight"),
+    ("working-day", 10, "N", "Inside the crew's day", "h", True, "a longer crew day"),
+    ("horizon", 0, "?", "Weather known until rain-ready", "h", True, "a forecast that reaches further"),
+)]  # fmt: skip
 RULES = {rule.id: rule for rule in _RULES}
+
+
+def helps_against(letter: str) -> str:
+    """What helps where a letter stops the work: what helps with each of its rules."""
+    return "; ".join(dict.fromkeys(rule.helps for rule in _RULES if rule.letter == letter))
 
 
 @dataclass(frozen=True)
@@ -143,7 +135,7 @@ def film_checks(
     a, b = slots.first, slots.end
     touch, ready = _boundary(drying.touch, count), _boundary(drying.rain_ready, count)
     hold_end = _boundary(np.maximum(drying.touch, b + limits["hold"].value * 3600 / STEP_S), count)
-    dew_end = ready if policy.dew is DewSchool.RAIN_READY else touch
+    dew_end = ready if policy.dew == "rain-ready" else touch
     air_high, surface_high = greatest(steps.air, a, b), greatest(climate.surface, a, b)
     beam = greatest(climate.poa_direct, a, b)
     low = limits["surface_min"]
@@ -189,11 +181,11 @@ def preparation_checks(
     return checks
 
 
-def _sun_limit(school: SunSchool, air: Array, surface: Array) -> Array:
+def _sun_limit(school: str, air: Array, surface: Array) -> Array:
     """Strongest beam allowed on the face, W/m², shape (F, S); infinite where the school sets no limit."""
-    if school is SunSchool.TEMPERATURE:
+    if school == "temperature":
         return np.full(surface.shape, np.inf)
-    if school is SunSchool.FOLLOW_SHADE:
+    if school == "follow-shade":
         return np.full(surface.shape, DIRECT_SUN)
     return np.where((air >= WARM_AIR) | (surface > WARM_SURFACE), DIRECT_SUN, np.inf)
 

@@ -11,9 +11,9 @@ from amber_gable.core.weather.steps import to_steps
 from amber_gable.core.weather.surface import Climate, FaceSurface, surface_climate
 from amber_gable.core.weather.typical import stretch
 from amber_gable.core.weather.windows import Windows, film_windows, preparation_windows
+from amber_gable.domain.method import Method
 from amber_gable.domain.operation import OperationKind
 from amber_gable.domain.product import Product
-from amber_gable.domain.schools import Method
 from amber_gable.domain.weather import WeatherSeries
 from amber_gable.domain.working import CrewDay, Policy
 

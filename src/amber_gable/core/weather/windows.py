@@ -14,9 +14,9 @@ from amber_gable.core.weather.rules import LETTERS, Check, Drying, film_checks, 
 from amber_gable.core.weather.slots import Slots
 from amber_gable.core.weather.surface import Climate
 from amber_gable.domain.grid import SLOT_H, STEP_S, STEPS_PER_SLOT
+from amber_gable.domain.method import Method
 from amber_gable.domain.operation import OperationKind
 from amber_gable.domain.product import Base, Product
-from amber_gable.domain.schools import Method
 from amber_gable.domain.working import CrewDay, Policy
 
 OPEN_TIME_MIN = {

@@ -2,8 +2,8 @@
 
 from dataclasses import dataclass
 
+from amber_gable.domain.method import Method
 from amber_gable.domain.operation import Operation, OperationKind, Technique, Unit
-from amber_gable.domain.schools import Method
 
 _K, _T = OperationKind, Technique
 # m² of the acted-on surface per person and hour.

@@ -7,9 +7,9 @@ from amber_gable.core.survey.painted import Key, PaintedPart, painted_parts
 from amber_gable.core.work.coverage import LOSS_PCT, coverage_source, theoretical_coverage
 from amber_gable.core.work.labour import Labour, labour, texture_factor
 from amber_gable.domain.job import JobBundle
+from amber_gable.domain.method import Method
 from amber_gable.domain.operation import Operation
 from amber_gable.domain.product import Product
-from amber_gable.domain.schools import Method
 from amber_gable.domain.substrates import SUBSTRATES
 
 PRIMER_COLOUR, CLEAR_COLOUR = "#f4f1ea", "#d9d2c0"
@@ -107,6 +107,6 @@ def part_work(
 
 def job_work(bundle: JobBundle) -> dict[Key, tuple[WorkLine, ...]]:
     """The work of every part that has a finish, in the order of the finishes."""
-    parts = painted_parts(bundle.property, bundle.job.deduction)
+    parts = painted_parts(bundle.property, bundle.deduction)
     products = {p.code: p for p in bundle.products}
     return {f.part: part_work(parts[f.part], bundle.operations(f), products, f.colour) for f in bundle.job.finishes}

@@ -6,8 +6,8 @@ from dataclasses import dataclass
 from amber_gable.core.specification.candidates import RankedProduct
 from amber_gable.core.specification.part_spec import PartSpec
 from amber_gable.core.specification.system import PICK_COATS, candidates_for, pick_of
+from amber_gable.domain.method import Method
 from amber_gable.domain.product import Product
-from amber_gable.domain.schools import Method
 
 
 @dataclass(frozen=True)

@@ -3,10 +3,10 @@
 from amber_gable.core.specification.dangers import LEAD_FORBIDS
 from amber_gable.core.specification.rule import Acts, Level, Rule, Source, Stage, Step, above, one_of
 from amber_gable.domain.families import Family as F
+from amber_gable.domain.method import Method
 from amber_gable.domain.operation import OperationKind as K
 from amber_gable.domain.operation import Technique as T
 from amber_gable.domain.operation import Unit
-from amber_gable.domain.schools import Method
 
 _ONCE = Acts(fact="pieces", unit=Unit.PIECES)
 

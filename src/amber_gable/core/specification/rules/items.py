@@ -2,10 +2,10 @@
 
 from amber_gable.core.specification.rule import Acts, Coats, Level, Rule, Stage, Step, above, at_most, none_of, one_of
 from amber_gable.domain.families import Family as F
+from amber_gable.domain.method import Method
 from amber_gable.domain.operation import OperationKind as K
 from amber_gable.domain.operation import Technique as T
 from amber_gable.domain.operation import Unit
-from amber_gable.domain.schools import Method
 
 _TRIM = (F.TRIM_ACRYLIC, F.HYBRID_SATIN, F.ALKYD_GLOSS)
 _PIECES = Acts(fact="pieces", unit=Unit.PIECES)

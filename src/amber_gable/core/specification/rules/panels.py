@@ -17,9 +17,9 @@ from amber_gable.core.specification.rule import (
     one_of,
 )
 from amber_gable.domain.families import Family as F
+from amber_gable.domain.method import Method
 from amber_gable.domain.operation import OperationKind as K
 from amber_gable.domain.operation import Technique as T
-from amber_gable.domain.schools import Method
 
 
 def _prime(name: str, note: str, strength: int, *families: F, method: Method = Method.BRUSH) -> Step:

@@ -17,10 +17,10 @@ from amber_gable.core.specification.rule import (
     one_of,
 )
 from amber_gable.domain.families import Family as F
+from amber_gable.domain.method import Method
 from amber_gable.domain.operation import OperationKind as K
 from amber_gable.domain.operation import Technique as T
 from amber_gable.domain.operation import Unit
-from amber_gable.domain.schools import Method
 
 _WOOD, _NO_DECK = ("wood",), "deck"
 _PAINTS = one_of("aim", "paint", "solid-stain")

@@ -7,7 +7,7 @@ from starlette.responses import RedirectResponse, Response
 
 from amber_gable.domain.errors import Refused
 from amber_gable.domain.items import ITEM_NAMES
-from amber_gable.domain.spec_schools import TOPICS, resolved
+from amber_gable.domain.schools import Asked, topics_of
 from amber_gable.domain.substrates import SUBSTRATES
 from amber_gable.services.acknowledging import acknowledge
 from amber_gable.services.specification_desk import specification_desk
@@ -75,10 +75,7 @@ def overview(request: Request, job_id: str, more: dict[str, Any] | None = None, 
         "litres": sum(one.litres for one in lines if one.state != "open"),
         "cards": [(c, read.get(c.id)) for c in cards],
         "unread": [c for c in cards if c.id not in read],
-        "topics": list(TOPICS.values()),
-        "held": resolved(bundle.company.schools, bundle.job.schools),
-        "job_schools": bundle.job.schools,
-        "company_schools": bundle.company.schools,
+        "topics": topics_of(Asked.SPECIFICATION),
         "lead": desk.lead,
         "lead_year": bundle.company.lead_cutoff_year,
         "offers": told_offers(offers(space, job_id), bundle.property.tz, units_of(request)),

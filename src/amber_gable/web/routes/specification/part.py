@@ -15,8 +15,8 @@ from amber_gable.domain.aims import AIM_NAMES, Aim, aims_for
 from amber_gable.domain.errors import NotFound, Refused, StaleEdit
 from amber_gable.domain.finish import OverrideAction
 from amber_gable.domain.items import ITEM_NAMES
+from amber_gable.domain.method import Method
 from amber_gable.domain.operation import Operation, OperationKind, Technique
-from amber_gable.domain.schools import Method
 from amber_gable.domain.substrates import SUBSTRATES
 from amber_gable.services.colours import library_colour
 from amber_gable.services.specification_desk import PartDesk, standing_steps

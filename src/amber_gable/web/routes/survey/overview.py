@@ -4,8 +4,8 @@ from fastapi import APIRouter, Request
 from starlette.responses import RedirectResponse, Response
 
 from amber_gable.domain.errors import InputError, Refused
-from amber_gable.domain.schools import DeductionSchool
-from amber_gable.services.editing import set_schools
+from amber_gable.domain.schools import TOPICS, Asked, topics_of
+from amber_gable.services.specifying import set_school
 from amber_gable.services.survey_figures import face_figures, missing_essentials
 from amber_gable.web.pages import Fields, job_page, load_job, space_of, units_of
 from amber_gable.web.views.elevation import draw, drawing_scale
@@ -31,7 +31,7 @@ def survey(request: Request, job_id: str) -> Response:
         "buildings": list(dict.fromkeys(f.building for f in faces)),
         "total_m2": sum(s["total_m2"] for s in sheets),
         "missing": missing_essentials(bundle),
-        "deductions": list(DeductionSchool),
+        "topics": topics_of(Asked.SURVEY),
         "units": units,
         "base": f"/jobs/{job_id}/survey",
     }
@@ -40,9 +40,10 @@ def survey(request: Request, job_id: str) -> Response:
 
 @router.post("/schools")
 def schools(request: Request, job_id: str, form: Fields) -> Response:
-    back = form.pop("back", "survey")
+    """A school of the whole house, chosen where its question is asked."""
+    topic = TOPICS.get(form.get("topic", ""))
     try:
-        set_schools(space_of(request), job_id, form)
+        set_school(space_of(request), job_id, *(form.get(k, "") for k in ("level", "topic", "school")))
     except Refused as error:
         raise InputError("schools", next(iter(error.fields.values())), "choose one of the list") from None
-    return RedirectResponse(f"/jobs/{job_id}/{back if back in ('survey', 'weather') else 'survey'}?said=saved", 303)
+    return RedirectResponse(f"/jobs/{job_id}/{topic.asked.value if topic else 'survey'}?said=saved", 303)
