@@ -3,12 +3,14 @@
 from collections.abc import Callable, Iterator
 from concurrent.futures import ThreadPoolExecutor
 from contextlib import contextmanager
+from dataclasses import replace
 
 import pytest
 from fastapi.testclient import TestClient
 from sqlalchemy import event
 
-from amber_gable.services.workspace import Workspace
+from amber_gable.services.specification_desk import specification_desk
+from amber_gable.services.workspace import Computed, Workspace
 from amber_gable.store.database import Database
 from amber_gable.store.jobs import live_job, load_bundle, load_face, save_bundle
 from amber_gable.store.plans import load_plan
@@ -94,6 +96,7 @@ EDITS: dict[str, Callable[[TestClient], object]] = {
         f"{FRONT}/school", data=form_of(c.get(FRONT).text, f"{FRONT}/school") | {"topic": "failing", "school": "strip"}
     ),
     "like parts alike": lambda c: c.post(f"{FRONT}/alike"),
+    "the year of lead": lambda c: c.post(f"{RISE}/specification/lead-year", data={"year": "1920"}),
     "cards read": lambda c: c.post(f"{RISE}/specification/acknowledge", data={"by": "Ada Fenn"}),
 }
 
@@ -104,12 +107,17 @@ def test_an_edit_takes_forty_statements_at_most(
 ) -> None:
     client.follow_redirects = False
     client.post(f"{RISE}/survey/opening/back-w1/delete")
-    client.get(FACE), client.get(FRONT)
+    client.get(FACE), client.get(FRONT), client.get(f"{RISE}/specification")
     with counted(space.database) as seen:
         answer = edit(client)
     assert answer.status_code in (200, 303)  # type: ignore[attr-defined]
     # A form that is fetched first, and a page shown in the same answer, are counted with it.
     assert len(seen) <= 40, "\n".join(s[:90] for s in seen)
+    with space.database.reading() as session:
+        bundle = load_bundle(session, "coopers-rise")
+    anew = replace(space, computed=Computed(), parts=Computed())
+    kept, fresh = (specification_desk(s, bundle).specs for s in (space, anew))
+    assert kept == fresh, "what the edit did not touch is kept, nothing else"
 
 
 def test_a_stage_that_shows_no_weather_asks_for_none(space: Workspace, client: TestClient) -> None:

@@ -89,12 +89,13 @@ def kept_plan(
     slot = int(now.timestamp()) // SLOT_S
 
     def held_against() -> KeptPlan:
-        changed = found.fingerprint != plan_fingerprint(bundle)
+        changed = found.fingerprint != fingerprint
         threatened = () if changed or site is None else threatened_tasks(site, found.plan, now)
         return KeptPlan(found.plan, found.planned_at, changed, threatened)
 
     seen = series if site is not None else None
-    key = "kept" + digest(bundle, seen, slot, found.fingerprint, found.planned_at)
+    fingerprint = space.computed.get("fingerprint" + digest(bundle), lambda: plan_fingerprint(bundle))
+    key = "kept" + digest(bundle.job.id, fingerprint, seen, slot, found.fingerprint, found.planned_at)
     return space.computed.get(key, held_against)
 
 

@@ -1,8 +1,8 @@
 """What the specification's pages show: every part specified, judged for heat, with what may be chosen for it."""
 
-from collections.abc import Mapping, Sequence
+from collections.abc import Iterator, Mapping, Sequence
 from dataclasses import dataclass
-from functools import cached_property
+from functools import cached_property, partial
 
 import numpy as np
 
@@ -56,18 +56,27 @@ class SpecificationDesk:
 
     @cached_property
     def specs(self) -> dict[Key, PartSpec | str]:
-        """Kept until the job or the stores change."""
+        """Kept until the job or the stores change; of a job that changed, those parts are worked out anew that it
+        touches."""
+        whole = digest(self.bundle, *self.products)
+        return self.space.computed.get("specs" + whole, lambda: dict(self._each_part()))
 
-        def all_parts() -> dict[Key, PartSpec | str]:
-            out: dict[Key, PartSpec | str] = {}
-            for key, part in painted_parts(self.bundle.property, self.bundle.deduction).items():
-                try:
-                    out[key] = part_spec(self.bundle, part, self.products)
-                except NoSteps as error:
-                    out[key] = str(error)
-            return out
+    def _each_part(self) -> Iterator[tuple[Key, PartSpec | str]]:
+        bundle, place = self.bundle, self.bundle.property
+        house = (place.year_built, place.lead_found, place.time_zone, bundle.company.lead_cutoff_year)
+        common = digest(*house, sorted(bundle.schools.items()), *self.products, *bundle.products)
+        faces = {f.id: digest(f, *place.zones_of(f.id), *place.items_of(f.id)) for f in place.faces}
+        for key, part in painted_parts(place, bundle.deduction).items():
+            finish = bundle.finish_of(*key)
+            steps = bundle.systems if finish is not None and finish.system is not None else ()
+            of_part = digest(common, faces[part.face.id], key, finish, *steps)
+            yield key, self.space.parts.get("spec" + of_part, partial(self._specified, part))
 
-        return self.space.computed.get("specs" + digest(self.bundle, *self.products), all_parts)
+    def _specified(self, part: PaintedPart) -> PartSpec | str:
+        try:
+            return part_spec(self.bundle, part, self.products)
+        except NoSteps as error:
+            return str(error)
 
     @cached_property
     def heat(self) -> dict[Key, HeatCheck]:

@@ -10,8 +10,8 @@ from typing import Any, TypeVar
 
 import numpy as np
 
+from amber_gable.domain.base import Record
 from amber_gable.domain.job import JobBundle
-from amber_gable.domain.product import Product
 from amber_gable.domain.units import UnitSystem
 from amber_gable.domain.weather import COLUMNS, WeatherSeries
 from amber_gable.exchange.forecast import ForecastProvider
@@ -72,18 +72,19 @@ class Workspace:
     provider: ForecastProvider | None
     meter: HandMeter | None = None
     computed: Computed = field(default_factory=Computed)
+    parts: Computed = field(default_factory=lambda: Computed(size=2000))
     drawings: Computed = field(default_factory=lambda: Computed(size=2000))
     usual_units: UnitSystem | None = None
     asked: dict[str, Asked] = field(default_factory=dict)
 
 
-_LATELY: OrderedDict[int, tuple[JobBundle | Product, bytes]] = OrderedDict()
+_LATELY: OrderedDict[int, tuple[Record, bytes]] = OrderedDict()
 _LATELY_LOCK = threading.Lock()
 
 
-def _own_digest(record: JobBundle | Product) -> bytes:
-    """Of a job or a sheet as it stands; worked out once for each that is in memory. Pictures change nothing that is
-    computed."""
+def _own_digest(record: Record) -> bytes:
+    """Of a job, a sheet or another record as it stands; worked out once for each in memory. Pictures change nothing
+    that is computed."""
     with _LATELY_LOCK:
         found = _LATELY.get(id(record))
         if found is not None and found[0] is record:
@@ -93,7 +94,7 @@ def _own_digest(record: JobBundle | Product) -> bytes:
     with _LATELY_LOCK:
         # The record is held beside its digest: as long as it is, no other object has its id.
         _LATELY[id(record)] = (record, made)
-        while len(_LATELY) > 1000:
+        while len(_LATELY) > 5000:
             _LATELY.popitem(last=False)
     return made
 
@@ -102,8 +103,10 @@ def digest(*parts: object) -> str:
     """A key for results computed from these parts."""
     out = hashlib.sha256()
     for part in parts:
-        if isinstance(part, JobBundle | Product):
+        if isinstance(part, Record):
             out.update(_own_digest(part))
+        elif isinstance(part, np.ndarray):
+            out.update(np.ascontiguousarray(part).tobytes())
         elif isinstance(part, WeatherSeries):
             out.update(f"{part.start}/{part.issued}/{part.source}/{part.utc_offset_h}".encode())
             for name in COLUMNS:

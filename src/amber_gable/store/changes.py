@@ -55,9 +55,19 @@ def count(session: Session, changed: Iterable[Any], come_or_gone: Iterable[Any])
         statement = insert(ChangeRow).values([{"scope": scope, "number": 1} for scope in sorted(scopes)])
         up = statement.on_conflict_do_update(index_elements=["scope"], set_={"number": ChangeRow.number + 1})
         session.connection().execute(up)
+        for scope in scopes:
+            session.info.get("numbers", {}).pop(scope, None)
 
 
 def numbers(session: Session, scopes: Iterable[str]) -> Numbers:
-    """Where each stands; what was never changed is left out."""
-    wanted = select(ChangeRow.scope, ChangeRow.number).where(ChangeRow.scope.in_(list(scopes)))
-    return tuple(sorted((scope, number) for scope, number in session.execute(wanted)))
+    """Where each stands; what was never changed is left out. Asked once a transaction, which sees one moment of the
+    database and its own changes."""
+    if session.autoflush:
+        session.flush()
+    known: dict[str, int | None] = session.info.setdefault("numbers", {})
+    scopes = set(scopes)
+    lacking = scopes - known.keys()
+    if lacking:
+        wanted = select(ChangeRow.scope, ChangeRow.number).where(ChangeRow.scope.in_(lacking))
+        known |= dict.fromkeys(lacking) | dict(session.execute(wanted).all())
+    return tuple(sorted((scope, number) for scope in scopes if (number := known[scope]) is not None))

@@ -97,11 +97,7 @@ def load_bundle(session: Session, job_id: str) -> JobBundle:
 def _read_bundle(session: Session, job: JobRow, property_: PropertyRow, company: CompanyRow) -> JobBundle:
     survey = _property(session, property_)
     parts = {("zone", z.id) for z in survey.zones} | {("item", i.id) for i in survey.items}
-    finishes = [
-        finish_fields(f)
-        for f in _rows(session, FinishRow, FinishRow.job_id == job.id)
-        if (f.part_kind, f.part_id) in parts
-    ]
+    finishes = [f for f in _finishes(session, job.id) if f.part in parts]
     products, systems = shelf_of(session, company.id, job)
     return JobBundle.model_validate(
         {
@@ -112,6 +108,26 @@ def _read_bundle(session: Session, job: JobRow, property_: PropertyRow, company:
             "job": record_fields(job, *_NOT_IN_BUNDLE) | {"finishes": finishes},
         }
     )
+
+
+class _Finished(Record):
+    """What the parts of a job get, those that were deleted meanwhile among them."""
+
+    finishes: tuple[Finish, ...]
+
+
+def _finishes(session: Session, job_id: str) -> tuple[Finish, ...]:
+    """Read and validated once for every change of the job."""
+    kept, key = kept_in(session), ("finishes", job_id)
+    found: _Finished | None = kept.find(session, key)
+
+    def read() -> _Finished:
+        rows = _rows(session, FinishRow, FinishRow.job_id == job_id)
+        return _Finished.model_validate({"finishes": [finish_fields(f) for f in rows]})
+
+    if found is None:
+        found = kept.read(session, key, (f"job:{job_id}",), read)
+    return found.finishes
 
 
 class _Surveyed(Record):

@@ -1,4 +1,5 @@
-"""The face lanes as they are shown: drawn once for a climate and a plan, the present and the cursor laid over them."""
+"""The face lanes as they are shown: each drawn once for its climate and the plan, the present and the cursor laid over
+them."""
 
 from collections.abc import Callable, Sequence
 from dataclasses import dataclass
@@ -7,13 +8,10 @@ from urllib.parse import urlencode
 
 from markupsafe import Markup
 
-from amber_gable.core.weather.surface import Climate
-from amber_gable.core.weather.windows import Windows
-from amber_gable.domain.survey import Face
 from amber_gable.services.job_view import JobView
 from amber_gable.services.workspace import digest
 from amber_gable.web.pages import rendered
-from amber_gable.web.views.lanes import Lanes, lanes_of
+from amber_gable.web.views.lanes import Lane, LaneOf, Lanes, lane_of, lane_scale, zero_line
 from amber_gable.web.views.units import Units
 
 LANE_DAYS = 10
@@ -24,7 +22,7 @@ class Chart:
     """Lanes with what changes at every look: where now is, and the slot that is asked about."""
 
     lanes: Lanes
-    drawn: Markup
+    drawn: list[Markup]
     now_x: float | None
     cursor: tuple[float, float] | None
 
@@ -44,20 +42,30 @@ def lane_link(job_id: str, query: dict[str, str]) -> Callable[[str, datetime], s
 def chart(
     view: JobView,
     units: Units,
-    rows: Sequence[tuple[Face, Climate, Windows]],
+    rows: Sequence[LaneOf],
     query: dict[str, str],
     chosen: tuple[str, datetime] | None = None,
 ) -> Chart:
     """rows: each face with its one-row climate and windows of the coat that `query` names."""
     kept, bundle = view.kept, view.bundle
-    made = (kept.planned_at, kept.job_changed) if kept is not None else None
-    key = "lanes" + digest(bundle, view.weather.series, view.now.date(), made, query, units.system)
+    tasks = kept.plan.tasks if kept is not None else ()
+    scale, link = lane_scale(rows[0][2].slots, LANE_DAYS), lane_link(bundle.job.id, query)
 
-    def draw() -> tuple[Lanes, Markup]:
-        tasks = kept.plan.tasks if kept is not None else ()
-        lanes = lanes_of(rows, tasks, LANE_DAYS, lane_link(bundle.job.id, query))
-        return lanes, Markup(rendered("svg/lane_rows.html", {"c": lanes}, units))
+    def drawn(index: int, row: LaneOf) -> tuple[Lane, Markup]:
+        face, climate, windows = row
 
-    lanes, drawn = view.space.drawings.get(key, draw)
+        def draw() -> tuple[Lane, Markup]:
+            lane = lane_of(index, row, tasks, scale, link)
+            context = {"l": lane, "width": scale.width, "zero": zero_line()}
+            return lane, Markup(rendered("svg/lane_row.html", context, units))
+
+        seen = (windows.ok, windows.first_letters(), climate.dew_margin, climate.poa_direct)
+        who = (bundle.job.id, bundle.property.time_zone, index, face.id, face.name, face.azimuth_deg, face.tilt_deg)
+        planned = "".join(t.model_dump_json() for t in tasks if t.face == face.id)
+        key = "lane" + digest(*who, *seen, windows.slots.start, planned, query, units.system)
+        return view.space.drawings.get(key, draw)
+
+    found = [drawn(i, row) for i, row in enumerate(rows)]
+    lanes = Lanes(scale, [lane for lane, _ in found])
     cursor = lanes.cursor(*chosen) if chosen is not None else None
-    return Chart(lanes, drawn, lanes.scale.at(view.now), cursor)
+    return Chart(lanes, [markup for _, markup in found], scale.at(view.now), cursor)

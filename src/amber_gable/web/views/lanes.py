@@ -73,10 +73,6 @@ class Lanes:
 
     scale: TimeScale
     lanes: list[Lane]
-    days: list[tuple[float, str, str]]
-    hours: list[tuple[float, str]]
-    legend: list[tuple[str, str]]
-    zero: float
 
     @property
     def width(self) -> float:
@@ -89,6 +85,22 @@ class Lanes:
     @property
     def full_height(self) -> float:
         return self.height + HEAD_H
+
+    @property
+    def days(self) -> list[tuple[float, str, str]]:
+        """Where each day begins, its name, and its date."""
+        midnights = [(self.scale.day_x(d), self.scale.midnight(d)) for d in range(self.scale.days)]
+        return [(x, f"{m:%a} {m.day} {m:%b}", m.date().isoformat()) for x, m in midnights]
+
+    @property
+    def hours(self) -> list[tuple[float, str]]:
+        return [(self.scale.x(d, h), f"{h:02d}") for d in range(self.scale.days) for h in (6, 9, 12, 15, 18)]
+
+    @property
+    def legend(self) -> list[tuple[str, str]]:
+        """The letters that are shown, in words."""
+        letters = {s.letter for lane in self.lanes for s in lane.segments}
+        return [(letter, words) for letter, words in LETTERS.items() if letter in letters]
 
     @property
     def geometry(self) -> dict[str, float]:
@@ -110,33 +122,18 @@ def bearing(azimuth_deg: float) -> str:
     return _POINTS[round(azimuth_deg / 22.5) % 16]
 
 
-def lanes_of(
-    rows: Sequence[tuple[Face, Climate, Windows]],
-    tasks: Sequence[Task],
-    days: int,
-    link: Callable[[str, datetime], str],
-) -> Lanes:
-    """rows: each face with its one-row climate and windows, all on the same slots."""
-    slots = rows[0][2].slots
-    scale = TimeScale(slots.time(0).replace(hour=0, minute=0), min(days, len(slots.dates)))
-    lanes = [_lane(i, row, tasks, scale, link) for i, row in enumerate(rows)]
-    letters = {s.letter for lane in lanes for s in lane.segments}
-    return Lanes(
-        scale=scale,
-        lanes=lanes,
-        days=[
-            (scale.day_x(d), f"{(m := scale.midnight(d)):%a} {m.day} {m:%b}", m.date().isoformat())
-            for d in range(scale.days)
-        ],
-        hours=[(scale.x(d, h), f"{h:02d}") for d in range(scale.days) for h in (6, 9, 12, 15, 18)],
-        legend=[(letter, words) for letter, words in LETTERS.items() if letter in letters],
-        zero=zero_line(),
-    )
+LaneOf = tuple[Face, Climate, Windows]
+"""A face with its one-row climate and windows; those of one chart are on the same slots."""
 
 
-def _lane(
+def lane_scale(slots: Slots, days: int) -> TimeScale:
+    """At most `days` of the slots' days."""
+    return TimeScale(slots.time(0).replace(hour=0, minute=0), min(days, len(slots.dates)))
+
+
+def lane_of(
     index: int,
-    row: tuple[Face, Climate, Windows],
+    row: LaneOf,
     tasks: Sequence[Task],
     scale: TimeScale,
     link: Callable[[str, datetime], str],
