@@ -126,7 +126,7 @@ def _start(options: argparse.Namespace) -> date:
 
 
 def _windows(options: argparse.Namespace) -> None:
-    from amber_gable.services.face_windows import FaceQuestion, answer_windows
+    from amber_gable.services.weather.face_windows import FaceQuestion, answer_windows
 
     question = FaceQuestion.model_validate(
         {
@@ -179,7 +179,7 @@ def _bundle(path: Path) -> Any:
 
 
 def _specify(options: argparse.Namespace) -> None:
-    from amber_gable.services.specification_report import lines, specification
+    from amber_gable.services.specification.report import lines, specification
 
     report = specification(_bundle(options.job), kept=options.kept)
     if options.json:
@@ -190,7 +190,7 @@ def _specify(options: argparse.Namespace) -> None:
 
 
 def _quantities(options: argparse.Namespace) -> None:
-    from amber_gable.services.quantities import job_quantities
+    from amber_gable.services.quantities.quantities import job_quantities
 
     result = job_quantities(_bundle(options.job))
     if options.json:

@@ -11,11 +11,11 @@ from amber_gable.domain.errors import InputError
 from amber_gable.exchange.forecast import HttpForecast
 from amber_gable.exchange.meter import HttpMeter
 from amber_gable.services.clock import DemoClock, SystemClock
-from amber_gable.services.forecasts import job_weather
 from amber_gable.services.jobs import load_demo
 from amber_gable.services.opening import open_database
-from amber_gable.services.planning import make_plan
+from amber_gable.services.plan.planning import make_plan
 from amber_gable.services.settings import Settings
+from amber_gable.services.weather.forecasts import job_weather
 from amber_gable.services.workspace import Workspace
 from amber_gable.standins.weather.service import weather_service
 from amber_gable.store.database import Database

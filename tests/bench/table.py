@@ -30,7 +30,7 @@ from amber_gable.exchange.takeoff_xlsx import write_workbook
 from amber_gable.exchange.weather_file import read_weather
 from amber_gable.run import plan_unplanned
 from amber_gable.services.jobs import load_demo
-from amber_gable.services.quantities import job_quantities
+from amber_gable.services.quantities.quantities import job_quantities
 from amber_gable.services.workspace import Computed, Workspace
 from amber_gable.store.jobs import save_bundle
 from amber_gable.web.app import create_app
@@ -173,7 +173,7 @@ def _large_survey(space: Workspace, client: TestClient) -> list[tuple[str, float
         state["x_m"] = "0.7" if state["x_m"] == "0.6" else "0.6"
         moved = {**state, "y_m": "1.2", "width_m": "0.9", "height_m": "1.4"}
         page = client.post(f"{base}/opening/o3-0/place", data=moved, headers={"hx-request": "true"})
-        found = re.search(r'data-id="o3-0" data-version="(\d+)"', page.text)
+        found = re.search(r'data-id="o3-0"\s+data-version="(\d+)"', page.text)
         assert page.status_code == 200 and found, page.text[:200]
         state["version"] = found[1]
 

@@ -19,7 +19,7 @@ from amber_gable.domain.aims import aims_for
 from amber_gable.domain.generic_products import GENERIC_PRODUCTS
 from amber_gable.domain.items import ITEM_NAMES
 from amber_gable.domain.operation import OperationKind, Technique
-from amber_gable.domain.schools import TOPICS, Asked, resolved, topics_of
+from amber_gable.domain.schools import TOPICS, AskedBy, resolved, topics_of
 from amber_gable.domain.substrates import SUBSTRATES
 from tests.core.spec_case import Case, condition, levels, told
 from tests.core.spec_cases_hard import CASES as HARD
@@ -50,7 +50,7 @@ NOT_STEPS = {"order", "vinyl"}
 """Topics of the planner and of the heat check."""
 
 
-@pytest.mark.parametrize("topic", sorted({t.code for t in topics_of(Asked.SPECIFICATION)} - NOT_STEPS))
+@pytest.mark.parametrize("topic", sorted({t.code for t in topics_of(AskedBy.SPECIFICATION)} - NOT_STEPS))
 def test_every_school_changes_something_somewhere(topic: str) -> None:
     for school in TOPICS[topic].schools[1:]:
         others = (replace(c, schools=c.schools | {topic: school.code}) for c in CASES)

@@ -18,9 +18,9 @@ from amber_gable.core.work.labour import Factor, height_factor, labour, texture_
 from amber_gable.core.work.record import job_work
 from amber_gable.domain.generic_products import GENERIC_PRODUCTS, generic_product
 from amber_gable.domain.method import Method
-from amber_gable.domain.operation import Operation, OperationKind, Technique, Unit
+from amber_gable.domain.operation import AmountUnit, Operation, OperationKind, Technique
 from amber_gable.domain.product import Container
-from amber_gable.services.quantities import job_quantities
+from amber_gable.services.quantities.quantities import job_quantities
 from tests.jobs import coopers_rise, one_wall
 
 
@@ -191,9 +191,9 @@ def test_dark_colours_take_up_more_sun() -> None:
 K, T = OperationKind, Technique
 WAYS = [
     # what, kind, technique, amount and unit or share of 100 m², hours (handbook §17)
-    ("contained two days", K.PROTECT, T.CONTAIN, (2, Unit.PIECES), 1.5),
-    ("HEPA clean-up of two days", K.CLEAN, T.DAILY_CLEAN, (2, Unit.PIECES), 1.0),
-    ("four openings unmasked", K.CLEAN, T.UNMASK, (4, Unit.PIECES), 0.1),
+    ("contained two days", K.PROTECT, T.CONTAIN, (2, AmountUnit.PIECES), 1.5),
+    ("HEPA clean-up of two days", K.CLEAN, T.DAILY_CLEAN, (2, AmountUnit.PIECES), 1.0),
+    ("four openings unmasked", K.CLEAN, T.UNMASK, (4, AmountUnit.PIECES), 0.1),
     ("washed by hose and brush", K.WASH, T.HOSE_WASH, 1.0, 100 / 30),
     ("washed by pressure", K.WASH, T.PRESSURE_WASH, 1.0, 100 / 70),
     ("brightened", K.STRIP, T.BRIGHTENER, 1.0, 100 / 40),
@@ -203,14 +203,14 @@ WAYS = [
     ("scraped dry", K.SCRAPE, T.DRY_SCRAPE, 0.2, 20 / 5),
     ("scraped wet for lead", K.SCRAPE, T.WET_SCRAPE, 0.2, 20 / 5 * 1.5),
     ("sanded under a shroud", K.SAND, T.HEPA_SAND, 0.2, 20 / 20 * 1.5),
-    ("caulk out, 25 m", K.SCRAPE, T.CUT_OUT, (25, Unit.M), 25 / 40),
-    ("caulk in, 25 m", K.CAULK, T.BEAD, (25, Unit.M), 25 / 66),
+    ("caulk out, 25 m", K.SCRAPE, T.CUT_OUT, (25, AmountUnit.M), 25 / 40),
+    ("caulk in, 25 m", K.CAULK, T.BEAD, (25, AmountUnit.M), 25 / 66),
 ]
 
 
 @pytest.mark.parametrize(("kind", "technique", "much", "hours"), [w[1:] for w in WAYS], ids=[w[0] for w in WAYS])
 def test_the_way_of_working_decides_the_hours(
-    kind: OperationKind, technique: Technique, much: tuple[float, Unit] | float, hours: float
+    kind: OperationKind, technique: Technique, much: tuple[float, AmountUnit] | float, hours: float
 ) -> None:
     size = {"amount": much[0], "unit": much[1]} if isinstance(much, tuple) else {"share": much}
     step = Operation.model_validate({"id": "s", "name": "S", "kind": kind, "technique": technique, **size})
@@ -219,7 +219,7 @@ def test_the_way_of_working_decides_the_hours(
 
 def test_caulk_and_putty_out_and_in_come_to_the_handbooks_metres() -> None:
     def hours(kind: OperationKind, technique: Technique, metres: float) -> float:
-        fields = {"id": "s", "name": "S", "kind": kind, "technique": technique, "amount": metres, "unit": Unit.M}
+        fields = {"id": "s", "name": "S", "kind": kind, "technique": technique, "amount": metres, "unit": AmountUnit.M}
         return labour(Operation.model_validate(fields), 1.0, 2.0).hours
 
     assert hours(K.SCRAPE, T.CUT_OUT, 25) + hours(K.CAULK, T.BEAD, 25) == pytest.approx(1.0, rel=0.02)
@@ -232,7 +232,7 @@ def test_the_work_record_itemises_what_hours_and_litres_come_from() -> None:
     coat = next(line for line in work["zone", "east-gable-siding"] if line.operation.id == "coat-1")
     sanding = next(line for line in work["item", "shutters-1"] if line.operation.technique is T.WET_SAND)
     assert [f.name for f in coat.labour.factors] == ["above 3 m"]
-    assert coat.labour.unit is Unit.M2
+    assert coat.labour.unit is AmountUnit.M2
     assert "handbook §17" in coat.labour.rate.source
     assert coat.paint is not None
     assert coat.hours == pytest.approx(

@@ -11,7 +11,7 @@ from amber_gable.core.specification.completing import completed
 from amber_gable.core.specification.stops import job_stops
 from amber_gable.domain.job import JobBundle
 from amber_gable.domain.plan import Plan
-from amber_gable.services.quantities import job_quantities
+from amber_gable.services.quantities.quantities import job_quantities
 from tests.jobs import one_wall
 from tests.weather_cases import real_year
 

@@ -8,7 +8,7 @@ import pytest
 from amber_gable.domain.weather import WeatherSeries
 from amber_gable.exchange.forecast import ForecastUnavailable
 from amber_gable.services.clock import DEMO_START, DemoClock
-from amber_gable.services.forecasts import job_weather
+from amber_gable.services.weather.forecasts import job_weather
 from amber_gable.services.workspace import Workspace
 from amber_gable.store.weather import drop_series
 from tests.jobs import coopers_rise

@@ -6,11 +6,11 @@ from fastapi.testclient import TestClient
 from amber_gable.core.specification.part_spec import made_finish
 from amber_gable.domain.product import Product
 from amber_gable.services.jobs import start_job
-from amber_gable.services.quantities import job_quantities
-from amber_gable.services.schemes import apply_scheme, save_scheme
-from amber_gable.services.specifying import change_wish, set_lead_year, set_school
+from amber_gable.services.quantities.quantities import job_quantities
+from amber_gable.services.specification.schemes import apply_scheme, save_scheme
+from amber_gable.services.specification.specifying import change_wish, set_lead_year, set_school
+from amber_gable.services.specification.taking_over import offers, take_newer
 from amber_gable.services.stores import save_product, take_out
-from amber_gable.services.taking_over import offers, take_newer
 from amber_gable.services.workspace import Workspace
 from amber_gable.store import sheets
 from amber_gable.store.jobs import load_bundle, save_bundle
@@ -163,7 +163,7 @@ def test_a_scheme_is_put_in_whole_or_not_at_all(space: Workspace, monkeypatch: p
 
     with space.database.reading() as session:
         before = load_bundle(session, RISE).job.finishes
-    monkeypatch.setattr("amber_gable.services.specifying.made_finish", fails_at_the_third)
+    monkeypatch.setattr("amber_gable.services.specification.specifying.made_finish", fails_at_the_third)
     with pytest.raises(ZeroDivisionError):
         apply_scheme(space, RISE, scheme)
     with space.database.reading() as session:

@@ -9,7 +9,7 @@ import pytest
 from fastapi.testclient import TestClient
 from sqlalchemy import event
 
-from amber_gable.services.specification_desk import specification_desk
+from amber_gable.services.specification.desk import specification_desk
 from amber_gable.services.workspace import Computed, Workspace
 from amber_gable.store.database import Database
 from amber_gable.store.jobs import live_job, load_bundle, load_face, save_bundle

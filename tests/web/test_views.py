@@ -12,7 +12,7 @@ from amber_gable.domain.guided_tests import GUIDED_TESTS
 from amber_gable.domain.items import ITEM_NAMES
 from amber_gable.domain.survey import ObstacleKind, OpeningKind
 from amber_gable.domain.units import UnitSystem
-from amber_gable.services.survey_forms import MODELS, choices, form_values, made_part
+from amber_gable.services.survey.forms import MODELS, choices, form_values, made_part
 from amber_gable.web.views.elevation import draw, drawing_scale
 from amber_gable.web.views.panorama import panorama
 from amber_gable.web.views.part_form import part_fields, typed_part

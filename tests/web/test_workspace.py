@@ -8,7 +8,7 @@ from typing import Any
 import pytest
 
 from amber_gable.domain.condition import Condition
-from amber_gable.services.planning import job_climate
+from amber_gable.services.plan.planning import job_climate
 from amber_gable.services.workspace import Computed, Workspace
 from tests.jobs import coopers_rise
 from tests.weather_cases import steady
@@ -68,7 +68,7 @@ def test_a_climate_is_computed_anew_only_for_what_a_surface_feels(
     change: dict[str, Any], felt: bool, monkeypatch: pytest.MonkeyPatch
 ) -> None:
     runs: list[object] = []
-    monkeypatch.setattr("amber_gable.services.planning.slot_climate", lambda *seen: runs.append(seen))
+    monkeypatch.setattr("amber_gable.services.plan.planning.slot_climate", lambda *seen: runs.append(seen))
     space = Workspace(None, None, None, computed=Computed())  # type: ignore[arg-type]
     bundle, begin = coopers_rise(), datetime(2026, 9, 14, tzinfo=UTC)
     series = steady(begin, 96)

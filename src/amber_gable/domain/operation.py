@@ -109,7 +109,7 @@ LAYING = {
 """The technique of laying a film by each method."""
 
 
-class Unit(StrEnum):
+class AmountUnit(StrEnum):
     """What an amount of its own is counted in."""
 
     M2 = "m2"
@@ -117,7 +117,7 @@ class Unit(StrEnum):
     PIECES = "pieces"
 
 
-UNIT_QUANTITY = {Unit.M2: Quantity.AREA, Unit.M: Quantity.RUN}
+UNIT_QUANTITY = {AmountUnit.M2: Quantity.AREA, AmountUnit.M: Quantity.RUN}
 """What an amount of its own is of, where it reads otherwise in another system of units."""
 
 
@@ -137,7 +137,7 @@ class Operation(Record):
     back_roll: bool = False
     share: Annotated[float, Field(gt=0, le=1)] = 1.0
     amount: Annotated[float, Field(gt=0, le=100_000)] | None = None
-    unit: Unit | None = None
+    unit: AmountUnit | None = None
     bare: bool = False
     colour: HexColour | None = None
     wait_h: Annotated[float, Field(ge=0, le=24 * 120)] = 0.0

@@ -10,7 +10,7 @@ from enum import StrEnum
 from types import MappingProxyType
 
 
-class Asked(StrEnum):
+class AskedBy(StrEnum):
     """Where the work asks a topic's question; only what the specification asks may be answered part by part."""
 
     SURVEY = "survey"
@@ -37,7 +37,7 @@ class Topic:
     code: str
     question: str
     schools: tuple[School, ...]
-    asked: Asked = Asked.SPECIFICATION
+    asked: AskedBy = AskedBy.SPECIFICATION
 
     def school(self, code: str) -> School:
         """Raises ValueError naming the options."""
@@ -56,7 +56,7 @@ _TOPICS = (
                "Hours too few on a face with many windows."),
         School("gross", "No opening", "Quick to measure; the cutting-in costs what the opening saves.",
                "Paint over-ordered on glassy faces."),
-    ), Asked.SURVEY),
+    ), AskedBy.SURVEY),
     Topic("sun", "When does direct sun stop a coat?", (
         School("shade-when-warm", "Shade when warm", "Direct sun stops the coat only from 18 °C air or above 32 °C at "
                "the surface.", "Lap marks on a dark wall in a cool wind."),
@@ -64,7 +64,7 @@ _TOPICS = (
                "Cold mornings lost that would have held."),
         School("temperature", "Temperature decides", "The sheet's hottest surface alone: most hours.",
                "Lap marks; solvent boiling under the skin."),
-    ), Asked.WEATHER),
+    ), AskedBy.WEATHER),
     Topic("hold", "How long must the surface stay warm enough?", (
         School("touch-dry", "Until dry to touch, two hours at least", "Late enough for a working day in spring.",
                "A film that set and has not yet formed meets the cold night."),
@@ -72,11 +72,11 @@ _TOPICS = (
                "Slow products are not formed by then."),
         School("overnight", "Overnight, fourteen hours", "Safest for the film; closes most of spring and autumn.",
                "Season lost."),
-    ), Asked.WEATHER),
+    ), AskedBy.WEATHER),
     Topic("dew", "How long must dew stay off?", (
         School("rain-ready", "Until rain-ready", "No leached or dull patches.", "Early end of the day in autumn."),
         School("touch-dry", "Until dry to touch", "Later last strokes.", "Dull or streaked patches."),
-    ), Asked.WEATHER),
+    ), AskedBy.WEATHER),
     Topic("wash", "How are walls washed?", (
         School("hose", "Never pressure wash siding", "Cleaner by hose, a minute's dwell and a brush: no water behind "
                "the boards, more brushing.", "Dirt left in corners where the brush was skipped."),
@@ -186,7 +186,7 @@ TOPICS: Mapping[str, Topic] = MappingProxyType({t.code: t for t in _TOPICS})
 DEFAULTS: Mapping[str, str] = MappingProxyType({t.code: t.schools[0].code for t in _TOPICS})
 
 
-def topics_of(asked: Asked) -> list[Topic]:
+def topics_of(asked: AskedBy) -> list[Topic]:
     return [t for t in _TOPICS if t.asked is asked]
 
 
@@ -202,7 +202,7 @@ def checked_schools(chosen: Mapping[str, str]) -> dict[str, str]:
 def checked_part_schools(chosen: Mapping[str, str]) -> dict[str, str]:
     """The choices of one part as they are. Raises ValueError as above, and for a topic of the whole house."""
     for topic in checked_schools(chosen):
-        if TOPICS[topic].asked is not Asked.SPECIFICATION:
+        if TOPICS[topic].asked is not AskedBy.SPECIFICATION:
             raise ValueError(f"'{topic}' is chosen for the whole job, not for one part")
     return dict(chosen)
 

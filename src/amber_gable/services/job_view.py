@@ -12,8 +12,8 @@ from amber_gable.core.specification.stops import Stop
 from amber_gable.domain.errors import NoClimate
 from amber_gable.domain.job import JobBundle
 from amber_gable.domain.plan import Task
-from amber_gable.services.forecasts import Weather, job_weather, known_weather
-from amber_gable.services.planning import KeptPlan, job_climate, kept_plan, kept_stops, known_climate
+from amber_gable.services.plan.planning import KeptPlan, job_climate, kept_plan, kept_stops, known_climate
+from amber_gable.services.weather.forecasts import Weather, job_weather, known_weather
 from amber_gable.services.workspace import Workspace
 from amber_gable.store.jobs import load_bundle
 

@@ -60,7 +60,7 @@ def count(session: Session, changed: Iterable[Any], come_or_gone: Iterable[Any])
 
 
 def numbers(session: Session, scopes: Iterable[str]) -> Numbers:
-    """Where each stands; what was never changed is left out. Asked once a transaction, which sees one moment of the
+    """Where each stands; what was never changed is left out. AskedBy once a transaction, which sees one moment of the
     database and its own changes."""
     if session.autoflush:
         session.flush()

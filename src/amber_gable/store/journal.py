@@ -18,7 +18,7 @@ _SKIP = {"property_id", "id", "created_at", "updated_at", "version", "deleted_at
 
 
 @dataclass(frozen=True)
-class Steps:
+class Undoable:
     """What undo and redo would do next, in words; None when there is nothing."""
 
     undo: str | None
@@ -50,9 +50,9 @@ def close_step(session: Session, property_id: str, words: str) -> None:
     session.execute(delete(EditRow).where(mine, EditRow.number <= last + 1 - STEPS_KEPT))
 
 
-def steps(session: Session, property_id: str) -> Steps:
+def steps(session: Session, property_id: str) -> Undoable:
     last, first = _last_done(session, property_id), _first_undone(session, property_id)
-    return Steps(last.words if last else None, first.words if first else None)
+    return Undoable(last.words if last else None, first.words if first else None)
 
 
 @dataclass(frozen=True)

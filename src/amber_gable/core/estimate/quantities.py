@@ -11,7 +11,7 @@ RESERVE_SHARE, RESERVE_LEAST_L = 0.02, 0.5
 
 
 @dataclass(frozen=True)
-class Line:
+class QuantityLine:
     """Paint for one coat, summed over the parts that take it in this product, colour and method; `stopped_litres` of it
     for parts that a stop holds."""
 
@@ -27,10 +27,10 @@ class Line:
     stopped_litres: float = 0.0
 
 
-def quantity_lines(bundle: JobBundle, stopped: Collection[Key] = ()) -> list[Line]:
+def quantity_lines(bundle: JobBundle, stopped: Collection[Key] = ()) -> list[QuantityLine]:
     """Every coat of the job, in the order of the systems, like coats of like parts added up. `stopped`: parts that a
     stop holds; their paint is counted and marked."""
-    lines: dict[tuple[object, ...], Line] = {}
+    lines: dict[tuple[object, ...], QuantityLine] = {}
     for key, work in job_work(bundle).items():
         for item in work:
             paint = item.paint
@@ -38,7 +38,7 @@ def quantity_lines(bundle: JobBundle, stopped: Collection[Key] = ()) -> list[Lin
                 continue
             like = (paint.product.code, paint.colour, item.operation.name, paint.method, paint.absorption)
             before = lines.get(like)
-            lines[like] = Line(
+            lines[like] = QuantityLine(
                 product=paint.product.code,
                 colour=paint.colour,
                 coat=item.operation.name,
@@ -53,7 +53,7 @@ def quantity_lines(bundle: JobBundle, stopped: Collection[Key] = ()) -> list[Lin
     return list(lines.values())
 
 
-def litres_by_colour(lines: Sequence[Line]) -> dict[tuple[str, str], float]:
+def litres_by_colour(lines: Sequence[QuantityLine]) -> dict[tuple[str, str], float]:
     """Litres per (product, colour), in first-seen order: containers are shared over all coats and faces."""
     out: dict[tuple[str, str], float] = {}
     for line in lines:

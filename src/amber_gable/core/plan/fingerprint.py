@@ -6,7 +6,7 @@ import json
 from typing import Any
 
 from amber_gable.domain.job import JobBundle
-from amber_gable.domain.schools import DEFAULTS, Asked, topics_of
+from amber_gable.domain.schools import DEFAULTS, AskedBy, topics_of
 
 _FACE = {
     "id": True,
@@ -72,7 +72,7 @@ def plan_fingerprint(bundle: JobBundle) -> str:
 
 def _schools_of_the_house(seen: dict[str, Any], bundle: JobBundle) -> None:
     """By what holds, wherever it was chosen."""
-    whole = [t.code for asked in (Asked.SURVEY, Asked.WEATHER) for t in topics_of(asked)]
+    whole = [t.code for asked in (AskedBy.SURVEY, AskedBy.WEATHER) for t in topics_of(asked)]
     for holder in (seen.get("company", {}), seen["job"]):
         own = {t: s for t, s in holder.pop("schools", {}).items() if t not in whole}
         if own:

@@ -11,7 +11,7 @@ from amber_gable.core.survey.painted import PaintedPart
 from amber_gable.core.work.record import WorkLine, part_work
 from amber_gable.domain.operation import Operation
 from amber_gable.domain.product import Product
-from amber_gable.domain.schools import Asked, School, Topic, topics_of
+from amber_gable.domain.schools import AskedBy, School, Topic, topics_of
 
 _LIFE_YEARS = (
     # usual years between coats (handbook §16), first tags that fit
@@ -89,7 +89,7 @@ def choices(
     shelf = {p.code: p for p in products}
     now = specify(derive(facts), shelf.values(), picks).operations
     out = []
-    for topic in topics_of(Asked.SPECIFICATION):
+    for topic in topics_of(AskedBy.SPECIFICATION):
         options = []
         for school in topic.schools:
             there = facts.under(topic.code, school.code)

@@ -2,6 +2,7 @@
 
 from collections.abc import Iterable, Mapping, Sequence
 from dataclasses import dataclass, field
+from functools import cached_property
 
 from amber_gable.core.specification.comparison import Sums, sums_of
 from amber_gable.core.specification.diagnosis import Derivation, derive
@@ -45,7 +46,7 @@ class PartSpec:
     operations: tuple[Operation, ...]
     work: tuple[WorkLine, ...]
 
-    @property
+    @cached_property
     def sums(self) -> Sums:
         return sums_of(self.work)
 

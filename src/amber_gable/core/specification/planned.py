@@ -11,7 +11,7 @@ from amber_gable.core.specification.hiding import undercoat_tint
 from amber_gable.core.specification.rule import Acts, Coats, Rule, Stage, Step
 from amber_gable.domain.families import Family
 from amber_gable.domain.method import Method
-from amber_gable.domain.operation import LAYING, OperationKind, Technique, Unit
+from amber_gable.domain.operation import LAYING, AmountUnit, OperationKind, Technique
 
 K, T = OperationKind, Technique
 POROUS = {"masonry", "wood"}
@@ -40,7 +40,7 @@ class PlannedStep:
     note: str
     share: float
     amount: float | None
-    unit: Unit | None
+    unit: AmountUnit | None
     technique: Technique | None
     avoided: tuple[Technique, ...]
     wait_h: float
@@ -102,7 +102,7 @@ def _usual_ways(kind: OperationKind, method: Method | None) -> tuple[Technique, 
     return (USUAL_WAY[kind],) if kind in USUAL_WAY else ()
 
 
-def _amount(acts: Acts, facts: Facts) -> tuple[float, float | None, Unit | None]:
+def _amount(acts: Acts, facts: Facts) -> tuple[float, float | None, AmountUnit | None]:
     """Share of the surface, and the amount of its own where the step has one."""
     if acts.fact:
         return 1.0, float(facts.get(acts.fact) or 1.0), acts.unit
@@ -173,7 +173,7 @@ def dusted(steps: Sequence[PlannedStep]) -> list[PlannedStep]:
     worked = [s for s in steps if s.kind in _WORKS and s.technique is not None and DANGERS[s.technique] & _ABRADES]
     if not worked:
         return [s for s in steps if s.role != "dust"]
-    share = max(_ALONG_JOINTS if s.amount is not None and s.unit is not Unit.M2 else s.share for s in worked)
+    share = max(_ALONG_JOINTS if s.amount is not None and s.unit is not AmountUnit.M2 else s.share for s in worked)
     return [replace(s, share=max(share, 0.02)) if s.role == "dust" else s for s in steps]
 
 

@@ -7,7 +7,7 @@ from typing import Any
 from amber_gable.core.specification.facts import Facts
 from amber_gable.domain.families import Family
 from amber_gable.domain.method import Method
-from amber_gable.domain.operation import OperationKind, Technique, Unit
+from amber_gable.domain.operation import AmountUnit, OperationKind, Technique
 
 
 class Source(StrEnum):
@@ -112,7 +112,7 @@ class Acts:
     factor: float = 1.0
     least_pct: float = 0.0
     fact: str = ""
-    unit: Unit | None = None
+    unit: AmountUnit | None = None
 
 
 WHOLE = Acts()

@@ -20,7 +20,7 @@ class WalkStep:
 
 
 @dataclass(frozen=True)
-class Stop:
+class WalkPoint:
     """`place` is a face's id, or the start or end of the lap."""
 
     place: str
@@ -40,7 +40,7 @@ def lap(property_: Property) -> list[Face]:
     return out
 
 
-def stops(bundle: JobBundle) -> list[Stop]:
+def stops(bundle: JobBundle) -> list[WalkPoint]:
     """Every stop of the lap with its steps."""
     property_ = bundle.property
     built = property_.year_built
@@ -53,8 +53,8 @@ def stops(bundle: JobBundle) -> list[Stop]:
         WalkStep("gates", "Taps, power and a place for the gear", "", False),
         WalkStep("photos", "Photos of the whole", _count(len(property_.photos), "photo"), bool(property_.photos)),
     )
-    middle = [Stop(f.id, f.name, _steps(property_, f)) for f in lap(property_)]
-    return [Stop(START, "Before the lap", start), *middle, Stop(END, "Before you leave", end)]
+    middle = [WalkPoint(f.id, f.name, _steps(property_, f)) for f in lap(property_)]
+    return [WalkPoint(START, "Before the lap", start), *middle, WalkPoint(END, "Before you leave", end)]
 
 
 def _steps(property_: Property, face: Face) -> tuple[WalkStep, ...]:

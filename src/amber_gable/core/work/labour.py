@@ -3,7 +3,7 @@
 from dataclasses import dataclass
 
 from amber_gable.domain.method import Method
-from amber_gable.domain.operation import Operation, OperationKind, Technique, Unit
+from amber_gable.domain.operation import AmountUnit, Operation, OperationKind, Technique
 
 _K, _T = OperationKind, Technique
 # m² of the acted-on surface per person and hour.
@@ -65,13 +65,13 @@ _WAY_METRES = {
 }
 _UNIT_RATE = {
     # metres, pieces or m² of their own per person and hour
-    (_K.CAULK, Unit.M): 25.0,
-    (_K.PUTTY, Unit.M): 6.0,
-    (_K.REPAIR, Unit.M): 10.0,
-    (_K.REPAIR, Unit.M2): 0.5,
-    (_K.REPAIR, Unit.PIECES): 12.0,
-    (_K.MASK, Unit.PIECES): 12.0,
-    (_K.FIT, Unit.PIECES): 4.0,
+    (_K.CAULK, AmountUnit.M): 25.0,
+    (_K.PUTTY, AmountUnit.M): 6.0,
+    (_K.REPAIR, AmountUnit.M): 10.0,
+    (_K.REPAIR, AmountUnit.M2): 0.5,
+    (_K.REPAIR, AmountUnit.PIECES): 12.0,
+    (_K.MASK, AmountUnit.PIECES): 12.0,
+    (_K.FIT, AmountUnit.PIECES): 4.0,
 }
 _MASK_FOR_SPRAY_RATE = 6.0
 _FILM_RATE = {Method.BRUSH: 11.0, Method.ROLLER: 28.0, Method.AIRLESS: 90.0, Method.TURBINE: 45.0}
@@ -108,7 +108,7 @@ class Rate:
     """What one person does in an hour: m², m or pieces, and where the figure comes from."""
 
     per_hour: float
-    unit: Unit
+    unit: AmountUnit
     source: str
 
 
@@ -121,7 +121,7 @@ class Labour:
     factors: tuple[Factor, ...] = ()
 
     @property
-    def unit(self) -> Unit:
+    def unit(self) -> AmountUnit:
         return self.rate.unit
 
     @property
@@ -175,13 +175,13 @@ def labour(
     if operation.kind.lays_film and operation.method is not None and item_kind in _PIECE_HOURS:
         sprayed = operation.method.sprays
         hours, how = piece_hours(item_kind, sprayed=sprayed), "sprayed" if sprayed else "by hand"
-        rate = Rate(1 / hours, Unit.PIECES, f"{SOURCE}, {item_kind.replace('-', ' ')} {how}")
+        rate = Rate(1 / hours, AmountUnit.PIECES, f"{SOURCE}, {item_kind.replace('-', ' ')} {how}")
         return Labour(pieces * operation.share, rate, high)
     rate, care = _surface_rate(operation, level=level)
     return Labour(surface_m2 * operation.share, rate, (*care, *high, *texture))
 
 
-def _of(per_hour: float, unit: Unit, what: str) -> Rate:
+def _of(per_hour: float, unit: AmountUnit, what: str) -> Rate:
     return Rate(per_hour, unit, f"{SOURCE}, {what.replace('-', ' ')}")
 
 
@@ -190,28 +190,28 @@ def _surface_rate(operation: Operation, *, level: bool) -> tuple[Rate, tuple[Fac
     kind, way, method = operation.kind, operation.technique, operation.method
     if not kind.lays_film or method is None:
         if kind is _K.WASH and level:
-            return _of(_LEVEL_WASH_RATE, Unit.M2, "washing a deck"), ()
+            return _of(_LEVEL_WASH_RATE, AmountUnit.M2, "washing a deck"), ()
         if kind is _K.SCRAPE and way in (_T.POWER_SAND, _T.HEPA_SAND):
-            return _of(_TO_BARE_RATE, Unit.M2, "sanding to bare"), ()
+            return _of(_TO_BARE_RATE, AmountUnit.M2, "sanding to bare"), ()
         if way in _WAY_RATE:
-            return _of(_WAY_RATE[way], Unit.M2, way.value), ()
-        return _of(_PREPARATION_RATE[kind], Unit.M2, kind.value), _care(operation)
+            return _of(_WAY_RATE[way], AmountUnit.M2, way.value), ()
+        return _of(_PREPARATION_RATE[kind], AmountUnit.M2, kind.value), _care(operation)
     if operation.share < _PATCHED:
-        return _of(_SPOT_RATE, Unit.M2, "spots"), ()
+        return _of(_SPOT_RATE, AmountUnit.M2, "spots"), ()
     if operation.back_roll:
-        return _of(_BACK_ROLLED_RATE, Unit.M2, "sprayed and back-rolled"), ()
+        return _of(_BACK_ROLLED_RATE, AmountUnit.M2, "sprayed and back-rolled"), ()
     if level and method in _LEVEL_RATE:
-        return _of(_LEVEL_RATE[method], Unit.M2, f"{method.value} on the level"), ()
-    return _of(_FILM_RATE[method], Unit.M2, method.value), ()
+        return _of(_LEVEL_RATE[method], AmountUnit.M2, f"{method.value} on the level"), ()
+    return _of(_FILM_RATE[method], AmountUnit.M2, method.value), ()
 
 
-def _unit_rate(operation: Operation, unit: Unit) -> tuple[Rate, tuple[Factor, ...]]:
+def _unit_rate(operation: Operation, unit: AmountUnit) -> tuple[Rate, tuple[Factor, ...]]:
     """Units of its own one person does in an hour."""
     kind, way, care = operation.kind, operation.technique, _care(operation)
     if kind is _K.MASK and operation.method is Method.AIRLESS:
         return _of(_MASK_FOR_SPRAY_RATE, unit, "masking for the sprayer"), ()
-    if unit is Unit.PIECES and way in _WAY_PIECE_HOURS:
+    if unit is AmountUnit.PIECES and way in _WAY_PIECE_HOURS:
         return _of(1 / _WAY_PIECE_HOURS[way], unit, way.value), care
-    if unit is Unit.M and way is not None and (kind, way) in _WAY_METRES:
+    if unit is AmountUnit.M and way is not None and (kind, way) in _WAY_METRES:
         return _of(_WAY_METRES[kind, way], unit, way.value), care
     return _of(_UNIT_RATE.get((kind, unit), _PREPARATION_RATE.get(kind, 10.0)), unit, kind.value), care

@@ -9,8 +9,8 @@ from starlette.responses import RedirectResponse, Response
 
 from amber_gable.domain.errors import InputError
 from amber_gable.domain.plan import Task
-from amber_gable.services.judged_faces import judged_faces
-from amber_gable.services.planning import make_plan
+from amber_gable.services.plan.planning import make_plan
+from amber_gable.services.weather.judged_faces import judged_faces
 from amber_gable.web.drawn_lanes import chart
 from amber_gable.web.pages import job_page, load_job, space_of, units_of
 

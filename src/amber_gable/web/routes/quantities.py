@@ -3,9 +3,9 @@
 from fastapi import APIRouter, Request
 from starlette.responses import Response
 
-from amber_gable.services.quantities import job_quantities
-from amber_gable.services.survey_figures import items_left
-from amber_gable.services.taking_over import offers
+from amber_gable.services.quantities.quantities import job_quantities
+from amber_gable.services.specification.taking_over import offers
+from amber_gable.services.survey.figures import items_left
 from amber_gable.services.workspace import digest
 from amber_gable.web.pages import job_page, load_job, space_of, units_of
 from amber_gable.web.views.cans import bench

@@ -9,7 +9,7 @@ from starlette.responses import RedirectResponse, Response
 from amber_gable.domain.errors import Refused, StaleEdit
 from amber_gable.domain.families import FAMILY_NAMES
 from amber_gable.services import stores
-from amber_gable.services.colours import drop_own, import_palette, library, palette_gpl, told_colour
+from amber_gable.services.specification.colours import drop_own, import_palette, library, palette_gpl, told_colour
 from amber_gable.web.pages import page, space_of, typed_system, units_of
 from amber_gable.web.views.sheet_form import GROUPS, field_unit, sheet_values
 

@@ -9,8 +9,8 @@ from fastapi import APIRouter, Request
 from starlette.responses import Response
 
 from amber_gable.domain.plan import Task
-from amber_gable.services.day_sheet import cautions, painting_orders, sheet_line
 from amber_gable.services.job_view import JobView
+from amber_gable.services.today.day_sheet import cautions, painting_orders, sheet_line
 from amber_gable.web.pages import job_page, load_job
 from amber_gable.web.routes.plan import by_day
 from amber_gable.web.views.spec_order import ToldOrder, told_order

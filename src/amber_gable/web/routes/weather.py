@@ -8,9 +8,9 @@ from fastapi import APIRouter, HTTPException, Request, UploadFile
 from starlette.responses import RedirectResponse, Response
 
 from amber_gable.domain.method import Method
-from amber_gable.domain.schools import Asked, topics_of
-from amber_gable.services.forecasts import drop_weather_file, import_weather, job_weather
-from amber_gable.services.judged_faces import judged_faces
+from amber_gable.domain.schools import AskedBy, topics_of
+from amber_gable.services.weather.forecasts import drop_weather_file, import_weather, job_weather
+from amber_gable.services.weather.judged_faces import judged_faces
 from amber_gable.web.drawn_lanes import chart, lane_link
 from amber_gable.web.pages import job_page, load_job, page, space_of, units_of
 from amber_gable.web.views.why import slot_of, why_panel
@@ -31,7 +31,7 @@ def weather(
         "method": chosen_method,
         "methods": list(Method),
     }
-    context |= {"topics": topics_of(Asked.WEATHER), "products": view.bundle.products}
+    context |= {"topics": topics_of(AskedBy.WEATHER), "products": view.bundle.products}
     rows = judged_faces(view, view.site, chosen_product, chosen_method) if view.site is not None else []
     if not rows:
         return job_page(request, view, "weather", context)

@@ -6,7 +6,7 @@ from typing import Any
 
 from amber_gable.domain.product import SHEET_UNITS
 from amber_gable.domain.schools import DEFAULTS, TOPICS
-from amber_gable.services.taking_over import Offers
+from amber_gable.services.specification.taking_over import Offers
 from amber_gable.web.views.sheet_form import GROUPS, SheetField
 from amber_gable.web.views.units import Units
 

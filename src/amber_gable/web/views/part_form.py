@@ -8,7 +8,7 @@ from typing import Any
 from amber_gable.domain.exposure import Exposure
 from amber_gable.domain.substrates import SUBSTRATES
 from amber_gable.domain.survey import ObstacleKind, OpeningKind, Part
-from amber_gable.services.survey_forms import MODELS, choices
+from amber_gable.services.survey.forms import MODELS, choices
 from amber_gable.web.views.part_names import LABELS, TRIM_NAMES, UNION_LABELS, UNION_NAMES
 from amber_gable.web.views.units import Units
 

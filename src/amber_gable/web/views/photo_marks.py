@@ -4,7 +4,7 @@ from collections.abc import Mapping
 from dataclasses import dataclass
 
 from amber_gable.domain.photo import Photo
-from amber_gable.services.photos import CORNER_NAMES, CORNERS
+from amber_gable.services.survey.photos import CORNER_NAMES, CORNERS
 from amber_gable.web.views.units import Units
 
 # Shares of the picture's width and height.

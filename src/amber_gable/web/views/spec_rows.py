@@ -13,7 +13,7 @@ from amber_gable.web.views.build_up import BuildUp, build_up
 
 
 @dataclass(frozen=True)
-class Line:
+class PartLine:
     """One part. `state` is 'open' (nothing chosen), 'stop', 'check', 'changed' or 'done'; `matter` says what is to be
     answered, `tests` how many essential tests have no reading."""
 
@@ -50,12 +50,12 @@ def line(
     products: Mapping[str, Product],
     systems: Mapping[str, str],
     heat: HeatCheck | None,
-) -> Line:
+) -> PartLine:
     """The line of a part; `systems` names of the company's systems by id."""
     state, matter = state_of(spec, heat)
     finish = spec.finish
     colour = finish.colour if finish else spec.part.colour_now
-    return Line(
+    return PartLine(
         key=spec.part.key,
         name=spec.part.name,
         what=what,

@@ -7,12 +7,12 @@ from amber_gable.core.specification.part_spec import PartSpec
 from amber_gable.core.specification.rule import EARLY_FILMS
 from amber_gable.core.work.record import WorkLine
 from amber_gable.domain.finish import Override
-from amber_gable.domain.operation import UNIT_QUANTITY, Operation, OperationKind, Technique, Unit
+from amber_gable.domain.operation import UNIT_QUANTITY, AmountUnit, Operation, OperationKind, Technique
 from amber_gable.domain.product import Product
 from amber_gable.domain.units import typed
 from amber_gable.web.views.units import Units
 
-UNIT_WORDS = {Unit.M2: "m²", Unit.M: "m", Unit.PIECES: "pieces"}
+UNIT_WORDS = {AmountUnit.M2: "m²", AmountUnit.M: "m", AmountUnit.PIECES: "pieces"}
 
 
 @dataclass(frozen=True)
@@ -119,7 +119,7 @@ def _reckoned(item: WorkLine) -> str:
     work, unit = item.labour, UNIT_WORDS[item.labour.unit]
     times = "".join(f" × {f.value:g} {f.name}" for f in work.factors)
     each = f"÷ {work.rate.per_hour:.3g} {unit}/h"
-    if work.unit is Unit.PIECES:
+    if work.unit is AmountUnit.PIECES:
         each, unit = f"of {60 / work.rate.per_hour:.3g} min", ""
     said = f"{work.amount:.3g} {unit} {each} ({work.rate.source}){times}".replace("  ", " ")
     paint = item.paint
@@ -139,13 +139,13 @@ _BY_DAY = (Technique.CONTAIN, Technique.DAILY_CLEAN)
 
 
 def _on(o: Operation, surface_m2: float) -> str:
-    if o.unit is Unit.PIECES and o.kind in (_K.PROTECT, _K.CLEAN) and o.amount is not None:
+    if o.unit is AmountUnit.PIECES and o.kind in (_K.PROTECT, _K.CLEAN) and o.amount is not None:
         if o.technique in _BY_DAY:
             return "1 day" if o.amount == 1 else f"{o.amount:.3g} days"
         if o.amount == 1:
             return "once"
     if o.amount is not None and o.unit is not None:
-        return f"{o.amount:.3g} {UNIT_WORDS[o.unit]}" if o.amount != 1 or o.unit is not Unit.PIECES else "1 piece"
+        return f"{o.amount:.3g} {UNIT_WORDS[o.unit]}" if o.amount != 1 or o.unit is not AmountUnit.PIECES else "1 piece"
     area = surface_m2 * o.share
     return f"{area:.1f} m²" if area >= 0.1 else "under 0.1 m²"
 

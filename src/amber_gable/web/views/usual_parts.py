@@ -3,7 +3,7 @@
 from collections.abc import Mapping
 
 from amber_gable.core.survey.measures import INCH_M
-from amber_gable.services.survey_forms import choices
+from amber_gable.services.survey.forms import choices
 from amber_gable.web.views.part_form import field_text
 from amber_gable.web.views.units import Units
 

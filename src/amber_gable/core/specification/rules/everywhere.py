@@ -4,11 +4,11 @@ from amber_gable.core.specification.dangers import LEAD_FORBIDS
 from amber_gable.core.specification.rule import Acts, Level, Rule, Source, Stage, Step, above, one_of
 from amber_gable.domain.families import Family as F
 from amber_gable.domain.method import Method
+from amber_gable.domain.operation import AmountUnit
 from amber_gable.domain.operation import OperationKind as K
 from amber_gable.domain.operation import Technique as T
-from amber_gable.domain.operation import Unit
 
-_ONCE = Acts(fact="pieces", unit=Unit.PIECES)
+_ONCE = Acts(fact="pieces", unit=AmountUnit.PIECES)
 
 
 def _wash(name: str, wait_h: float, *techniques: T, note: str = "", until: str = "", strength: int = 0) -> Step:
@@ -167,7 +167,7 @@ COLOUR = (
 )  # fmt: skip
 
 _JOINTED = (above("caulk_m", 0),)
-_CAULK_M = Acts(fact="caulk_m", unit=Unit.M)
+_CAULK_M = Acts(fact="caulk_m", unit=AmountUnit.M)
 _NEW_CAULK = Step("caulk", Stage.CAULK, K.CAULK, "New paintable caulk into the joints",
                   "Over its primer and dry. Leave "
                   "the undersides of laps open.", _CAULK_M, wait_h=4)  # fmt: skip
@@ -201,15 +201,15 @@ JOINTS = (
          off="deck floor roof", school=("method", "spray"), when=(above("openings", 0),),
          steps=(Step("mask", Stage.MASK, K.MASK, "Mask openings and edges for spraying", "0.3 to 0.45 m of film round "
                      "the edges, sheets over openings; running air conditioners free but while spraying.",
-                     Acts(fact="openings", unit=Unit.PIECES), method=Method.AIRLESS),)),
+                     Acts(fact="openings", unit=AmountUnit.PIECES), method=Method.AIRLESS),)),
     Rule("mask-hand", "openings are cut in against", "drips and smears on glass and stone", off="deck floor roof",
          school=("method", "hand"), when=(above("openings", 0),),
          steps=(Step("mask", Stage.MASK, K.MASK, "Cover and tape the openings", "",
-                     Acts(fact="openings", unit=Unit.PIECES)),)),
+                     Acts(fact="openings", unit=AmountUnit.PIECES)),)),
     Rule("unmask", "tape and film come off in time", "tape left on tears the fresh edge", off="deck floor roof",
          when=(above("openings", 0),),
          steps=(Step("unmask", Stage.UNMASK, K.CLEAN, "Tape off while the coat is soft, film and sheets away", "Score "
-                     "the edge where it has set.", Acts(fact="openings", unit=Unit.PIECES), (T.UNMASK,)),)),
+                     "the edge where it has set.", Acts(fact="openings", unit=AmountUnit.PIECES), (T.UNMASK,)),)),
     Rule("mask-floor-walls", "walls stand beside the floor", "a roller marks the wall it turns at", on=("floor",),
          steps=(Step("mask", Stage.MASK, K.MASK, "Mask the walls and posts round the floor", "", _ONCE),
                 Step("unmask", Stage.UNMASK, K.CLEAN, "Tape off while the coat is soft", "", _ONCE, (T.UNMASK,)))),
@@ -252,7 +252,7 @@ PROTECTION = (
 )  # fmt: skip
 
 _LEAD = (one_of("lead", True), one_of("painted", True, or_unknown=True))
-_DAYS = Acts(fact="dusty_days", unit=Unit.PIECES)
+_DAYS = Acts(fact="dusty_days", unit=AmountUnit.PIECES)
 LEAD = (
     Rule("lead", "lead paint is presumed", "dust and chips poison, children first of all",
          when=_LEAD, level=Level.CHECK, forbids=LEAD_FORBIDS, source=Source.STANDARD,

@@ -3,12 +3,12 @@
 from amber_gable.core.specification.rule import Acts, Coats, Level, Rule, Stage, Step, above, at_most, none_of, one_of
 from amber_gable.domain.families import Family as F
 from amber_gable.domain.method import Method
+from amber_gable.domain.operation import AmountUnit
 from amber_gable.domain.operation import OperationKind as K
 from amber_gable.domain.operation import Technique as T
-from amber_gable.domain.operation import Unit
 
 _TRIM = (F.TRIM_ACRYLIC, F.HYBRID_SATIN, F.ALKYD_GLOSS)
-_PIECES = Acts(fact="pieces", unit=Unit.PIECES)
+_PIECES = Acts(fact="pieces", unit=AmountUnit.PIECES)
 
 
 def _fit(role: str, stage: Stage, name: str, note: str = "") -> Step:
@@ -30,7 +30,7 @@ DOORS = (
                                         strength=5)),
 )  # fmt: skip
 
-_PUTTY_M = Acts(fact="putty_m", unit=Unit.M)
+_PUTTY_M = Acts(fact="putty_m", unit=AmountUnit.M)
 _OUT = Step("putty-out", Stage.CUT_OUT, K.SCRAPE, "Cut the failing putty out", "Hacking knife, not into the glass.",
             _PUTTY_M, (T.CUT_OUT, T.WET_CUT_OUT), otherwise="Mist and cut the failing putty out wet")  # fmt: skip
 _REBATE = Step("prime-rebates", Stage.REBATE_PRIME, K.PRIME, "Wood primer in the bared rebates",

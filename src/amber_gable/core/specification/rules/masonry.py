@@ -17,9 +17,9 @@ from amber_gable.core.specification.rule import (
 )
 from amber_gable.domain.families import Family as F
 from amber_gable.domain.method import Method
+from amber_gable.domain.operation import AmountUnit
 from amber_gable.domain.operation import OperationKind as K
 from amber_gable.domain.operation import Technique as T
-from amber_gable.domain.operation import Unit
 
 _ALL, _WALL = ("masonry",), "floor roof"
 _BARE = one_of("coating", "bare")
@@ -101,9 +101,9 @@ REPAIRS = (
          on=_ALL,
          off="roof", when=(above("crack_m", 0), above("crack_mm", 0.2, or_unknown=True)),
          steps=(Step("open-cracks", Stage.CUT_OUT, K.REPAIR, "Rake cracks out wet and widen them", "",
-                     Acts(fact="crack_m", unit=Unit.M), (T.WET_RAKE_OUT,)),
+                     Acts(fact="crack_m", unit=AmountUnit.M), (T.WET_RAKE_OUT,)),
                 Step("cracks", Stage.FILL, K.REPAIR, "Fill the cracks, texture to match", "Mastic in fine ones, mortar "
-                     "or render in wide ones.", Acts(fact="crack_m", unit=Unit.M), (T.FILL,), wait_h=24))),
+                     "or render in wide ones.", Acts(fact="crack_m", unit=AmountUnit.M), (T.FILL,), wait_h=24))),
     Rule("crumbling", "dusty, and {loose_pct} % comes away", "a wall that crumbles needs a new face", on=_ALL,
          off=_WALL,
          when=(one_of("masonry", "dusty"), above("loose_pct", 25)),
@@ -187,7 +187,7 @@ FLOORS = (
     Rule("floor-stubs", "cut-off posts and anchors stand in the floor", "metal stubs rust through and trip people",
          on=_FLOOR, when=(above("stubs", 0),),
          steps=(Step("stubs", Stage.CUT_OUT, K.REPAIR, "Cut metal stubs off and grind them flush", "Eye and ear "
-                     "protection; prime the bright metal the same day.", Acts(fact="stubs", unit=Unit.PIECES),
+                     "protection; prime the bright metal the same day.", Acts(fact="stubs", unit=AmountUnit.PIECES),
                      (T.GRIND_METAL,)),)),
     Rule("floor-damp-test", "the slab lies on the ground", "damp from below lifts any floor coat", on=_FLOOR,
          level=Level.CHECK, todo="Tape a plastic sheet down overnight: clear underneath, or no coat."),

@@ -18,9 +18,9 @@ from amber_gable.core.specification.rule import (
 )
 from amber_gable.domain.families import Family as F
 from amber_gable.domain.method import Method
+from amber_gable.domain.operation import AmountUnit
 from amber_gable.domain.operation import OperationKind as K
 from amber_gable.domain.operation import Technique as T
-from amber_gable.domain.operation import Unit
 
 _WOOD, _NO_DECK = ("wood",), "deck"
 _PAINTS = one_of("aim", "paint", "solid-stain")
@@ -149,7 +149,7 @@ REPAIRS = (
     Rule("rot", "{rot_m2} m² of rot", "no coat holds on soft wood, and rot goes on under it", on=_WOOD,
          when=(above("rot_m2", 0),),
          steps=(Step("rot", Stage.REPAIR, K.REPAIR, "Cut out rot, harden, two-part filler, or replace the board",
-                     "Mix small: it sets in minutes. Sand flush, prime.", Acts(fact="rot_m2", unit=Unit.M2),
+                     "Mix small: it sets in minutes. Sand flush, prime.", Acts(fact="rot_m2", unit=AmountUnit.M2),
                      (T.CUT_OUT, T.WET_CUT_OUT), otherwise="Cut out rot wet, harden, two-part filler, or replace the "
                      "board", wait_h=1), _FLUSH,
                 Step("prime-fillings", Stage.SPOT_PRIME, K.PRIME, "Wood primer on the fillings", "", _HEADS,
@@ -159,16 +159,17 @@ REPAIRS = (
     Rule("nails", "{nails} nails stand proud or rust", "rust bleeds through; filler does not hold on rust", on=_WOOD,
          off=_NO_DECK, when=(above("nails", 0),),
          steps=(Step("nails", Stage.REPAIR, K.REPAIR, "Set or replace nails, brush rust off their heads", "",
-                     Acts(fact="nails", unit=Unit.PIECES), (T.WIRE_BRUSH, T.WET_WIRE_BRUSH),
+                     Acts(fact="nails", unit=AmountUnit.PIECES), (T.WIRE_BRUSH, T.WET_WIRE_BRUSH),
                      otherwise="Set or replace nails, brush rust off their heads wet"),
                 Step("prime-nails", Stage.NAIL_PRIME, K.PRIME, "Rust-inhibiting primer on the heads", "", _HEADS,
                      families=(F.METAL_PRIMER,), ground=("metal",), method=Method.BRUSH),
-                _fill("fill-nails", "Fill over the set nails", Acts(fact="nails", unit=Unit.PIECES), 4), _FLUSH,
+                _fill("fill-nails", "Fill over the set nails", Acts(fact="nails", unit=AmountUnit.PIECES), 4), _FLUSH,
                 Step("prime-fillings", Stage.SPOT_PRIME, K.PRIME, "Wood primer on the fillings", "", _HEADS,
                      families=(F.ACRYLIC_WOOD_PRIMER, F.ALKYD_WOOD_PRIMER), method=Method.BRUSH, bare=True))),
     Rule("wood-cracks", "cracks up to {crack_mm} mm, {crack_m} m", "water stands in them", on=_WOOD, off=_NO_DECK,
          when=(above("crack_m", 0), above("crack_mm", 0.2, or_unknown=True)),
-         steps=(_fill("cracks", "Fill cracks with exterior filler", Acts(fact="crack_m", unit=Unit.M), 12), _FLUSH,
+         steps=(_fill("cracks", "Fill cracks with exterior filler", Acts(fact="crack_m", unit=AmountUnit.M), 12),
+                _FLUSH,
                 Step("prime-fillings", Stage.SPOT_PRIME, K.PRIME, "Wood primer on the fillings", "", _HEADS,
                      families=(F.ACRYLIC_WOOD_PRIMER, F.ALKYD_WOOD_PRIMER), method=Method.BRUSH, bare=True))),
     Rule("hair-cracks", "hair cracks up to {crack_mm} mm", "the coat bridges them", when=(above("crack_mm", 0),

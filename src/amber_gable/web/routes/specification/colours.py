@@ -9,7 +9,7 @@ from starlette.responses import RedirectResponse, Response
 from amber_gable.domain.errors import Refused
 from amber_gable.domain.job import JobBundle
 from amber_gable.domain.scheme import GROUP_NAMES, ColourGroup
-from amber_gable.services.colour_preview import (
+from amber_gable.services.specification.colour_preview import (
     board_colours,
     colour_groups,
     job_library,
@@ -19,7 +19,7 @@ from amber_gable.services.colour_preview import (
     scheme_heat,
     trim_contrast,
 )
-from amber_gable.services.schemes import apply_scheme, drop_scheme, save_scheme
+from amber_gable.services.specification.schemes import apply_scheme, drop_scheme, save_scheme
 from amber_gable.services.workspace import digest
 from amber_gable.web.pages import Fields, job_page, load_job, page, space_of, units_of
 from amber_gable.web.views.elevation import draw, drawing_scale, finish_colours

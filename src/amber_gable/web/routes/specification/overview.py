@@ -7,11 +7,11 @@ from starlette.responses import RedirectResponse, Response
 
 from amber_gable.domain.errors import Refused
 from amber_gable.domain.items import ITEM_NAMES
-from amber_gable.domain.schools import Asked, topics_of
+from amber_gable.domain.schools import AskedBy, topics_of
 from amber_gable.domain.substrates import SUBSTRATES
-from amber_gable.services.acknowledging import acknowledge
-from amber_gable.services.specification_desk import specification_desk
-from amber_gable.services.specifying import (
+from amber_gable.services.specification.acknowledging import acknowledge
+from amber_gable.services.specification.desk import specification_desk
+from amber_gable.services.specification.specifying import (
     Changed,
     derive_again,
     derive_missing,
@@ -19,11 +19,11 @@ from amber_gable.services.specifying import (
     set_lead_year,
     set_school,
 )
-from amber_gable.services.taking_over import offers, take_newer
+from amber_gable.services.specification.taking_over import offers, take_newer
 from amber_gable.web.pages import Fields, job_page, load_job, space_of, units_of
 from amber_gable.web.views.elevation import draw, drawing_scale, finish_colours
 from amber_gable.web.views.offers import told_offers
-from amber_gable.web.views.spec_rows import STATE_WORDS, Line, line
+from amber_gable.web.views.spec_rows import STATE_WORDS, PartLine, line
 
 router = APIRouter()
 SHOWN_MATTERS = 8
@@ -42,7 +42,7 @@ def overview(request: Request, job_id: str, more: dict[str, Any] | None = None, 
     faces: list[dict[str, Any]] = []
     broken = []
     for face in bundle.property.faces:
-        of_face: list[Line] = []
+        of_face: list[PartLine] = []
         for key, spec in desk.specs.items():
             part = bundle.property.part(key)
             if part is None or part.face != face.id:
@@ -75,7 +75,7 @@ def overview(request: Request, job_id: str, more: dict[str, Any] | None = None, 
         "litres": sum(one.litres for one in lines if one.state != "open"),
         "cards": [(c, read.get(c.id)) for c in cards],
         "unread": [c for c in cards if c.id not in read],
-        "topics": topics_of(Asked.SPECIFICATION),
+        "topics": topics_of(AskedBy.SPECIFICATION),
         "lead": desk.lead,
         "lead_year": bundle.company.lead_cutoff_year,
         "offers": told_offers(offers(space, job_id), bundle.property.tz, units_of(request)),

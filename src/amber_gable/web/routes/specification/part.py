@@ -18,9 +18,9 @@ from amber_gable.domain.items import ITEM_NAMES
 from amber_gable.domain.method import Method
 from amber_gable.domain.operation import Operation, OperationKind, Technique
 from amber_gable.domain.substrates import SUBSTRATES
-from amber_gable.services.colours import library_colour
-from amber_gable.services.specification_desk import PartDesk, standing_steps
-from amber_gable.services.specifying import (
+from amber_gable.services.specification.colours import library_colour
+from amber_gable.services.specification.desk import PartDesk, standing_steps
+from amber_gable.services.specification.specifying import (
     Changed,
     change_wish,
     leave_out,
@@ -28,7 +28,7 @@ from amber_gable.services.specifying import (
     take_system,
     with_school,
 )
-from amber_gable.services.step_edits import added, changed, dropped, removed
+from amber_gable.services.specification.step_edits import added, changed, dropped, removed
 from amber_gable.web.pages import Fields, job_page, load_job, space_of, typed_system, units_of
 from amber_gable.web.views.build_up import build_up
 from amber_gable.web.views.spec_order import told_order

@@ -13,7 +13,7 @@ from amber_gable.domain.errors import Refused
 from amber_gable.domain.meter import MeterReading, MeterUnavailable
 from amber_gable.domain.substrates import SUBSTRATES
 from amber_gable.domain.survey import Zone
-from amber_gable.services import conditions
+from amber_gable.services.survey import conditions
 from amber_gable.web.pages import Fields, page, space_of, typed_system
 from amber_gable.web.routes.survey.sheet import Sheet, is_fragment, known, read_face, show
 from amber_gable.web.views.elevation import draw, drawing_scale

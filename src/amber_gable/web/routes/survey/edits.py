@@ -6,8 +6,8 @@ from fastapi import APIRouter, Request
 from starlette.responses import RedirectResponse, Response
 
 from amber_gable.domain.errors import InputError, Refused, StaleEdit
-from amber_gable.services import face_copies, surveying
-from amber_gable.services.survey_sheet import face_under, has_face
+from amber_gable.services.survey import face_copies, surveying
+from amber_gable.services.survey.sheet import face_under, has_face
 from amber_gable.web.pages import Fields, space_of, typed_system
 from amber_gable.web.routes.survey.sheet import is_fragment, known, read_face
 from amber_gable.web.routes.survey.table import table_page

@@ -4,9 +4,9 @@ from fastapi import APIRouter, Request
 from starlette.responses import RedirectResponse, Response
 
 from amber_gable.domain.errors import InputError, Refused
-from amber_gable.domain.schools import TOPICS, Asked, topics_of
-from amber_gable.services.specifying import set_school
-from amber_gable.services.survey_figures import face_figures, missing_essentials
+from amber_gable.domain.schools import TOPICS, AskedBy, topics_of
+from amber_gable.services.specification.specifying import set_school
+from amber_gable.services.survey.figures import face_figures, missing_essentials
 from amber_gable.web.pages import Fields, job_page, load_job, space_of, units_of
 from amber_gable.web.views.elevation import draw, drawing_scale
 from amber_gable.web.views.house_plan import draw_plan
@@ -31,7 +31,7 @@ def survey(request: Request, job_id: str) -> Response:
         "buildings": list(dict.fromkeys(f.building for f in faces)),
         "total_m2": sum(s["total_m2"] for s in sheets),
         "missing": missing_essentials(bundle),
-        "topics": topics_of(Asked.SURVEY),
+        "topics": topics_of(AskedBy.SURVEY),
         "units": units,
         "base": f"/jobs/{job_id}/survey",
     }

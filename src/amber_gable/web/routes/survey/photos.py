@@ -7,7 +7,7 @@ from starlette.responses import RedirectResponse, Response
 
 from amber_gable.domain.errors import Refused
 from amber_gable.domain.photo import Photo
-from amber_gable.services import photos
+from amber_gable.services.survey import photos
 from amber_gable.web.pages import Fields, space_of, units_of
 from amber_gable.web.routes.survey.sheet import is_fragment, read_sheet, show
 from amber_gable.web.views.photo_marks import mark_fields, usual_marks

@@ -5,7 +5,7 @@ from starlette.responses import RedirectResponse, Response
 
 from amber_gable.domain.errors import InputError
 from amber_gable.domain.survey import PlanPlace
-from amber_gable.services.surveying import stand_wall, turn_house
+from amber_gable.services.survey.surveying import stand_wall, turn_house
 from amber_gable.web.pages import Fields, page, space_of, units_of
 from amber_gable.web.routes.survey.sheet import is_fragment, read_sheet
 from amber_gable.web.views.house_plan import draw_plan

@@ -6,8 +6,8 @@ from typing import Any
 from fastapi import HTTPException, Request
 from starlette.responses import Response
 
-from amber_gable.services.survey_forms import MODELS
-from amber_gable.services.survey_sheet import SurveySheet, face_sheet, whole_sheet
+from amber_gable.services.survey.forms import MODELS
+from amber_gable.services.survey.sheet import SurveySheet, face_sheet, whole_sheet
 from amber_gable.web.pages import job_page, load_job, page, space_of, units_of
 from amber_gable.web.views.units import Units
 

@@ -7,7 +7,7 @@ from starlette.responses import RedirectResponse, Response
 
 from amber_gable.domain.errors import Refused
 from amber_gable.domain.survey import BlockKind
-from amber_gable.services import surroundings
+from amber_gable.services.survey import surroundings
 from amber_gable.web.pages import Fields, page, space_of
 from amber_gable.web.routes.survey.sheet import Sheet, read_sheet, show
 from amber_gable.web.views.panorama import panorama

@@ -10,9 +10,9 @@ from starlette.responses import Response
 from amber_gable.domain.errors import Refused, StaleEdit
 from amber_gable.domain.items import ITEM_NAMES
 from amber_gable.domain.survey import Face, Property
-from amber_gable.services.face_copies import FILLINGS
-from amber_gable.services.survey_figures import face_figures
-from amber_gable.services.surveying import box_of, find_part, tried
+from amber_gable.services.survey.face_copies import FILLINGS
+from amber_gable.services.survey.figures import face_figures
+from amber_gable.services.survey.surveying import box_of, find_part, tried
 from amber_gable.web.pages import Fields, page
 from amber_gable.web.routes.survey.sheet import Sheet, known, read_face, show
 from amber_gable.web.views.elevation import draw, drawing_scale

@@ -5,7 +5,15 @@ from typing import Any
 from fastapi import APIRouter, HTTPException, Request
 from starlette.responses import RedirectResponse, Response
 
-from amber_gable.services.walking import END, Stop, missing_essentials, open_tests, stops, tick_step, walk_ticks
+from amber_gable.services.survey.walking import (
+    END,
+    WalkPoint,
+    missing_essentials,
+    open_tests,
+    stops,
+    tick_step,
+    walk_ticks,
+)
 from amber_gable.web.pages import Fields, space_of
 from amber_gable.web.routes.survey.sheet import Sheet, is_fragment, read_sheet, show
 from amber_gable.web.views.test_controls import TestRow, test_row
@@ -54,11 +62,11 @@ def _size(sheet: Sheet, place: str) -> str:
     return f"{units.length(face.width_m)} × {units.length(face.top_m)}{'' if units.us else ' m'}" if face else ""
 
 
-def _left(stop: Stop, ticked: dict[tuple[str, str], str]) -> int:
+def _left(stop: WalkPoint, ticked: dict[tuple[str, str], str]) -> int:
     return sum(not s.settled and not ticked.get((stop.place, s.code)) for s in stop.steps)
 
 
-def _rows(sheet: Sheet, stop: Stop, base: str) -> list[tuple[str, str, list[TestRow]]]:
+def _rows(sheet: Sheet, stop: WalkPoint, base: str) -> list[tuple[str, str, list[TestRow]]]:
     """Open essential tests of the stop's zones, to be answered on the spot, and where the rest of them is recorded."""
     out = []
     for zone in sheet.bundle.property.zones_of(stop.place):

@@ -11,7 +11,7 @@ from amber_gable.domain.fault_words import by_field
 from amber_gable.domain.job import JobBundle
 from amber_gable.domain.survey import Block, Face, Part
 from amber_gable.domain.units import UnitSystem
-from amber_gable.services.surveying import change_part
+from amber_gable.services.survey.surveying import change_part
 from amber_gable.services.workspace import Workspace
 
 _LENGTHS = ("left_m", "width_m", "distance_m", "height_m")

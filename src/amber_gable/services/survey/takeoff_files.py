@@ -11,7 +11,7 @@ from amber_gable.exchange.elevation_dxf import write_dxf
 from amber_gable.exchange.files import decode
 from amber_gable.exchange.takeoff_csv import TakeoffRow, read_takeoff, write_takeoff
 from amber_gable.exchange.takeoff_xlsx import write_workbook
-from amber_gable.services.surveying import free_id, with_part, write_step
+from amber_gable.services.survey.surveying import free_id, with_part, write_step
 from amber_gable.services.workspace import Workspace
 from amber_gable.store.jobs import load_bundle
 

@@ -5,7 +5,7 @@ from decimal import Decimal
 from typing import Any
 
 from amber_gable.core.estimate.containers import Purchase, least_cost
-from amber_gable.core.estimate.quantities import Line, litres_by_colour, quantity_lines, touch_up_reserve
+from amber_gable.core.estimate.quantities import QuantityLine, litres_by_colour, quantity_lines, touch_up_reserve
 from amber_gable.core.specification.stops import Stop, job_stops
 from amber_gable.domain.job import JobBundle
 from amber_gable.domain.product import Product
@@ -32,7 +32,7 @@ class Order:
 
 @dataclass(frozen=True)
 class Quantities:
-    lines: list[Line]
+    lines: list[QuantityLine]
     orders: list[Order]
     stops: list[Stop]
 

@@ -12,8 +12,8 @@ from amber_gable.core.specification.part_spec import Wish
 from amber_gable.core.survey.painted import Key, painted_parts
 from amber_gable.domain.errors import NotFound, Refused
 from amber_gable.domain.scheme import ColourGroup, NamedColour, Scheme, colour_group
-from amber_gable.services.colours import colour_library
-from amber_gable.services.specifying import Changed, change_wishes
+from amber_gable.services.specification.colours import colour_library
+from amber_gable.services.specification.specifying import Changed, change_wishes
 from amber_gable.services.workspace import Workspace
 from amber_gable.store.jobs import load_bundle
 from amber_gable.store.specification import company_of, put_schemes

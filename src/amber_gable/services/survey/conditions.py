@@ -22,7 +22,7 @@ from amber_gable.domain.substrates import SUBSTRATES
 from amber_gable.domain.survey import Face, Item, Part, Property, Zone
 from amber_gable.domain.units import UnitSystem, read
 from amber_gable.services.editing import plain_number
-from amber_gable.services.surveying import change_part, find_part
+from amber_gable.services.survey.surveying import change_part, find_part
 from amber_gable.services.workspace import Workspace
 from amber_gable.store.jobs import load_face
 from amber_gable.store.survey import face_of

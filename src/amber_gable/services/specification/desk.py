@@ -28,9 +28,9 @@ from amber_gable.domain.job import JobBundle
 from amber_gable.domain.method import Method
 from amber_gable.domain.operation import CoatingSystem, Operation, OperationKind
 from amber_gable.domain.product import Product
-from amber_gable.services.colours import colour_library
 from amber_gable.services.job_view import JobView
-from amber_gable.services.specifying import alike, shelf
+from amber_gable.services.specification.colours import colour_library
+from amber_gable.services.specification.specifying import alike, shelf
 from amber_gable.services.workspace import Workspace, digest
 from amber_gable.store.sheets import company_systems
 from amber_gable.store.specification import finish_versions
@@ -91,7 +91,7 @@ class SpecificationDesk:
 
     @property
     def cards(self) -> list[Card]:
-        return job_cards(self.bundle)
+        return self.space.computed.get("cards" + digest(self.bundle), lambda: job_cards(self.bundle))
 
     @property
     def lead(self) -> bool:

@@ -1,11 +1,11 @@
 """The walk-round as its page shows it."""
 
 from amber_gable.core.survey.essentials import missing_essentials, open_tests
-from amber_gable.core.survey.walk import END, Stop, stops
+from amber_gable.core.survey.walk import END, WalkPoint, stops
 from amber_gable.services.workspace import Workspace
 from amber_gable.store.ticks import set_tick, ticks
 
-__all__ = ["END", "Stop", "missing_essentials", "open_tests", "stops", "tick_step", "walk_ticks"]
+__all__ = ["END", "WalkPoint", "missing_essentials", "open_tests", "stops", "tick_step", "walk_ticks"]
 
 
 def walk_ticks(space: Workspace, job_id: str) -> dict[tuple[str, str], str]:

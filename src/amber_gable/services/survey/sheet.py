@@ -17,7 +17,7 @@ class SurveySheet:
 
     bundle: JobBundle
     versions: dict[tuple[str, str], int]
-    steps: journal.Steps
+    steps: journal.Undoable
     faces: list[tuple[str, str]]
     names: set[str]
 

@@ -23,7 +23,7 @@ from amber_gable.domain.finish import Finish
 from amber_gable.domain.job import JobBundle
 from amber_gable.domain.operation import Operation, OperationKind
 from amber_gable.domain.product import Product
-from amber_gable.domain.schools import TOPICS, Asked, checked_schools
+from amber_gable.domain.schools import TOPICS, AskedBy, checked_schools
 from amber_gable.services.workspace import Workspace
 from amber_gable.store import specification as store
 from amber_gable.store.jobs import load_bundle
@@ -198,7 +198,7 @@ def set_school(space: Workspace, job_id: str, level: str, topic: str, school: st
     with space.database.writing() as session:
         store.put_schools(session, job_id, level, topic, school)
         session.flush()
-        if TOPICS[topic].asked is not Asked.SPECIFICATION:
+        if TOPICS[topic].asked is not AskedBy.SPECIFICATION:
             return []
         return derived_anew(session, load_bundle(session, job_id))
 

@@ -6,8 +6,8 @@ from amber_gable.core.survey.checks import face_faults
 from amber_gable.core.survey.copying import Parts, copied, mirrored
 from amber_gable.domain.errors import InputError, Refused
 from amber_gable.domain.survey import Face, Item, Obstacle, Opening, Part
-from amber_gable.services.survey_forms import choices, made_part
-from amber_gable.services.surveying import box_of, find_part, free_id, free_name, with_part, write_step
+from amber_gable.services.survey.forms import choices, made_part
+from amber_gable.services.survey.surveying import box_of, find_part, free_id, free_name, with_part, write_step
 from amber_gable.services.workspace import Workspace
 from amber_gable.store import survey
 from amber_gable.store.jobs import load_face

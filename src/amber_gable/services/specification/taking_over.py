@@ -5,7 +5,7 @@ from dataclasses import dataclass
 from datetime import UTC, datetime
 from typing import Any
 
-from amber_gable.services.specifying import Changed, derived_anew
+from amber_gable.services.specification.specifying import Changed, derived_anew
 from amber_gable.services.workspace import Workspace
 from amber_gable.store.jobs import load_bundle
 from amber_gable.store.kept import kept_in

@@ -15,7 +15,7 @@ from amber_gable.domain.photo import KnownLength, Photo, PhotoMarks
 from amber_gable.domain.survey import Face, Part, Property
 from amber_gable.domain.units import UnitSystem
 from amber_gable.exchange.photos import clean_photo
-from amber_gable.services.surveying import change_part, free_name, save_part
+from amber_gable.services.survey.surveying import change_part, free_name, save_part
 from amber_gable.services.workspace import Workspace
 from amber_gable.store import photos
 from amber_gable.store.jobs import load_bundle

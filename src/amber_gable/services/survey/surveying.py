@@ -15,7 +15,7 @@ from amber_gable.domain.job import JobBundle
 from amber_gable.domain.survey import Face, Item, Opening, Part, PlanPlace, Property, Zone
 from amber_gable.domain.units import UnitSystem
 from amber_gable.domain.zone_area import Region
-from amber_gable.services.survey_forms import MODELS, form_values, made_part
+from amber_gable.services.survey.forms import MODELS, form_values, made_part
 from amber_gable.services.workspace import Workspace
 from amber_gable.store import journal, survey
 from amber_gable.store.jobs import live_job, load_bundle, load_face

@@ -11,7 +11,7 @@ from amber_gable.core.survey.painted import painted_parts
 from amber_gable.domain.colour_library import LibraryColour
 from amber_gable.domain.job import JobBundle
 from amber_gable.domain.scheme import ColourGroup, NamedColour, Scheme, colour_group
-from amber_gable.services.colours import colour_library
+from amber_gable.services.specification.colours import colour_library
 from amber_gable.services.workspace import Workspace
 
 __all__ = [

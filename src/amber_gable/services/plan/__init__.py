@@ -1,0 +1,1 @@
+"""Plan: the climate of a job and the work placed in it."""

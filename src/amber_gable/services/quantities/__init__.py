@@ -1,0 +1,1 @@
+"""Quantities: litres and containers."""

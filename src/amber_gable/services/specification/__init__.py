@@ -1,0 +1,1 @@
+"""Specification: what each part gets, colours, schools, safety cards, sheets taken over."""

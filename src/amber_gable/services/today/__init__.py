@@ -1,0 +1,1 @@
+"""Today: the day sheet."""

@@ -1,0 +1,1 @@
+"""Weather: forecasts, and every face judged for a coat."""
