@@ -1,11 +1,10 @@
 """Stops travel: what the survey found that must be answered before a part is coated, for every later stage."""
 
-from collections.abc import Iterable
+from collections.abc import Iterable, Mapping, Sequence
 from dataclasses import dataclass
 from datetime import date
 
 from amber_gable.core.specification.diagnosis import derive
-from amber_gable.core.specification.facts import Facts
 from amber_gable.core.specification.heat_check import Wanted, heat_checks
 from amber_gable.core.specification.part_facts import part_facts
 from amber_gable.core.specification.rule import Level
@@ -14,6 +13,7 @@ from amber_gable.domain.finish import Finish
 from amber_gable.domain.job import JobBundle
 from amber_gable.domain.operation import OperationKind
 from amber_gable.domain.product import Product
+from amber_gable.domain.substrates import SUBSTRATES
 
 
 @dataclass(frozen=True)
@@ -39,11 +39,15 @@ class Stop:
 def job_stops(bundle: JobBundle) -> dict[Key, tuple[Stop, ...]]:
     """The stops of every part that has a finish, in the order of the finishes; parts without one are not in it."""
     parts = painted_parts(bundle.property, bundle.deduction)
-    facts = {f.part: part_facts(bundle, parts[f.part], f.colour, f.aim, f.schools) for f in bundle.job.finishes}
-    found = {f.part: list(_found(bundle, parts[f.part], f, facts[f.part])) for f in bundle.job.finishes}
-    for key, stop in _vinyl(bundle, parts, facts):
-        found[key].append(stop)
-    return {key: tuple(stops) for key, stops in found.items() if stops}
+    return gathered({f.part: part_stops(bundle, parts[f.part], f) for f in bundle.job.finishes}, vinyl_stops(bundle))
+
+
+def gathered(found: Mapping[Key, Sequence[Stop]], vinyl: Iterable[Stop]) -> dict[Key, tuple[Stop, ...]]:
+    """What each part's survey stops, and then what its colour does."""
+    out = {key: [*stops] for key, stops in found.items()}
+    for stop in vinyl:
+        out[stop.part].append(stop)
+    return {key: tuple(stops) for key, stops in out.items() if stops}
 
 
 def _finish_product(bundle: JobBundle, finish: Finish) -> Product | None:
@@ -52,26 +56,30 @@ def _finish_product(bundle: JobBundle, finish: Finish) -> Product | None:
     return next((p for p in bundle.products if p.code == code), None)
 
 
-def _found(bundle: JobBundle, part: PaintedPart, finish: Finish, facts: Facts) -> Iterable[Stop]:
+def part_stops(bundle: JobBundle, part: PaintedPart, finish: Finish) -> tuple[Stop, ...]:
+    """What the survey of the part stops."""
+    facts = part_facts(bundle, part, finish.colour, finish.aim, finish.schools)
     product = _finish_product(bundle, finish)
     if product is not None:
         facts = facts.with_finish(product)
-    for f in derive(facts).stops:
-        yield Stop(part.key, part.face.name, part.name, f.rule, f.words, f.todo, f.until)
+    return tuple(
+        Stop(part.key, part.face.name, part.name, f.rule, f.words, f.todo, f.until) for f in derive(facts).stops
+    )
 
 
-def _vinyl(bundle: JobBundle, parts: dict[Key, PaintedPart], known: dict[Key, Facts]) -> Iterable[tuple[Key, Stop]]:
+def vinyl_stops(bundle: JobBundle) -> Iterable[Stop]:
     """Colours that vinyl must not take: kept before they were refused, or brought by a file."""
+    parts = painted_parts(bundle.property, bundle.deduction)
     wanted = []
     for finish in bundle.job.finishes:
         part = parts[finish.part]
-        facts = known[finish.part]
-        if "vinyl" in facts.tags:
+        if "vinyl" in SUBSTRATES[part.substrate].tags:
             product = _finish_product(bundle, finish)
             safe = product is not None and product.vinyl_safe
-            wanted.append(Wanted(part, finish.colour, facts.schools["vinyl"], safe))
+            school = part_facts(bundle, part, finish.colour, finish.aim, finish.schools).schools["vinyl"]
+            wanted.append(Wanted(part, finish.colour, school, safe))
     for check in heat_checks(bundle.property, wanted):
         if check.level is Level.STOP:
             part = check.wanted.part
             todo = f"Nearest colour that passes: {check.admissible}."
-            yield part.key, Stop(part.key, part.face.name, part.name, "heat", check.words.rstrip("."), todo)
+            yield Stop(part.key, part.face.name, part.name, "heat", check.words.rstrip("."), todo)

@@ -2,17 +2,20 @@
 
 from dataclasses import dataclass
 from datetime import date, datetime
+from functools import partial
 
 from amber_gable.core.climate.job_climate import SiteClimate, place_of, site_surfaces
 from amber_gable.core.plan.build import plan_job, threatened_tasks
 from amber_gable.core.plan.fingerprint import plan_fingerprint
-from amber_gable.core.specification.stops import Stop, job_stops
+from amber_gable.core.specification.stops import Stop, gathered, part_stops, vinyl_stops
+from amber_gable.core.survey.painted import painted_parts
 from amber_gable.core.weather.slot_climate import Place, slot_climate
 from amber_gable.core.weather.surface import FaceSurface
 from amber_gable.domain.grid import SLOT_S
 from amber_gable.domain.job import JobBundle
 from amber_gable.domain.plan import Plan, Task
 from amber_gable.domain.weather import WeatherSeries
+from amber_gable.services.part_digests import part_digests
 from amber_gable.services.workspace import Workspace, digest
 from amber_gable.store.plans import load_plan, save_plan
 
@@ -51,9 +54,17 @@ def _climate_key(
 
 
 def kept_stops(space: Workspace, bundle: JobBundle) -> tuple[Stop, ...]:
-    """What stops parts of the job, part by part; computed once per change of the job."""
-    found = space.computed.get("stops" + digest(bundle), lambda: job_stops(bundle))
-    return tuple(s for stops in found.values() for s in stops)
+    """What stops parts of the job, part by part; computed once per change of what it reads."""
+
+    def each() -> tuple[Stop, ...]:
+        parts, read = painted_parts(bundle.property, bundle.deduction), part_digests(space, bundle)
+        found = {
+            f.part: space.parts.get("stops" + read[f.part], partial(part_stops, bundle, parts[f.part], f))
+            for f in bundle.job.finishes
+        }
+        return tuple(s for stops in gathered(found, vinyl_stops(bundle)).values() for s in stops)
+
+    return space.computed.get("stops" + digest(bundle), each)
 
 
 def fresh_plan(space: Workspace, bundle: JobBundle, series: WeatherSeries, begin: datetime, days: int = DAYS) -> Plan:

@@ -29,6 +29,7 @@ from amber_gable.domain.method import Method
 from amber_gable.domain.operation import CoatingSystem, Operation, OperationKind
 from amber_gable.domain.product import Product
 from amber_gable.services.job_view import JobView
+from amber_gable.services.part_digests import part_digests
 from amber_gable.services.specification.colours import colour_library
 from amber_gable.services.specification.specifying import alike, shelf
 from amber_gable.services.workspace import Workspace, digest
@@ -62,15 +63,9 @@ class SpecificationDesk:
         return self.space.computed.get("specs" + whole, lambda: dict(self._each_part()))
 
     def _each_part(self) -> Iterator[tuple[Key, PartSpec | str]]:
-        bundle, place = self.bundle, self.bundle.property
-        house = (place.year_built, place.lead_found, place.time_zone, bundle.company.lead_cutoff_year)
-        common = digest(*house, sorted(bundle.schools.items()), *self.products, *bundle.products)
-        faces = {f.id: digest(f, *place.zones_of(f.id), *place.items_of(f.id)) for f in place.faces}
-        for key, part in painted_parts(place, bundle.deduction).items():
-            finish = bundle.finish_of(*key)
-            steps = bundle.systems if finish is not None and finish.system is not None else ()
-            of_part = digest(common, faces[part.face.id], key, finish, *steps)
-            yield key, self.space.parts.get("spec" + of_part, partial(self._specified, part))
+        parts, stores = painted_parts(self.bundle.property, self.bundle.deduction), digest(*self.products)
+        for key, read in part_digests(self.space, self.bundle).items():
+            yield key, self.space.parts.get("spec" + stores + read, partial(self._specified, parts[key]))
 
     def _specified(self, part: PaintedPart) -> PartSpec | str:
         try:
