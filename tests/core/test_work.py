@@ -5,9 +5,12 @@ from datetime import datetime
 import pytest
 
 from amber_gable.core.climate.job_climate import SiteClimate, site_climate, site_surfaces
-from amber_gable.core.plan.work import Stint, WorkItem, before_in_system, before_on_face, stints, work_items
+from amber_gable.core.plan.order import on_face, within_part
+from amber_gable.core.plan.work import WorkItem, work_items
+from amber_gable.core.state.job_state import job_state, surroundings
 from amber_gable.core.survey.painted import painted_parts, together
 from amber_gable.core.work.record import job_work
+from amber_gable.core.work.stints import Stint, stints
 from amber_gable.domain.job import JobBundle
 from amber_gable.domain.method import Method
 from amber_gable.domain.operation import Operation, OperationKind, Technique
@@ -30,7 +33,12 @@ GROUPS: list[tuple[str, list[Operation], list[str]]] = [
     ("dry work goes together", [_step("a", K.SCRAPE), _step("b", K.SAND), _step("c", K.DUST)], ["a b c"]),
     ("water and dry work do not", [_step("a", K.WASH), _step("b", K.SCRAPE)], ["a", "b"]),
     ("a wait ends it", [_step("a", K.REPAIR, 4), _step("b", K.SAND)], ["a", "b"]),
-    ("a wait may end it", [_step("a", K.SCRAPE), _step("b", K.REPAIR, 4), _step("c", K.SAND)], ["a b", "c"]),
+    (
+        "what fills waits for dry wood, what goes before need not",
+        [_step("a", K.SCRAPE), _step("b", K.REPAIR, 4), _step("c", K.SAND)],
+        ["a", "b", "c"],
+    ),
+    ("fillings go together", [_step("a", K.REPAIR), _step("b", K.PUTTY, 72), _step("c", K.SAND)], ["a b", "c"]),
     ("films stand alone", [_step("a", K.DUST), _step("b", K.PRIME), _step("c", K.COAT)], ["a", "b", "c"]),
     ("mildew and wash in one go", [_step("a", K.WASH), _step("b", K.WASH, 48)], ["a b"]),
     ("containment goes with the wash", [_step("a", K.PROTECT), _step("b", K.FIT), _step("c", K.WASH, 48)], ["a b c"]),
@@ -63,13 +71,18 @@ def _site(bundle: JobBundle) -> SiteClimate:
     return site_climate(bundle, real_year(), datetime.fromisoformat("2026-07-06T00:00-03:00"), 6)
 
 
+def _items(site: SiteClimate) -> list[WorkItem]:
+    state = job_state(surroundings(site, site.slots.time(0)))
+    return work_items(state.around, state.parts)
+
+
 def _of(items: list[WorkItem], name: str) -> list[WorkItem]:
     return [i for i in items if name in i.part.name]
 
 
 def test_like_items_are_done_together_and_no_hour_is_lost() -> None:
     bundle = coopers_rise()
-    items = work_items(_site(bundle))
+    items = _items(_site(bundle))
     shutters = _of(items, "5 × shutter pair")
     assert shutters
     parts = painted_parts(bundle.property, bundle.deduction)
@@ -85,31 +98,30 @@ def test_like_items_are_done_together_and_no_hour_is_lost() -> None:
     assert names == {"2 × sash window", "3 × sash window"}
 
 
-def test_every_lot_waits_for_its_own_step_before() -> None:
-    items = work_items(_site(coopers_rise()))
+def test_every_lot_waits_for_the_steps_before_on_its_own_piece() -> None:
+    items = _items(_site(coopers_rise()))
     for item in items:
-        before = before_in_system(item, items)
+        before = {e.id for e in within_part(item, items)}
         assert bool(before) is (item.number > 0), item.title
-        for id_ in before:
-            other = next(o for o in items if o.id == id_)
-            assert other.number == item.number - 1
-            assert other.finish is item.finish
+        found = [o for o in items if o.id in before]
+        assert all(o.number < item.number and o.overlaps(item) for o in found)
+        assert {o.number for o in found} == set(range(item.number))
 
 
 @pytest.mark.parametrize(("school", "first"), [("fields-first", "Siding"), ("trim-first", "Trim and corner boards")])
 def test_the_school_of_the_order_on_a_face(school: str, first: str) -> None:
     bundle = coopers_rise()
     bundle = bundle.model_copy(update={"job": bundle.job.model_copy(update={"schools": {"order": school}})})
-    items = work_items(_site(bundle))
+    items = _items(_site(bundle))
     back = [i for i in items if i.part.face.id == "back" and i.part.key[0] == "zone"]
     late = [i for i in back if i.part.name != first and i.stint.lays_film]
-    waits = before_on_face(min(late, key=lambda i: i.number), items, bundle)
+    waits = [e.id for e in on_face(min(late, key=lambda i: i.number), items, bundle)]
     assert waits
     assert all(next(o for o in items if o.id == w).part.name.startswith(first) for w in waits if "/coat-2/" in w)
     early = [i for i in back if i.part.name == first]
-    assert all(not before_on_face(i, items, bundle) for i in early)
+    assert all(not on_face(i, items, bundle) for i in early)
     shutters = _of(items, "shutter")
-    assert all(not before_on_face(i, items, bundle) for i in shutters), "taken down, they wait for no wall"
+    assert all(not on_face(i, items, bundle) for i in shutters), "taken down, they wait for no wall"
 
 
 def test_like_surfaces_are_computed_once() -> None:

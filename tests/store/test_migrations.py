@@ -115,8 +115,8 @@ def test_a_bundle_of_version_one_is_brought_up_and_left_as_it_was() -> None:
     assert json.dumps(old) == before
     assert new["property"]["faces"][0]["outline"] == {"kind": "rectangle", "width_m": 4, "height_m": 3}
     assert new["property"]["zones"][0]["condition"] == {"loose_pct": 3}
-    assert brought_up({"version": 3, "x": 1}) == {"version": 5, "x": 1}
-    assert brought_up({"version": 5, "x": 1}) == {"version": 5, "x": 1}
+    assert brought_up({"version": 3, "x": 1}) == {"version": 6, "x": 1}
+    assert brought_up({"version": 6, "x": 1}) == {"version": 6, "x": 1}
 
 
 def test_schools_of_openings_and_weather_of_version_four_join_the_others() -> None:
@@ -141,7 +141,7 @@ FAMILIES = [
 @pytest.mark.parametrize(("sheet", "family"), FAMILIES)
 def test_a_family_in_free_words_finds_its_code(sheet: dict[str, object], family: str) -> None:
     new = brought_up({"version": 2, "products": [sheet, "nonsense"]})
-    assert new["version"] == 5
+    assert new["version"] == 6
     assert new["products"][0]["family"] == family
     assert family != "other" or new["products"][0]["note"] == "Whitewash"
 

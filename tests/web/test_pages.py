@@ -42,10 +42,12 @@ def test_quantities_show_the_litres_that_are_computed(visitor: TestClient) -> No
 
 
 def test_the_why_panel_answers_for_the_slot_asked(visitor: TestClient) -> None:
-    front = f"{RISE}/weather?face=front&at=2026-09-15T13:00:00-03:00"
+    front = f"{RISE}/weather?product=last&face=front&at=2026-09-15T13:00:00-03:00"
     page = visitor.get(front).text
     assert "No: hot or direct sun" in page
-    part = visitor.get(f"{RISE}/weather?face=back&at=2026-09-15T12:00:00-03:00", headers={"hx-request": "true"})
+    part = visitor.get(
+        f"{RISE}/weather?product=last&face=back&at=2026-09-15T12:00:00-03:00", headers={"hx-request": "true"}
+    )
     assert "Yes, until" in part.text
     assert "<html" not in part.text
     assert part.text.count('hx-swap-oob="true"') == 1
@@ -203,7 +205,7 @@ def test_changing_the_job_marks_its_plan_out_of_date_and_replanning_clears_it(cl
 
 
 def test_schools_of_the_house_are_chosen_for_job_or_company_where_they_are_asked(client: TestClient) -> None:
-    before = client.get(f"{RISE}/weather?face=front&at=2026-09-15T13:00:00-03:00").text
+    before = client.get(f"{RISE}/weather?product=last&face=front&at=2026-09-15T13:00:00-03:00").text
     assert "No: hot or direct sun" in before
 
     def choose(**form: str) -> Any:
@@ -212,7 +214,7 @@ def test_schools_of_the_house_are_chosen_for_job_or_company_where_they_are_asked
     page = choose(topic="sun", school="temperature", level="job")
     assert page.url.path.endswith("/weather")
     assert "Temperature decides" in page.text
-    after = client.get(f"{RISE}/weather?face=front&at=2026-09-15T10:00:00-03:00").text
+    after = client.get(f"{RISE}/weather?product=last&face=front&at=2026-09-15T10:00:00-03:00").text
     assert "Yes, until" in after
     page = choose(topic="deduction", school="gross", level="company")
     assert page.url.path.endswith("/survey")

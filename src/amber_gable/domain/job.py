@@ -12,6 +12,7 @@ from amber_gable.domain.operation import CoatingSystem, Operation
 from amber_gable.domain.product import Product
 from amber_gable.domain.scheme import Scheme
 from amber_gable.domain.schools import checked_schools, resolved
+from amber_gable.domain.site_record import CustomerChange, SiteEntry
 from amber_gable.domain.survey import Property
 from amber_gable.domain.working import CrewDay, Policy, PolicyLimits
 
@@ -41,16 +42,18 @@ class Job(Record):
     finishes: tuple[Finish, ...] = ()
     schemes: Annotated[tuple[Scheme, ...], Field(max_length=12)] = ()
     acknowledged: Annotated[tuple[Acknowledgement, ...], Field(max_length=200)] = ()
+    record: Annotated[tuple[SiteEntry, ...], Field(max_length=20_000)] = ()
+    changes: Annotated[tuple[CustomerChange, ...], Field(max_length=500)] = ()
     note: Note = ""
 
     _schools_known = field_validator("schools")(lambda chosen: checked_schools(chosen))
 
 
 class JobBundle(Record):
-    """Everything needed to compute a job anywhere: the file format `amber-gable-job`, version 5."""
+    """Everything needed to compute a job anywhere: the file format `amber-gable-job`, version 6."""
 
     format: Literal["amber-gable-job"] = "amber-gable-job"
-    version: Literal[5] = 5
+    version: Literal[6] = 6
     company: Company
     property: Property
     products: tuple[Product, ...] = ()

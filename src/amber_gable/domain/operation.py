@@ -109,6 +109,11 @@ LAYING = {
 """The technique of laying a film by each method."""
 
 
+EARLY_FILMS = ("prime-rebates", "prime-nails")
+"""Roles of primers on what was just bared, before the surface round it is dulled, so that putty and filler go in
+early."""
+
+
 class AmountUnit(StrEnum):
     """What an amount of its own is counted in."""
 

@@ -2,15 +2,16 @@
 
 from datetime import datetime
 
-from amber_gable.domain.base import Record
+from amber_gable.domain.base import Id, Record
 from amber_gable.domain.method import Method
 from amber_gable.domain.operation import OperationKind, Technique
+from amber_gable.domain.site_record import Extent
 
 
 class Task(Record):
     """One operation (or preparations done in one go) on one section of a zone, or on like items of a face (`item`, and
-    `zone` is then the first item's id), placed. `why` and
-    `blocked_by` are sentences for the crew."""
+    `zone` is then the first item's id), placed. `steps` and `extent` say what the record of the site must hold for it
+    to be done; plans of older versions lack them. `why` and `blocked_by` are sentences for the crew."""
 
     id: str
     face: str
@@ -22,10 +23,13 @@ class Task(Record):
     operation: str
     kind: OperationKind
     techniques: tuple[Technique, ...] = ()
+    steps: tuple[Id, ...] = ()
+    extent: Extent | None = None
     product: str | None = None
     colour: str | None = None
     method: Method | None = None
     area_m2: float
+    litres: float | None = None
     crew_hours: float
     start: datetime
     end: datetime
@@ -42,7 +46,8 @@ class Task(Record):
 
 
 class Unplaced(Record):
-    """A task that found no place, and what would free it."""
+    """A task that found no place, and what would free it. `cause` is the same for all that wait for one and the same
+    thing; `behind` says that it waits only for another of them."""
 
     id: str
     face_name: str
@@ -50,6 +55,8 @@ class Unplaced(Record):
     section: str
     operation: str
     why: str
+    cause: str = ""
+    behind: bool = False
 
 
 class Plan(Record):

@@ -5,13 +5,13 @@ from typing import Any
 
 from amber_gable.domain.families import FAMILY_NAMES, Family
 
-PRESENT = 5
+PRESENT = 6
 
 
 def brought_up(raw: dict[str, Any]) -> dict[str, Any]:
     """The bundle in the present version's fields. What cannot be understood is left for the validation to refuse."""
     version = raw.get("version")
-    if version not in (1, 2, 3, 4):
+    if version not in (1, 2, 3, 4, 5):
         return raw
     out = deepcopy(raw)
     if version == 1:
@@ -19,8 +19,8 @@ def brought_up(raw: dict[str, Any]) -> dict[str, Any]:
     if version <= 2:
         for product in _records(out.get("products")):
             product_from_2(product)
-    # Version 4 only added fields that may be missing.
-    if isinstance(out.get("job"), dict):
+    # Versions 4 and 6 only added fields that may be missing: a job from before starts with nothing done.
+    if version <= 4 and isinstance(out.get("job"), dict):
         job_from_4(out["job"])
     out["version"] = PRESENT
     return out

@@ -1,30 +1,29 @@
 """A job as its pages see it: each part is worked out when it is first asked for, so that a page pays for what it
 shows."""
 
-from dataclasses import dataclass
 from datetime import datetime
 from functools import cached_property
 
-import numpy as np
-
 from amber_gable.core.climate.job_climate import SiteClimate, main_zone
+from amber_gable.core.plan.threats import Threat
 from amber_gable.core.specification.stops import Stop
+from amber_gable.core.state.answers import LastStroke, last_stroke
+from amber_gable.core.state.job_state import Board, JobState, TaskState, board, job_state, surroundings
+from amber_gable.core.survey.painted import Key
 from amber_gable.domain.errors import NoClimate
 from amber_gable.domain.job import JobBundle
-from amber_gable.domain.plan import Task
-from amber_gable.services.plan.planning import KeptPlan, job_climate, kept_plan, kept_stops, known_climate
+from amber_gable.domain.site_record import CustomerChange
+from amber_gable.services.plan.planning import (
+    KeptPlan,
+    held_threats,
+    job_climate,
+    kept_plan,
+    kept_stops,
+    known_climate,
+)
 from amber_gable.services.weather.forecasts import Weather, job_weather, known_weather
 from amber_gable.services.workspace import Workspace
 from amber_gable.store.jobs import load_bundle
-
-
-@dataclass(frozen=True)
-class LastStroke:
-    """Last moment at which the scheduled coat may be laid today; `time` None when there is no such moment."""
-
-    time: datetime | None
-    face: str
-    words: str
 
 
 class JobView:
@@ -67,45 +66,58 @@ class JobView:
 
     @cached_property
     def kept(self) -> KeptPlan | None:
-        """The plan held against the job and the climate."""
-        return kept_plan(self.space, self.bundle, self.site, self.weather.series, self.now)
-
-    @cached_property
-    def kept_as_known(self) -> KeptPlan | None:
-        """The same without computing a climate for it."""
-        weather = known_weather(self.space, self.bundle.property)
-        series = weather.series if weather is not None else None
-        return kept_plan(self.space, self.bundle, self.known_site, series, self.now)
+        """The plan the crew works to."""
+        return kept_plan(self.space, self.bundle)
 
     @cached_property
     def stops(self) -> tuple[Stop, ...]:
         return kept_stops(self.space, self.bundle)
 
-    @property
-    def scheduled_coat(self) -> Task | None:
-        """The film task under way, or the next one."""
-        if self.kept is None:
+    def _state(self, site: SiteClimate) -> JobState:
+        stops: dict[Key, list[Stop]] = {}
+        for stop in self.stops:
+            stops.setdefault(stop.part, []).append(stop)
+        return job_state(surroundings(site, self.now, stops))
+
+    @cached_property
+    def state(self) -> JobState | None:
+        """Every part as it stands; None without a climate."""
+        return None if self.site is None else self._state(self.site)
+
+    @cached_property
+    def board(self) -> Board | None:
+        """The plan as it stands; None without a plan or without a climate."""
+        if self.kept is None or self.state is None:
             return None
-        films = [t for t in self.kept.plan.tasks if t.kind.lays_film and t.end > self.now]
-        return min(films, key=lambda t: t.start, default=None)
+        return board(self.state, self.kept.plan)
+
+    @cached_property
+    def threats(self) -> tuple[Threat, ...]:
+        """What threatens the plan. One that is out of date is not held against the weather: it is to be made anew."""
+        if self.kept is None or self.board is None or self.kept.out_of_date:
+            return ()
+        return held_threats(self.space, self.bundle.job.id, self.kept, self.board, self.now)
+
+    @property
+    def recent_changes(self) -> list[CustomerChange]:
+        """What the customer changed since the plan was made, and in the last two days; the latest first."""
+        planned = self.kept.planned_at if self.kept is not None else 0
+        since = min(self.now.timestamp() - 48 * 3600, planned) if planned else self.now.timestamp() - 48 * 3600
+        found = [c for c in self.bundle.job.changes if c.noted.timestamp() >= since]
+        return sorted(found, key=lambda c: c.noted, reverse=True)
+
+    def asked_task(self, id_: str, face: str = "") -> TaskState | None:
+        """A task of the plan by its id; without one, what is done now or next, on `face` where one is named."""
+        if self.board is None:
+            return None
+        if id_:
+            return next((t for t in self.board.open if t.task.id == id_), None)
+        here = [t for t in (self.board.now, self.board.next) if t is not None and t.task.face == (face or t.task.face)]
+        return next(iter(here), None)
 
     @cached_property
     def last_stroke(self) -> LastStroke | None:
-        task = self.scheduled_coat
-        if task is None or self.site is None or task.product is None or task.method is None:
-            return None
-        starts = task.start.astimezone(self.now.tzinfo)
-        if starts.date() != self.now.date():
-            return LastStroke(None, task.face_name, f"next coat {starts:%a} {starts.day} {starts:%b %H:%M}")
-        part = self.bundle.property.part(task.part)
-        if part is None or task.product not in {p.code for p in self.bundle.products} or not self.site.knows(part):
-            return None
-        colour = task.colour or part.colour_now
-        windows = self.site.for_coat(part, self.bundle.product(task.product), task.method, colour)
-        open_ = np.flatnonzero(windows.ok[0] & (windows.slots.day == 0))
-        if not open_.size:
-            return LastStroke(None, task.face_name, "no window today")
-        return LastStroke(windows.slots.time(int(open_[-1]) + 1), task.face_name, task.operation)
+        return None if self.board is None else last_stroke(self.board, self.now)
 
 
 def job_view(space: Workspace, job_id: str) -> JobView:
@@ -131,13 +143,18 @@ def lacking(view: JobView, *, weather: bool) -> dict[str, str]:
         out["specification"] = f"{without} to choose" if without else "no zones"
     if not job.finishes:
         out["quantities"] = "no systems"
+    if weather and view.board is not None and view.board.late:
+        out["today"] = f"{len(view.board.late)} late"
     if weather and view.weather.series is None:
         out["weather"] = "no weather"
-    kept = view.kept if weather else view.kept_as_known
+    kept = view.kept
+    known = weather or view.known_site is not None
     if kept is None:
         out["plan"] = "not planned"
-    elif kept.stale:
-        out["plan"] = "out of date" if kept.job_changed else f"{len(kept.threatened)} threatened"
+    elif kept.out_of_date:
+        out["plan"] = "out of date"
+    elif known and view.threats:
+        out["plan"] = f"{len(view.threats)} threatened"
     elif kept.plan.unplaced:
         out["plan"] = f"{len(kept.plan.unplaced)} unplaced"
     return out

@@ -22,10 +22,16 @@ from amber_gable.services import stores
 from amber_gable.services.editing import plain_number
 from amber_gable.services.workspace import Workspace
 from amber_gable.store.fronts import listed_jobs
-from amber_gable.store.jobs import load_bundle, save_bundle
+from amber_gable.store.jobs import list_jobs, load_bundle, save_bundle
 from amber_gable.store.photos import all_photo_bytes
 from amber_gable.store.sheets import put_products
 from amber_gable.store.specification import put_company
+
+
+def other_jobs(space: Workspace, job_id: str) -> list[tuple[str, str]]:
+    """Ids and names of the other jobs, in the order of the jobs page."""
+    with space.database.reading() as session:
+        return [(j.id, j.name) for j in list_jobs(session) if j.id != job_id]
 
 
 def start_job(space: Workspace, form: Mapping[str, str]) -> str:

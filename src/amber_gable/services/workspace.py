@@ -78,18 +78,19 @@ class Workspace:
     asked: dict[str, Asked] = field(default_factory=dict)
 
 
+_TELLS_NOTHING: Any = {"property": {"photos"}, "job": {"record", "changes"}}
+"""Of a job: pictures change nothing that is computed, and what was done on site only what asks for it by itself."""
 _LATELY: OrderedDict[int, tuple[Record, bytes]] = OrderedDict()
 _LATELY_LOCK = threading.Lock()
 
 
 def _own_digest(record: Record) -> bytes:
-    """Of a job, a sheet or another record as it stands; worked out once for each in memory. Pictures change nothing
-    that is computed."""
+    """Of a job, a sheet or another record as it stands; worked out once for each in memory."""
     with _LATELY_LOCK:
         found = _LATELY.get(id(record))
         if found is not None and found[0] is record:
             return found[1]
-    left_out = {"property": {"photos"}} if isinstance(record, JobBundle) else None
+    left_out = _TELLS_NOTHING if isinstance(record, JobBundle) else None
     made = hashlib.sha256(record.model_dump_json(exclude=left_out).encode()).digest()
     with _LATELY_LOCK:
         # The record is held beside its digest: as long as it is, no other object has its id.

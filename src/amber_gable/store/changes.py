@@ -24,6 +24,8 @@ def scopes_of(row: Any) -> tuple[str, ...]:
             return (f"job:{row.job_id}",)
         case tables.PlanRow() | tables.TaskRow():
             return (f"plan:{row.job_id}",)
+        case tables.SiteEntryRow():
+            return (f"record:{row.job_id}",)
         case tables.PropertyRow():
             return (f"property:{row.id}",)
         case tables.CompanyRow():
@@ -41,7 +43,7 @@ def goes_along(row: Any) -> tuple[str, ...]:
     """What comes and goes with a row, rows that the database itself deletes among it."""
     match row:
         case tables.JobRow():
-            return (f"plan:{row.id}",)
+            return (f"plan:{row.id}", f"record:{row.id}")
         case tables.PropertyRow():
             return (f"survey:{row.id}", f"weather:{row.id}")
     return ()

@@ -20,6 +20,7 @@ from amber_gable.domain.survey import Face, Item, Obstacle, Opening, Part, Prope
 from amber_gable.store.kept import kept_in
 from amber_gable.store.rows import held
 from amber_gable.store.sheets import Kind, Pin, kept_revisions, pin, read_by
+from amber_gable.store.site_record import append, load_record
 from amber_gable.store.tables import (
     CompanyRow,
     FaceRow,
@@ -90,6 +91,7 @@ def load_bundle(session: Session, job_id: str) -> JobBundle:
         f"survey:{head[1].id}",
         f"company:{company}",
         f"sheets:{company}",
+        f"record:{job_id}",
     )
     return kept.read(session, key, scopes, lambda: _read_bundle(session, *head))
 
@@ -105,7 +107,7 @@ def _read_bundle(session: Session, job: JobRow, property_: PropertyRow, company:
             "property": survey,
             "products": [row.body for row in products],
             "systems": [row.body for row in systems],
-            "job": record_fields(job, *_NOT_IN_BUNDLE) | {"finishes": finishes},
+            "job": record_fields(job, *_NOT_IN_BUNDLE) | {"finishes": finishes} | load_record(session, job.id).__dict__,
         }
     )
 
@@ -273,13 +275,14 @@ def save_bundle(
     session.add_all(part_row(property_.id, z.face, i, z) for i, z in enumerate(property_.zones))
     session.add_all(part_row(property_.id, item.face, i, item) for i, item in enumerate(property_.items))
     session.add_all(photo_row(property_.id, i, p, photos[p.id]) for i, p in enumerate(property_.photos))
-    fields = job.model_dump(mode="json", exclude={"finishes"})
+    fields = job.model_dump(mode="json", exclude={"finishes", "record", "changes"})
     settings = company.model_dump(mode="json", include=PINNED_SETTINGS)
     shelf = {"products": products, "systems": systems, "company_settings": settings}
     session.add(JobRow(property_id=property_.id, **fields, **shelf))
     session.flush()
     for i, finish in enumerate(job.finishes):
         session.add(finish_row(job.id, i, finish))
+    append(session, job.id, (*job.record, *job.changes))
 
 
 def finish_row(job_id: str, position: int, finish: Finish) -> FinishRow:

@@ -1,6 +1,6 @@
 """The plan a job works to."""
 
-from collections.abc import Callable
+from collections.abc import Callable, Iterable
 from dataclasses import dataclass
 
 from sqlalchemy import select
@@ -11,14 +11,17 @@ from amber_gable.store.kept import kept_in
 from amber_gable.store.tables import PlanRow, TaskRow
 
 
-def save_plan(session: Session, job_id: str, plan: Plan, fingerprint: str, planned_at: int) -> None:
-    """Replace the job's plan."""
+def save_plan(
+    session: Session, job_id: str, plan: Plan, fingerprint: str, planned_at: int, begins_at: int | None = None
+) -> None:
+    """Replace the job's plan. It begins under no warning."""
     old = session.get(PlanRow, job_id)
     if old is not None:
         session.delete(old)
         session.flush()
     unplaced = [u.model_dump(mode="json") for u in plan.unplaced]
-    session.add(PlanRow(job_id=job_id, fingerprint=fingerprint, planned_at=planned_at, unplaced=unplaced))
+    made = {"fingerprint": fingerprint, "planned_at": planned_at, "begins_at": begins_at}
+    session.add(PlanRow(job_id=job_id, unplaced=unplaced, **made))
     session.flush()
     for i, task in enumerate(plan.tasks):
         session.add(
@@ -35,11 +38,26 @@ def save_plan(session: Session, job_id: str, plan: Plan, fingerprint: str, plann
 
 @dataclass(frozen=True)
 class StoredPlan:
-    """A plan, when it was made (epoch s), and the fingerprint of what it was made from."""
+    """A plan, when it was made (epoch s), the fingerprint of what it was made from, the day it was asked to begin
+    (epoch s) where that lay ahead, and what it is warned of."""
 
     plan: Plan
     planned_at: int
     fingerprint: str
+    begins_at: int | None
+    warned: tuple[tuple[str, str], ...]
+
+    @property
+    def older(self) -> bool:
+        """Made by a version whose tasks do not say what they are made of."""
+        return any(t.extent is None for t in self.plan.tasks)
+
+
+def save_warned(session: Session, job_id: str, warned: Iterable[tuple[str, str]]) -> None:
+    """What the plan is warned of now; nothing happens where it was replaced meanwhile by none."""
+    row = session.get(PlanRow, job_id)
+    if row is not None:
+        row.warned = [list(pair) for pair in warned]
 
 
 def load_plan(session: Session, job_id: str) -> StoredPlan | None:
@@ -58,7 +76,8 @@ def _read_plan(session: Session, job_id: str) -> StoredPlan | None:
     tasks = tuple(Task.model_validate(r.details) for r in rows)
     unplaced = tuple(Unplaced.model_validate(u) for u in row.unplaced)
     plan = Plan(tasks=tasks, unplaced=unplaced, finish=max((t.end for t in tasks), default=None))
-    return StoredPlan(plan, row.planned_at, row.fingerprint)
+    warned = tuple((task, rule) for task, rule in row.warned)
+    return StoredPlan(plan, row.planned_at, row.fingerprint, row.begins_at, warned)
 
 
 AS_IS = "as-is"

@@ -222,6 +222,16 @@ class FinishRow(Tracked, Table):
     overrides: Mapped[list[Any]]
 
 
+class SiteEntryRow(Tracked, Table):
+    """One line of the record of the site, in the order noted: `kind` is 'work' or 'change' (of the customer's)."""
+
+    __tablename__ = "site_entry"
+    job_id: Mapped[str] = mapped_column(ForeignKey("job.id", ondelete="CASCADE"), primary_key=True)
+    number: Mapped[int] = mapped_column(primary_key=True)
+    kind: Mapped[str]
+    body: Mapped[dict[str, Any]]
+
+
 class ColourRow(Tracked, Table):
     """A colour of the company's own, beside the library that ships with the program."""
 
@@ -246,13 +256,16 @@ class WeatherRow(Tracked, Table):
 
 class PlanRow(Tracked, Table):
     """The plan a job works to: made from the weather and job of one moment, told by the fingerprint of what it reads of
-    the job (core/plan/fingerprint.py)."""
+    the job (core/plan/fingerprint.py). `begins_at`: the day it was asked to begin, where that lay ahead; `warned`: what
+    it was last warned of, task and rule (core/plan/threats.py)."""
 
     __tablename__ = "plan"
     job_id: Mapped[str] = mapped_column(ForeignKey("job.id", ondelete="CASCADE"), primary_key=True)
     fingerprint: Mapped[str]
     planned_at: Mapped[int]
     unplaced: Mapped[list[Any]]
+    warned: Mapped[list[Any]] = mapped_column(default=list)
+    begins_at: Mapped[int | None] = mapped_column(default=None)
 
 
 class TaskRow(Tracked, Table):

@@ -9,6 +9,7 @@ from urllib.parse import urlencode
 from markupsafe import Markup
 
 from amber_gable.services.job_view import JobView
+from amber_gable.services.weather.judged_faces import JudgedFace
 from amber_gable.services.workspace import digest
 from amber_gable.web.pages import rendered
 from amber_gable.web.views.lanes import Lane, LaneOf, Lanes, lane_of, lane_scale, zero_line
@@ -39,6 +40,10 @@ def lane_link(job_id: str, query: dict[str, str]) -> Callable[[str, datetime], s
     return link
 
 
+def lanes_of(rows: Sequence[JudgedFace]) -> list[LaneOf]:
+    return [LaneOf(r.face, r.climate, r.windows.slots, r.ok, r.letters) for r in rows]
+
+
 def chart(
     view: JobView,
     units: Units,
@@ -46,23 +51,23 @@ def chart(
     query: dict[str, str],
     chosen: tuple[str, datetime] | None = None,
 ) -> Chart:
-    """rows: each face with its one-row climate and windows of the coat that `query` names."""
+    """rows: each face with what may be done on it, as `query` asks."""
     kept, bundle = view.kept, view.bundle
     tasks = kept.plan.tasks if kept is not None else ()
-    scale, link = lane_scale(rows[0][2].slots, LANE_DAYS), lane_link(bundle.job.id, query)
+    scale, link = lane_scale(rows[0].slots, LANE_DAYS), lane_link(bundle.job.id, query)
 
     def drawn(index: int, row: LaneOf) -> tuple[Lane, Markup]:
-        face, climate, windows = row
+        face, slots = row.face, row.slots
 
         def draw() -> tuple[Lane, Markup]:
             lane = lane_of(index, row, tasks, scale, link)
             context = {"l": lane, "width": scale.width, "zero": zero_line()}
             return lane, Markup(rendered("svg/lane_row.html", context, units))
 
-        seen = (windows.ok, windows.first_letters(), climate.dew_margin, climate.poa_direct)
+        seen = (row.ok, row.letters, row.climate.dew_margin, row.climate.poa_direct)
         who = (bundle.job.id, bundle.property.time_zone, index, face.id, face.name, face.azimuth_deg, face.tilt_deg)
         planned = "".join(t.model_dump_json() for t in tasks if t.face == face.id)
-        key = "lane" + digest(*who, *seen, windows.slots.start, planned, query, units.system)
+        key = "lane" + digest(*who, *seen, slots.start, planned, query, units.system)
         return view.space.drawings.get(key, draw)
 
     found = [drawn(i, row) for i, row in enumerate(rows)]

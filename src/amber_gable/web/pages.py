@@ -32,11 +32,25 @@ def _num(value: float, digits: int = 1) -> str:
     return text.replace(",", "\u202f")
 
 
+def _minutes(hours: float) -> str:
+    """'25 min', '1 h 20 min': no zero is shown for work that takes minutes."""
+    total = max(1, round(hours * 60)) if hours > 0 else 0
+    whole, rest = divmod(total, 60)
+    return " ".join(filter(None, (f"{whole} h" if whole else "", f"{rest} min" if rest or not whole else "")))
+
+
+def _hour(hours: float) -> str:
+    """'07:30' for 7.5."""
+    return f"{int(hours):02d}:{round(hours % 1 * 60):02d}"
+
+
 def _day(t: datetime) -> str:
     return f"{t:%a} {t.day} {t:%b}"
 
 
-_TEMPLATES.env.filters.update(num=_num, day=_day, clock=lambda t: f"{t:%H:%M}", px=lambda v: f"{v:.1f}")
+_TEMPLATES.env.filters.update(
+    num=_num, day=_day, minutes=_minutes, hour=_hour, clock=lambda t: f"{t:%H:%M}", px=lambda v: f"{v:.1f}"
+)
 _METRIC = Units(UnitSystem.METRIC)
 _READER: ContextVar[Units] = ContextVar("reader", default=_METRIC)
 """The units of whoever the page is rendered for: macros do not see a page's own variables."""

@@ -1,143 +1,159 @@
-"""From a job and its climate to placed tasks."""
+"""From a job, its state and its climate to placed tasks."""
 
 from collections.abc import Mapping, Sequence
-from datetime import date, datetime
+from datetime import UTC, datetime, timedelta
 from math import ceil
 
 import numpy as np
 
 from amber_gable.core.climate.job_climate import SiteClimate
 from amber_gable.core.plan.earliest import place
-from amber_gable.core.plan.explain import STOPPED, why, why_not
-from amber_gable.core.plan.tasks import OpenTask
-from amber_gable.core.plan.work import WorkItem, before_in_system, before_on_face, shifts, slots_for, work_items
-from amber_gable.core.specification.stops import Stop, job_stops
-from amber_gable.core.survey.painted import Key, part_key
+from amber_gable.core.plan.explain import Titles, why, why_not
+from amber_gable.core.plan.order import dirt_before_films, on_face, within_part
+from amber_gable.core.plan.tasks import SLOT_MIN, After, OpenTask, Placement, Refusal
+from amber_gable.core.plan.work import WorkItem, shifts, stopped_for_good, work_items
+from amber_gable.core.state.job_state import surroundings
+from amber_gable.core.state.part_state import PartState, Surroundings, part_states
+from amber_gable.core.survey.painted import Key
+from amber_gable.core.weather.drying import DryingStage
 from amber_gable.core.weather.limits import coat_limits
 from amber_gable.core.weather.slots import Slots
 from amber_gable.core.weather.windows import moment
-from amber_gable.domain.grid import SLOT_S
 from amber_gable.domain.plan import Plan, Task, Unplaced
-from amber_gable.domain.survey import Item, Zone
+
+LEAST_LEFT_MIN = 10
+"""What is under way longer than it was to take is not done: so much is left of it at least."""
 
 
-def _candidates(items: list[WorkItem], site: SiteClimate) -> list[OpenTask]:
+def plan_job(site: SiteClimate, begin: datetime) -> Plan:
+    """Place what is left of the job for its crew, from `begin` to the end of the site's slots, starting from what the
+    record says is done. Nothing is placed on a part that a stop holds."""
+    around = surroundings(site, begin)
+    states = part_states(around)
+    items = {i.id: i for i in work_items(around, states)}
     slots = site.slots
-    slot_ends = slots.start + SLOT_S * (np.arange(len(slots)) + 1.0)
-    out = []
+    first = max(0, ceil((begin.timestamp() - slots.start) / 60))
+    tasks = _open_tasks(list(items.values()), around, first)
+    placed, refused = place(tasks, shifts(slots, site.bundle.job.crew), slots.start, first)
+    candidates = {t.id: t for t in tasks}
+    titles: Titles = {i.id: i.title for i in items.values()} | _gate_titles(site)
+    made = [_task(items[p.id], candidates[p.id], p, slots, titles) for p in placed]
+    return Plan(
+        tasks=tuple(made),
+        unplaced=(*_stopped(states), *(_unplaced(items, r, titles) for r in refused)),
+        finish=max((t.end for t in made), default=None),
+    )
+
+
+def _open_tasks(items: Sequence[WorkItem], around: Surroundings, first: int) -> list[OpenTask]:
+    site = around.site
+    gates, behind = dirt_before_films(items, site.bundle)
+    count = len(site.slots)
+    open_, none = np.ones(count, dtype=bool), np.full(count, "", dtype="<U1")
+    out = [OpenTask(name, "", 0, edges, open_, none) for name, edges in gates.items()]
     for item in items:
-        allowed, letters = item.windows.ok[0], item.windows.first_letters()[0]
-        if item.not_before is not None:
-            early = slots.day < (item.not_before - slots.time(0).date()).days
-            allowed, letters = allowed & ~early, np.where(early, STOPPED, letters)
-        recoat = item.windows.recoat_at
-        limits = coat_limits(item.product, site.bundle.policy) if item.product else {}
-        longest = limits["max_recoat"].value if "max_recoat" in limits else None
+        windows = item.work.windows
+        edges = [*within_part(item, items), *on_face(item, items, site.bundle)]
+        edges += [After(g) for g in behind.get(item.id, ())]
+        ends = [w.until for w in item.waits]
+        held = next((w for w in item.waits if w.until is None), None)
+        ready = max((ceil((e.timestamp() - site.slots.start) / 60) for e in ends if e is not None), default=0)
         out.append(
             OpenTask(
                 id=item.id,
                 face=item.part.face.id,
-                duration_slots=slots_for(item.crew_hours),
-                after=before_on_face(item, items, site.bundle) + before_in_system(item, items),
-                allowed=allowed,
-                letters=letters,
-                ready=np.asarray(recoat[0] if recoat is not None else slot_ends + item.stint.wait_h * 3600),
-                latest_after=None if longest is None else longest * 3600,
+                minutes=_minutes_left(item, around.now),
+                after=tuple(dict.fromkeys(edges)),
+                allowed=windows.ok[0] & ~item.damp,
+                letters=np.where(item.damp & windows.ok[0], "M", windows.first_letters()[0]),
+                not_before=None if held is not None else ready,
+                held_by=held.words if held is not None else "",
+                stages=_stages(item),
+                latest_after=_latest(item, site),
+                under_way=item.begun_at is not None,
             )
         )
     return out
 
 
-def plan_job(site: SiteClimate, begin: datetime) -> Plan:
-    """Place every operation of the job for its crew, from `begin` to the end of the site's slots. Nothing is
-    placed on a part that a stop holds."""
-    stops = job_stops(site.bundle)
-    items = {i.id: i for i in work_items(site, stops)}
-    slots = site.slots
-    candidates = {c.id: c for c in _candidates(list(items.values()), site)}
-    first = max(0, ceil((begin.timestamp() - slots.start) / SLOT_S))
-    placed, refused = place(list(candidates.values()), shifts(slots, site.bundle.job.crew), slots.start, first)
-    titles = {i.id: i.title for i in items.values()}
-    tasks = []
-    for placement in placed:
-        reason, blocked = why(candidates[placement.id], placement, slots, titles)
-        tasks.append(
-            _task(items[placement.id], candidates[placement.id], placement.first, placement.end, slots, reason, blocked)
-        )
-    return Plan(
-        tasks=tuple(tasks),
-        unplaced=_stopped(stops)
-        + tuple(
-            Unplaced(
-                id=r.id,
-                face_name=items[r.id].part.face.name,
-                zone_name=items[r.id].part.name,
-                section=items[r.id].section,
-                operation=items[r.id].stint.name,
-                why=_held_back(items[r.id], stops) or why_not(r, titles),
-            )
-            for r in refused
-        ),
-        finish=max((t.end for t in tasks), default=None),
-    )
+def _minutes_left(item: WorkItem, now: datetime) -> int:
+    """Of work under way, what is left of its time."""
+    if item.begun_at is None:
+        return item.minutes
+    worked = max(0.0, (now - item.begun_at).total_seconds() / 60)
+    return max(min(LEAST_LEFT_MIN, item.minutes), ceil(item.minutes - worked))
 
 
-def _stopped(stops: Mapping[Key, Sequence[Stop]]) -> tuple[Unplaced, ...]:
+def _stages(item: WorkItem) -> dict[DryingStage, np.ndarray]:
+    windows = item.work.windows
+    if windows.touch_at is None or windows.rain_ready_at is None or windows.recoat_at is None:
+        return {}
+    return {
+        DryingStage.TOUCH: windows.touch_at[0],
+        DryingStage.RAIN_READY: windows.rain_ready_at[0],
+        DryingStage.RECOAT: windows.recoat_at[0],
+    }
+
+
+def _latest(item: WorkItem, site: SiteClimate) -> int | None:
+    if item.work.product is None:
+        return None
+    longest = coat_limits(item.work.product, site.bundle.policy).get("max_recoat")
+    return None if longest is None else int(longest.value * 60)
+
+
+def _gate_titles(site: SiteClimate) -> Titles:
+    return {
+        f"clean.{f.id}": f"the washing, scraping and sanding on and beside {f.name}" for f in site.bundle.property.faces
+    }
+
+
+def _stopped(states: Mapping[Key, PartState]) -> tuple[Unplaced, ...]:
     """One entry for every part that a stop without a day holds."""
-    return tuple(
-        Unplaced(
-            id=f"{kind}.{id_}/stopped",
-            face_name=found[0].face_name,
-            zone_name=found[0].part_name,
-            section="",
-            operation="All of it",
-            why=" ".join(s.said for s in found),
-        )
-        for (kind, id_), found in stops.items()
-        if any(s.until is None for s in found)
-    )
-
-
-def _held_back(item: WorkItem, stops: Mapping[Key, Sequence[Stop]]) -> str:
-    """The words of the stop whose day lies past the days looked at."""
-    last = date.fromisoformat(item.windows.slots.dates[-1])
-    late = [s for s in stops.get(item.part.key, ()) if s.until is not None and s.until > last]
-    return " ".join(s.said for s in late)
-
-
-def threatened_tasks(site: SiteClimate, plan: Plan, now: datetime) -> tuple[tuple[Task, str], ...]:
-    """Placed tasks not yet begun that the site's weather would stop, each with the first letter that stops it.
-
-    Tasks outside the site's slots, or of parts and products the job no longer has, are passed over.
-    """
-    slots = site.slots
-    parts: dict[tuple[str, str], Zone | Item] = {part_key(z): z for z in site.bundle.property.zones}
-    parts |= {part_key(i): i for i in site.bundle.property.items if site.knows(i)}
-    products = {p.code: p for p in site.bundle.products}
     out = []
-    for task in plan.tasks:
-        first, end = (int((t.timestamp() - slots.start) // SLOT_S) for t in (task.start, task.end))
-        part = parts.get(task.part)
-        if part is None or task.start < now or first < 0 or end > len(slots):
-            continue
-        if task.product is None or task.method is None:
-            windows = site.for_preparation(part, task.kind)
-        elif task.product in products:
-            windows = site.for_coat(part, products[task.product], task.method, task.colour or part.colour_now)
-        else:
-            continue
-        shut = np.flatnonzero(~windows.ok[0, first:end])
-        if shut.size:
-            out.append((task, windows.letters(0, first + int(shut[0]))[0]))
+    for (kind, id_), state in states.items():
+        found = tuple(dict.fromkeys(stopped_for_good(state)))
+        if found:
+            part, words = state.part, " ".join(_said(w.words, w.lifts) for w in found)
+            out.append(
+                Unplaced(id=f"{kind}.{id_}/stopped", face_name=part.face.name, zone_name=part.name, section="",
+                         operation="All of it", why=words, cause=words)
+            )  # fmt: skip
     return tuple(out)
 
 
-def _task(
-    item: WorkItem, candidate: OpenTask, first: int, end: int, slots: Slots, reason: str, blocked: tuple[str, ...]
-) -> Task:
-    windows, last, (kind, id_) = item.windows, end - 1, item.part.key
-    touch, rain = windows.touch_at, windows.rain_ready_at
-    ready = moment(float(candidate.ready[last]), slots)
+def _said(words: str, lifts: str) -> str:
+    return f"Stopped: {words}." + (f" What lifts it: {lifts}" if lifts else "")
+
+
+def _unplaced(items: Mapping[str, WorkItem], refusal: Refusal, titles: Titles) -> Unplaced:
+    item, root = items[refusal.id], items[refusal.root]
+    words = why_not(refusal, titles)
+    until, last = max(((w.until, w.words) for w in item.waits if w.until is not None), default=(None, ""))
+    if refusal.cause == "ready" and until is not None:
+        words = f"Not ready: {last}. Ends by itself on {until.date().isoformat()}, past the days looked at."
+    behind = refusal.root != refusal.id
+    return Unplaced(
+        id=refusal.id,
+        face_name=item.part.face.name,
+        zone_name=item.part.name,
+        section=item.section,
+        operation=item.stint.name,
+        why=words,
+        cause=f"behind {root.id}" if behind else words,
+        behind=behind,
+    )
+
+
+def _task(item: WorkItem, candidate: OpenTask, placement: Placement, slots: Slots, titles: Titles) -> Task:
+    work, stint, (kind, id_) = item.work, item.stint, item.part.key
+    last = max(0, ceil(placement.end / SLOT_MIN) - 1)
+    reason, blocked = why(candidate, placement, slots, titles)
+
+    def at(stage: DryingStage) -> datetime | None:
+        return moment(float(candidate.stages[stage][last]), slots) if candidate.stages else None
+
+    end = _time(placement.end, slots)
     return Task(
         id=item.id,
         face=item.part.face.id,
@@ -146,19 +162,26 @@ def _task(
         zone_name=item.part.name,
         item=kind == "item",
         section=item.section,
-        operation=item.stint.name,
-        kind=item.stint.kind,
-        techniques=tuple(o.technique for o in item.stint.operations if o.technique is not None),
-        product=item.stint.first.product,
-        colour=item.colour,
-        method=item.stint.first.method,
+        operation=stint.name,
+        kind=stint.kind,
+        techniques=tuple(o.technique for o in stint.operations if o.technique is not None),
+        steps=tuple(o.id for o in stint.operations),
+        extent=item.extent,
+        product=stint.first.product,
+        colour=work.colour,
+        method=stint.first.method,
         area_m2=round(item.surface_m2, 2),
-        crew_hours=round(item.crew_hours, 2),
-        start=slots.time(first),
-        end=slots.time(end),
-        touch_at=None if touch is None else moment(float(touch[0, last]), slots),
-        rain_ready_at=None if rain is None else moment(float(rain[0, last]), slots),
-        ready_at=ready,
+        litres=None if item.litres is None else round(item.litres, 3),
+        crew_hours=round(item.crew_hours, 3),
+        start=_time(placement.start, slots),
+        end=end,
+        touch_at=at(DryingStage.TOUCH),
+        rain_ready_at=at(DryingStage.RAIN_READY),
+        ready_at=at(DryingStage.RECOAT) if candidate.stages else end + timedelta(hours=stint.wait_h),
         why=reason,
         blocked_by=blocked,
     )
+
+
+def _time(minute: int, slots: Slots) -> datetime:
+    return datetime.fromtimestamp(slots.start + 60 * minute, UTC).astimezone(slots.tz)

@@ -1,21 +1,17 @@
 """Sentences that say why a task stands where it does and what kept it from standing earlier."""
 
-from datetime import datetime
+from datetime import datetime, timedelta
 
 import numpy as np
 import numpy.typing as npt
 
-from amber_gable.core.plan.tasks import OpenTask, Placement, Refusal
+from amber_gable.core.plan.tasks import SLOT_MIN, VISIT_MIN, OpenTask, Placement, Refusal
 from amber_gable.core.weather.rules import LETTERS, helps_against
 from amber_gable.core.weather.slots import Slots
 
-STOPPED = "S"
-"""The letter of slots before the day on which a stop ends."""
-_WORDS = LETTERS | {STOPPED: "a stop that ends on a day"}
-
 
 def _helps(letter: str) -> str:
-    return "nothing but that day" if letter == STOPPED else helps_against(letter)
+    return helps_against(letter) or "what it waits for"
 
 
 def clock(t: datetime) -> str:
@@ -33,46 +29,56 @@ def blocked_stretches(slots: Slots, letters: npt.NDArray[np.str_], first: int, e
         if letter not in ("", "N"):
             finish = slots.time(j)
             upto = f"{finish:%H:%M}" if finish.date() == slots.time(i).date() else clock(finish)
-            out.append(f"{letter} {_WORDS[str(letter)]}, {clock(slots.time(i))}-{upto}")
+            out.append(f"{letter} {LETTERS[str(letter)]}, {clock(slots.time(i))}-{upto}")
         i = j
     return out
 
 
-def why(task: OpenTask, placement: Placement, slots: Slots, titles: dict[str, str]) -> tuple[str, tuple[str, ...]]:
-    """Why then, and what blocked earlier. titles: task id -> short name for people."""
-    blocked = blocked_stretches(slots, task.letters, placement.earliest, placement.first)
-    if task.after:
-        before = titles[task.after[-1]]
-        ready = clock(slots.time(placement.earliest))
-        text = f"Earliest window after “{before}” is ready, {ready}"
+Titles = dict[str, str]
+"""Short names for people by task."""
+
+
+def why(task: OpenTask, placement: Placement, slots: Slots, titles: Titles) -> tuple[str, tuple[str, ...]]:
+    """Why then, and what blocked earlier."""
+    first, begins = placement.earliest // SLOT_MIN, placement.start // SLOT_MIN
+    blocked = blocked_stretches(slots, task.letters, first, begins)
+    ready = clock(slots.time(0) + timedelta(minutes=placement.earliest))
+    if task.under_way:
+        text = "It is under way and goes on"
+    elif task.after:
+        text = f"Earliest window after “{titles[task.after[-1].id]}”, from {ready}"
+    elif task.not_before:
+        text = f"Earliest window once the part is ready, {ready}"
     else:
         text = "First step on this section: earliest window for the crew"
     if placement.held_by is not None:
         blocked.insert(0, f"crew busy with “{titles[placement.held_by]}”")
-    if placement.first == placement.earliest:
+    if placement.start - placement.earliest < VISIT_MIN:
         return text + ": begins at once.", tuple(blocked)
     if not blocked:
-        waited = task.letters[placement.earliest : placement.first]
-        outside = bool(((waited == "N") | (waited == "")).all()) and not task.allowed[placement.earliest]
+        waited = task.letters[first:begins]
+        outside = bool(((waited == "N") | (waited == "")).all()) and not task.allowed[min(first, len(task.allowed) - 1)]
         blocked.append("outside the crew's day" if outside else "no stretch long enough inside one shift before this")
     return text + ".", tuple(blocked)
 
 
-def why_not(refusal: Refusal, titles: dict[str, str]) -> str:
+def why_not(refusal: Refusal, titles: Titles) -> str:
     """Why a task found no place and what would free it."""
     match refusal.cause:
         case "after":
-            return f"Waits for “{titles[refusal.detail]}”, which found no place."
+            return f"Waits for “{titles[refusal.root]}”, which found no place."
+        case "held":
+            return f"Not ready: {refusal.detail}. No day is known on which that ends."
         case "ready":
-            return "The coat below is not ready within the days looked at; look further ahead."
+            return "What lies below is not ready within the days looked at; look further ahead."
         case "recoat":
             return "Its window comes after the longest recoat time of the coat below; plan a light sand between them."
         case "crew":
             return "The crew has no time left in its windows; a second crew or more days would free it."
         case "short":
-            name = _WORDS[refusal.detail]
+            name = LETTERS[refusal.detail]
             return (
                 f"No window is long enough for it ({name} cuts them). What would help: {_helps(refusal.detail)}, "
                 "or smaller sections and more people."
             )
-    return f"No window at all: {_WORDS[refusal.detail]}. What would help: {_helps(refusal.detail)}."
+    return f"No window at all: {LETTERS[refusal.detail]}. What would help: {_helps(refusal.detail)}."

@@ -48,8 +48,9 @@ READS: dict[str, Any] = {
     },
 }  # fmt: skip
 """Names, notes, customers, photos and prices change no plan."""
-_WORDS = ("note", "because", "marks", "photo")
-"""Of a condition, a test of it and a step: what people read and the drawing shows."""
+_WORDS = ("note", "because", "marks", "photo", "moisture")
+"""Of a condition, a test of it and a step: what people read and the drawing shows. A meter reading leaves the plan as
+it is: what it forbids is a warning."""
 
 
 def plan_fingerprint(bundle: JobBundle) -> str:

@@ -1,38 +1,59 @@
-"""What the planner places: operations on face sections, with where they may go."""
+"""What the planner places: operations on face sections, with where they may go. Time counts in minutes from the start
+of the slots; weather is judged in slots."""
 
-from dataclasses import dataclass
+from dataclasses import dataclass, field
 
 import numpy as np
 import numpy.typing as npt
 
 from amber_gable.core.weather.air import Array
+from amber_gable.core.weather.drying import DryingStage
+from amber_gable.domain.grid import SLOT_S
+
+SLOT_MIN = SLOT_S // 60
+VISIT_MIN = 5
+"""A visit to another face, or one after a wait, begins on a mark of the clock: so much is lost by changing places."""
+
+
+@dataclass(frozen=True)
+class After:
+    """What must be behind first: `id`, and from its end either a fixed wait or a stage of its film."""
+
+    id: str
+    wait_min: int = 0
+    stage: DryingStage | None = None
 
 
 @dataclass(frozen=True)
 class OpenTask:
-    """One operation on one section.
+    """One operation on one section; a gate where `minutes` is 0: it takes no time, and is passed when all before it is
+    done.
 
-    after: ids that must be finished and ready first. allowed (S,): slots in which it may be done. letters (S,): what
-    stops each other slot. ready (S,): epoch seconds at which the next step may begin when the task ends with slot s.
-    latest_after: longest wait, in seconds, for the step that follows.
+    allowed (S,): slots in which it may be done. letters (S,): what stops each other slot. not_before: minute from which
+    the part is ready as it stands, None where no day is known (`held_by` says why). stages: for a film, by stage, the
+    epoch second (S,) at which it is reached when the last stroke is in slot s. latest_after: longest wait, in minutes,
+    for the coat that follows. under_way: begun already.
     """
 
     id: str
     face: str
-    duration_slots: int
-    after: tuple[str, ...]
+    minutes: int
+    after: tuple[After, ...]
     allowed: npt.NDArray[np.bool_]
     letters: npt.NDArray[np.str_]
-    ready: Array
-    latest_after: float | None = None
+    not_before: int | None = 0
+    held_by: str = ""
+    stages: dict[DryingStage, Array] = field(default_factory=dict)
+    latest_after: int | None = None
+    under_way: bool = False
 
 
 @dataclass(frozen=True)
 class Placement:
-    """Slots [first, end) taken; `earliest` the slot from which it could have begun; reasons in words' raw parts."""
+    """Minutes [start, end) taken; `earliest` the minute from which it could have begun; reasons in words' raw parts."""
 
     id: str
-    first: int
+    start: int
     end: int
     earliest: int
     held_by: str | None
@@ -40,22 +61,40 @@ class Placement:
 
 @dataclass(frozen=True)
 class Refusal:
-    """A task left out. cause: 'after' (detail: the id it waits for), 'ready', 'recoat', 'crew', 'short' or 'weather'
-    (detail: the letter that stops most)."""
+    """A task left out. cause: 'after' (detail: the id it waits for), 'held' (detail: what the part waits for), 'ready',
+    'recoat', 'crew', 'short' or 'weather' (detail: the letter that stops most). `root`: the task at the head of the
+    chain it waits in, itself where it waits for none."""
 
     id: str
     cause: str
     detail: str
+    root: str
 
 
-def runs(allowed: npt.NDArray[np.bool_], shift: npt.NDArray[np.int64], length: int) -> npt.NDArray[np.bool_]:
-    """(S,): slots at which `length` allowed slots of one and the same shift begin. Shift -1 is outside every shift."""
+@dataclass(frozen=True)
+class Openings:
+    """For every slot, how many minutes of one and the same shift are open from its beginning; shape (S,)."""
+
+    minutes: npt.NDArray[np.int64]
+
+    def first(self, minute: int, length: int) -> int | None:
+        """The first minute from `minute` on at which work of that length fits; None where none does."""
+        slot = minute // SLOT_MIN
+        if slot < len(self.minutes) and self.minutes[slot] - (minute - slot * SLOT_MIN) >= length:
+            return minute
+        later = np.flatnonzero(self.minutes[slot + 1 :] >= length)
+        return None if not later.size else int(slot + 1 + later[0]) * SLOT_MIN
+
+    def count(self, minute: int, length: int) -> int:
+        """In how many slots from there on it could begin."""
+        return int((self.minutes[minute // SLOT_MIN :] >= length).sum())
+
+
+def openings(allowed: npt.NDArray[np.bool_], shift: npt.NDArray[np.int64]) -> Openings:
+    """Open stretches inside shifts. Shift -1 is outside every shift."""
     good = allowed & (shift >= 0)
-    count = len(good)
-    out = np.zeros(count, dtype=bool)
-    if length > count:
-        return out
-    total = np.concatenate([[0], np.cumsum(good)])
-    last = count - length + 1
-    out[:last] = (total[length:] - total[:last] == length) & (shift[:last] == shift[length - 1 :])
-    return out
+    breaks = np.flatnonzero(~good[:-1] | ~good[1:] | (shift[:-1] != shift[1:])) + 1
+    ends = np.concatenate([breaks, [len(good)]])
+    index = np.arange(len(good))
+    end = ends[np.searchsorted(ends, index, side="right")]
+    return Openings(np.where(good, (end - index) * SLOT_MIN, 0))

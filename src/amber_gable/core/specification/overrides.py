@@ -4,9 +4,9 @@ from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 
 from amber_gable.core.specification.facts import Facts
-from amber_gable.core.specification.rule import EARLY_FILMS, Level
+from amber_gable.core.specification.rule import Level
 from amber_gable.domain.finish import Override, OverrideAction
-from amber_gable.domain.operation import Operation, OperationKind, Technique
+from amber_gable.domain.operation import EARLY_FILMS, Operation, OperationKind, Technique
 
 
 @dataclass(frozen=True)

@@ -160,9 +160,6 @@ class Coats:
     bare_first: bool = False
 
 
-EARLY_FILMS = ("prime-rebates", "prime-nails")
-"""Roles of primers on what was just bared, before the surface round it is dulled, so that putty and filler go in
-early."""
 THIN = 0.7
 """Film of a coat laid 'as thin as possible', as a share of the sheet's: it hides that much less."""
 

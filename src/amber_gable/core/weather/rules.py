@@ -30,6 +30,8 @@ LETTERS = {
     "M": "damp substrate",
     "U": "humid air",
     "?": "weather not known far enough ahead",
+    "S": "a stop that must be answered first",
+    "B": "what lies below is not ready",
 }
 """What stops the work, in the order in which it is shown."""
 

@@ -5,6 +5,7 @@ from datetime import datetime, tzinfo
 
 import numpy as np
 
+from amber_gable.core.weather.drying import StageRates, stage_rates
 from amber_gable.core.weather.limits import Limit
 from amber_gable.core.weather.slots import Slots, make_slots
 from amber_gable.core.weather.steps import to_steps
@@ -35,6 +36,7 @@ class SlotClimate:
     climate: Climate
     slots: Slots
     _known: dict[tuple[object, ...], Windows] = field(default_factory=dict, repr=False)
+    _rates: dict[tuple[int, Product], StageRates] = field(default_factory=dict, repr=False)
 
     def coat(
         self,
@@ -54,6 +56,13 @@ class SlotClimate:
                 self.climate.rows([row]), self.slots, product, method, policy, crew, reading, moisture
             )
         return self._known[key]
+
+    def drying(self, row: int, product: Product) -> StageRates:
+        """How fast a film of `product` dries on the surface of that row at every step, (1, T)."""
+        key = (row, product)
+        if key not in self._rates:
+            self._rates[key] = stage_rates(self.climate.rows([row]), product)
+        return self._rates[key]
 
     def preparation(self, row: int, kind: OperationKind, policy: Policy, crew: CrewDay) -> Windows:
         """Windows (1, S) for a step that lays no film."""

@@ -1,23 +1,24 @@
 """Climate and plan of a job, computed once per change of its inputs."""
 
 from dataclasses import dataclass
-from datetime import date, datetime
+from datetime import date, datetime, time
 from functools import partial
 
 from amber_gable.core.climate.job_climate import SiteClimate, place_of, site_surfaces
-from amber_gable.core.plan.build import plan_job, threatened_tasks
+from amber_gable.core.plan.build import plan_job
 from amber_gable.core.plan.fingerprint import plan_fingerprint
+from amber_gable.core.plan.threats import Threat, Warned, threats, warned_by
 from amber_gable.core.specification.stops import Stop, gathered, part_stops, vinyl_stops
+from amber_gable.core.state.job_state import Board
 from amber_gable.core.survey.painted import painted_parts
 from amber_gable.core.weather.slot_climate import Place, slot_climate
 from amber_gable.core.weather.surface import FaceSurface
-from amber_gable.domain.grid import SLOT_S
 from amber_gable.domain.job import JobBundle
-from amber_gable.domain.plan import Plan, Task
+from amber_gable.domain.plan import Plan
 from amber_gable.domain.weather import WeatherSeries
 from amber_gable.services.part_digests import part_digests
 from amber_gable.services.workspace import Workspace, digest
-from amber_gable.store.plans import load_plan, save_plan
+from amber_gable.store.plans import load_plan, save_plan, save_warned
 
 DAYS = 13
 """Days planned ahead: what a forecast of fifteen days leaves after the tail that drying needs."""
@@ -68,52 +69,59 @@ def kept_stops(space: Workspace, bundle: JobBundle) -> tuple[Stop, ...]:
 
 
 def fresh_plan(space: Workspace, bundle: JobBundle, series: WeatherSeries, begin: datetime, days: int = DAYS) -> Plan:
-    """The plan that today's weather gives."""
-    key = "plan" + digest(bundle, series, begin, days)
+    """The plan that today's weather gives for what is left of the job."""
+    key = "plan" + digest(bundle, *bundle.job.record, series, begin, days)
     return space.computed.get(key, lambda: plan_job(job_climate(space, bundle, series, begin, days), begin))
 
 
 @dataclass(frozen=True)
 class KeptPlan:
-    """The plan the crew works to. `job_changed`: the job is no longer the one it was made for; `threatened`: tasks to
-    come that the present weather would stop, each with the letter."""
+    """The plan the crew works to. `job_changed`: the job is no longer the one it was made for; `older`: made by a
+    version that kept no record of work; `begins_at`: the day it was asked to begin, where that lay ahead."""
 
     plan: Plan
     planned_at: int
+    begins_at: int | None
     job_changed: bool
-    threatened: tuple[tuple[Task, str], ...]
+    older: bool
+    warned: tuple[Warned, ...]
 
     @property
-    def stale(self) -> bool:
-        return self.job_changed or bool(self.threatened)
+    def out_of_date(self) -> bool:
+        return self.job_changed or self.older
 
 
-def kept_plan(
-    space: Workspace, bundle: JobBundle, site: SiteClimate | None, series: WeatherSeries | None, now: datetime
-) -> KeptPlan | None:
-    """The stored plan, held against the job and the climate as they are now."""
+def kept_plan(space: Workspace, bundle: JobBundle) -> KeptPlan | None:
+    """The stored plan, held against the job as it is now."""
     with space.database.reading() as session:
         found = load_plan(session, bundle.job.id)
     if found is None:
         return None
-    # Tasks begin with a slot: within one, the same ones are still to come.
-    slot = int(now.timestamp()) // SLOT_S
-
-    def held_against() -> KeptPlan:
-        changed = found.fingerprint != fingerprint
-        threatened = () if changed or site is None else threatened_tasks(site, found.plan, now)
-        return KeptPlan(found.plan, found.planned_at, changed, threatened)
-
-    seen = series if site is not None else None
     fingerprint = space.computed.get("fingerprint" + digest(bundle), lambda: plan_fingerprint(bundle))
-    key = "kept" + digest(bundle.job.id, fingerprint, seen, slot, found.fingerprint, found.planned_at)
-    return space.computed.get(key, held_against)
+    changed = found.fingerprint != fingerprint
+    return KeptPlan(found.plan, found.planned_at, found.begins_at, changed, found.older, found.warned)
 
 
-def make_plan(space: Workspace, bundle: JobBundle, series: WeatherSeries) -> Plan:
-    """Plan from now on and keep it as the job's plan."""
+def held_threats(space: Workspace, job_id: str, kept: KeptPlan, board: Board, now: datetime) -> tuple[Threat, ...]:
+    """What threatens the plan; remembered, so that a warning neither comes nor goes with the noise of a forecast."""
+    found = threats(board, now, kept.warned)
+    # What is done or over is remembered no longer; a page that only looks changes nothing else.
+    warned = warned_by(found)
+    if warned != kept.warned:
+        with space.database.writing() as session:
+            save_warned(session, job_id, warned)
+    return found
+
+
+def make_plan(space: Workspace, bundle: JobBundle, series: WeatherSeries, begins: date | None = None) -> Plan:
+    """Plan what is left and keep it as the job's plan: from now on, or from the beginning of a day that lies ahead.
+    Raises NoClimate where the weather does not reach that day."""
     now = space.clock.now()
-    plan = fresh_plan(space, bundle, series, now)
+    begin, begins_at = now, None
+    if begins is not None and begins > now.astimezone(bundle.property.tz).date():
+        begin = datetime.combine(begins, time(), bundle.property.tz)
+        begins_at = int(begin.timestamp())
+    plan = fresh_plan(space, bundle, series, begin)
     with space.database.writing() as session:
-        save_plan(session, bundle.job.id, plan, plan_fingerprint(bundle), int(now.timestamp()))
+        save_plan(session, bundle.job.id, plan, plan_fingerprint(bundle), int(now.timestamp()), begins_at)
     return plan

@@ -2,34 +2,71 @@
 
 from collections.abc import Iterator, Sequence
 from dataclasses import dataclass
-from datetime import date
-
-import numpy as np
+from datetime import date, datetime
 
 from amber_gable.core.climate.job_climate import part_moisture_limit
+from amber_gable.core.plan.visits import Visit, visits
 from amber_gable.core.specification.safety import Card, day_cards
 from amber_gable.core.specification.sequences import PaintingOrder, painting_order
+from amber_gable.core.state.answers import Told, told
+from amber_gable.core.state.job_state import Status, TaskState
 from amber_gable.core.survey.painted import painted_parts
 from amber_gable.core.weather.limits import coat_limits
-from amber_gable.core.weather.windows import Windows
-from amber_gable.domain.grid import SLOT_S
-from amber_gable.domain.method import Method
 from amber_gable.domain.plan import Task
 from amber_gable.domain.product import Product
+from amber_gable.domain.site_record import Said, SiteEntry, standing
 from amber_gable.domain.survey import Item, Zone
 from amber_gable.services.job_view import JobView
+from amber_gable.services.today.cans import Cans
 
 
 @dataclass(frozen=True)
 class SheetLine:
-    """One task of the day as the crew needs it."""
+    """One task as the crew needs it: what to use, which can, what to keep to, and whether it may be done."""
 
-    task: Task
+    state: TaskState
     product: Product | None
-    last_stroke: str
-    why_link: str
-    status: str
+    colour_name: str
+    can: str
     keep_to: str
+    cautions: tuple[Card, ...]
+    told: Told | None
+    metered: bool
+
+    @property
+    def task(self) -> Task:
+        return self.state.task
+
+    @property
+    def status(self) -> str:
+        return self.state.status.value
+
+
+@dataclass(frozen=True)
+class SheetVisit:
+    visit: Visit
+    lines: tuple[SheetLine, ...]
+
+    @property
+    def first(self) -> SheetLine:
+        return self.lines[0]
+
+    @property
+    def ids(self) -> list[str]:
+        return [line.task.id for line in self.lines if line.state.open]
+
+
+@dataclass(frozen=True)
+class Touch:
+    """What was noted in one touch: its entries say the same of different stretches."""
+
+    id: str
+    at: datetime
+    by: str
+    said: Said
+    work: tuple[str, ...]
+    how_far: float | None
+    why: str
 
 
 def painting_orders(view: JobView, tasks: Sequence[Task]) -> Iterator[tuple[Task, PaintingOrder | None]]:
@@ -61,21 +98,106 @@ def _air_range(view: JobView, day: date) -> tuple[float | None, float | None]:
     return (float(air.max()), float(air.min())) if air.size else (None, None)
 
 
-def sheet_line(view: JobView, task: Task) -> SheetLine:
-    product = next((p for p in view.bundle.products if p.code == task.product), None)
-    part = view.bundle.property.part(task.part)
-    last = ""
-    known = part is not None and view.site is not None and view.site.knows(part)
-    if known and part is not None and view.site is not None and product is not None and task.method is not None:
-        windows = view.site.for_coat(part, product, Method(task.method), task.colour or part.colour_now)
-        last = _until(windows, task)
-    link = f"/jobs/{view.bundle.job.id}/weather?face={task.face}"
-    if product is not None and task.method is not None:
-        link += f"&product={product.code}&method={task.method.value}"
-    status = "done" if task.end <= view.now else "now" if task.start <= view.now else "later"
-    if status != "done" and task.part in {s.part for s in view.stops}:
-        status = "stopped"
-    return SheetLine(task, product, last, link, status, _keep_to(view, task, product) if product else "")
+class DaySheet:
+    """The plan as it stands on one day. Without weather the tasks are shown and nothing is said of them."""
+
+    def __init__(self, view: JobView, day: date) -> None:
+        self.view, self.day = view, day
+        self.cans = Cans(view)
+        plan = view.kept.plan.tasks if view.kept is not None else ()
+        board = view.board
+        self.states = board.tasks if board is not None else tuple(TaskState(t, Status.AHEAD) for t in plan)
+
+    @property
+    def tasks(self) -> list[Task]:
+        return [s.task for s in self.states if self._day(s) == self.day and s.status is not Status.GONE]
+
+    def _day(self, state: TaskState) -> date:
+        return state.task.start.astimezone(self.view.now.tzinfo).date()
+
+    @property
+    def is_today(self) -> bool:
+        return self.day == self.view.now.date()
+
+    def line(self, state: TaskState) -> SheetLine:
+        view, task = self.view, state.task
+        product = next((p for p in view.bundle.products if p.code == task.product), None)
+        part = view.bundle.property.part(task.part)
+        metered = isinstance(part, Zone | Item) and part_moisture_limit(view.bundle, part, product) is not None
+        said = told(state.answer, view.bundle.property.tz) if state.answer is not None and state.open else None
+        return SheetLine(
+            state=state,
+            product=product,
+            colour_name=self._colour_name(task, product),
+            can=self.cans.of(task),
+            keep_to=_keep_to(view, task, product) if product else "",
+            cautions=tuple(day_cards(view.bundle, [task])),
+            told=said,
+            metered=metered,
+        )
+
+    def _colour_name(self, task: Task, product: Product | None) -> str:
+        finish = self.view.bundle.finish_of(*task.part)
+        if finish is not None and task.colour == finish.colour:
+            return finish.colour_name
+        return "tinted toward the finish" if product is not None and product.primer else ""
+
+    @property
+    def visits(self) -> list[SheetVisit]:
+        """What is open of the day's work."""
+        mine = [s for s in self.states if s.open and s.task.start.astimezone(self.view.now.tzinfo).date() == self.day]
+        return [self._visit(v) for v in visits(mine)]
+
+    def _visit(self, visit: Visit) -> SheetVisit:
+        return SheetVisit(visit, tuple(self.line(s) for s in visit.tasks))
+
+    @property
+    def now(self) -> SheetVisit | None:
+        """What the crew is at or should be at, with the small steps that go along with it."""
+        board = self.view.board
+        return None if board is None or board.now is None else self._bundled(board.now)
+
+    @property
+    def next(self) -> SheetVisit | None:
+        board = self.view.board
+        return None if board is None or board.next is None else self._bundled(board.next)
+
+    def _bundled(self, state: TaskState) -> SheetVisit:
+        """With those of its visit that stand as it does."""
+        alike = [s for s in self.states if s.open and s.workable == state.workable and s.stopped == state.stopped]
+        found = next(v for v in visits(alike if state in alike else [state]) if state in v.tasks)
+        later = found.tasks[found.tasks.index(state) :]
+        return self._visit(Visit(tuple(later)))
+
+    @property
+    def late(self) -> list[SheetVisit]:
+        """What should have been done before this day."""
+        if not self.is_today:
+            return []
+        mine = [s for s in self.states if s.status is Status.LATE and self._day(s) < self.day]
+        return [self._visit(v) for v in visits(mine)]
+
+    @property
+    def touches(self) -> list[Touch]:
+        """What was noted of that day, the latest first."""
+        zone = self.view.now.tzinfo
+        found: dict[str, list[SiteEntry]] = {}
+        for entry in standing(self.view.bundle.job.record):
+            if entry.at.astimezone(zone).date() == self.day:
+                found.setdefault(entry.touch, []).append(entry)
+        out = [
+            Touch(
+                id=touch,
+                at=entries[0].at.astimezone(zone),
+                by=entries[0].by,
+                said=entries[0].said,
+                work=tuple(dict.fromkeys(e.work for e in entries)),
+                how_far=entries[0].how_far,
+                why=entries[0].why,
+            )
+            for touch, entries in found.items()
+        ]
+        return sorted(out, key=lambda t: t.at, reverse=True)
 
 
 def _keep_to(view: JobView, task: Task, product: Product) -> str:
@@ -89,14 +211,3 @@ def _keep_to(view: JobView, task: Task, product: Product) -> str:
         f"{at['dew_margin']:g} K over dew point, RH ≤ {at['humidity']:g} %, wind ≤ {at['wind']:g} m/s"
     )
     return words + (f", wood ≤ {at['moisture']:g} %" if "moisture" in at else "")
-
-
-def _until(windows: Windows, task: Task) -> str:
-    """The end of the window the task lies in: the last minute a stroke may be laid."""
-    slots = windows.slots
-    at = int((task.end.timestamp() - slots.start) // SLOT_S) - 1
-    if not 0 <= at < len(slots):
-        return ""
-    closed = np.flatnonzero(~windows.ok[0, at:])
-    end = at + int(closed[0]) if closed.size else len(slots)
-    return f"{slots.time(end):%H:%M}" if end > at else ""

@@ -1,25 +1,45 @@
-"""Every face of a job judged for a coat: what the lanes and the why panel show."""
+"""Every face of a job judged for a step: what the lanes and the why panel show."""
 
 from dataclasses import dataclass
+from enum import StrEnum
+
+import numpy as np
+import numpy.typing as npt
 
 from amber_gable.core.climate.job_climate import SiteClimate, main_zone
+from amber_gable.core.state.judgement import Judged
+from amber_gable.core.survey.painted import part_key
 from amber_gable.core.weather.surface import Climate
 from amber_gable.core.weather.windows import SlotReadings, Windows, slot_readings
+from amber_gable.domain.finish import Finish
 from amber_gable.domain.method import Method
 from amber_gable.domain.product import Product
-from amber_gable.domain.survey import Face
+from amber_gable.domain.survey import Face, Zone
 from amber_gable.services.job_view import JobView
+
+
+class Which(StrEnum):
+    """Which step of a face is asked about, where no product is named."""
+
+    NEXT = "next"
+    COAT = "coat"
+    LAST = "last"
 
 
 @dataclass(frozen=True)
 class JudgedFace:
-    """A face as it is judged: its one-row climate, and the windows of one coat on its main zone."""
+    """A face as it is judged: its one-row climate, and for every slot whether the step may be done or what stops it.
+    `judged` holds the part's state too; without it the weather alone is shown, for a coat that is asked about."""
 
     face: Face
+    what: str
     climate: Climate
     windows: Windows
-    product: Product
-    method: Method
+    ok: npt.NDArray[np.bool_]
+    letters: npt.NDArray[np.str_]
+    product: Product | None
+    method: Method | None
+    judged: Judged | None = None
 
     def readings(self) -> SlotReadings:
         """What instruments held to the face would show in each slot."""
@@ -27,28 +47,68 @@ class JudgedFace:
 
 
 def judged_faces(
-    view: JobView, site: SiteClimate, product: Product | None = None, method: Method | None = None
+    view: JobView,
+    site: SiteClimate,
+    product: Product | None = None,
+    method: Method | None = None,
+    which: Which = Which.NEXT,
 ) -> list[JudgedFace]:
-    """Every face by its main zone in the colour it will have: for `product`, else for each face's own last coat."""
+    """Every face by its main zone: for `product` in the colour it will have, else for the step that is asked about."""
     rows = []
     for face in view.bundle.property.faces:
         zone = main_zone(view.bundle, face)
         if zone is None:
             continue
-        finish = view.bundle.finish_of("zone", zone.id)
-        coat, by = product, method or Method.BRUSH
-        if coat is None and finish is not None:
-            films = [o for o in view.bundle.operations(finish) if o.kind.lays_film]
-            if films and films[-1].product is not None:
-                coat, by = view.bundle.product(films[-1].product), method or films[-1].method or by
-        if coat is None and view.bundle.products:
-            coat = view.bundle.products[0]
-        if coat is None:
-            continue
-        colour = finish.colour if finish is not None else zone.colour_now
-        rows.append(
-            JudgedFace(
-                face, site.climate.rows([site.row_of(zone, colour)]), site.for_coat(zone, coat, by, colour), coat, by
-            )
-        )
+        found = None
+        if product is None and which is not Which.LAST and view.state is not None:
+            judged = view.state.judged(part_key(zone), film=which is Which.COAT)
+            found = None if judged is None else of_step(site, face, judged)
+        row = found or _of_coat(view, site, face, zone, product, method)
+        if row is not None:
+            rows.append(row)
     return rows
+
+
+def of_step(site: SiteClimate, face: Face, judged: Judged) -> JudgedFace:
+    """A face by a step of one of its parts."""
+    part, work = judged.state.part.part, judged.work
+    row = site.row_of(part, work.colour or part.colour_now)
+    return JudgedFace(
+        face=face,
+        what=f"{work.stint.name}: {judged.state.part.name}",
+        climate=site.climate.rows([row]),
+        windows=work.windows,
+        ok=judged.ok,
+        letters=judged.letters,
+        product=work.product,
+        method=work.stint.first.method,
+        judged=judged,
+    )
+
+
+def _of_coat(
+    view: JobView, site: SiteClimate, face: Face, zone: Zone, product: Product | None, method: Method | None
+) -> JudgedFace | None:
+    """A face in the weather alone: for a product, else for its own last coat, else for the first on the shelf."""
+    bundle = view.bundle
+    finish = bundle.finish_of("zone", zone.id)
+    coat, by = product, method
+    if coat is None:
+        coat, by = _last_coat(view, finish)
+        by = method or by
+    if coat is None and bundle.products:
+        coat = bundle.products[0]
+    if coat is None:
+        return None
+    by, colour = by or Method.BRUSH, finish.colour if finish is not None else zone.colour_now
+    windows = site.for_coat(zone, coat, by, colour)
+    climate = site.climate.rows([site.row_of(zone, colour)])
+    letters = windows.first_letters()[0]
+    return JudgedFace(face, f"{coat.name}, {by.value}", climate, windows, windows.ok[0], letters, coat, by)
+
+
+def _last_coat(view: JobView, finish: Finish | None) -> tuple[Product | None, Method | None]:
+    films = [o for o in view.bundle.operations(finish) if o.kind.lays_film] if finish is not None else []
+    if not films or films[-1].product is None:
+        return None, None
+    return view.bundle.product(films[-1].product), films[-1].method

@@ -1,18 +1,24 @@
 """Plan: the placed tasks on the lanes and in a list with reasons."""
 
-from collections.abc import Iterable
+from collections import Counter
+from collections.abc import Iterable, Sequence
+from dataclasses import dataclass
 from datetime import date, datetime
 from typing import Any
 
 from fastapi import APIRouter, Request
 from starlette.responses import RedirectResponse, Response
 
-from amber_gable.domain.errors import InputError
-from amber_gable.domain.plan import Task
+from amber_gable.core.plan.visits import Visit, visits
+from amber_gable.core.state.job_state import Status, TaskState
+from amber_gable.domain.errors import InputError, NoClimate, Refused
+from amber_gable.domain.plan import Task, Unplaced
+from amber_gable.services.job_view import JobView
+from amber_gable.services.plan.crew import set_crew
 from amber_gable.services.plan.planning import make_plan
 from amber_gable.services.weather.judged_faces import judged_faces
-from amber_gable.web.drawn_lanes import chart
-from amber_gable.web.pages import job_page, load_job, space_of, units_of
+from amber_gable.web.drawn_lanes import chart, lanes_of
+from amber_gable.web.pages import Fields, job_page, load_job, space_of, units_of
 
 router = APIRouter(prefix="/jobs/{job_id}/plan")
 
@@ -24,27 +30,78 @@ def by_day(tasks: Iterable[Task]) -> list[tuple[date, list[Task]]]:
     return sorted(out.items())
 
 
+@dataclass(frozen=True)
+class Cause:
+    """Why tasks found no place: those it holds itself, and how many wait behind them."""
+
+    why: str
+    heads: list[Unplaced]
+    behind: int
+
+
+def by_cause(unplaced: Sequence[Unplaced]) -> list[Cause]:
+    """What is not placed, by its root: a list of reasons instead of a list of steps."""
+    heads: dict[str, list[Unplaced]] = {}
+    for u in unplaced:
+        if not u.behind:
+            heads.setdefault(u.why, []).append(u)
+    behind = Counter(u.cause for u in unplaced if u.behind)
+    found = [Cause(why, us, sum(behind.pop(f"behind {u.id}", 0) for u in us)) for why, us in heads.items()]
+    return sorted(found, key=lambda c: -len(c.heads) - c.behind)
+
+
+STATUS_WORDS = {"done": "done", "running": "under way", "late": "late", "gone": "no longer in the job"}
+
+
 @router.get("")
 def plan(request: Request, job_id: str) -> Response:
-    view = load_job(request, job_id)
-    kept = view.kept
-    context: dict[str, Any] = {"kept": kept, "chart": None, "days": by_day(kept.plan.tasks) if kept else []}
-    context["product_names"] = {p.code: p.name for p in view.bundle.products}
+    return _plan(request, load_job(request, job_id), {})
+
+
+def _plan(request: Request, view: JobView, faults: dict[str, str], status: int = 200) -> Response:
+    kept, zone = view.kept, view.now.tzinfo
+    board = view.board
+    states = board.tasks if board is not None else [TaskState(t, Status.AHEAD) for t in kept.plan.tasks] if kept else []
+    days: dict[date, list[Visit]] = {}
+    for visit in visits(states):
+        days.setdefault(visit.start.astimezone(zone).date(), []).append(visit)
+    context: dict[str, Any] = {
+        "kept": kept,
+        "chart": None,
+        "days": sorted(days.items()),
+        "threats": view.threats,
+        "late": len(board.late) if board is not None else 0,
+        "unplaced": by_cause(kept.plan.unplaced) if kept else [],
+        "status_words": STATUS_WORDS,
+        "faults": faults,
+        "begins": datetime.fromtimestamp(kept.begins_at, zone).date() if kept and kept.begins_at else None,
+        "product_names": {p.code: p.name for p in view.bundle.products},
+    }
     if kept is not None:
-        context["planned_at"] = datetime.fromtimestamp(kept.planned_at, view.now.tzinfo)
-        context["crew_hours"] = sum(t.crew_hours for t in kept.plan.tasks)
+        context["planned_at"] = datetime.fromtimestamp(kept.planned_at, zone)
     rows = judged_faces(view, view.site) if view.site is not None else []
     if rows:
-        context["chart"] = chart(view, units_of(request), [(r.face, r.climate, r.windows) for r in rows], {})
-    return job_page(request, view, "plan", context)
+        context["chart"] = chart(view, units_of(request), lanes_of(rows), {})
+    return job_page(request, view, "plan", context, status)
 
 
 @router.post("")
-def replan(request: Request, job_id: str) -> Response:
+def replan(request: Request, job_id: str, form: Fields) -> Response:
+    """Plan what is left; with the crew and the first day that the form names."""
+    space = space_of(request)
+    try:
+        begins = set_crew(space, job_id, form) if form.get("crew") else None
+    except Refused as error:
+        return _plan(request, load_job(request, job_id), error.fields, 422)
     view = load_job(request, job_id)
+    if not form.get("crew") and view.kept is not None and view.kept.begins_at is not None:
+        begins = datetime.fromtimestamp(view.kept.begins_at, view.now.tzinfo).date()
     if view.weather.series is None or view.site is None:
         raise InputError("plan", "there is no weather or no zone to plan with", "finish Survey and Weather first")
     if not view.bundle.job.finishes:
         raise InputError("plan", "no zone has a coating system yet", "choose systems in Specification first")
-    make_plan(space_of(request), view.bundle, view.weather.series)
+    try:
+        make_plan(space, view.bundle, view.weather.series, begins)
+    except NoClimate as error:
+        return _plan(request, view, {"begins": str(error)}, 422)
     return RedirectResponse(f"/jobs/{job_id}/plan", 303)

@@ -1,21 +1,27 @@
-"""Today: the day sheet of the crew, on the phone and on paper."""
+"""Today: the day sheet of the crew, on the phone and on paper; work noted as it is done."""
 
 from collections.abc import Sequence
 from dataclasses import dataclass
 from datetime import date
-from typing import Any
+from typing import Annotated, Any
 
-from fastapi import APIRouter, Request
-from starlette.responses import Response
+from fastapi import APIRouter, Depends, Request
+from starlette.responses import RedirectResponse, Response
 
+from amber_gable.domain.errors import Refused
 from amber_gable.domain.plan import Task
 from amber_gable.services.job_view import JobView
-from amber_gable.services.today.day_sheet import cautions, painting_orders, sheet_line
-from amber_gable.web.pages import job_page, load_job
+from amber_gable.services.jobs import other_jobs
+from amber_gable.services.survey.conditions import add_moisture
+from amber_gable.services.today.day_sheet import DaySheet, cautions, painting_orders
+from amber_gable.services.today.noting import Note, note_tasks, take_back
+from amber_gable.web.pages import Fields, job_page, load_job, space_of
 from amber_gable.web.routes.plan import by_day
 from amber_gable.web.views.spec_order import ToldOrder, told_order
 
 router = APIRouter(prefix="/jobs/{job_id}/today")
+WHO = "who"
+"""The cookie that keeps who notes work on this device."""
 
 
 @dataclass(frozen=True)
@@ -39,24 +45,82 @@ def special_orders(view: JobView, tasks: Sequence[Task]) -> list[SpecialOrder]:
 
 @router.get("")
 def today(request: Request, job_id: str, day: date | None = None) -> Response:
-    view = load_job(request, job_id)
+    return _sheet(request, load_job(request, job_id), day)
+
+
+def _sheet(
+    request: Request, view: JobView, day: date | None, faults: dict[str, str] | None = None, status: int = 200
+) -> Response:
     shown = day or view.now.date()
-    tasks = [t for t in view.kept.plan.tasks if t.start.date() == shown] if view.kept else []
-    lines = [sheet_line(view, t) for t in tasks]
-    ahead = (line for line in lines if line.task.end > view.now and line.status != "stopped")
-    current = next(ahead, None) if shown == view.now.date() else None
+    sheet = DaySheet(view, shown)
+    tasks = sheet.tasks
     days = [d for d, _ in by_day(view.kept.plan.tasks)] if view.kept else []
     context: dict[str, Any] = {
         "day": shown,
-        "is_today": shown == view.now.date(),
-        "lines": lines,
-        "current": current,
+        "is_today": sheet.is_today,
+        "sheet_of_day": sheet,
+        "current": sheet.now if sheet.is_today else None,
+        "following_visit": sheet.next if sheet.is_today else None,
+        "lines": [sheet.line(s) for s in sheet.states if s.task in tasks],
+        "visits": sheet.visits,
+        "late": sheet.late,
+        "touches": sheet.touches,
         "cautions": cautions(view, tasks, shown),
         "read": {a.card: a.by for a in view.bundle.job.acknowledged},
         "previous": max((d for d in days if d < shown), default=None),
         "following": min((d for d in days if d > shown), default=None),
         "kept": view.kept,
+        "threats": view.threats,
         "orders": special_orders(view, tasks),
         "crew_hours": sum(t.crew_hours for t in tasks),
+        "who": request.cookies.get(WHO, ""),
+        "other_jobs": other_jobs(space_of(request), view.bundle.job.id),
+        "faults": faults or {},
+        "changes": view.recent_changes,
     }
-    return job_page(request, view, "today", context)
+    return job_page(request, view, "today", context, status)
+
+
+async def _named(request: Request) -> list[str]:
+    return [t for t in (await request.form()).getlist("task") if isinstance(t, str)]
+
+
+Tasks = Annotated[list[str], Depends(_named)]
+"""The tasks a form names: those of a visit are noted together."""
+
+
+@router.post("/note")
+def note(request: Request, job_id: str, tasks: Tasks, form: Fields) -> Response:
+    """One touch: what is said of the tasks."""
+    who = form.get("by", "") or request.cookies.get(WHO, "")
+    said = Note(form.get("said", ""), who, form.get("at", ""), form.get("how_far", ""), form.get("why", ""))
+    try:
+        note_tasks(space_of(request), job_id, tasks, said)
+    except Refused as error:
+        return _sheet(request, load_job(request, job_id), None, error.fields, 422)
+    return _back(job_id, who)
+
+
+@router.post("/back")
+def back(request: Request, job_id: str, form: Fields) -> Response:
+    """Take a touch back."""
+    who = request.cookies.get(WHO, "")
+    take_back(space_of(request), job_id, form.get("touch", ""), who)
+    return _back(job_id, who)
+
+
+@router.post("/reading")
+def reading(request: Request, job_id: str, form: Fields) -> Response:
+    """A moisture reading of a task's part, as it is taken from the ladder."""
+    try:
+        add_moisture(space_of(request), job_id, form.get("kind", ""), form.get("part", ""), form.get("pct", ""), "")
+    except Refused as error:
+        return _sheet(request, load_job(request, job_id), None, error.fields, 422)
+    return _back(job_id, "")
+
+
+def _back(job_id: str, who: str) -> Response:
+    answer = RedirectResponse(f"/jobs/{job_id}/today", 303)
+    if who:
+        answer.set_cookie(WHO, who[:80], max_age=31_536_000, httponly=True, samesite="strict")
+    return answer

@@ -11,7 +11,6 @@ from amber_gable.core.weather.air import Array
 from amber_gable.core.weather.rules import LETTERS
 from amber_gable.core.weather.slots import Slots, mean
 from amber_gable.core.weather.surface import Climate
-from amber_gable.core.weather.windows import Windows
 from amber_gable.domain.grid import SLOT_H, SLOT_S
 from amber_gable.domain.plan import Task
 from amber_gable.domain.survey import Face
@@ -122,8 +121,16 @@ def bearing(azimuth_deg: float) -> str:
     return _POINTS[round(azimuth_deg / 22.5) % 16]
 
 
-LaneOf = tuple[Face, Climate, Windows]
-"""A face with its one-row climate and windows; those of one chart are on the same slots."""
+@dataclass(frozen=True)
+class LaneOf:
+    """A face with its one-row climate and what may be done in each slot, or the letter that stops it; those of one
+    chart are on the same slots."""
+
+    face: Face
+    climate: Climate
+    slots: Slots
+    ok: npt.NDArray[np.bool_]
+    letters: npt.NDArray[np.str_]
 
 
 def lane_scale(slots: Slots, days: int) -> TimeScale:
@@ -138,11 +145,10 @@ def lane_of(
     scale: TimeScale,
     link: Callable[[str, datetime], str],
 ) -> Lane:
-    face, climate, windows = row
-    slots = windows.slots
+    face, climate, slots = row.face, row.climate, row.slots
     shown = (slots.day < scale.days) & (slots.hours >= FIRST_H) & (slots.hours < LAST_H)
     strokes = [s for t in tasks if t.face == face.id and (s := _stroke(t, scale)) is not None]
-    workable = int((windows.ok[0] & (slots.day < scale.days)).sum()) * SLOT_H
+    workable = int((row.ok & (slots.day < scale.days)).sum()) * SLOT_H
     spread = mean(climate.dew_margin, slots)[0]
     return Lane(
         id=face.id,
@@ -150,7 +156,7 @@ def lane_of(
         bearing="level" if face.tilt_deg < 5 else bearing(face.azimuth_deg),
         total=f"{workable:g} h",
         y=index * ROW_H,
-        segments=_segments(face, windows, shown, scale, link, [s.span for s in strokes]),
+        segments=_segments(row, shown, scale, link, [s.span for s in strokes]),
         sun=_area(mean(climate.poa_direct, slots)[0] / BEAM_FULL * SUN_H, slots, shown, scale, SUN_Y + SUN_H),
         over=_area(np.clip(spread, 0, SPREAD_HIGH) * _spread_scale(), slots, shown, scale, zero_line()),
         under=_area(np.clip(spread, SPREAD_LOW, 0) * _spread_scale(), slots, shown, scale, zero_line()),
@@ -168,14 +174,13 @@ def zero_line() -> float:
 
 
 def _segments(
-    face: Face,
-    windows: Windows,
+    row: LaneOf,
     shown: npt.NDArray[np.bool_],
     scale: TimeScale,
     link: Callable[[str, datetime], str],
     taken: list[tuple[float, float]],
 ) -> list[Segment]:
-    slots, letters = windows.slots, windows.first_letters()[0]
+    face, slots, letters = row.face, row.slots, row.letters
     fresh = (np.diff(slots.day, prepend=-1) != 0) | np.concatenate([[True], letters[1:] != letters[:-1]])
     begins = np.flatnonzero(shown & (fresh | ~np.concatenate([[False], shown[:-1]])))
     out: list[Segment] = []

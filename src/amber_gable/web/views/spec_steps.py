@@ -4,10 +4,9 @@ from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 
 from amber_gable.core.specification.part_spec import PartSpec
-from amber_gable.core.specification.rule import EARLY_FILMS
 from amber_gable.core.work.record import WorkLine
 from amber_gable.domain.finish import Override
-from amber_gable.domain.operation import UNIT_QUANTITY, AmountUnit, Operation, OperationKind, Technique
+from amber_gable.domain.operation import EARLY_FILMS, UNIT_QUANTITY, AmountUnit, Operation, OperationKind, Technique
 from amber_gable.domain.product import Product
 from amber_gable.domain.units import typed
 from amber_gable.web.views.units import Units

@@ -1,14 +1,17 @@
 """The why panel: every rule for one slot of one face, with value, limit and headroom."""
 
 from dataclasses import dataclass
-from datetime import datetime
+from datetime import datetime, tzinfo
 
 import numpy as np
 
-from amber_gable.core.weather.rules import LETTERS
-from amber_gable.core.weather.windows import SlotReadings, Windows, moment
+from amber_gable.core.state.answers import told
+from amber_gable.core.state.judgement import weather_answer
+from amber_gable.core.state.part_state import Wait, clock
+from amber_gable.core.weather.windows import Windows, moment
 from amber_gable.domain.grid import SLOT_S
 from amber_gable.domain.units import quantity_of
+from amber_gable.services.weather.judged_faces import JudgedFace
 from amber_gable.web.views.units import Units
 
 
@@ -30,6 +33,7 @@ class Why:
     """`answer` is the one line to read from the ladder; `then` what follows from it."""
 
     title: str
+    what: str
     ok: bool
     answer: str
     then: str
@@ -54,8 +58,9 @@ def _figure(value: float, symbol: str, units: Units) -> tuple[str, str]:
     return (f"{0:.{digits}f}" if float(text) == 0 else text), symbol
 
 
-def why_panel(name: str, windows: Windows, readings: SlotReadings, slot: int, units: Units) -> Why:
-    """Slot `slot` of the one-row windows."""
+def why_panel(row: JudgedFace, at: datetime, slot: int, units: Units) -> Why:
+    """Why a face's step may be done at a moment or may not; `slot` is the one that holds the moment."""
+    windows, readings = row.windows, row.readings()
     slots = windows.slots
     rows = []
     for check in sorted(windows.checks, key=lambda c: (not c.stops[0, slot], c.rule.number or 99, c.rule.id)):
@@ -80,28 +85,20 @@ def why_panel(name: str, windows: Windows, readings: SlotReadings, slot: int, un
                 source=check.source,
             )
         )
-    start, ok = slots.time(slot), bool(windows.ok[0, slot])
-    end = slot
-    while end < len(slots) and windows.ok[0, end] == ok and slots.day[end] == slots.day[slot]:
-        end += 1
-    until = slots.time(end)
-    if ok:
-        answer, then = f"Yes, until {until:%H:%M}", "Last stroke of this window. All ten rules hold."
-    else:
-        letters = windows.letters(0, slot)
-        answer = "No: " + LETTERS[letters[0]]
-        later = np.flatnonzero(windows.ok[0, slot:])
-        opens = slots.time(slot + int(later[0])) if later.size else None
-        then = (
-            f"Next window opens {opens:%a} {opens.day} {opens:%b %H:%M}." if opens else "No window in the days shown."
-        )
+    start = slots.time(slot)
+    # Where the part's state is not asked for, the weather answers alone.
+    answer = row.judged.answer(max(at, start)) if row.judged is not None else weather_answer(windows, slot)
+    words = told(answer, slots.tz)
+    holding = sum(r.holds for r in rows)
+    if row.judged is not None and answer.waits:
+        rows = [_state_row(w, slots.tz) for w in answer.waits] + rows
     stages = []
-    for label, at in (
+    for label, reached in (
         ("Dry to touch", windows.touch_at),
         ("Rain-ready", windows.rain_ready_at),
         ("Recoat", windows.recoat_at),
     ):
-        t = None if at is None else moment(float(at[0, slot]), slots)
+        t = None if reached is None else moment(float(reached[0, slot]), slots)
         stages.append((label, f"{t:%a %H:%M}" if t else "not in the days known"))
     measured = [
         ("Air", readings.air, "°C"),
@@ -115,16 +112,23 @@ def why_panel(name: str, windows: Windows, readings: SlotReadings, slot: int, un
     if windows.wet_edge_min is not None:
         values.append(("Wet edge", f"{windows.wet_edge_min[0, slot]:.0f}", "min"))
     return Why(
-        title=f"{name}, {start:%a} {start.day} {start:%b %H:%M}",
-        ok=ok,
-        answer=answer,
-        then=then,
+        title=f"{row.face.name}, {start:%a} {start.day} {start:%b %H:%M}",
+        what=row.what,
+        ok=words.ok,
+        answer=words.headline,
+        then=f"{words.then} {holding} of {len(windows.checks)} weather rules hold.".strip(),
         rows=rows,
         readings=values,
         stages=stages,
         previous=slots.time(slot - 1) if slot else None,
         following=slots.time(slot + 1) if slot + 1 < len(slots) else None,
     )
+
+
+def _state_row(wait: Wait, tz: tzinfo) -> RuleRow:
+    """What the part waits for, as a row above the weather's rules."""
+    until = clock(wait.until, tz) if wait.until is not None else "no day known"
+    return RuleRow(0, wait.letter, wait.words[:1].upper() + wait.words[1:], "not yet", until, "–", False, wait.lifts)
 
 
 def slot_of(windows: Windows, t: datetime) -> int:

@@ -1,0 +1,95 @@
+"""What must be behind a piece of work before it begins: the trade's order within a part, on a face, and beside it."""
+
+from collections.abc import Mapping, Sequence
+from math import ceil, hypot
+
+from amber_gable.core.plan.tasks import After
+from amber_gable.core.plan.work import WorkItem
+from amber_gable.core.survey.house_plan import house_plan
+from amber_gable.core.work.waits import film_stage, wait_hours
+from amber_gable.domain.job import JobBundle
+from amber_gable.domain.operation import OperationKind
+from amber_gable.domain.survey import Face
+
+_K = OperationKind
+DIRTY = (_K.WASH, _K.STRIP, _K.SCRAPE, _K.SAND, _K.DUST, _K.REPAIR)
+"""What leaves water, chips or dust on whatever is beside it."""
+BESIDE_M = 0.6
+"""Walls whose ends are nearer than this touch: what runs off the one wets the other."""
+
+Gates = dict[str, tuple[After, ...]]
+"""Moments without work of their own: passed when all that each names is done."""
+
+
+def within_part(item: WorkItem, items: Sequence[WorkItem]) -> list[After]:
+    """The steps before it on the same piece, each with the wait or the stage that lies between."""
+    out = []
+    for other in items:
+        if other.number >= item.number or not item.overlaps(other):
+            continue
+        if other.stint.lays_film:
+            stage = film_stage(item.stint.first)
+            out.append(After(other.id, 0, stage) if stage is not None else After(other.id))
+        else:
+            hours = max(wait_hours(o, item.stint.first) for o in other.stint.operations)
+            out.append(After(other.id, ceil(hours * 60)))
+    return out
+
+
+def dirt_before_films(items: Sequence[WorkItem], bundle: JobBundle) -> tuple[Gates, dict[str, tuple[str, ...]]]:
+    """All dirty work on a face, and all washing of what touches it, stands before any film there. Gates by name, and
+    for each film the gates it waits for. What a part still sands between its own films is its own affair."""
+    early = [i for i in items if i.first_film is None or i.number < i.first_film]
+    dirty = [i for i in early if any(o.kind in DIRTY for o in i.stint.operations)]
+    wet = [i for i in dirty if any(o.kind.wets for o in i.stint.operations)]
+    beside = touching(bundle.property.faces)
+    gates: Gates = {}
+    for face in dict.fromkeys(i.part.face.id for i in items):
+        mine = [After(i.id) for i in dirty if i.part.face.id == face]
+        theirs = [After(i.id) for i in wet if i.part.face.id in beside.get(face, ())]
+        gates[f"clean.{face}"] = (*mine, *theirs)
+    waits: dict[str, tuple[str, ...]] = {
+        i.id: (f"clean.{i.part.face.id}",) for i in items if i.stint.full_film and gates[f"clean.{i.part.face.id}"]
+    }
+    return {name: edges for name, edges in gates.items() if edges}, waits
+
+
+def touching(faces: Sequence[Face]) -> Mapping[str, frozenset[str]]:
+    """Which faces touch: walls that share a corner, and all that is no wall with the walls of its building."""
+    walls = house_plan(tuple(faces))
+    ends = {w.face.id: (w.start, w.end) for w in walls}
+    out: dict[str, set[str]] = {f.id: set() for f in faces}
+    for a in faces:
+        for b in faces:
+            if a.id == b.id or a.building != b.building:
+                continue
+            if a.id in ends and b.id in ends:
+                gap = min(hypot(p[0] - q[0], p[1] - q[1]) for p in ends[a.id] for q in ends[b.id])
+                near = gap <= BESIDE_M
+            else:
+                near = True
+            if near:
+                out[a.id].add(b.id)
+    return {id_: frozenset(found) for id_, found in out.items()}
+
+
+def on_face(item: WorkItem, items: Sequence[WorkItem], bundle: JobBundle) -> list[After]:
+    """What another part of the face must have behind it first, after the school of the order on a face.
+
+    Fields first: trim begins after the field's first stint, its first film after the field's last. Trim first: the
+    field's first film comes after the trim's last.
+    """
+    late = bundle.schools["order"] == "fields-first"
+    if item.trim is not late or (item.part.item_kind and not item.trim):
+        return []
+    others = [
+        o
+        for o in items
+        if o.part.face.id == item.part.face.id and o.trim is not late and (not o.part.item_kind or o.trim)
+    ]
+    out = []
+    if late and item.number == 0:
+        out += [After(o.id) for o in others if o.number == 0 and not o.stint.lays_film]
+    if item.number == item.first_film:
+        out += [After(o.id) for o in others if o.number == o.stints - 1]
+    return out

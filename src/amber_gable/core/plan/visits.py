@@ -1,0 +1,61 @@
+"""Small steps of one visit put together: what a crew does on a face in one go, and ticks off in one touch."""
+
+from collections.abc import Sequence
+from dataclasses import dataclass
+from datetime import datetime, timedelta
+
+from amber_gable.core.state.job_state import Status, TaskState
+from amber_gable.domain.plan import Task
+
+SMALL = timedelta(minutes=30)
+LONGEST = timedelta(hours=2)
+_GAP = timedelta(minutes=2)
+
+
+@dataclass(frozen=True)
+class Visit:
+    """Tasks that follow one another on a face."""
+
+    tasks: tuple[TaskState, ...]
+
+    @property
+    def first(self) -> Task:
+        return self.tasks[0].task
+
+    @property
+    def start(self) -> datetime:
+        return self.first.start
+
+    @property
+    def end(self) -> datetime:
+        return self.tasks[-1].task.end
+
+    @property
+    def status(self) -> Status:
+        order = (Status.RUNNING, Status.LATE, Status.DUE, Status.AHEAD, Status.DONE, Status.GONE)
+        return min((t.status for t in self.tasks), key=order.index)
+
+    @property
+    def crew_hours(self) -> float:
+        return sum(t.task.crew_hours for t in self.tasks)
+
+
+def visits(tasks: Sequence[TaskState]) -> list[Visit]:
+    """Tasks in the order of their start, bundled."""
+    out: list[list[TaskState]] = []
+    for state in sorted(tasks, key=lambda t: t.task.start):
+        if out and _goes_along(out[-1], state):
+            out[-1].append(state)
+        else:
+            out.append([state])
+    return [Visit(tuple(group)) for group in out]
+
+
+def _goes_along(group: Sequence[TaskState], state: TaskState) -> bool:
+    first, last, task = group[0].task, group[-1].task, state.task
+    if task.face != last.face or task.start - last.end > _GAP or task.end - first.start > LONGEST:
+        return False
+    if min(last.end - last.start, task.end - task.start) >= SMALL:
+        return False
+    # A can is opened for one film; what lays none goes along with what lays none.
+    return (last.product, last.colour, last.method) == (task.product, task.colour, task.method)

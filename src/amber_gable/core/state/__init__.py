@@ -1,0 +1,1 @@
+"""What has been done to each part, what stands there now, and whether its next step may be done."""

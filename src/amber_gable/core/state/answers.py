@@ -1,0 +1,90 @@
+"""Judgements in words: the same sentence for a wall and an hour wherever it is asked."""
+
+from dataclasses import dataclass
+from datetime import datetime, tzinfo
+
+from amber_gable.core.state.job_state import Board, TaskState
+from amber_gable.core.state.judgement import Answer, Verdict
+from amber_gable.core.state.part_state import Wait, clock
+from amber_gable.core.weather.rules import LETTERS
+
+
+@dataclass(frozen=True)
+class Told:
+    """`headline` is the one line to read from the ladder; `then` what follows from it."""
+
+    headline: str
+    then: str
+    ok: bool
+
+
+def told(answer: Answer, tz: tzinfo) -> Told:
+    opens = f" Next open: {clock(answer.opens, tz)}." if answer.opens is not None else " No window in the days known."
+    match answer.verdict:
+        case Verdict.YES:
+            until = "" if answer.until is None else f", until {answer.until.astimezone(tz):%H:%M}"
+            return Told(f"Yes{until}", _closing(answer), True)
+        case Verdict.WEATHER:
+            return Told(f"No: {LETTERS[answer.letters[0]]}", opens.strip(), False)
+        case Verdict.WAITS:
+            first = answer.waits[0]
+            head = f"Weather fine, not ready: {first.words}" if answer.weather_ok else f"Not ready: {first.words}"
+            return Told(head, _ready(answer.waits, tz) + opens, False)
+        case Verdict.STOPPED:
+            stop = next(w for w in answer.waits if w.letter == "S")
+            lifts = f"What lifts it: {stop.lifts}" if stop.lifts else ""
+            until = f" Ends by itself {clock(stop.until, tz)}." if stop.until else ""
+            return Told(f"Stop: {stop.words}", f"{lifts}{until}".strip(), False)
+    return Told("Not known", "The weather known does not reach this hour.", False)
+
+
+def _closing(answer: Answer) -> str:
+    """What ends the open stretch, and what to do about it."""
+    if answer.closes == "R" and answer.until is not None:
+        return f"Rain is due: last stroke {answer.until:%H:%M}, then sheet what is not rain-ready."
+    if answer.closes in ("", "N"):
+        return "Last stroke of the crew's day."
+    return f"Then {LETTERS[answer.closes]}."
+
+
+def _ready(waits: tuple[Wait, ...], tz: tzinfo) -> str:
+    """From when, and what ends or shortens each wait."""
+    out = []
+    for wait in waits:
+        until = f"Ready {clock(wait.until, tz)}" if wait.until is not None else "No day known"
+        out.append(f"{until}; {wait.lifts}." if wait.lifts else f"{until}.")
+    return " ".join(dict.fromkeys(out))
+
+
+@dataclass(frozen=True)
+class LastStroke:
+    """Last moment today at which the coat that is really next or under way may be laid; `time` None where there is no
+    such moment."""
+
+    time: datetime | None
+    face: str
+    words: str
+
+
+def last_stroke(board: Board, now: datetime) -> LastStroke | None:
+    """Of the film under way, else of the one that comes next; None where no film is left."""
+    films = [t for t in board.open if t.task.kind.lays_film and not t.stopped]
+    on = [t for t in (board.now, board.next) if t is not None and t in films]
+    found = next(iter((*on, *films)), None)
+    if found is None or found.answer is None:
+        return None
+    task, answer, tz = found.task, found.answer, now.tzinfo
+    assert tz is not None
+    what = f"{task.zone_name}, {task.operation.split(', then ')[0].lower()}"
+    if task.start.astimezone(tz).date() > now.date():
+        return LastStroke(None, task.face_name, f"{what}: next coat {clock(task.start, tz)}")
+    if answer.ok and answer.until is not None:
+        return LastStroke(answer.until.astimezone(tz), task.face_name, what)
+    return LastStroke(None, task.face_name, f"{what}: {_short(found)}")
+
+
+def _short(state: TaskState) -> str:
+    answer = state.answer
+    if answer is None or not answer.letters:
+        return "no window today"
+    return answer.waits[0].words if answer.waits else LETTERS[answer.letters[0]]

@@ -1,0 +1,66 @@
+"""The clocks of a film that was laid: when it is dry to touch, rain-ready and fit for the next coat, and whether rain
+fell on it before."""
+
+from dataclasses import dataclass
+from datetime import datetime, timedelta
+
+import numpy as np
+
+from amber_gable.core.climate.job_climate import SiteClimate
+from amber_gable.core.weather.drying import DryingStage, reached
+from amber_gable.core.weather.rules import RAIN_MEASURABLE
+from amber_gable.core.weather.windows import moment
+from amber_gable.domain.grid import STEP_S
+from amber_gable.domain.product import Product
+from amber_gable.domain.survey import Item, Zone
+
+
+@dataclass(frozen=True)
+class Film:
+    """`known`: the weather since it was laid is known; a film older than that is taken as dry. Times beyond the weather
+    that is known are None. `rained_at`: rain reached the face before the film was rain-ready."""
+
+    product: Product
+    laid_at: datetime
+    known: bool
+    touch_at: datetime | None
+    rain_ready_at: datetime | None
+    recoat_at: datetime | None
+    latest_recoat: datetime | None
+    rained_at: datetime | None
+
+    @property
+    def name(self) -> str:
+        return self.product.name
+
+
+def film_of(site: SiteClimate, part: Zone | Item, product: Product, colour: str, laid_at: datetime) -> Film:
+    """The film laid on a part at that moment, through the weather as it is known now."""
+    steps, slots = site.climate.steps, site.slots
+    latest = None if product.max_recoat_h is None else laid_at + timedelta(hours=product.max_recoat_h)
+    at = int(np.ceil((laid_at.timestamp() - steps.start) / STEP_S))
+    if not 0 <= at <= len(steps):
+        return Film(product, laid_at, False, None, None, None, latest, None)
+    row = site.row_of(part, colour)
+    rates = site.base.drying(row, product)
+    laid = np.array([at])
+
+    def when(stage: DryingStage) -> float:
+        return float(reached(rates.of(stage), laid, stage.hours(product))[0, 0])
+
+    def local(step: float) -> datetime | None:
+        return moment(steps.start + STEP_S * step, slots)
+
+    ready = when(DryingStage.RAIN_READY)
+    fresh = site.climate.wall_rain[row, at : int(min(np.ceil(ready), len(steps)))]
+    wet = np.flatnonzero(fresh >= RAIN_MEASURABLE)
+    return Film(
+        product=product,
+        laid_at=laid_at,
+        known=True,
+        touch_at=local(when(DryingStage.TOUCH)),
+        rain_ready_at=local(ready),
+        recoat_at=local(when(DryingStage.RECOAT)),
+        latest_recoat=latest,
+        rained_at=local(at + float(wet[0])) if wet.size else None,
+    )

@@ -1,0 +1,194 @@
+"""A job as it stands: the state of every part, and of each task of a plan whether it is done, under way, or may be
+done."""
+
+from collections.abc import Iterator, Mapping, Sequence
+from dataclasses import dataclass
+from datetime import datetime
+from enum import StrEnum
+
+from amber_gable.core.climate.job_climate import SiteClimate
+from amber_gable.core.specification.stops import Stop, job_stops
+from amber_gable.core.state.judgement import Answer, Judged, Verdict, hardest, judge
+from amber_gable.core.state.part_state import CellState, PartState, Surroundings, Wait, part_states, waits_of
+from amber_gable.core.state.progress import progress
+from amber_gable.core.survey.painted import Key
+from amber_gable.core.work.stints import Stint, stints
+from amber_gable.domain.plan import Plan, Task
+from amber_gable.domain.site_record import SiteEntry
+
+_LEAST = 1e-6
+
+
+class Status(StrEnum):
+    """Where a planned task stands. `late`: its time is over; `due`: its time is now; `gone`: its part or its steps are
+    no longer in the job."""
+
+    DONE = "done"
+    RUNNING = "running"
+    LATE = "late"
+    DUE = "due"
+    AHEAD = "ahead"
+    GONE = "gone"
+
+
+@dataclass(frozen=True)
+class TaskState:
+    """A task held against the state of its parts. `answer` is for now, or for its planned start where that lies ahead;
+    `judged` the part that stands most in its way; `shut` the first moment of its time at which it may not go on, with
+    the letter. `begun` is the entry that says it is under way, `noted` the last one that speaks of it."""
+
+    task: Task
+    status: Status
+    steps: tuple[str, ...] = ()
+    judged: Judged | None = None
+    answer: Answer | None = None
+    shut: tuple[datetime, str] | None = None
+    begun: SiteEntry | None = None
+    noted: SiteEntry | None = None
+
+    @property
+    def open(self) -> bool:
+        return self.status not in (Status.DONE, Status.GONE)
+
+    @property
+    def workable(self) -> bool:
+        return self.open and self.answer is not None and self.answer.ok
+
+    @property
+    def stopped(self) -> bool:
+        """Its part forbids it, whatever the weather, and no hour of today ends that."""
+        return self.open and self.answer is not None and self.answer.verdict in (Verdict.STOPPED, Verdict.WAITS)
+
+
+def surroundings(site: SiteClimate, now: datetime, stops: Mapping[Key, Sequence[Stop]] | None = None) -> Surroundings:
+    """What states are worked out from; `stops` where they are known already."""
+    held = job_stops(site.bundle) if stops is None else stops
+    return Surroundings(site, now.astimezone(site.slots.tz), progress(site.bundle.job.record), held)
+
+
+@dataclass(frozen=True)
+class JobState:
+    around: Surroundings
+    parts: dict[Key, PartState]
+
+    @property
+    def now(self) -> datetime:
+        return self.around.now
+
+    def task(self, task: Task) -> TaskState:
+        """Where a task of the plan stands."""
+        found = list(self._pieces(task))
+        if not found:
+            return TaskState(task, Status.GONE)
+        noted = _last_entry(found, task)
+        left = [(s, c, ops) for s, c in found if (ops := tuple(o for o in c.cell.open if o.id in task.steps))]
+        if not left:
+            return TaskState(task, Status.DONE, noted=noted)
+        begun = next((c.cell.running for _, c, _ in left if _runs(c, task)), None)
+        status = Status.RUNNING if begun else self._by_time(task)
+        ahead = status is Status.AHEAD
+        at = task.start if ahead else self.now
+        judged = []
+        for state, cell, operations in left:
+            stint = Stint(operations)
+            one = judge(self.around.site, state, cell, stint, self._waits(state, cell, stint, as_planned=ahead))
+            if one is not None:
+                judged.append((one, one.answer(at)))
+        worst, answer = hardest(judged)
+        shuts = [s for one, _ in judged if (s := one.first_shut(at, max(task.end, at)))]
+        steps = tuple(dict.fromkeys(o.id for _, _, ops in left for o in ops))
+        return TaskState(task, status, steps, worst, answer, min(shuts, default=None), begun, noted)
+
+    def judged(self, key: Key, *, film: bool = False) -> Judged | None:
+        """A part's next step, or its next film, where the work goes on; None where nothing of it is left."""
+        state = self.parts.get(key)
+        cell = state.next_cell if state is not None else None
+        if state is None or cell is None:
+            return None
+        wanted = next((s for s in stints(cell.cell.open) if s.lays_film or not film), None)
+        if wanted is None:
+            return None
+        return judge(self.around.site, state, cell, wanted, self._waits(state, cell, wanted, as_planned=False))
+
+    def _pieces(self, task: Task) -> Iterator[tuple[PartState, CellState]]:
+        """The stretches of the parts that the task is on."""
+        if task.extent is None:
+            return
+        for key in task.extent.parts:
+            state = self.parts.get(key)
+            if state is None or not {o.id for o in state.operations} & set(task.steps):
+                continue
+            for cell in state.cells:
+                if cell.cell.left < task.extent.right - _LEAST and cell.cell.right > task.extent.left + _LEAST:
+                    yield state, cell
+
+    def _waits(self, state: PartState, cell: CellState, stint: Stint, *, as_planned: bool) -> tuple[Wait, ...]:
+        """What the task waits for: as planned, steps before it will have been done by then."""
+        waits = waits_of(self.around, state.part, cell, stint)
+        first = cell.next
+        if as_planned or first is None or first.first.id == stint.first.id:
+            return waits
+        return (Wait("B", f"first comes “{first.name}”", None, "that it is done, or noted as done"), *waits)
+
+    def _by_time(self, task: Task) -> Status:
+        if task.end <= self.now:
+            return Status.LATE
+        return Status.DUE if task.start <= self.now else Status.AHEAD
+
+
+def _runs(cell: CellState, task: Task) -> bool:
+    running = cell.cell.running
+    return running is not None and bool(set(running.steps) & set(task.steps))
+
+
+def _last_entry(found: Sequence[tuple[PartState, CellState]], task: Task) -> SiteEntry | None:
+    entries = [
+        e
+        for state, cell in found
+        for o, e in zip(state.operations, cell.cell.done, strict=True)
+        if e is not None and o.id in task.steps
+    ]
+    entries += [e for _, c in found for e in (c.cell.running, c.cell.refused) if e and set(e.steps) & set(task.steps)]
+    return max(entries, key=lambda e: e.noted, default=None)
+
+
+def job_state(around: Surroundings) -> JobState:
+    return JobState(around, part_states(around))
+
+
+@dataclass(frozen=True)
+class Board:
+    """A plan as it stands: `now` is what the crew does or should do, `next` what follows; `late` what should have been
+    done. Nothing is `now` that its part forbids."""
+
+    tasks: tuple[TaskState, ...]
+
+    @property
+    def open(self) -> list[TaskState]:
+        return [t for t in self.tasks if t.open]
+
+    @property
+    def now(self) -> TaskState | None:
+        running = [t for t in self.open if t.status is Status.RUNNING and not t.stopped]
+        due = [t for t in self.open if t.status in (Status.LATE, Status.DUE) and t.workable]
+        return next(iter((*running, *due)), None)
+
+    @property
+    def next(self) -> TaskState | None:
+        """What can be done after that: due and workable, else the first that lies ahead."""
+        now = self.now
+        rest = [t for t in self.open if t is not now and (t.status is Status.AHEAD or t.workable)]
+        return next((t for t in rest if not t.stopped), None)
+
+    @property
+    def late(self) -> list[TaskState]:
+        return [t for t in self.open if t.status is Status.LATE]
+
+    @property
+    def held(self) -> list[TaskState]:
+        """Due or late, and not to be done now."""
+        return [t for t in self.open if t.status in (Status.LATE, Status.DUE, Status.RUNNING) and not t.workable]
+
+
+def board(state: JobState, plan: Plan) -> Board:
+    return Board(tuple(state.task(t) for t in plan.tasks))

@@ -1,0 +1,223 @@
+"""May this step be done here, and when: the one judgement that lanes, *Can I paint?*, plan, warnings, day sheet and
+last stroke read.
+
+Weather is judged in slots, for a film whose last stroke is at the slot's end and for its drying after that; what the
+part waits for is held against the moment. A task is judged over the whole of its time.
+"""
+
+from collections.abc import Sequence
+from dataclasses import dataclass
+from datetime import datetime
+from enum import StrEnum
+from functools import cached_property
+
+import numpy as np
+import numpy.typing as npt
+
+from amber_gable.core.climate.job_climate import SiteClimate
+from amber_gable.core.state.part_state import CellState, PartState, Wait, soaked_until
+from amber_gable.core.weather.slots import Slots
+from amber_gable.core.weather.windows import Windows
+from amber_gable.core.work.record import coat_colour
+from amber_gable.core.work.stints import Stint
+from amber_gable.core.work.waits import seals
+from amber_gable.domain.finish import Finish
+from amber_gable.domain.grid import SLOT_S
+from amber_gable.domain.product import Product
+from amber_gable.domain.survey import Item, Zone
+
+
+@dataclass(frozen=True)
+class Work:
+    """A stint on a part, with what it lays where it lays a film."""
+
+    stint: Stint
+    product: Product | None
+    colour: str | None
+    windows: Windows
+
+
+def work_of(site: SiteClimate, part: Zone | Item, finish: Finish, stint: Stint) -> Work:
+    """The stint in the weather of the part's surface."""
+    first = stint.first
+    if first.product is None or first.method is None:
+        return Work(stint, None, None, site.for_preparation(part, stint.kind))
+    product = site.bundle.product(first.product)
+    colour = coat_colour(first, product, finish.colour)
+    return Work(stint, product, colour, site.for_coat(part, product, first.method, colour))
+
+
+def damp_after_rain(
+    site: SiteClimate, part: Zone | Item, stint: Stint, soaks_h: float | None, read_at: datetime | None
+) -> npt.NDArray[np.bool_]:
+    """(S,): slots in which rain that fell on the prepared part before them forbids a step that seals it."""
+    slots = site.slots
+    if soaks_h is None or not seals(stint.first):
+        return np.zeros(len(slots), dtype=bool)
+    row = site.row_of(part, part.colour_now)
+    starts = slots.start + SLOT_S * np.arange(len(slots))
+    return np.asarray(soaked_until(site, row, soaks_h, read_at) > starts)
+
+
+class Verdict(StrEnum):
+    YES = "yes"
+    WEATHER = "weather"
+    WAITS = "waits"
+    STOPPED = "stopped"
+    NOTHING = "nothing left"
+    UNKNOWN = "beyond the weather known"
+
+
+@dataclass(frozen=True)
+class Answer:
+    """What holds at a moment. `weather_ok`: the weather alone would allow it. `until` ends the open stretch (the last
+    stroke) and `closes` is the letter that ends it; `opens` is when it may be done next. `letters` stop it."""
+
+    verdict: Verdict
+    at: datetime
+    weather_ok: bool
+    letters: tuple[str, ...]
+    waits: tuple[Wait, ...]
+    until: datetime | None = None
+    closes: str = ""
+    opens: datetime | None = None
+
+    @property
+    def ok(self) -> bool:
+        return self.verdict is Verdict.YES
+
+
+@dataclass(frozen=True)
+class Judged:
+    """A step of a part in its state, for every slot from now on."""
+
+    state: PartState
+    cell: CellState
+    work: Work
+    damp: npt.NDArray[np.bool_]
+    waits: tuple[Wait, ...]
+
+    @property
+    def slots(self) -> Slots:
+        return self.work.windows.slots
+
+    @cached_property
+    def ready(self) -> float:
+        """Epoch second from which the part is ready; inf where no day is known."""
+        ends = [w.until for w in self.waits]
+        return max((e.timestamp() if e is not None else np.inf for e in ends), default=-np.inf)
+
+    @cached_property
+    def ok(self) -> npt.NDArray[np.bool_]:
+        """(S,): slots in which the step may be done, in part at least."""
+        ends = self.slots.start + SLOT_S * (np.arange(len(self.slots)) + 1.0)
+        return np.asarray(self.work.windows.ok[0] & ~self.damp & (ends > self.ready))
+
+    @cached_property
+    def letters(self) -> npt.NDArray[np.str_]:
+        """(S,): the letter to show for each slot, '' where the step may be done. Night first, then what the part waits
+        for, then the weather."""
+        weather = self.work.windows.first_letters()[0]
+        out = np.where(self.damp & (weather != "N"), "M", weather)
+        ends = self.slots.start + SLOT_S * (np.arange(len(self.slots)) + 1.0)
+        for wait in sorted(self.waits, key=lambda w: "BMS".index(w.letter)):
+            until = np.inf if wait.until is None else wait.until.timestamp()
+            out = np.where((ends <= until) & (weather != "N"), wait.letter, out)
+        return out
+
+    def answer(self, at: datetime) -> Answer:
+        """May the step be done at that moment?"""
+        slots = self.slots
+        slot = int((at.timestamp() - slots.start) // SLOT_S)
+        if not 0 <= slot < len(slots):
+            return Answer(Verdict.UNKNOWN, at, False, ("?",), self.waits)
+        # How wet the wood read is no weather, though it is judged with it.
+        weather_ok = not any(c.stops[0, slot] for c in self.work.windows.checks if c.rule.id != "substrate")
+        waits = tuple(w for w in self.waits if w.until is None or w.until > at)
+        letters = tuple(self.work.windows.letters(0, slot))
+        if self.damp[slot]:
+            letters = (*letters, *(() if "M" in letters else ("M",)))
+        opens = self._opens(slot, at)
+        if waits:
+            verdict = Verdict.STOPPED if any(w.letter == "S" for w in waits) else Verdict.WAITS
+            said = tuple(dict.fromkeys(w.letter for w in waits))
+            return Answer(verdict, at, weather_ok, (*said, *letters), waits, opens=opens)
+        if not self.ok[slot]:
+            return Answer(Verdict.WEATHER, at, weather_ok, letters, (), opens=opens)
+        return _open(slots, self.ok, self.letters, slot, at)
+
+    def _opens(self, slot: int, at: datetime) -> datetime | None:
+        later = np.flatnonzero(self.ok[slot:])
+        if not later.size:
+            return None
+        first = self.slots.time(slot + int(later[0]))
+        ready = datetime.fromtimestamp(self.ready, first.tzinfo) if np.isfinite(self.ready) else at
+        return max(first, ready, at)
+
+    def first_shut(self, start: datetime, end: datetime) -> tuple[datetime, str] | None:
+        """The first moment between the two at which the step may not go on, and by what letter; None where it may all
+        the time, or where the weather is not known so far."""
+        slots = self.slots
+        first = int((start.timestamp() - slots.start) // SLOT_S)
+        last = int(-((slots.start - end.timestamp()) // SLOT_S))
+        if first < 0 or first >= len(slots):
+            return None
+        if start.timestamp() < self.ready:
+            waits = [w for w in self.waits if w.until is None or w.until > start]
+            return start, waits[0].letter
+        shut = np.flatnonzero(~self.ok[first : min(max(last, first + 1), len(slots))])
+        if not shut.size:
+            return None
+        slot = first + int(shut[0])
+        return max(slots.time(slot), start), str(self.letters[slot])
+
+
+def _open(slots: Slots, ok: npt.NDArray[np.bool_], letters: npt.NDArray[np.str_], slot: int, at: datetime) -> Answer:
+    """Yes, until the open stretch of that day ends."""
+    end = slot
+    while end < len(slots) and ok[end] and slots.day[end] == slots.day[slot]:
+        end += 1
+    closes = str(letters[end]) if end < len(slots) else "?"
+    return Answer(Verdict.YES, at, True, (), (), until=slots.time(end), closes=closes)
+
+
+def weather_answer(windows: Windows, slot: int) -> Answer:
+    """The same for a coat that is only asked about, on a face whose state plays no part."""
+    slots, ok = windows.slots, windows.ok[0]
+    at = slots.time(slot)
+    if ok[slot]:
+        return _open(slots, ok, windows.first_letters()[0], slot, at)
+    later = np.flatnonzero(ok[slot:])
+    opens = slots.time(slot + int(later[0])) if later.size else None
+    return Answer(Verdict.WEATHER, at, False, tuple(windows.letters(0, slot)), (), opens=opens)
+
+
+def judge(
+    site: SiteClimate,
+    state: PartState,
+    cell: CellState,
+    stint: Stint | None = None,
+    waits: tuple[Wait, ...] | None = None,
+) -> Judged | None:
+    """The cell's next step, or another stint on it with its own waits, as it may be done from now on; None where
+    nothing is left."""
+    wanted = stint or cell.next
+    if wanted is None:
+        return None
+    part = state.part.part
+    work = work_of(site, part, state.finish, wanted)
+    damp = damp_after_rain(site, part, wanted, cell.soaks_h, cell.read_at)
+    return Judged(state, cell, work, damp, cell.waits if waits is None else waits)
+
+
+def hardest(judged: Sequence[tuple[Judged, Answer]]) -> tuple[Judged, Answer]:
+    """Of several parts worked on together, the one that stands most in the way."""
+    order = [Verdict.STOPPED, Verdict.WAITS, Verdict.UNKNOWN, Verdict.WEATHER, Verdict.YES]
+
+    def rank(one: tuple[Judged, Answer]) -> tuple[int, float]:
+        answer = one[1]
+        if answer.until is not None:
+            return order.index(answer.verdict), answer.until.timestamp()
+        return order.index(answer.verdict), -(answer.opens.timestamp() if answer.opens is not None else np.inf)
+
+    return min(judged, key=rank)

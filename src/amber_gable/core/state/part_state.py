@@ -1,0 +1,348 @@
+"""What stands on each part now and what it waits for: a fact with its reasons, from the specification, the record of
+the site, meter readings and the weather up to now."""
+
+from collections.abc import Mapping, Sequence
+from dataclasses import dataclass, replace
+from datetime import UTC, datetime, time, timedelta, tzinfo
+
+import numpy as np
+
+from amber_gable.core.climate.job_climate import SiteClimate, part_moisture_limit
+from amber_gable.core.specification.stops import Stop
+from amber_gable.core.state.film import Film, film_of
+from amber_gable.core.state.progress import Cell, Progress, cells
+from amber_gable.core.survey.moisture import judged_moisture
+from amber_gable.core.survey.painted import Key, PaintedPart, painted_parts
+from amber_gable.core.weather.drying import DryingStage
+from amber_gable.core.work.record import coat_colour
+from amber_gable.core.work.stints import Stint, stints
+from amber_gable.core.work.waits import PAST, dampens, film_stage, seals, wait_hours
+from amber_gable.domain.condition import MoistureReading
+from amber_gable.domain.finish import Finish
+from amber_gable.domain.grid import SLOT_S, STEP_S
+from amber_gable.domain.operation import Operation, OperationKind, Technique
+from amber_gable.domain.product import Product
+from amber_gable.domain.site_record import SiteEntry
+
+SOAKS_MM, SOAKS_H = 1.0, 6
+"""Rain on the face that wets it as a wash does: so much within so many hours. Less wets the surface only."""
+WHOLE = 0.95
+"""A film on this share of the surface keeps rain off what lies below it."""
+
+
+@dataclass(frozen=True)
+class Wait:
+    """Why the next step may not begin yet. `letter`: S a stop, M a damp substrate, B what lies below. `until` is None
+    where no day is known; `lifts` says what ends or shortens it."""
+
+    letter: str
+    words: str
+    until: datetime | None
+    lifts: str = ""
+
+
+@dataclass(frozen=True)
+class CellState:
+    """A stretch of a part: what is next on it, what that waits for, the film on top, what is masked or taken down, and
+    what somebody should look at."""
+
+    cell: Cell
+    next: Stint | None
+    waits: tuple[Wait, ...]
+    film: Film | None
+    away: tuple[str, ...]
+    findings: tuple[str, ...]
+    soaks_h: float | None
+    read_at: datetime | None
+
+    @property
+    def ready_at(self) -> datetime | None:
+        """When the last of the waits ends; None where one has no day."""
+        ends = [w.until for w in self.waits]
+        return max((e for e in ends if e is not None), default=None) if None not in ends else None
+
+    @property
+    def finished(self) -> bool:
+        return self.next is None
+
+
+@dataclass(frozen=True)
+class PartState:
+    part: PaintedPart
+    finish: Finish
+    operations: tuple[Operation, ...]
+    cells: tuple[CellState, ...]
+
+    @property
+    def finished(self) -> bool:
+        return all(c.finished for c in self.cells)
+
+    @property
+    def begun(self) -> bool:
+        return any(c.cell.last is not None or c.cell.running is not None for c in self.cells)
+
+    @property
+    def next_cell(self) -> CellState | None:
+        """Where the work goes on: what is under way, else the stretch that is furthest behind."""
+        left = [c for c in self.cells if not c.finished]
+        running = [c for c in left if c.cell.running is not None]
+        return next(iter(running or sorted(left, key=lambda c: -len(c.cell.open))), None)
+
+    def share_done(self, step: str) -> float:
+        """How much of the part has had a step, by width."""
+        n = next(i for i, o in enumerate(self.operations) if o.id == step)
+        return sum(c.cell.share for c in self.cells if c.cell.done[n] is not None)
+
+
+@dataclass(frozen=True)
+class Surroundings:
+    """What the states of all parts of a job are worked out from."""
+
+    site: SiteClimate
+    now: datetime
+    record: Progress
+    stops: Mapping[Key, Sequence[Stop]]
+
+    @property
+    def tz(self) -> tzinfo:
+        return self.site.slots.tz
+
+
+def part_state(around: Surroundings, part: PaintedPart, finish: Finish) -> PartState:
+    """The state of a finished part, stretch by stretch."""
+    operations = around.site.bundle.operations(finish)
+    found = cells(part.key, operations, around.record)
+    return PartState(part, finish, tuple(operations), tuple(_cell_state(around, part, finish, cell) for cell in found))
+
+
+def part_states(around: Surroundings) -> dict[Key, PartState]:
+    """The state of every finished part, in the order of the finishes."""
+    bundle = around.site.bundle
+    parts = painted_parts(bundle.property, bundle.deduction)
+    return {f.part: part_state(around, parts[f.part], f) for f in bundle.job.finishes}
+
+
+def _cell_state(around: Surroundings, part: PaintedPart, finish: Finish, cell: Cell) -> CellState:
+    film = _film(around, part, finish, cell)
+    next_ = next(iter(stints(cell.open)), None)
+    reading = _reading_since(part, _last_wetted(cell), around.tz)
+    open_to_rain = _bare_to_rain(cell)
+    made = CellState(
+        cell=cell,
+        next=next_,
+        waits=(),
+        film=film,
+        away=_away(cell),
+        findings=_findings(around, cell, film),
+        soaks_h=max((o.wait_h for o in cell.operations if o.kind.wets), default=None) if open_to_rain else None,
+        read_at=reading[1] if reading else None,
+    )
+    return made if next_ is None else replace(made, waits=waits_of(around, part, made, next_))
+
+
+def waits_of(around: Surroundings, part: PaintedPart, state: CellState, stint: Stint) -> tuple[Wait, ...]:
+    """What a stint on the stretch waits for as it is now, whether it is the next one or a later one."""
+    reading = _reading_since(part, _last_wetted(state.cell), around.tz)
+    waits = [
+        *_stops(around, part),
+        *_fixed(around, part, state.cell, stint, reading),
+        *_below(around, state.film, stint),
+    ]
+    if seals(stint.first):
+        waits += _soaked(around, part, state.soaks_h, state.read_at)
+    return tuple(waits)
+
+
+def _last_wetted(cell: Cell) -> datetime | None:
+    """When the work last left the stretch wet."""
+    return max((e.at for o, e in _noted(cell) if dampens(o)), default=None)
+
+
+def clock(t: datetime, tz: tzinfo) -> str:
+    """'Mon 14 Sep 08:40' in the house's time."""
+    here = t.astimezone(tz)
+    return f"{here:%a} {here.day} {here:%b %H:%M}"
+
+
+def _noted(cell: Cell) -> list[tuple[Operation, SiteEntry]]:
+    """The steps behind the work. One that nobody noted is taken to have ended when the next noted one did."""
+    out: list[tuple[Operation, SiteEntry]] = []
+    later: SiteEntry | None = cell.running
+    for operation, entry in reversed(list(zip(cell.operations, cell.done, strict=True))):
+        later = entry or later
+        if later is not None and (entry is not None or operation in cell.passed):
+            out.append((operation, later))
+    return out[::-1]
+
+
+def _film(around: Surroundings, part: PaintedPart, finish: Finish, cell: Cell) -> Film | None:
+    """The film on top, as it was noted; an entry without its product is taken as specified."""
+    laid = [(o, e) for o, e in zip(cell.operations, cell.done, strict=True) if o.kind.lays_film and e is not None]
+    if not laid:
+        return None
+    operation, entry = laid[-1]
+    products = {p.code: p for p in around.site.bundle.products}
+    product = products.get(entry.product or "") or products.get(operation.product or "")
+    if product is None:
+        return None
+    colour = entry.colour or coat_colour(operation, product, finish.colour)
+    return film_of(around.site, part.part, product, colour, entry.at)
+
+
+def _stops(around: Surroundings, part: PaintedPart) -> list[Wait]:
+    out = []
+    for stop in around.stops.get(part.key, ()):
+        until = None if stop.until is None else datetime.combine(stop.until, time(), around.tz)
+        if until is None or until > around.now:
+            out.append(Wait("S", stop.words.rstrip("."), until, stop.todo))
+    return out
+
+
+def _fixed(
+    around: Surroundings, part: PaintedPart, cell: Cell, after: Stint, reading: tuple[float, datetime] | None
+) -> list[Wait]:
+    """Waits of steps that lay no film, and what a meter says instead of them."""
+    out = []
+    limit = part_moisture_limit(around.site.bundle, part.part, _product(around, after.first))
+    held = judged_moisture(part.condition, around.tz)
+    damp = held is not None and limit is not None and held > limit.value
+    dry = reading is not None and limit is not None and reading[0] <= limit.value
+    if damp and seals(after.first) and held is not None and limit is not None:
+        when = f" on {clock(reading[1], around.tz)}" if reading else ", before it was last wetted"
+        out.append(Wait("M", f"the wood read {held:.0f} %{when}; at most {limit.value:g} % is allowed", None,
+                        "more dry days, then a new reading"))  # fmt: skip
+    longest: dict[str, Wait] = {}
+    for operation, entry in _noted(cell):
+        hours = 0.0 if operation.kind.lays_film else wait_hours(operation, after.first)
+        until = entry.at + timedelta(hours=hours)
+        wet = dampens(operation)
+        if not hours or until <= around.now or (wet and (dry or (damp and seals(after.first)))):
+            continue
+        letter = "M" if wet else "B"
+        lifts = operation.wait_until
+        if wet and limit is not None and hours > 12:
+            lifts = f"a meter reading of {limit.value:g} % or less shortens it"
+        elif lifts:
+            lifts = f"or when {lifts}"
+        wait = Wait(letter, f"{PAST[operation.kind]} {clock(entry.at, around.tz)}", until, lifts)
+        known = longest.get(letter)
+        if known is None or (known.until is not None and until > known.until):
+            longest[letter] = wait
+    return out + list(longest.values())
+
+
+def _product(around: Surroundings, operation: Operation) -> Product | None:
+    return next((p for p in around.site.bundle.products if p.code == operation.product), None)
+
+
+def _below(around: Surroundings, film: Film | None, after: Stint) -> list[Wait]:
+    """What the film below must have reached, and what is too late for it."""
+    stage = film_stage(after.first)
+    if film is None or stage is None:
+        return []
+    laid = f"{film.name} laid {clock(film.laid_at, around.tz)}"
+    out = []
+    if film.known:
+        at = film.touch_at if stage is DryingStage.TOUCH else film.recoat_at
+        if at is None or at > around.now:
+            what = "is not dry to touch yet" if stage is DryingStage.TOUCH else "cannot be coated yet"
+            out.append(
+                Wait("B", f"{laid} {what}", at, "" if at else "a forecast that reaches further, or a warmer spell")
+            )
+    if after.lays_film and film.latest_recoat is not None and film.latest_recoat < around.now:
+        out.append(
+            Wait("B", f"{laid}: its longest recoat time ended {clock(film.latest_recoat, around.tz)}", None,
+                 "sand it lightly and note the film as laid when that was done")
+        )  # fmt: skip
+    return out
+
+
+def _bare_to_rain(cell: Cell) -> bool:
+    """Prepared, and no film all over yet that keeps rain from the substrate."""
+    begun = any(
+        e is not None and o.kind is not OperationKind.PROTECT for o, e in zip(cell.operations, cell.done, strict=True)
+    )
+    shut = any(
+        e is not None and o.kind.lays_film and o.share >= WHOLE for o, e in zip(cell.operations, cell.done, strict=True)
+    )
+    return begun and not shut
+
+
+def soaked_until(site: SiteClimate, row: int, wait_h: float, read_at: datetime | None) -> np.ndarray:
+    """(S,): the epoch second until which rain on a prepared surface keeps it as wet as a wash would, seen at the end of
+    each slot; -inf where no such rain fell. What fell before a reading is answered by the reading."""
+    steps, slots = site.climate.steps, site.slots
+    fallen = np.concatenate([[0.0], np.cumsum(site.climate.wall_rain[row]) * STEP_S / 3600])
+    back = int(SOAKS_H * 3600 / STEP_S)
+    within = fallen[1:] - fallen[np.maximum(np.arange(1, len(fallen)) - back, 0)]
+    raining = np.diff(fallen) > 0
+    wet = (within >= SOAKS_MM) & raining
+    if read_at is not None:
+        wet &= steps.times > read_at.timestamp()
+    last = np.maximum.accumulate(np.where(wet, np.arange(1, len(wet) + 1), 0))
+    ends = np.where(last > 0, steps.start + STEP_S * last + wait_h * 3600, -np.inf)
+    return np.asarray(ends[np.minimum(slots.end, len(ends)) - 1])
+
+
+def _soaked(around: Surroundings, part: PaintedPart, wait_h: float | None, read_at: datetime | None) -> list[Wait]:
+    """Rain that has fallen on the prepared part so far."""
+    site = around.site
+    slots = site.slots
+    slot = int((around.now.timestamp() - slots.start) // SLOT_S) - 1
+    if wait_h is None or not 0 <= slot < len(slots):
+        return []
+    row = site.row_of(part.part, part.colour_now)
+    until = float(soaked_until(site, row, wait_h, read_at)[slot])
+    if until <= around.now.timestamp():
+        return []
+    fell = clock(datetime.fromtimestamp(until - wait_h * 3600, UTC), around.tz)
+    return [
+        Wait("M", f"rain soaked it until {fell}", datetime.fromtimestamp(until, UTC).astimezone(around.tz),
+             "a meter reading below the limit shortens it")
+    ]  # fmt: skip
+
+
+def _reading_since(part: PaintedPart, since: datetime | None, tz: tzinfo) -> tuple[float, datetime] | None:
+    """The wettest of the latest day's readings after the surface was last wetted by the work, and when the last of them
+    was taken; None where there is none. Undated ones come from the survey."""
+    dated = [(r, _aware(r.at, tz)) for r in part.condition.moisture if r.at is not None]
+    later: list[tuple[MoistureReading, datetime]] = [(r, at) for r, at in dated if since is None or at > since]
+    if not later:
+        return None
+    condition = part.condition.model_copy(update={"moisture": tuple(r for r, _ in later)})
+    judged = judged_moisture(condition, tz)
+    return None if judged is None else (judged, max(at for _, at in later))
+
+
+def _aware(at: datetime, tz: tzinfo) -> datetime:
+    return at if at.tzinfo is not None else at.replace(tzinfo=tz)
+
+
+def _away(cell: Cell) -> tuple[str, ...]:
+    """What is masked, covered or taken down, and not yet back."""
+    done = [o for o, e in zip(cell.operations, cell.done, strict=True) if e is not None]
+    back = {o.technique for o in done if o.technique is Technique.UNMASK}
+    refitted = any(o.kind is OperationKind.FIT and o.id in ("refit", "fittings-back") for o in done)
+    out = []
+    for o in done:
+        if o.kind is OperationKind.MASK and not back:
+            out.append("masked")
+        elif o.kind is OperationKind.FIT and o.id not in ("refit", "fittings-back") and not refitted:
+            out.append("fittings down")
+    return tuple(dict.fromkeys(out))
+
+
+def _findings(around: Surroundings, cell: Cell, film: Film | None) -> tuple[str, ...]:
+    out = []
+    if film is not None and film.rained_at is not None and film.rained_at < around.now:
+        ready = f", rain-ready only {clock(film.rain_ready_at, around.tz)}" if film.rain_ready_at else ""
+        out.append(
+            f"Rain reached {film.name} {clock(film.rained_at, around.tz)}{ready}: look at it in raking light. "
+            "Where it ran, spotted or washed off, mark the coat as not done."
+        )
+    if cell.refused is not None:
+        out.append(f"Not done, {clock(cell.refused.at, around.tz)}, {cell.refused.by}: {cell.refused.why}")
+    unseen = [o.name for o in cell.passed if o.kind is not OperationKind.CLEAN]
+    if unseen:
+        out.append("Not noted, though later work was: " + "; ".join(unseen))
+    return tuple(out)

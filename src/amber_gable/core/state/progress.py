@@ -1,0 +1,186 @@
+"""How far each step of each part has come, from the record of the site."""
+
+from collections.abc import Iterable, Mapping, Sequence
+from dataclasses import dataclass, field
+from itertools import pairwise
+from math import floor
+
+from amber_gable.core.survey.painted import Key
+from amber_gable.domain.operation import Operation
+from amber_gable.domain.site_record import Extent, Said, SiteEntry, standing
+
+_LEAST = 1e-6
+"""Shares of a width nearer than this are the same place."""
+
+
+@dataclass(frozen=True)
+class Piece:
+    """A stretch of a part, in shares of its width, and the entry that speaks of it."""
+
+    left: float
+    right: float
+    entry: SiteEntry
+
+
+@dataclass
+class StepRecord:
+    """Of one step on one part: what was done, what is under way, and what was said to be not done. The pieces of each
+    do not overlap."""
+
+    done: list[Piece] = field(default_factory=list)
+    running: list[Piece] = field(default_factory=list)
+    refused: list[Piece] = field(default_factory=list)
+
+
+Progress = dict[tuple[Key, str], StepRecord]
+"""By part and step."""
+
+
+def progress(record: Sequence[SiteEntry]) -> Progress:
+    """The record's entries in the order they were noted; later ones speak over earlier ones where they overlap."""
+    out: Progress = {}
+    for entry in standing(tuple(record)):
+        if entry.extent is None:
+            continue
+        for key, left, right in _spoken_of(entry.extent, entry.how_far):
+            for step in entry.steps:
+                _enter(out.setdefault((key, step), StepRecord()), Piece(left, right, entry))
+    return out
+
+
+def _spoken_of(extent: Extent, how_far: float | None) -> list[tuple[Key, float, float]]:
+    """The stretches an entry speaks of. Of several parts, part done means that many of them whole."""
+    left, right = extent.left, extent.right
+    if how_far is None:
+        return [(p, left, right) for p in extent.parts]
+    if len(extent.parts) == 1:
+        return [(extent.parts[0], left, left + how_far * (right - left))]
+    return [(p, left, right) for p in extent.parts[: floor(how_far * len(extent.parts) + _LEAST)]]
+
+
+def _enter(step: StepRecord, piece: Piece) -> None:
+    said = piece.entry.said
+    step.running = _without(step.running, piece)
+    step.refused = _without(step.refused, piece)
+    if said is Said.STARTED:
+        step.running = _sorted(step.running, piece)
+        return
+    step.done = _without(step.done, piece)
+    if said is Said.NOT_DONE:
+        step.refused = _sorted(step.refused, piece)
+    else:
+        step.done = _sorted(step.done, piece)
+
+
+def _sorted(pieces: list[Piece], more: Piece) -> list[Piece]:
+    return sorted([*pieces, more], key=lambda p: p.left)
+
+
+def _without(pieces: Iterable[Piece], taken: Piece) -> list[Piece]:
+    out = []
+    for p in pieces:
+        for left, right in ((p.left, min(p.right, taken.left)), (max(p.left, taken.right), p.right)):
+            if right - left > _LEAST:
+                out.append(Piece(left, right, p.entry))
+    return out
+
+
+def left_to_note(
+    extent: Extent, steps: Sequence[str], operations: Mapping[Key, Sequence[Operation]], found: Progress
+) -> list[tuple[Extent, tuple[str, ...]]]:
+    """What of some steps is not noted yet on an extent, like stretches of several parts together."""
+    out: dict[tuple[float, float, tuple[str, ...]], list[Key]] = {}
+    for key in extent.parts:
+        for cell in cells(key, operations.get(key, ()), found):
+            left, right = max(extent.left, cell.left), min(extent.right, cell.right)
+            lacking = tuple(
+                o.id for o, d in zip(cell.operations, cell.done, strict=True) if o.id in steps and d is None
+            )
+            if right - left > _LEAST and lacking:
+                out.setdefault((left, right, lacking), []).append(key)
+    return [
+        (Extent(parts=tuple(parts), left=left, right=right), lacking) for (left, right, lacking), parts in out.items()
+    ]
+
+
+@dataclass(frozen=True)
+class Cell:
+    """A stretch of a part on which the same steps were done. `done` has an entry for each step that was noted as done;
+    `passed` are steps before a later one that was done, which nobody noted; `open` what is still to do, in order."""
+
+    left: float
+    right: float
+    operations: tuple[Operation, ...]
+    done: tuple[SiteEntry | None, ...]
+    open: tuple[Operation, ...]
+    passed: tuple[Operation, ...]
+    running: SiteEntry | None
+    refused: SiteEntry | None
+
+    @property
+    def share(self) -> float:
+        return self.right - self.left
+
+    @property
+    def last(self) -> tuple[Operation, SiteEntry] | None:
+        """The step that was done last in the order of the work."""
+        found = [(o, e) for o, e in zip(self.operations, self.done, strict=True) if e is not None]
+        return found[-1] if found else None
+
+
+def cells(key: Key, operations: Sequence[Operation], found: Progress) -> list[Cell]:
+    """The part from left to right, cut wherever its steps have come to different points."""
+    steps = [found.get((key, o.id), StepRecord()) for o in operations]
+    edges = {0.0, 1.0}
+    for step in steps:
+        edges |= {x for p in (*step.done, *step.running, *step.refused) for x in (p.left, p.right)}
+    cuts = _apart(sorted(edges))
+    out: list[Cell] = []
+    for left, right in pairwise(cuts):
+        cell = _cell(tuple(operations), steps, left, right)
+        before = out[-1] if out else None
+        if before is not None and _alike(before, cell):
+            out[-1] = _cell(tuple(operations), steps, before.left, right)
+        else:
+            out.append(cell)
+    return out
+
+
+def _apart(edges: list[float]) -> list[float]:
+    out = [edges[0]]
+    for x in edges[1:]:
+        if x - out[-1] > _LEAST:
+            out.append(x)
+    out[-1] = edges[-1]
+    return out
+
+
+def _alike(a: Cell, b: Cell) -> bool:
+    return (a.done, a.open, a.running, a.refused) == (b.done, b.open, b.running, b.refused)
+
+
+def _cell(operations: tuple[Operation, ...], steps: list[StepRecord], left: float, right: float) -> Cell:
+    def over(pieces: list[Piece]) -> SiteEntry | None:
+        return next((p.entry for p in pieces if p.left <= left + _LEAST and p.right >= right - _LEAST), None)
+
+    done = tuple(over(s.done) for s in steps)
+    running = [over(s.running) for s in steps]
+    refused = [over(s.refused) for s in steps]
+    # A step under way means that those before it are behind, as one that is done does.
+    reached = max((i for i, (d, r) in enumerate(zip(done, running, strict=True)) if d or r), default=-1)
+    open_ = tuple(
+        o
+        for i, (o, d) in enumerate(zip(operations, done, strict=True))
+        if d is None and (i > reached or running[i] is not None or refused[i] is not None)
+    )
+    passed = tuple(o for i, o in enumerate(operations) if i < reached and done[i] is None and o not in open_)
+    return Cell(
+        left=left,
+        right=right,
+        operations=operations,
+        done=done,
+        open=open_,
+        passed=passed,
+        running=next((e for e in running if e is not None), None),
+        refused=next((e for e in refused if e is not None), None),
+    )

@@ -1,0 +1,73 @@
+"""Operations of a system put together where one goes on from the other at once."""
+
+from collections.abc import Sequence
+from dataclasses import dataclass
+
+from amber_gable.core.work.waits import seals
+from amber_gable.domain.operation import EARLY_FILMS, Operation, OperationKind, Technique
+
+SET_UP = (OperationKind.FIT, OperationKind.PROTECT)
+
+
+@dataclass(frozen=True)
+class Stint:
+    """Operations of a system done in one go. The last one's wait holds; a film is always a stint of its own."""
+
+    operations: tuple[Operation, ...]
+
+    @property
+    def first(self) -> Operation:
+        return self.operations[0]
+
+    @property
+    def name(self) -> str:
+        names = [o.name for o in self.operations]
+        return ", then ".join([names[0], *(n if n[1:2].isupper() else n[0].lower() + n[1:] for n in names[1:])])
+
+    @property
+    def kind(self) -> OperationKind:
+        """The kind whose weather rules are the strictest of those in it."""
+        kinds = [o.kind for o in self.operations]
+        for strict in (OperationKind.WASH, OperationKind.STRIP, OperationKind.CAULK):
+            if strict in kinds:
+                return strict
+        return kinds[0]
+
+    @property
+    def lays_film(self) -> bool:
+        return self.first.kind.lays_film
+
+    @property
+    def wait_h(self) -> float:
+        """The longest of its waits; to what follows it may be shorter."""
+        return max(o.wait_h for o in self.operations)
+
+    @property
+    def full_film(self) -> bool:
+        """A film that dirt would spoil: every one but the primers of what is filled and sanded after them."""
+        return self.lays_film and self.first.id not in EARLY_FILMS
+
+
+def stints(operations: Sequence[Operation]) -> list[Stint]:
+    """The operations in order, put together where one goes on from the other at once."""
+    groups: list[list[Operation]] = []
+    for operation in operations:
+        if groups and _goes_on(groups[-1], operation):
+            groups[-1].append(operation)
+        else:
+            groups.append([operation])
+    return [Stint(tuple(g)) for g in groups]
+
+
+def _goes_on(group: Sequence[Operation], operation: Operation) -> bool:
+    """Both wet or both dry, with no wait between; what is only set up goes with whatever follows it, and tape comes off
+    with the coat it lies beside, while that is soft."""
+    first, last = group[0], group[-1]
+    if first.kind.lays_film:
+        return operation.technique is Technique.UNMASK and last.kind.lays_film
+    if operation.kind.lays_film or last.wait_h > 0:
+        return False
+    if seals(operation) and not any(seals(o) for o in group):
+        # What shuts moisture in waits for a dry substrate; what goes before it need not.
+        return False
+    return last.kind.wets == operation.kind.wets or last.kind in SET_UP

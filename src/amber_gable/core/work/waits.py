@@ -1,0 +1,69 @@
+"""What must pass between one step and the next (handbook §11): fixed waits, and the stage a film must have reached."""
+
+from amber_gable.core.weather.drying import DryingStage
+from amber_gable.domain.operation import Operation, OperationKind, Technique
+
+_K, _T = OperationKind, Technique
+SURFACE_DRY_H = 4.0
+"""Washed to scraping or sanding: some hours, until the surface is dry; the substrate's own wait is for what seals."""
+_ON_A_DRY_FACE = (_K.SCRAPE, _K.SAND, _K.DUST, _K.MASK, _K.PROTECT, _K.FIT, _K.CLEAN)
+_SEALS = (_K.PRIME, _K.COAT, _K.CAULK, _K.PUTTY)
+_ONLY_TAKES_OFF = (
+    _T.RAKE_OUT,
+    _T.WET_RAKE_OUT,
+    _T.WIRE_BRUSH,
+    _T.WET_WIRE_BRUSH,
+    _T.GRIND,
+    _T.HEPA_GRIND,
+    _T.GRIND_METAL,
+    _T.DRILL,
+)
+"""Repairs that put nothing on; those that cut out rot put filler in."""
+LEAVES_WET = (
+    _T.WET_SAND, _T.WET_SCRAPE, _T.WET_WIRE_BRUSH, _T.WET_CUT_OUT, _T.WET_RAKE_OUT, _T.DAMP_WIPE, _T.DEGLOSSER,
+)  # fmt: skip
+
+
+def wait_hours(before: Operation, after: Operation) -> float:
+    """Hours from the end of a step that lays no film to the beginning of the other."""
+    if before.kind is _K.WASH and after.kind in _ON_A_DRY_FACE:
+        return min(before.wait_h, SURFACE_DRY_H)
+    return before.wait_h
+
+
+def film_stage(after: Operation) -> DryingStage | None:
+    """What a film must have reached before the step: tape comes off while it is soft, what was taken down goes back
+    when it is dry to touch."""
+    if after.technique is _T.UNMASK:
+        return None
+    return DryingStage.TOUCH if after.kind in (_K.FIT, _K.CLEAN, _K.PROTECT) else DryingStage.RECOAT
+
+
+def seals(operation: Operation) -> bool:
+    """Whether the step shuts moisture in: it wants the substrate dry, not only the surface."""
+    fills = operation.kind is _K.REPAIR and operation.technique not in _ONLY_TAKES_OFF
+    return operation.kind in _SEALS or fills
+
+
+def dampens(operation: Operation) -> bool:
+    """Whether the step leaves the substrate wet, so that a meter may shorten the wait behind it."""
+    return operation.kind.wets or operation.technique in LEAVES_WET
+
+
+PAST = {
+    _K.FIT: "fittings seen to",
+    _K.PROTECT: "covered",
+    _K.WASH: "washed",
+    _K.STRIP: "stripped",
+    _K.SCRAPE: "scraped",
+    _K.SAND: "sanded",
+    _K.REPAIR: "repaired",
+    _K.DUST: "dusted off",
+    _K.PUTTY: "puttied",
+    _K.CAULK: "caulked",
+    _K.MASK: "masked",
+    _K.PRIME: "primed",
+    _K.COAT: "coated",
+    _K.CLEAN: "cleaned up",
+}
+"""What was done, in a word or two."""

@@ -1,0 +1,73 @@
+"""Which can a coat comes from: the containers of its product and colour, opened one after another as planned."""
+
+from functools import cached_property
+
+from amber_gable.core.state.progress import cells, progress
+from amber_gable.core.work.record import job_work
+from amber_gable.domain.plan import Task
+from amber_gable.domain.product import Container
+from amber_gable.services.job_view import JobView
+from amber_gable.services.quantities.quantities import job_quantities
+from amber_gable.services.workspace import digest
+
+Kind = tuple[str, str]
+"""Product and colour."""
+
+
+class Cans:
+    """Of one job, as it was bought by its quantities."""
+
+    def __init__(self, view: JobView) -> None:
+        self.view = view
+
+    @cached_property
+    def _bought(self) -> dict[Kind, list[Container]]:
+        bundle = self.view.bundle
+
+        def each() -> dict[Kind, list[Container]]:
+            orders = job_quantities(bundle).orders
+            return {(o.product.code, o.colour): [c for c, n in o.purchase.items for _ in range(n)] for o in orders}
+
+        return self.view.space.computed.get("cans" + digest(bundle), each)
+
+    @cached_property
+    def _used(self) -> dict[Kind, float]:
+        """Litres that the record says are on the walls."""
+        bundle = self.view.bundle
+        found = progress(bundle.job.record)
+        out: dict[Kind, float] = {}
+        if not found:
+            return out
+        operations = {f.part: bundle.operations(f) for f in bundle.job.finishes}
+        for key, lines in job_work(bundle).items():
+            for n, line in enumerate(lines):
+                if line.paint is not None:
+                    share = sum(c.share for c in cells(key, operations[key], found) if c.done[n] is not None)
+                    kind = (line.paint.product.code, line.paint.colour)
+                    out[kind] = out.get(kind, 0.0) + share * line.litres
+        return out
+
+    @cached_property
+    def _before(self) -> dict[str, float]:
+        """Litres of a task's product and colour that are gone when it begins, by task."""
+        gone, out = dict(self._used), dict[str, float]()
+        board = self.view.board
+        for state in board.open if board is not None else ():
+            task = state.task
+            if task.product is not None and task.colour is not None and task.litres is not None:
+                kind = (task.product, task.colour)
+                out[task.id] = gone.get(kind, 0.0)
+                gone[kind] = out[task.id] + task.litres
+        return out
+
+    def of(self, task: Task) -> str:
+        """'can 2 of 3 (10 L)'; nothing for work without paint or paint that was not bought."""
+        cans = self._bought.get((task.product or "", task.colour or ""), [])
+        if not cans or task.id not in self._before:
+            return ""
+        level = 0.0
+        for number, can in enumerate(cans, 1):
+            level += can.litres
+            if self._before[task.id] < level - 1e-6:
+                return f"can {number} of {len(cans)} ({can.litres:g} L)"
+        return f"beyond the {len(cans)} bought"

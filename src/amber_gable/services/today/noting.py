@@ -1,0 +1,193 @@
+"""Noting work on site: started, done, part done or not done, one touch each, and taking a touch back."""
+
+import uuid
+from collections.abc import Iterable, Sequence
+from dataclasses import dataclass
+from datetime import datetime, timedelta
+from math import floor
+
+from amber_gable.core.state.progress import Progress, left_to_note, progress
+from amber_gable.core.work.record import coat_colour
+from amber_gable.domain.errors import NotFound, Refused
+from amber_gable.domain.job import JobBundle
+from amber_gable.domain.plan import Task
+from amber_gable.domain.site_record import Extent, Said, SiteEntry, standing
+from amber_gable.services.workspace import Workspace
+from amber_gable.store.jobs import load_bundle
+from amber_gable.store.plans import load_plan
+from amber_gable.store.site_record import append
+
+AHEAD = timedelta(minutes=5)
+"""Clocks of phones may go before ours by so much."""
+SOMEBODY = "crew"
+
+
+@dataclass(frozen=True)
+class Named:
+    """Work that an entry speaks of."""
+
+    words: str
+    extent: Extent
+    steps: tuple[str, ...]
+    product: str | None = None
+    method: str | None = None
+    colour: str | None = None
+
+
+@dataclass(frozen=True)
+class Note:
+    """What somebody says of the work, as typed: `at` a local time or nothing for now, `how_far` in %."""
+
+    said: str
+    by: str = ""
+    at: str = ""
+    how_far: str = ""
+    why: str = ""
+
+
+def note_tasks(space: Workspace, job_id: str, tasks: Sequence[str], note: Note) -> None:
+    """Enter what is said of tasks of the plan. Nothing is entered twice: what was noted as done stays as it was noted.
+    Raises NotFound for a task that the plan no longer has, Refused with words by field."""
+    with space.database.writing() as session:
+        bundle = load_bundle(session, job_id)
+        stored = load_plan(session, job_id)
+        held = {t.id: t for t in stored.plan.tasks} if stored is not None else {}
+        if missing := [t for t in tasks if t not in held]:
+            raise NotFound("task", missing[0])
+        work = [_of_task(held[t]) for t in tasks]
+        append(session, job_id, _entries(space, bundle, work, note))
+
+
+def note_step(space: Workspace, job_id: str, kind: str, id_: str, step: str, note: Note) -> None:
+    """Enter what is said of one step of a part, planned or not. Raises NotFound or Refused."""
+    with space.database.writing() as session:
+        bundle = load_bundle(session, job_id)
+        work = _of_step(bundle, (kind, id_), step)
+        append(session, job_id, _entries(space, bundle, [work], note))
+
+
+def take_back(space: Workspace, job_id: str, touch: str, by: str) -> None:
+    """Take a touch back; taking that back too lets it stand again. Raises NotFound."""
+    with space.database.writing() as session:
+        bundle = load_bundle(session, job_id)
+        if touch not in {e.touch for e in bundle.job.record}:
+            raise NotFound("entry", touch)
+        now, new = space.clock.now(), uuid.uuid4().hex
+        entry = SiteEntry(
+            id=uuid.uuid4().hex, touch=new, at=now, noted=now, by=by.strip()[:80] or SOMEBODY, said=Said.TAKEN_BACK,
+            takes_back=touch,
+        )  # fmt: skip
+        if touch in {e.touch for e in standing(bundle.job.record)} or any(
+            e.takes_back for e in bundle.job.record if e.touch == touch
+        ):
+            append(session, job_id, [entry])
+
+
+def _of_task(task: Task) -> Named:
+    if task.extent is None:
+        raise Refused({"task": "this plan was made by an older version: plan again, then note the work"})
+    section = f", {task.section}" if task.section else ""
+    words = f"{task.operation}: {task.face_name}, {task.zone_name}{section}"
+    method = task.method.value if task.method else None
+    return Named(words[:400], task.extent, task.steps, task.product, method, task.colour)
+
+
+def _of_step(bundle: JobBundle, key: tuple[str, str], step: str) -> Named:
+    finish, part = bundle.finish_of(*key), bundle.property.part(key)
+    if finish is None or part is None:
+        raise NotFound(*key)
+    operation = next((o for o in bundle.operations(finish) if o.id == step), None)
+    if operation is None:
+        raise NotFound("step", step)
+    face = bundle.property.face(part.face)
+    colour = None
+    if operation.product is not None:
+        colour = coat_colour(operation, bundle.product(operation.product), finish.colour)
+    method = operation.method.value if operation.kind.lays_film and operation.method else None
+    extent = Extent.model_validate({"parts": [key]})
+    return Named(
+        f"{operation.name}: {face.name}, {part.name}"[:400], extent, (step,), operation.product, method, colour
+    )
+
+
+def _entries(space: Workspace, bundle: JobBundle, work: Iterable[Named], note: Note) -> list[SiteEntry]:
+    """One entry for each stretch that is spoken of, all of one touch."""
+    now = space.clock.now()
+    faults: dict[str, str] = {}
+    if note.said not in (Said.STARTED, Said.DONE, Said.PART_DONE, Said.NOT_DONE):
+        faults["said"] = "choose started, done, part done or not done"
+    said = Said(note.said) if not faults else Said.DONE
+    at = _moment(note.at, now, bundle, faults)
+    share = _share(note.how_far, faults) if said is Said.PART_DONE else None
+    why = note.why.strip()
+    if said is Said.NOT_DONE and not why:
+        faults["why"] = "say in a few words why it is not done"
+    if len(why) > 400:
+        faults["why"] = "keep it under 400 letters"
+    if faults:
+        raise Refused(faults)
+    found, touch = progress(bundle.job.record), uuid.uuid4().hex
+    out = []
+    for one in work:
+        for extent, steps, how_far in _spoken(bundle, found, one, said, share):
+            out.append(
+                SiteEntry.model_validate(
+                    {
+                        "id": uuid.uuid4().hex, "touch": touch, "at": at, "noted": now, "said": said, "why": why,
+                        "by": note.by.strip()[:80] or SOMEBODY, "work": one.words, "extent": extent, "steps": steps,
+                        "how_far": how_far, "product": one.product, "method": one.method, "colour": one.colour,
+                    }
+                )
+            )  # fmt: skip
+    return out
+
+
+_Spoken = list[tuple[Extent, tuple[str, ...], float | None]]
+
+
+def _spoken(bundle: JobBundle, found: Progress, work: Named, said: Said, share: float | None) -> _Spoken:
+    if said is Said.NOT_DONE:
+        return [(work.extent, work.steps, None)]
+    operations = {f.part: bundle.operations(f) for f in bundle.job.finishes}
+    left = left_to_note(work.extent, work.steps, operations, found)
+    if share is None:
+        return [(extent, steps, None) for extent, steps in left]
+    return [(e, steps, far) for e, steps in left if (far := _further(work.extent, e, share)) is not None]
+
+
+def _further(whole: Extent, left: Extent, share: float) -> float | None:
+    """How far that share of the whole reaches into what is left of it; None where it does not."""
+    if len(whole.parts) > 1:
+        behind = len(whole.parts) - len(left.parts)
+        more = floor(share * len(whole.parts) + 1e-6) - behind
+        # All that is left is done by another word.
+        return more / len(left.parts) if 0 < more < len(left.parts) else None
+    reach = whole.left + share * (whole.right - whole.left)
+    far = (reach - left.left) / (left.right - left.left)
+    return far if 0 < far < 1 else None
+
+
+def _moment(typed: str, now: datetime, bundle: JobBundle, faults: dict[str, str]) -> datetime:
+    """A local time as the browser's field gives it."""
+    if not typed.strip():
+        return now
+    try:
+        at = datetime.fromisoformat(typed.strip())
+    except ValueError:
+        faults["at"] = f"“{typed.strip()[:30]}” is not a time: give the day and the hour, such as 2026-09-15T08:40"
+        return now
+    at = at if at.tzinfo is not None else at.replace(tzinfo=bundle.property.tz)
+    if at > now + AHEAD:
+        faults["at"] = "that is still to come: give the time at which it was so"
+    return at
+
+
+def _share(typed: str, faults: dict[str, str]) -> float | None:
+    try:
+        pct = float(typed.strip().replace(",", ".").rstrip("% "))
+    except ValueError:
+        pct = 0.0
+    if not 0 < pct < 100:
+        faults["how_far"] = "say how far it is done, between 1 and 99 %"
+        return None
+    return pct / 100
