@@ -94,9 +94,9 @@ class JobView:
     @cached_property
     def threats(self) -> tuple[Threat, ...]:
         """What threatens the plan. One that is out of date is not held against the weather: it is to be made anew."""
-        if self.kept is None or self.board is None or self.kept.out_of_date:
+        if self.kept is None or self.board is None or self.site is None or self.kept.out_of_date:
             return ()
-        return held_threats(self.space, self.bundle.job.id, self.kept, self.board, self.now)
+        return held_threats(self.space, self.site, self.kept, self.board, self.now)
 
     @property
     def recent_changes(self) -> list[CustomerChange]:

@@ -5,9 +5,12 @@ from dataclasses import dataclass
 from datetime import datetime
 
 import numpy as np
+import numpy.typing as npt
 
+from amber_gable.core.climate.job_climate import SiteClimate
 from amber_gable.core.state.job_state import Board, Status, TaskState
-from amber_gable.core.state.judgement import Judged, Verdict
+from amber_gable.core.state.judgement import Judged, Verdict, damp_after_rain
+from amber_gable.core.state.part_state import SOAKS_MM
 from amber_gable.core.weather.rules import LETTERS, RULES, helps_against
 from amber_gable.domain.grid import SLOT_S
 from amber_gable.domain.plan import Task
@@ -17,6 +20,10 @@ NOISE = {"°C": 1.0, "K": 1.0, "%": 8.0, "mm/h": 0.2, "m/s": 1.0, "W/m²": 80.0,
 NOISE_AT_H = 24.0
 _STEADY = ("daylight", "working-day", "substrate")
 """Rules that no forecast moves."""
+
+SOAKING_NOISE_MM = 0.4
+RAINED = "rained"
+"""Stands for a rule: rain on what is prepared, which keeps it damp."""
 
 Warned = tuple[str, str]
 """Task and rule."""
@@ -38,17 +45,22 @@ def noise(rule: str, lead_h: float) -> float:
     """How much of a margin is only noise, that many hours ahead; nothing for the hour that is here."""
     if rule in _STEADY:
         return 0.0
-    return NOISE.get(RULES[rule].unit, 0.0) * min(max(lead_h, 0.0) / NOISE_AT_H, 1.0)
+    return NOISE.get(RULES[rule].unit, 0.0) * _grown(lead_h)
 
 
-def threats(board: Board, now: datetime, warned: Collection[Warned] = ()) -> tuple[Threat, ...]:
+def _grown(lead_h: float) -> float:
+    """From nothing now to one at a day, and on more slowly: 2.3 at ten days."""
+    return min(max(lead_h, 0.0) / NOISE_AT_H, 1.0) + max(lead_h - NOISE_AT_H, 0.0) / 168.0
+
+
+def threats(site: SiteClimate, board: Board, now: datetime, warned: Collection[Warned] = ()) -> tuple[Threat, ...]:
     """The threatened tasks, each with what stops it first. A rule begins to warn when it fails by more than the noise,
     and goes on until it holds by more than the noise; `warned` says which did. What a part waits for has no noise."""
     out = []
     for state in board.tasks:
         if state.status not in (Status.AHEAD, Status.DUE, Status.RUNNING) or state.judged is None:
             continue
-        found = _by_state(state) or _by_weather(state, state.judged, now, warned)
+        found = _by_state(state) or _by_weather(site, state, state.judged, now, warned)
         if found is not None:
             out.append(found)
     return tuple(out)
@@ -66,7 +78,9 @@ def _by_state(state: TaskState) -> Threat | None:
     )
 
 
-def _by_weather(state: TaskState, judged: Judged, now: datetime, warned: Collection[Warned]) -> Threat | None:
+def _by_weather(
+    site: SiteClimate, state: TaskState, judged: Judged, now: datetime, warned: Collection[Warned]
+) -> Threat | None:
     slots, task = judged.slots, state.task
     begin = max(task.start, now)
     first = int((begin.timestamp() - slots.start) // SLOT_S)
@@ -83,14 +97,23 @@ def _by_weather(state: TaskState, judged: Judged, now: datetime, warned: Collect
         shut = room < (slack if (task.id, rule) in warned else -slack)
         if shut.any():
             found.append((int(np.argmax(shut)), rule))
-    if judged.damp[first:end].any():
-        found.append((int(np.argmax(judged.damp[first:end])), "substrate"))
+    damp = _damp(site, judged, float(lead[0]), (task.id, RAINED) in warned)[first:end]
+    if damp.any():
+        found.append((int(np.argmax(damp)), RAINED))
     if not found:
         return None
     slot, rule = min(found)
-    letter = RULES[rule].letter
+    letter = "M" if rule == RAINED else RULES[rule].letter
     when = max(slots.time(first + slot), begin)
     return Threat(task, rule, letter, when, LETTERS[letter], helps_against(letter))
+
+
+def _damp(site: SiteClimate, judged: Judged, lead_h: float, warned: bool) -> npt.NDArray[np.bool_]:
+    """(S,): slots that rain would keep damp, by more than the noise of how much falls."""
+    sway = SOAKING_NOISE_MM * _grown(lead_h)
+    part, cell = judged.state.part.part, judged.cell
+    soaks = SOAKS_MM + (-min(sway, 0.9) if warned else sway)
+    return damp_after_rain(site, part, judged.work.stint, cell.soaks_h, cell.read_at, soaks)
 
 
 def warned_by(found: Collection[Threat]) -> tuple[Warned, ...]:

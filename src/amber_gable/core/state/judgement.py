@@ -15,12 +15,12 @@ import numpy as np
 import numpy.typing as npt
 
 from amber_gable.core.climate.job_climate import SiteClimate
-from amber_gable.core.state.part_state import CellState, PartState, Wait, soaked_until
+from amber_gable.core.state.part_state import SOAKS_MM, CellState, PartState, Wait, soaked_until
 from amber_gable.core.weather.slots import Slots
 from amber_gable.core.weather.windows import Windows
 from amber_gable.core.work.record import coat_colour
 from amber_gable.core.work.stints import Stint
-from amber_gable.core.work.waits import seals
+from amber_gable.core.work.waits import shuts_in
 from amber_gable.domain.finish import Finish
 from amber_gable.domain.grid import SLOT_S
 from amber_gable.domain.product import Product
@@ -48,15 +48,20 @@ def work_of(site: SiteClimate, part: Zone | Item, finish: Finish, stint: Stint) 
 
 
 def damp_after_rain(
-    site: SiteClimate, part: Zone | Item, stint: Stint, soaks_h: float | None, read_at: datetime | None
+    site: SiteClimate,
+    part: Zone | Item,
+    stint: Stint,
+    soaks_h: float | None,
+    read_at: datetime | None,
+    soaks_mm: float = SOAKS_MM,
 ) -> npt.NDArray[np.bool_]:
     """(S,): slots in which rain that fell on the prepared part before them forbids a step that seals it."""
     slots = site.slots
-    if soaks_h is None or not seals(stint.first):
+    if soaks_h is None or not shuts_in(stint.first):
         return np.zeros(len(slots), dtype=bool)
     row = site.row_of(part, part.colour_now)
     starts = slots.start + SLOT_S * np.arange(len(slots))
-    return np.asarray(soaked_until(site, row, soaks_h, read_at) > starts)
+    return np.asarray(soaked_until(site, row, soaks_h, read_at, soaks_mm) > starts)
 
 
 class Verdict(StrEnum):

@@ -16,7 +16,7 @@ from amber_gable.core.survey.painted import Key, PaintedPart, painted_parts
 from amber_gable.core.weather.drying import DryingStage
 from amber_gable.core.work.record import coat_colour
 from amber_gable.core.work.stints import Stint, stints
-from amber_gable.core.work.waits import PAST, dampens, film_stage, seals, wait_hours
+from amber_gable.core.work.waits import PAST, dampens, film_stage, seals, shuts_in, wait_hours
 from amber_gable.domain.condition import MoistureReading
 from amber_gable.domain.finish import Finish
 from amber_gable.domain.grid import SLOT_S, STEP_S
@@ -148,7 +148,7 @@ def waits_of(around: Surroundings, part: PaintedPart, state: CellState, stint: S
         *_fixed(around, part, state.cell, stint, reading),
         *_below(around, state.film, stint),
     ]
-    if seals(stint.first):
+    if shuts_in(stint.first):
         waits += _soaked(around, part, state.soaks_h, state.read_at)
     return tuple(waits)
 
@@ -258,17 +258,15 @@ def _below(around: Surroundings, film: Film | None, after: Stint) -> list[Wait]:
 
 
 def _bare_to_rain(cell: Cell) -> bool:
-    """Prepared, and no film all over yet that keeps rain from the substrate."""
-    begun = any(
-        e is not None and o.kind is not OperationKind.PROTECT for o, e in zip(cell.operations, cell.done, strict=True)
-    )
-    shut = any(
-        e is not None and o.kind.lays_film and o.share >= WHOLE for o, e in zip(cell.operations, cell.done, strict=True)
-    )
-    return begun and not shut
+    """No film all over yet that keeps rain from the substrate. Nothing is sealed before it was washed, so that rain
+    before the washing is behind its wait."""
+    done = zip(cell.operations, cell.done, strict=True)
+    return not any(e is not None and o.kind.lays_film and o.share >= WHOLE for o, e in done)
 
 
-def soaked_until(site: SiteClimate, row: int, wait_h: float, read_at: datetime | None) -> np.ndarray:
+def soaked_until(
+    site: SiteClimate, row: int, wait_h: float, read_at: datetime | None, soaks_mm: float = SOAKS_MM
+) -> np.ndarray:
     """(S,): the epoch second until which rain on a prepared surface keeps it as wet as a wash would, seen at the end of
     each slot; -inf where no such rain fell. What fell before a reading is answered by the reading."""
     steps, slots = site.climate.steps, site.slots
@@ -276,7 +274,7 @@ def soaked_until(site: SiteClimate, row: int, wait_h: float, read_at: datetime |
     back = int(SOAKS_H * 3600 / STEP_S)
     within = fallen[1:] - fallen[np.maximum(np.arange(1, len(fallen)) - back, 0)]
     raining = np.diff(fallen) > 0
-    wet = (within >= SOAKS_MM) & raining
+    wet = (within >= soaks_mm) & raining
     if read_at is not None:
         wet &= steps.times > read_at.timestamp()
     last = np.maximum.accumulate(np.where(wet, np.arange(1, len(wet) + 1), 0))

@@ -6,6 +6,8 @@ from amber_gable.domain.operation import Operation, OperationKind, Technique
 _K, _T = OperationKind, Technique
 SURFACE_DRY_H = 4.0
 """Washed to scraping or sanding: some hours, until the surface is dry; the substrate's own wait is for what seals."""
+SPOTS = 0.1
+"""A film on less than this share of the surface is laid on spots."""
 _ON_A_DRY_FACE = (_K.SCRAPE, _K.SAND, _K.DUST, _K.MASK, _K.PROTECT, _K.FIT, _K.CLEAN)
 _SEALS = (_K.PRIME, _K.COAT, _K.CAULK, _K.PUTTY)
 _ONLY_TAKES_OFF = (
@@ -43,6 +45,12 @@ def seals(operation: Operation) -> bool:
     """Whether the step shuts moisture in: it wants the substrate dry, not only the surface."""
     fills = operation.kind is _K.REPAIR and operation.technique not in _ONLY_TAKES_OFF
     return operation.kind in _SEALS or fills
+
+
+def shuts_in(operation: Operation) -> bool:
+    """Whether it shuts so much of the surface that rain which soaked the substrate must have dried out: a primer on
+    nail heads or a filling only wants a dry surface."""
+    return operation.kind.lays_film and operation.share >= SPOTS
 
 
 def dampens(operation: Operation) -> bool:

@@ -102,14 +102,16 @@ def kept_plan(space: Workspace, bundle: JobBundle) -> KeptPlan | None:
     return KeptPlan(found.plan, found.planned_at, found.begins_at, changed, found.older, found.warned)
 
 
-def held_threats(space: Workspace, job_id: str, kept: KeptPlan, board: Board, now: datetime) -> tuple[Threat, ...]:
+def held_threats(
+    space: Workspace, site: SiteClimate, kept: KeptPlan, board: Board, now: datetime
+) -> tuple[Threat, ...]:
     """What threatens the plan; remembered, so that a warning neither comes nor goes with the noise of a forecast."""
-    found = threats(board, now, kept.warned)
+    found = threats(site, board, now, kept.warned)
     # What is done or over is remembered no longer; a page that only looks changes nothing else.
     warned = warned_by(found)
     if warned != kept.warned:
         with space.database.writing() as session:
-            save_warned(session, job_id, warned)
+            save_warned(session, site.bundle.job.id, warned)
     return found
 
 

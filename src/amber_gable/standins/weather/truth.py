@@ -2,11 +2,11 @@
 
 from dataclasses import dataclass
 from datetime import UTC, datetime, timedelta
-from hashlib import sha256
 
 import numpy as np
 
 from amber_gable.core.weather.air import Array, saturation_pressure
+from amber_gable.standins.weather.errors import drawn, errors
 from amber_gable.standins.weather.regimes import regime_of
 
 HISTORY_H, AHEAD_H = 72, 15 * 24
@@ -23,11 +23,6 @@ class Hourly:
     wind_from: Array
     cloud: Array
     rain: Array
-
-
-def _draw(*key: object) -> np.random.Generator:
-    digest = sha256("/".join(map(str, key)).encode()).digest()
-    return np.random.default_rng(int.from_bytes(digest[:8], "big"))
 
 
 def truth(seed: str, latitude: float, longitude: float, start: datetime, hours: int) -> Hourly:
@@ -52,7 +47,7 @@ def _hour(seed: str, latitude: float, t: datetime) -> tuple[float, float, float,
     # The sea lags the sun by five weeks; the far hemisphere by half a year.
     days = t.timetuple().tm_yday - (209 if latitude >= 0 else 26)
     mean = 27.5 - 0.42 * abs(latitude) + 10.0 * np.cos(2 * np.pi * days / 365)
-    noise = _draw(seed, t.date(), round(latitude, 2)).normal(size=(24, 3))[t.hour]
+    noise = drawn(seed, t.date(), round(latitude, 2)).normal(size=(24, 3))[t.hour]
     middle = mean + glide("warmth") + 0.35 * noise[0]
     air = middle + glide("swing") * np.cos(2 * np.pi * (hour - 15) / 24)
     dew = middle - glide("dryness") + 0.25 * noise[1]
@@ -69,19 +64,19 @@ def _hour(seed: str, latitude: float, t: datetime) -> tuple[float, float, float,
 def forecast(seed: str, latitude: float, longitude: float, issued: datetime) -> tuple[Hourly, Array]:
     """A forecast issued at a full hour and its rain probability (%): three days of analysis, fifteen days ahead.
 
-    Errors are AR(1) and grow with lead: 0.7 °C at 6 h to 3.5 °C at ten days; rain keeps its amount but loses its hour
-    (sd 1 h at 12 h, 6 h at five days) and its certainty.
+    Errors run on from hour to hour and from run to run, and grow with lead: 0.7 °C at 6 h to 3.5 °C at ten days; rain
+    keeps its amount but loses its hour (sd 1 h at 12 h, 6 h at five days) and its certainty.
     """
     issued = issued.astimezone(UTC).replace(minute=0, second=0, microsecond=0)
     real = truth(seed, latitude, longitude, issued - timedelta(hours=HISTORY_H), HISTORY_H + AHEAD_H)
-    draw = _draw(seed, round(latitude, 2), round(longitude, 2), issued.isoformat())
+    err = errors(seed, latitude, longitude, issued, HISTORY_H, AHEAD_H)
     lead = np.maximum(np.arange(HISTORY_H + AHEAD_H) - HISTORY_H, 0)
     sd = np.where(lead == 0, 0.0, np.clip(0.7 * lead / 6, 0, 0.7) + np.clip(lead - 6, 0, 234) * (2.8 / 234))
-    air = real.air + sd * _red(draw, len(lead)) * 0.8
-    dew = real.dew + sd * _red(draw, len(lead)) * 0.6
-    cloud = real.cloud + np.clip(lead / 240, 0, 1) * 0.25 * _red(draw, len(lead))
-    wind = real.wind * np.exp(np.clip(lead / 240, 0, 1) * 0.35 * _red(draw, len(lead)))
-    shift = np.round(np.interp(lead, [0, 12, 120], [0, 1, 6]) * draw.normal() * 0.6).astype(int)
+    air = real.air + sd * err.air * 0.8
+    dew = real.dew + sd * err.dew * 0.6
+    cloud = real.cloud + np.clip(lead / 240, 0, 1) * 0.25 * err.cloud
+    wind = real.wind * np.exp(np.clip(lead / 240, 0, 1) * 0.35 * err.wind)
+    shift = np.round(np.interp(lead, [0, 12, 120], [0, 1, 6]) * err.shift * 0.6).astype(int)
     source = np.clip(np.arange(len(lead)) + shift, 0, len(lead) - 1)
     return (
         Hourly(
@@ -95,14 +90,6 @@ def forecast(seed: str, latitude: float, longitude: float, issued: datetime) -> 
         ),
         _probability(real.rain, lead),
     )
-
-
-def _red(draw: np.random.Generator, count: int, memory: float = 0.97) -> Array:
-    out, kick = np.empty(count), draw.normal(size=count)
-    out[0] = kick[0]
-    for i in range(1, count):
-        out[i] = memory * out[i - 1] + np.sqrt(1 - memory**2) * kick[i]
-    return out
 
 
 def _probability(rain: Array, lead: Array) -> Array:
