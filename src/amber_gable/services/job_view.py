@@ -77,7 +77,7 @@ class JobView:
         stops: dict[Key, list[Stop]] = {}
         for stop in self.stops:
             stops.setdefault(stop.part, []).append(stop)
-        return job_state(surroundings(site, self.now, stops))
+        return job_state(surroundings(site, self.now, stops), None if self.kept is None else self.kept.plan)
 
     @cached_property
     def state(self) -> JobState | None:
@@ -117,7 +117,8 @@ class JobView:
 
     @cached_property
     def last_stroke(self) -> LastStroke | None:
-        return None if self.board is None else last_stroke(self.board, self.now)
+        names = {p.code: p.name for p in self.bundle.products}
+        return None if self.board is None else last_stroke(self.board, self.now, names)
 
 
 def job_view(space: Workspace, job_id: str) -> JobView:

@@ -7,7 +7,19 @@ from starlette.staticfiles import StaticFiles
 
 from amber_gable.services.workspace import Workspace
 from amber_gable.web import errors
-from amber_gable.web.routes import desk, jobs, plan, quantities, sky, specification, stores, survey, today, weather
+from amber_gable.web.routes import (
+    desk,
+    jobs,
+    plan,
+    quantities,
+    sky,
+    specification,
+    standing,
+    stores,
+    survey,
+    today,
+    weather,
+)
 from amber_gable.web.security import Gate
 
 _STATIC = Path(__file__).parent / "static"
@@ -18,7 +30,7 @@ def create_app(space: Workspace) -> FastAPI:
     app = FastAPI(title="Amber Gable", docs_url=None, redoc_url=None, openapi_url=None)
     app.state.space = space
     app.mount("/static", StaticFiles(directory=_STATIC), name="static")
-    for module in (jobs, stores, survey, specification, quantities, weather, plan, today, sky, desk):
+    for module in (jobs, stores, survey, specification, quantities, weather, plan, today, standing, sky, desk):
         app.include_router(module.router)
     errors.install(app)
     app.add_middleware(Gate, refuse=errors.refuse)

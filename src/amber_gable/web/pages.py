@@ -90,6 +90,8 @@ STAGES = (
 )
 
 
+WHO = "who"
+"""The cookie that keeps who notes work on this device."""
 _SHOW_WEATHER = ("weather", "plan", "today")
 """Stages whose pages show the weather. The others leave their strip of sky to be fetched where it must be computed."""
 

@@ -1,5 +1,6 @@
 """Judgements in words: the same sentence for a wall and an hour wherever it is asked."""
 
+from collections.abc import Mapping
 from dataclasses import dataclass
 from datetime import datetime, tzinfo
 
@@ -41,9 +42,11 @@ def told(answer: Answer, tz: tzinfo) -> Told:
 def _closing(answer: Answer) -> str:
     """What ends the open stretch, and what to do about it."""
     if answer.closes == "R" and answer.until is not None:
+        if not answer.film:
+            return f"Rain is due {answer.until:%H:%M}: stop, and cover what is open."
         return f"Rain is due: last stroke {answer.until:%H:%M}, then sheet what is not rain-ready."
     if answer.closes in ("", "N"):
-        return "Last stroke of the crew's day."
+        return "Last stroke of the crew's day." if answer.film else "Then the crew's day ends."
     return f"Then {LETTERS[answer.closes]}."
 
 
@@ -66,8 +69,8 @@ class LastStroke:
     words: str
 
 
-def last_stroke(board: Board, now: datetime) -> LastStroke | None:
-    """Of the film under way, else of the one that comes next; None where no film is left."""
+def last_stroke(board: Board, now: datetime, names: Mapping[str, str]) -> LastStroke | None:
+    """Of the film under way, else of the one that comes next; None where no film is left. `names` of products."""
     films = [t for t in board.open if t.task.kind.lays_film and not t.stopped]
     on = [t for t in (board.now, board.next) if t is not None and t in films]
     found = next(iter((*on, *films)), None)
@@ -75,9 +78,9 @@ def last_stroke(board: Board, now: datetime) -> LastStroke | None:
         return None
     task, answer, tz = found.task, found.answer, now.tzinfo
     assert tz is not None
-    what = f"{task.zone_name}, {task.operation.split(', then ')[0].lower()}"
+    what = names.get(task.product or "", task.operation)
     if task.start.astimezone(tz).date() > now.date():
-        return LastStroke(None, task.face_name, f"{what}: next coat {clock(task.start, tz)}")
+        return LastStroke(None, task.face_name, f"{what}, {clock(task.start, tz)}")
     if answer.ok and answer.until is not None:
         return LastStroke(answer.until.astimezone(tz), task.face_name, what)
     return LastStroke(None, task.face_name, f"{what}: {_short(found)}")

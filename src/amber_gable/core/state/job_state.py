@@ -5,6 +5,7 @@ from collections.abc import Iterator, Mapping, Sequence
 from dataclasses import dataclass
 from datetime import datetime
 from enum import StrEnum
+from itertools import takewhile
 
 from amber_gable.core.climate.job_climate import SiteClimate
 from amber_gable.core.specification.stops import Stop, job_stops
@@ -68,8 +69,11 @@ def surroundings(site: SiteClimate, now: datetime, stops: Mapping[Key, Sequence[
 
 @dataclass(frozen=True)
 class JobState:
+    """`planned`: when each step of each part is to be behind, where a plan says so."""
+
     around: Surroundings
     parts: dict[Key, PartState]
+    planned: dict[tuple[Key, str], datetime]
 
     @property
     def now(self) -> datetime:
@@ -125,10 +129,13 @@ class JobState:
     def _waits(self, state: PartState, cell: CellState, stint: Stint, *, as_planned: bool) -> tuple[Wait, ...]:
         """What the task waits for: as planned, steps before it will have been done by then."""
         waits = waits_of(self.around, state.part, cell, stint)
-        first = cell.next
-        if as_planned or first is None or first.first.id == stint.first.id:
+        before = list(takewhile(lambda o: o.id != stint.first.id, cell.cell.open))
+        if as_planned or not before or cell.next is None:
             return waits
-        return (Wait("B", f"first comes “{first.name}”", None, "that it is done, or noted as done"), *waits)
+        ends = [self.planned.get((state.part.key, o.id)) for o in before]
+        until = max((e for e in ends if e is not None and e > self.now), default=None)
+        first = Wait("B", f"first comes “{cell.next.name}”", until, "that it is done, and noted as done", order=True)
+        return (first, *waits)
 
     def _by_time(self, task: Task) -> Status:
         if task.end <= self.now:
@@ -152,8 +159,13 @@ def _last_entry(found: Sequence[tuple[PartState, CellState]], task: Task) -> Sit
     return max(entries, key=lambda e: e.noted, default=None)
 
 
-def job_state(around: Surroundings) -> JobState:
-    return JobState(around, part_states(around))
+def job_state(around: Surroundings, plan: Plan | None = None) -> JobState:
+    ends: dict[tuple[Key, str], datetime] = {}
+    for task in plan.tasks if plan is not None else ():
+        for key in task.extent.parts if task.extent is not None else ():
+            for step in task.steps:
+                ends[key, step] = max(task.end, ends.get((key, step), task.end))
+    return JobState(around, part_states(around), ends)
 
 
 @dataclass(frozen=True)

@@ -6,7 +6,7 @@ part waits for is held against the moment. A task is judged over the whole of it
 """
 
 from collections.abc import Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from datetime import datetime
 from enum import StrEnum
 from functools import cached_property
@@ -76,7 +76,8 @@ class Verdict(StrEnum):
 @dataclass(frozen=True)
 class Answer:
     """What holds at a moment. `weather_ok`: the weather alone would allow it. `until` ends the open stretch (the last
-    stroke) and `closes` is the letter that ends it; `opens` is when it may be done next. `letters` stop it."""
+    stroke of a film) and `closes` is the letter that ends it; `opens` is when it may be done
+    next. `letters` stop it."""
 
     verdict: Verdict
     at: datetime
@@ -84,6 +85,7 @@ class Answer:
     letters: tuple[str, ...]
     waits: tuple[Wait, ...]
     until: datetime | None = None
+    film: bool = True
     closes: str = ""
     opens: datetime | None = None
 
@@ -109,8 +111,13 @@ class Judged:
     @cached_property
     def ready(self) -> float:
         """Epoch second from which the part is ready; inf where no day is known."""
-        ends = [w.until for w in self.waits]
+        ends = [w.until for w in self.lasting]
         return max((e.timestamp() if e is not None else np.inf for e in ends), default=-np.inf)
+
+    @property
+    def lasting(self) -> list[Wait]:
+        """What bars hours to come. A step that nobody planned bars none of them: it may be done at any time."""
+        return [w for w in self.waits if w.until is not None or not w.order]
 
     @cached_property
     def ok(self) -> npt.NDArray[np.bool_]:
@@ -125,7 +132,7 @@ class Judged:
         weather = self.work.windows.first_letters()[0]
         out = np.where(self.damp & (weather != "N"), "M", weather)
         ends = self.slots.start + SLOT_S * (np.arange(len(self.slots)) + 1.0)
-        for wait in sorted(self.waits, key=lambda w: "BMS".index(w.letter)):
+        for wait in sorted(self.lasting, key=lambda w: "BMS".index(w.letter)):
             until = np.inf if wait.until is None else wait.until.timestamp()
             out = np.where((ends <= until) & (weather != "N"), wait.letter, out)
         return out
@@ -149,7 +156,7 @@ class Judged:
             return Answer(verdict, at, weather_ok, (*said, *letters), waits, opens=opens)
         if not self.ok[slot]:
             return Answer(Verdict.WEATHER, at, weather_ok, letters, (), opens=opens)
-        return _open(slots, self.ok, self.letters, slot, at)
+        return replace(_open(slots, self.ok, self.letters, slot, at), film=self.work.product is not None)
 
     def _opens(self, slot: int, at: datetime) -> datetime | None:
         later = np.flatnonzero(self.ok[slot:])

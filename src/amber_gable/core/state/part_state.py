@@ -10,7 +10,7 @@ import numpy as np
 from amber_gable.core.climate.job_climate import SiteClimate, part_moisture_limit
 from amber_gable.core.specification.stops import Stop
 from amber_gable.core.state.film import Film, film_of
-from amber_gable.core.state.progress import Cell, Progress, cells
+from amber_gable.core.state.progress import WHOLE, Cell, Progress, cells
 from amber_gable.core.survey.moisture import judged_moisture
 from amber_gable.core.survey.painted import Key, PaintedPart, painted_parts
 from amber_gable.core.weather.drying import DryingStage
@@ -26,19 +26,18 @@ from amber_gable.domain.site_record import SiteEntry
 
 SOAKS_MM, SOAKS_H = 1.0, 6
 """Rain on the face that wets it as a wash does: so much within so many hours. Less wets the surface only."""
-WHOLE = 0.95
-"""A film on this share of the surface keeps rain off what lies below it."""
 
 
 @dataclass(frozen=True)
 class Wait:
     """Why the next step may not begin yet. `letter`: S a stop, M a damp substrate, B what lies below. `until` is None
-    where no day is known; `lifts` says what ends or shortens it."""
+    where no day is known; `lifts` says what ends or shortens it. `order`: a step before it is not done yet."""
 
     letter: str
     words: str
     until: datetime | None
     lifts: str = ""
+    order: bool = False
 
 
 @dataclass(frozen=True)

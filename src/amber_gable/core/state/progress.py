@@ -9,6 +9,8 @@ from amber_gable.core.survey.painted import Key
 from amber_gable.domain.operation import Operation
 from amber_gable.domain.site_record import Extent, Said, SiteEntry, standing
 
+WHOLE = 0.95
+"""A film on this share of the surface is one all over: it keeps rain off what lies below it."""
 _LEAST = 1e-6
 """Shares of a width nearer than this are the same place."""
 
@@ -184,3 +186,31 @@ def _cell(operations: tuple[Operation, ...], steps: list[StepRecord], left: floa
         running=next((e for e in running if e is not None), None),
         refused=next((e for e in refused if e is not None), None),
     )
+
+
+@dataclass(frozen=True)
+class Laid:
+    """A stretch of a part with films on it: how many of its coats and primers all over, and the colour on top."""
+
+    left: float
+    right: float
+    films: int
+    of: int
+    colour: str
+
+
+def laid_films(operations: Sequence[Operation], found: Sequence[Cell]) -> list[Laid]:
+    """What stands on a part, from left to right; stretches without a film are left out."""
+    whole = [n for n, o in enumerate(operations) if o.kind.lays_film and o.share >= WHOLE]
+    out = []
+    for cell in found:
+        done = [e for n in whole if (e := cell.done[n]) is not None]
+        if done and done[-1].colour is not None:
+            out.append(Laid(cell.left, cell.right, len(done), len(whole), done[-1].colour))
+    return out
+
+
+def share_behind(operations: Sequence[Operation], found: Sequence[Cell]) -> float:
+    """How much of a part's steps is behind, from 0 to 1, each counting alike."""
+    count = max(len(operations), 1)
+    return sum(c.share * (count - len(c.open)) / count for c in found)

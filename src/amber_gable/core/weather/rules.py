@@ -79,7 +79,8 @@ RULES = {rule.id: rule for rule in _RULES}
 
 def helps_against(letter: str) -> str:
     """What helps where a letter stops the work: what helps with each of its rules."""
-    return "; ".join(dict.fromkeys(rule.helps for rule in _RULES if rule.letter == letter))
+    each = [words for rule in _RULES if rule.letter == letter for words in rule.helps.split("; ")]
+    return "; ".join(dict.fromkeys(each))
 
 
 @dataclass(frozen=True)

@@ -13,6 +13,7 @@ from amber_gable.core.survey.painted import Key, painted_parts
 from amber_gable.domain.errors import NotFound, Refused
 from amber_gable.domain.scheme import ColourGroup, NamedColour, Scheme, colour_group
 from amber_gable.services.specification.colours import colour_library
+from amber_gable.services.specification.customer_changes import note_changes
 from amber_gable.services.specification.specifying import Changed, change_wishes
 from amber_gable.services.workspace import Workspace
 from amber_gable.store.jobs import load_bundle
@@ -83,4 +84,6 @@ def apply_scheme(space: Workspace, job_id: str, id_: str) -> tuple[list[Changed]
             if chosen is not None and has != (chosen.colour, chosen.name):
                 wish = Wish.of(finish) if finish else usual_wish(bundle, part)
                 wishes[key] = replace(wish, colour=chosen.colour, colour_name=chosen.name)
-        return change_wishes(session, bundle, wishes)
+        done = change_wishes(session, bundle, wishes)
+        note_changes(space, session, bundle)
+        return done

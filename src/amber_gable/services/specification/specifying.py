@@ -24,6 +24,7 @@ from amber_gable.domain.job import JobBundle
 from amber_gable.domain.operation import Operation, OperationKind
 from amber_gable.domain.product import Product
 from amber_gable.domain.schools import TOPICS, AskedBy, checked_schools
+from amber_gable.services.specification.customer_changes import Asked, note_changes
 from amber_gable.services.workspace import Workspace
 from amber_gable.store import specification as store
 from amber_gable.store.jobs import load_bundle
@@ -56,7 +57,12 @@ def shelf(session: Session, bundle: JobBundle) -> list[Product]:
 
 
 def change_wish(
-    space: Workspace, job_id: str, key: Key, version: int, change: Callable[[Wish, PaintedPart], Wish]
+    space: Workspace,
+    job_id: str,
+    key: Key,
+    version: int,
+    change: Callable[[Wish, PaintedPart], Wish],
+    asked: Asked | None = None,
 ) -> Changed:
     """Change what a part is to get and derive its steps. Raises NotFound, Refused or StaleEdit."""
     with space.database.writing() as session:
@@ -70,6 +76,7 @@ def change_wish(
             _refuse_unknown(wish, wished, products)
             done = _kept(session, bundle, part, finish, wished, products, version)
             check_references(session, job_id)
+            note_changes(space, session, bundle, asked)
             return done
         except ValidationError as error:
             raise Refused(by_field(error)) from None
@@ -152,6 +159,7 @@ def derive_missing(space: Workspace, job_id: str) -> list[Changed]:
                 except Refused:
                     continue
         check_references(session, job_id)
+        note_changes(space, session, bundle)
     return out
 
 
@@ -243,14 +251,17 @@ def take_system(space: Workspace, job_id: str, key: Key, version: int, system: s
             record = {kind: id_, "system": system, "colour": wish.colour, "colour_name": wish.colour_name}
             store.put_finish(session, job_id, Finish.model_validate(record), version)
             check_references(session, job_id)
+            note_changes(space, session, bundle)
     except InputError as error:
         raise Refused({"system": error.why}) from None
 
 
-def leave_out(space: Workspace, job_id: str, key: Key, version: int) -> None:
+def leave_out(space: Workspace, job_id: str, key: Key, version: int, asked: Asked | None = None) -> None:
     """Take a part out of the specification. Raises NotFound or StaleEdit."""
     with space.database.writing() as session:
+        bundle = load_bundle(session, job_id)
         store.drop_finish(session, job_id, key, version)
+        note_changes(space, session, bundle, asked)
 
 
 def with_school(wish: Wish, topic: str, school: str) -> Wish:
@@ -282,4 +293,5 @@ def same_for_alike(space: Workspace, job_id: str, key: Key) -> list[Changed]:
             own = replace(wish, overrides=before.overrides if before else ())
             out.append(_kept(session, bundle, other, before, own, products, versions.get(other.key, 0)))
         check_references(session, job_id)
+        note_changes(space, session, bundle)
     return out

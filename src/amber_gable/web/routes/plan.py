@@ -16,7 +16,7 @@ from amber_gable.domain.plan import Task, Unplaced
 from amber_gable.services.job_view import JobView
 from amber_gable.services.plan.crew import set_crew
 from amber_gable.services.plan.planning import make_plan
-from amber_gable.services.weather.judged_faces import judged_faces
+from amber_gable.services.weather.judged_faces import Which, judged_faces
 from amber_gable.web.drawn_lanes import chart, lanes_of
 from amber_gable.web.pages import Fields, job_page, load_job, space_of, units_of
 
@@ -79,7 +79,7 @@ def _plan(request: Request, view: JobView, faults: dict[str, str], status: int =
     }
     if kept is not None:
         context["planned_at"] = datetime.fromtimestamp(kept.planned_at, zone)
-    rows = judged_faces(view, view.site) if view.site is not None else []
+    rows = judged_faces(view, view.site, which=Which.COAT) if view.site is not None else []
     if rows:
         context["chart"] = chart(view, units_of(request), lanes_of(rows), {})
     return job_page(request, view, "plan", context, status)

@@ -15,13 +15,14 @@ from amber_gable.services.jobs import other_jobs
 from amber_gable.services.survey.conditions import add_moisture
 from amber_gable.services.today.day_sheet import DaySheet, cautions, painting_orders
 from amber_gable.services.today.noting import Note, note_tasks, take_back
-from amber_gable.web.pages import Fields, job_page, load_job, space_of
+from amber_gable.services.today.standing import standings
+from amber_gable.web.pages import WHO, Fields, job_page, load_job, space_of, units_of
 from amber_gable.web.routes.plan import by_day
+from amber_gable.web.views.elevation import Drawing, draw, drawing_scale
 from amber_gable.web.views.spec_order import ToldOrder, told_order
+from amber_gable.web.views.units import Units
 
 router = APIRouter(prefix="/jobs/{job_id}/today")
-WHO = "who"
-"""The cookie that keeps who notes work on this device."""
 
 
 @dataclass(frozen=True)
@@ -43,6 +44,15 @@ def special_orders(view: JobView, tasks: Sequence[Task]) -> list[SpecialOrder]:
     return out
 
 
+def _house_so_far(view: JobView, units: Units) -> list[Drawing]:
+    """The faces on which a film stands, coat by coat."""
+    laid = {key: s.laid for key, s in standings(view.bundle).items() if s.laid}
+    place = view.bundle.property
+    faces = [f for f in place.faces if any((p := place.part(k)) is not None and p.face == f.id for k in laid)]
+    scale = drawing_scale(place.faces, 300.0, height=240.0)
+    return [draw(place, f, scale, units=units, laid=laid) for f in faces]
+
+
 @router.get("")
 def today(request: Request, job_id: str, day: date | None = None) -> Response:
     return _sheet(request, load_job(request, job_id), day)
@@ -54,13 +64,15 @@ def _sheet(
     shown = day or view.now.date()
     sheet = DaySheet(view, shown)
     tasks = sheet.tasks
+    current, following = (sheet.now, sheet.next) if sheet.is_today else (None, None)
     days = [d for d, _ in by_day(view.kept.plan.tasks)] if view.kept else []
     context: dict[str, Any] = {
         "day": shown,
         "is_today": sheet.is_today,
         "sheet_of_day": sheet,
-        "current": sheet.now if sheet.is_today else None,
-        "following_visit": sheet.next if sheet.is_today else None,
+        "current": current,
+        "following_visit": following,
+        "shown_ids": [id_ for v in (current, following) if v is not None for id_ in v.ids],
         "lines": [sheet.line(s) for s in sheet.states if s.task in tasks],
         "visits": sheet.visits,
         "late": sheet.late,
@@ -77,6 +89,7 @@ def _sheet(
         "other_jobs": other_jobs(space_of(request), view.bundle.job.id),
         "faults": faults or {},
         "changes": view.recent_changes,
+        "drawings": _house_so_far(view, units_of(request)),
     }
     return job_page(request, view, "today", context, status)
 

@@ -1,9 +1,12 @@
 """Faces drawn to scale: zones, openings, items, what stands in front, marks of damage, and dimensions."""
 
-from collections.abc import Mapping
+from collections.abc import Iterator, Mapping, Sequence
 from dataclasses import dataclass, field
 from typing import Any
 
+from shapely import MultiPolygon, Polygon, box
+
+from amber_gable.core.state.progress import Laid
 from amber_gable.core.survey.geometry import face_regions, item_size, marked_region
 from amber_gable.domain.job import JobBundle
 from amber_gable.domain.substrates import SUBSTRATES
@@ -45,6 +48,17 @@ class DrawnPart:
 
 
 @dataclass(frozen=True)
+class DrawnFilm:
+    """A stretch of a zone with its films so far: 'coat 1 of 2', written where there is room."""
+
+    path: str
+    fill: str
+    words: str
+    x: float
+    y: float
+
+
+@dataclass(frozen=True)
 class DrawnZone:
     id: str
     name: str
@@ -53,6 +67,7 @@ class DrawnZone:
     pattern: Pattern
     selected: bool
     says: str
+    films: tuple[DrawnFilm, ...] = ()
 
 
 @dataclass(frozen=True)
@@ -119,10 +134,15 @@ def draw(
     selected: tuple[str, str] = ("", ""),
     units: Units = METRIC,
     versions: dict[tuple[str, str], int] | None = None,
+    laid: Mapping[tuple[str, str], Sequence[Laid]] | None = None,
 ) -> Drawing:
-    """The face as it stands, or as it will look with these `colours` by part (kind and id)."""
+    """The face as it stands, or as it will look with these `colours` by part (kind and id); `laid`: with the films that
+    stand on its parts."""
     zones = property_.zones_of(face.id)
-    finished, finishes = colours is not None, colours or {}
+    finished, finishes = colours is not None, dict(colours or {})
+    for key, films in (laid or {}).items():
+        if key[0] == "item" and films:
+            finishes[key] = films[-1].colour
     points = face.points
     items = property_.items_of(face.id)
     # A chimney stands above the face it is drawn with.
@@ -146,7 +166,7 @@ def draw(
         width=right + MARGIN_RIGHT,
         height=paper.ground + MARGIN_BOTTOM,
         outline=" ".join(f"{paper.x(x):.1f},{paper.y(y):.1f}" for x, y in points),
-        zones=_zones(face, zones, paper, finishes, selected),
+        zones=_zones(face, zones, paper, finishes, selected, laid or {}),
         trim=finishes.get(("zone", trim.id), trim.colour_now) if trim else "",
         trim_width=0.12 * scale,
         trim_lines=_corner_boards(points, paper) if trim else "",
@@ -170,6 +190,7 @@ def _zones(
     paper: Paper,
     finishes: Mapping[tuple[str, str], str],
     selected: tuple[str, str],
+    laid: Mapping[tuple[str, str], Sequence[Laid]],
 ) -> list[DrawnZone]:
     """Zones that have a place; where none takes what is left, the largest measured apart stands for the field."""
     regions = face_regions(face, zones)
@@ -186,10 +207,22 @@ def _zones(
             pattern=texture(z, SUBSTRATES[z.substrate].texture, paper.scale),
             selected=selected == ("zone", z.id),
             says=f"Zone {z.name}, {SUBSTRATES[z.substrate].name}",
+            films=tuple(_films(region, face, laid.get(("zone", z.id), ()), paper)),
         )
         for z, region in placed
         if region is not None and not region.is_empty
     ]
+
+
+def _films(region: Polygon | MultiPolygon, face: Face, laid: Sequence[Laid], paper: Paper) -> Iterator[DrawnFilm]:
+    for film in laid:
+        strip = box(film.left * face.width_m, -1.0, film.right * face.width_m, face.top_m + 1.0)
+        piece = region.intersection(strip)
+        if piece.is_empty:
+            continue
+        at = piece.representative_point()
+        words = f"coat {film.films} of {film.of}" if film.films < film.of else "all coats"
+        yield DrawnFilm(paper.path(piece), film.colour, words, paper.x(at.x), paper.y(at.y))
 
 
 def _corner_boards(points: tuple[tuple[float, float], ...], paper: Paper) -> str:

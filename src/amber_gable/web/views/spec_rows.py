@@ -9,6 +9,7 @@ from amber_gable.core.specification.rule import Level
 from amber_gable.core.survey.essentials import open_tests
 from amber_gable.core.survey.painted import Key
 from amber_gable.domain.product import Product
+from amber_gable.services.today.standing import Standing
 from amber_gable.web.views.build_up import BuildUp, build_up
 
 
@@ -32,6 +33,7 @@ class PartLine:
     litres: float
     version: int
     tests: int
+    behind: str = ""
 
 
 STATE_WORDS = {
@@ -50,6 +52,7 @@ def line(
     products: Mapping[str, Product],
     systems: Mapping[str, str],
     heat: HeatCheck | None,
+    standing: Standing | None = None,
 ) -> PartLine:
     """The line of a part; `systems` names of the company's systems by id."""
     state, matter = state_of(spec, heat)
@@ -71,7 +74,15 @@ def line(
         litres=spec.sums.litres,
         version=version,
         tests=len(open_tests(spec.part.part)),
+        behind=_behind(standing),
     )
+
+
+def _behind(standing: Standing | None) -> str:
+    """How far the work is, in words; nothing where it was not begun."""
+    if standing is None or not standing.share:
+        return ""
+    return "finished" if standing.share > 0.999 else f"{100 * standing.share:.0f} % of the steps done"
 
 
 def state_of(spec: PartSpec, heat: HeatCheck | None) -> tuple[str, str]:

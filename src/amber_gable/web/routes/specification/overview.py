@@ -20,6 +20,7 @@ from amber_gable.services.specification.specifying import (
     set_school,
 )
 from amber_gable.services.specification.taking_over import offers, take_newer
+from amber_gable.services.today.standing import standings
 from amber_gable.web.pages import Fields, job_page, load_job, space_of, units_of
 from amber_gable.web.views.elevation import draw, drawing_scale, finish_colours
 from amber_gable.web.views.offers import told_offers
@@ -40,6 +41,7 @@ def overview(request: Request, job_id: str, more: dict[str, Any] | None = None, 
     systems, by_code = {s.id: s.name for s in desk.systems}, desk.by_code
     scale = drawing_scale(bundle.property.faces, 250.0, height=230.0)
     faces: list[dict[str, Any]] = []
+    behind = standings(bundle)
     broken = []
     for face in bundle.property.faces:
         of_face: list[PartLine] = []
@@ -52,7 +54,8 @@ def overview(request: Request, job_id: str, more: dict[str, Any] | None = None, 
                 continue
             kind = spec.part.item_kind
             what = ITEM_NAMES[kind] if kind else SUBSTRATES[spec.part.substrate].name
-            of_face.append(line(spec, what, desk.versions.get(key, 0), by_code, systems, desk.heat.get(key)))
+            heat, standing = desk.heat.get(key), behind.get(key)
+            of_face.append(line(spec, what, desk.versions.get(key, 0), by_code, systems, heat, standing))
         drawing = draw(bundle.property, face, scale, colours=finish_colours(bundle), units=units_of(request))
         faces.append({"face": face, "drawing": drawing, "lines": of_face})
     lines = [one for f in faces for one in f["lines"]]

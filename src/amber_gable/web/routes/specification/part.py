@@ -19,6 +19,7 @@ from amber_gable.domain.method import Method
 from amber_gable.domain.operation import Operation, OperationKind, Technique
 from amber_gable.domain.substrates import SUBSTRATES
 from amber_gable.services.specification.colours import library_colour
+from amber_gable.services.specification.customer_changes import Asked
 from amber_gable.services.specification.desk import PartDesk, standing_steps
 from amber_gable.services.specification.specifying import (
     Changed,
@@ -29,7 +30,7 @@ from amber_gable.services.specification.specifying import (
     with_school,
 )
 from amber_gable.services.specification.step_edits import added, changed, dropped, removed
-from amber_gable.web.pages import Fields, job_page, load_job, space_of, typed_system, units_of
+from amber_gable.web.pages import WHO, Fields, job_page, load_job, space_of, typed_system, units_of
 from amber_gable.web.views.build_up import build_up
 from amber_gable.web.views.spec_order import told_order
 from amber_gable.web.views.spec_picks import picks
@@ -93,6 +94,7 @@ def part_page(
         "methods": list(Method),
         "shelf": desk.desk.products,
         "ADD": OverrideAction.ADD,
+        "planned": view.kept is not None or bool(view.bundle.job.record),
         "previous": previous,
         "following": following,
         "base": f"/jobs/{job_id}/specification/{key[0]}/{key[1]}",
@@ -116,7 +118,7 @@ def _edit(
     """Make a change and show the part with what it did; faults and stale edits keep what was typed."""
     version = int(form.get("version", "0")) if form.get("version", "0").isdigit() else 0
     try:
-        done: Changed = change_wish(space_of(request), job_id, key, version, change)
+        done: Changed = change_wish(space_of(request), job_id, key, version, change, _asked(request, form))
     except Refused as error:
         return part_page(request, job_id, key, {"faults": error.fields, "typed": form}, 422)
     except StaleEdit as error:
@@ -213,10 +215,15 @@ def alike_too(request: Request, job_id: str, kind: str, id_: str) -> Response:
 @router.post("/{kind}/{id_}/leave")
 def leave(request: Request, job_id: str, kind: str, id_: str, form: Fields) -> Response:
     try:
-        leave_out(space_of(request), job_id, (kind, id_), _version(form))
+        leave_out(space_of(request), job_id, (kind, id_), _version(form), _asked(request, form))
     except StaleEdit as error:
         return part_page(request, job_id, (kind, id_), {"stale": error, "typed": form}, 409)
     return RedirectResponse(f"/jobs/{job_id}/specification?said=saved", 303)
+
+
+def _asked(request: Request, form: dict[str, str]) -> Asked:
+    """Who changes it, and in what words the customer asked for it."""
+    return Asked(request.cookies.get(WHO, ""), form.get("words", ""))
 
 
 def _version(form: dict[str, str]) -> int:

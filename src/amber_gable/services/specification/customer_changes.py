@@ -1,0 +1,75 @@
+"""What the customer changed once the work was planned or begun: kept in the record with who noted it and in what
+words."""
+
+import uuid
+from dataclasses import dataclass
+
+from sqlalchemy.orm import Session
+
+from amber_gable.core.survey.painted import Key
+from amber_gable.domain.finish import Finish
+from amber_gable.domain.job import JobBundle
+from amber_gable.domain.site_record import CustomerChange
+from amber_gable.services.workspace import Workspace
+from amber_gable.store.jobs import load_bundle
+from amber_gable.store.plans import load_plan
+from amber_gable.store.site_record import append
+
+OFFICE = "office"
+
+
+@dataclass(frozen=True)
+class Asked:
+    """Who noted the change, and in what words it was asked for."""
+
+    by: str = ""
+    words: str = ""
+
+
+def note_changes(space: Workspace, session: Session, before: JobBundle, asked: Asked | None = None) -> None:
+    """Hold the finishes against those of `before`, in the transaction that changed them: other colours, parts left out
+    and parts added. Nothing is noted of a job that was neither planned nor begun."""
+    job_id = before.job.id
+    if not before.job.record and load_plan(session, job_id) is None:
+        return
+    session.flush()
+    after = load_bundle(session, job_id)
+    found = _differences(before, after)
+    if not found:
+        return
+    asked, now = asked or Asked(), space.clock.now()
+    common = {"at": now, "noted": now, "by": asked.by.strip()[:80] or OFFICE, "words": asked.words.strip()[:400]}
+    append(
+        session,
+        job_id,
+        [
+            CustomerChange.model_validate({"id": uuid.uuid4().hex, "parts": parts, **dict(fields), **common})
+            for fields, parts in found.items()
+        ],
+    )
+
+
+def _differences(before: JobBundle, after: JobBundle) -> dict[tuple[tuple[str, str | None], ...], list[Key]]:
+    """Like changes of several parts together: the fields of the record, and the parts."""
+    old, new = ({f.part: f for f in b.job.finishes} for b in (before, after))
+    out: dict[tuple[tuple[str, str | None], ...], list[Key]] = {}
+    for key in dict.fromkeys((*old, *new)):
+        fields = _change(before, key, old.get(key), new.get(key))
+        if fields:
+            out.setdefault(tuple(fields.items()), []).append(key)
+    return out
+
+
+def _change(bundle: JobBundle, key: Key, old: Finish | None, new: Finish | None) -> dict[str, str | None] | None:
+    if old is not None and new is not None:
+        if old.colour == new.colour:
+            return None
+        return {
+            "what": "colour", "old": old.colour_name, "new": new.colour_name, "old_colour": old.colour,
+            "new_colour": new.colour,
+        }  # fmt: skip
+    part = bundle.property.part(key)
+    name = part.name if part is not None else key[1]
+    if new is None:
+        return {"what": "scope", "old": f"{name} painted", "new": "left as it is"}
+    return {"what": "scope", "old": f"{name} left as it is", "new": "painted"}

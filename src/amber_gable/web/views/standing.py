@@ -1,0 +1,90 @@
+"""Where a part stands, as its page tells it: each stretch with what was done, what is next and what that waits for."""
+
+from dataclasses import dataclass
+from datetime import tzinfo
+
+from amber_gable.core.state.answers import Told, told
+from amber_gable.core.state.job_state import JobState
+from amber_gable.core.state.judgement import judge
+from amber_gable.core.state.part_state import CellState, PartState, clock
+from amber_gable.domain.operation import Operation
+from amber_gable.web.views.units import Units
+
+
+@dataclass(frozen=True)
+class StretchRow:
+    """`where` is empty for the whole part; `answer` speaks of the next step, now."""
+
+    where: str
+    next: str
+    answer: Told | None
+    film: str
+    away: str
+    findings: tuple[str, ...]
+
+
+@dataclass(frozen=True)
+class StepRow:
+    """A step with what was noted of it: 'done', 'under way', 'open' or 'passed'."""
+
+    id: str
+    name: str
+    status: str
+    noted: str
+
+
+@dataclass(frozen=True)
+class Standing:
+    stretches: list[StretchRow]
+    steps: list[StepRow]
+
+
+def part_standing(state: JobState, part: PartState, units: Units) -> Standing:
+    zone = state.around.tz
+    return Standing(
+        stretches=[_stretch(state, part, cell, zone, units) for cell in part.cells],
+        steps=[_step(part, n, o, zone) for n, o in enumerate(part.operations)],
+    )
+
+
+def _stretch(state: JobState, part: PartState, cell: CellState, zone: tzinfo, units: Units) -> StretchRow:
+    width = part.part.face.width_m
+    whole = cell.cell.left == 0.0 and cell.cell.right == 1.0
+    where = ""
+    if not whole and part.part.item_kind:
+        where = f"{100 * cell.cell.left:.0f} to {100 * cell.cell.right:.0f} %"
+    elif not whole:
+        ends = (units.length(width * cell.cell.left), units.length(width * cell.cell.right))
+        where = f"{ends[0]} to {ends[1]} from the left"
+    judged = judge(state.around.site, part, cell)
+    film = cell.film
+    said = ""
+    if film is not None:
+        stages = (("dry to touch", film.touch_at), ("rain-ready", film.rain_ready_at), ("recoat", film.recoat_at))
+        known = ", ".join(f"{name} {clock(at, zone)}" for name, at in stages if at is not None)
+        said = f"{film.name}, laid {clock(film.laid_at, zone)}" + (f": {known}" if known else "")
+    return StretchRow(
+        where=where,
+        next=cell.next.name if cell.next is not None else "",
+        answer=told(judged.answer(state.now), zone) if judged is not None else None,
+        film=said,
+        away=", ".join(cell.away),
+        findings=cell.findings,
+    )
+
+
+def _step(part: PartState, n: int, o: Operation, zone: tzinfo) -> StepRow:
+    cells = [c.cell for c in part.cells]
+    entries = [c.done[n] for c in cells]
+    noted = [e for e in entries if e is not None]
+    share = sum(c.share for c, e in zip(cells, entries, strict=True) if e is not None)
+    running = next((c.running for c in cells if c.running is not None and o.id in c.running.steps), None)
+    if share > 0.999:
+        status, last = "done", max(noted, key=lambda e: e.at)
+    elif running is not None:
+        status, last = "under way", running
+    elif noted:
+        status, last = f"{100 * share:.0f} % done", max(noted, key=lambda e: e.at)
+    else:
+        return StepRow(o.id, o.name, "passed" if all(o in c.passed for c in cells) else "open", "")
+    return StepRow(o.id, o.name, status, f"{clock(last.at, zone)}, {last.by}")
