@@ -18,6 +18,8 @@ from amber_gable.domain.plan import Task
 NOISE = {"°C": 1.0, "K": 1.0, "%": 8.0, "mm/h": 0.2, "m/s": 1.0, "W/m²": 80.0, "g/m²": 10.0, "h": 0.5}
 """How far a forecast of a day ahead strays from one hour's issue to the next, in the unit of each rule."""
 NOISE_AT_H = 24.0
+AHEAD_H = 72.0
+"""Tasks that begin later are not warned of: what a forecast says of them changes with every run. They are counted."""
 _STEADY = ("daylight", "working-day", "substrate")
 """Rules that no forecast moves."""
 
@@ -53,6 +55,16 @@ def _grown(lead_h: float) -> float:
     return min(max(lead_h, 0.0) / NOISE_AT_H, 1.0) + max(lead_h - NOISE_AT_H, 0.0) / 168.0
 
 
+def near(task: Task, now: datetime) -> bool:
+    """Whether a forecast tells enough of the task's time to warn of it."""
+    return (task.start - now).total_seconds() <= AHEAD_H * 3600
+
+
+def unsettled(board: Board, now: datetime) -> int:
+    """How many tasks further ahead the present forecast would stop: planning again would move them."""
+    return sum(t.status is Status.AHEAD and t.shut is not None and not near(t.task, now) for t in board.tasks)
+
+
 def threats(site: SiteClimate, board: Board, now: datetime, warned: Collection[Warned] = ()) -> tuple[Threat, ...]:
     """The threatened tasks, each with what stops it first. A rule begins to warn when it fails by more than the noise,
     and goes on until it holds by more than the noise; `warned` says which did. What a part waits for has no noise."""
@@ -60,7 +72,9 @@ def threats(site: SiteClimate, board: Board, now: datetime, warned: Collection[W
     for state in board.tasks:
         if state.status not in (Status.AHEAD, Status.DUE, Status.RUNNING) or state.judged is None:
             continue
-        found = _by_state(state) or _by_weather(site, state, state.judged, now, warned)
+        found = _by_state(state)
+        if found is None and near(state.task, now):
+            found = _by_weather(site, state, state.judged, now, warned)
         if found is not None:
             out.append(found)
     return tuple(out)

@@ -9,6 +9,7 @@ from typing import Any
 from fastapi import APIRouter, Request
 from starlette.responses import RedirectResponse, Response
 
+from amber_gable.core.plan.threats import unsettled
 from amber_gable.core.plan.visits import Visit, visits
 from amber_gable.core.state.job_state import Status, TaskState
 from amber_gable.domain.errors import InputError, NoClimate, Refused
@@ -70,6 +71,7 @@ def _plan(request: Request, view: JobView, faults: dict[str, str], status: int =
         "chart": None,
         "days": sorted(days.items()),
         "threats": view.threats,
+        "unsettled": unsettled(board, view.now) if board is not None else 0,
         "late": len(board.late) if board is not None else 0,
         "unplaced": by_cause(kept.plan.unplaced) if kept else [],
         "status_words": STATUS_WORDS,
