@@ -37,7 +37,6 @@ def _plan(bundle: JobBundle, days: int = 4) -> Plan:
 STOPPED = [
     ("rot over a square metre", "wood-lap", SOUND | {"rot_m2": 2.0}, 1995, "rot-large", "boards replaced"),
     ("wet wood", "wood-lap", SOUND | {"moisture": [{"pct": 19}]}, 1995, "wet-wood", "15 % or less"),
-    ("damp by the school", "wood-lap", SOUND | {"moisture": [{"pct": 16}]}, 1995, "damp", "15 % or less"),
     ("salt that returns", "block", BARE | {"efflorescence": "returns"}, 1995, "bloom-returns", "stop the water"),
     ("an old cement roof", "fibre-cement-roof", {"coating": "bare"}, 1970, "asbestos-roof", "Licensed people"),
     ("an old sheet that flakes", "fibre-cement-panel", SOUND | {"loose_pct": 4.0}, None, "asbestos-failing",
@@ -67,6 +66,19 @@ def test_nothing_of_a_stopped_part_is_planned(
     lines = job_quantities(bundle).lines
     assert lines
     assert all(line.stopped_litres == pytest.approx(line.litres) for line in lines), "counted, and marked"
+
+
+def test_damp_wood_is_washed_and_scraped_but_not_coated() -> None:
+    """Over the limit, not wet: work that seals nothing goes on while it dries, and no day is known for the rest."""
+    bundle = _wall("wood-lap", SOUND | {"moisture": [{"pct": 16}], "loose_pct": 8.0})
+    assert [s.rule for s in job_stops(bundle)["zone", "siding"]] == ["damp"]
+    plan = _plan(bundle)
+    assert {t.kind.value for t in plan.tasks} & {"wash", "scrape"}
+    assert not [t for t in plan.tasks if t.kind.lays_film]
+    heads = [u for u in plan.unplaced if not u.behind]
+    assert {u.why for u in heads} == {
+        "Not ready: the wood read 16 %; at most 15 % is allowed. No day is known on which that ends."
+    }
 
 
 def test_a_part_waits_for_the_day_its_stop_ends() -> None:

@@ -2,7 +2,7 @@
 nothing has to dry between them, on sections of faces cut at natural breaks."""
 
 from collections.abc import Iterator, Mapping, Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from datetime import datetime
 from itertools import groupby
 from math import ceil
@@ -35,10 +35,11 @@ _LEAST = 1e-6
 
 @dataclass(frozen=True)
 class Stretch:
-    """A part, or some of its width (shares), on which one and the same of a stint is left to do."""
+    """A part, or some of its width (shares), on which one and the same of a stint is left to do; `cells` may differ in
+    other steps."""
 
     state: PartState
-    cell: CellState
+    cells: tuple[CellState, ...]
     left: float
     right: float
     operations: tuple[Operation, ...]
@@ -117,7 +118,7 @@ class WorkItem:
     def begun_at(self) -> datetime | None:
         """When any of it was begun that is not done."""
         steps = {o.id for o in self.stint.operations}
-        running = [s.cell.cell.running for s in self.stretches]
+        running = [c.cell.running for s in self.stretches for c in s.cells]
         return min((r.at for r in running if r is not None and steps & set(r.steps)), default=None)
 
     def overlaps(self, other: "WorkItem") -> bool:
@@ -221,8 +222,14 @@ def _left_of(state: PartState, stint: Stint, left: float, right: float) -> list[
     for cell in state.cells:
         a, b = max(left, cell.cell.left), min(right, cell.cell.right)
         operations = tuple(o for o in cell.cell.open if o.id in wanted)
-        if b - a > _LEAST and operations:
-            out.append(Stretch(state, cell, a, b, operations))
+        if b - a <= _LEAST or not operations:
+            continue
+        before = out[-1] if out else None
+        if before is not None and before.operations == operations and a - before.right < _LEAST:
+            # Where an earlier step was left off is no place to stop a coat.
+            out[-1] = replace(before, cells=(*before.cells, cell), right=b)
+        else:
+            out.append(Stretch(state, (cell,), a, b, operations))
     return out
 
 
@@ -230,8 +237,9 @@ def _item(around: Surroundings, group: Sequence[PartState], number: int, whole: 
     stretches, site = lot.stretches, around.site
     first = stretches[0]
     left = Stint(first.operations)
-    soaks = max((s.cell.soaks_h or 0.0 for s in stretches), default=0.0) or None
-    read = min((s.cell.read_at for s in stretches if s.cell.read_at is not None), default=None)
+    cells = [c for s in stretches for c in s.cells]
+    soaks = max((c.soaks_h or 0.0 for c in cells), default=0.0) or None
+    read = min((c.read_at for c in cells if c.read_at is not None), default=None)
     return WorkItem(
         id=lot.id,
         part=together([s.state.part for s in stretches]),
@@ -245,7 +253,9 @@ def _item(around: Surroundings, group: Sequence[PartState], number: int, whole: 
         crew_hours=sum(s.person_hours for s in stretches) / site.bundle.job.crew.people,
         work=work_of(site, first.state.part.part, first.state.finish, left),
         damp=damp_after_rain(site, first.state.part.part, left, soaks, read),
-        waits=tuple(dict.fromkeys(w for s in stretches for w in waits_of(around, s.state.part, s.cell, left))),
+        waits=tuple(
+            dict.fromkeys(w for s in stretches for c in s.cells for w in waits_of(around, s.state.part, c, left))
+        ),
     )
 
 

@@ -24,6 +24,8 @@ from amber_gable.domain.operation import Operation, OperationKind, Technique
 from amber_gable.domain.product import Product
 from amber_gable.domain.site_record import SiteEntry
 
+DAMP = "damp"
+"""The stop of wood over its limit that is not yet wet (rules/wood.py)."""
 SOAKS_MM, SOAKS_H = 1.0, 6
 """Rain on the face that wets it as a wash does: so much within so many hours. Less wets the surface only."""
 
@@ -189,8 +191,12 @@ def _film(around: Surroundings, part: PaintedPart, finish: Finish, cell: Cell) -
 
 
 def _stops(around: Surroundings, part: PaintedPart) -> list[Wait]:
+    """Stops of the survey. Wood that is damp and no more bars what would seal it (`_fixed`); a wet one's water is found
+    first."""
     out = []
     for stop in around.stops.get(part.key, ()):
+        if stop.rule == DAMP:
+            continue
         until = None if stop.until is None else datetime.combine(stop.until, time(), around.tz)
         if until is None or until > around.now:
             out.append(Wait("S", stop.words.rstrip("."), until, stop.todo))
@@ -207,7 +213,8 @@ def _fixed(
     damp = held is not None and limit is not None and held > limit.value
     dry = reading is not None and limit is not None and reading[0] <= limit.value
     if damp and seals(after.first) and held is not None and limit is not None:
-        when = f" on {clock(reading[1], around.tz)}" if reading else ", before it was last wetted"
+        before = ", before it was last wetted" if _last_wetted(cell) is not None else ""
+        when = f" on {clock(reading[1], around.tz)}" if reading else before
         out.append(Wait("M", f"the wood read {held:.0f} %{when}; at most {limit.value:g} % is allowed", None,
                         "more dry days, then a new reading"))  # fmt: skip
     longest: dict[str, Wait] = {}

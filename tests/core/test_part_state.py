@@ -1,0 +1,224 @@
+"""What a wall waits for after what was done to it: expected by the handbook's table of waits (§11), then looked up."""
+
+from datetime import datetime
+from typing import Any
+
+import pytest
+
+from amber_gable.core.state.answers import told
+from amber_gable.core.state.judgement import Verdict
+from amber_gable.core.state.part_state import CellState, clock
+from amber_gable.domain.weather import WeatherSeries
+from tests.site_cases import SIDING, at, site_of, state_of, wall, weather
+
+NINE, TEN = at(0, "09:00"), at(0, "10:00")
+PREPARED = ("done", "wash scrape", at(-4, "09:00"))
+PRIMED = ("done", "prime", at(-2, "08:00"))
+NORTH_RAIN = {at(0, f"{h:02d}:00"): 4.0 for h in (11, 12)}
+"""Two hours of 4 mm from the north at 4 m/s: some 6 mm on the wall, which faces north."""
+
+# name -> (lines, readings, now, weather, next step, waits as 'letter until')
+STATES: list[tuple[str, list[Any], list[Any], datetime, WeatherSeries | None, str, list[str]]] = [
+    ("nothing done: wash at once", [], [], TEN, None, "wash", []),
+    ("washed an hour ago: scraping waits some hours", [("done", "wash", NINE)], [], TEN, None, "scrape", ["M 0 13:00"]),
+    ("and after four hours it waits no more", [("done", "wash", NINE)], [], at(0, "13:01"), None, "scrape", []),
+    (
+        "what seals the wood waits the whole day, though it was scraped since",
+        [("done", "wash", NINE), ("done", "scrape", at(0, "14:00"))],
+        [],
+        at(0, "15:00"),
+        None,
+        "prime",
+        ["M 1 09:00"],
+    ),
+    (
+        "a dry reading after the wash shortens it",
+        [("done", "wash", NINE), ("done", "scrape", at(0, "14:00"))],
+        [(13.0, at(0, "14:30"))],
+        at(0, "15:00"),
+        None,
+        "prime",
+        [],
+    ),
+    (
+        "a reading from before the wash does not",
+        [("done", "wash", NINE), ("done", "scrape", at(0, "14:00"))],
+        [(13.0, at(0, "08:00"))],
+        at(0, "15:00"),
+        None,
+        "prime",
+        ["M 1 09:00"],
+    ),
+    (
+        "a wet reading holds it until there is another, however long ago it was washed",
+        [PREPARED],
+        [(17.0, at(0, "08:00"))],
+        at(3, "10:00"),
+        None,
+        "prime",
+        ["M -"],
+    ),
+    ("a wet reading forbids no scraping", [("done", "wash", at(-1, "09:00"))], [(17.0, NINE)], TEN, None, "scrape", []),
+    ("the caulk is not touched before its hours", [PREPARED, PRIMED, ("done", "caulk", at(0, "14:00"))], [],
+     at(0, "15:00"), None, "coat-1", ["B 0 16:00"]),
+    ("a primer must be fit for the next", [PREPARED, ("done", "prime", NINE)], [], TEN, None, "caulk", ["B film"]),
+    ("for spots and joints a shower is only a wet surface", [PREPARED, PRIMED], [], at(0, "15:00"),
+     weather(NORTH_RAIN), "caulk", []),
+    ("rain that soaks a prepared wall counts as a wash", [PREPARED], [], at(0, "15:00"), weather(NORTH_RAIN), "prime",
+     ["M 1 13:00"]),
+    ("unless a meter read dry since", [PREPARED], [(14.0, at(0, "14:00"))], at(0, "15:00"), weather(NORTH_RAIN),
+     "prime", []),
+    ("a wall with a coat is shut to it",
+     [PREPARED, PRIMED, ("done", "caulk", at(0, "08:00")), ("done", "coat-1", at(0, "08:10"))], [], at(1, "15:00"),
+     weather(NORTH_RAIN), "coat-2", []),
+    ("a wash nobody noted ended when the scraping did", [("done", "scrape", NINE)], [], TEN, None, "prime",
+     ["M 1 09:00"]),
+    ("finished", [("done", "wash scrape prime caulk coat-1 coat-2", at(-1, "09:00"))], [], TEN, None, "", []),
+]  # fmt: skip
+
+
+@pytest.mark.parametrize(
+    ("lines", "readings", "now", "series", "step", "waits"), [s[1:] for s in STATES], ids=[s[0] for s in STATES]
+)
+def test_what_comes_next_and_what_it_waits_for(
+    lines: list[Any], readings: list[Any], now: datetime, series: WeatherSeries | None, step: str, waits: list[str]
+) -> None:
+    cell = _only(state_of(wall(*lines, readings=readings), now, series))
+    assert (cell.next.first.id if cell.next else "") == step
+    found = []
+    for wait in cell.waits:
+        if wait.letter == "B" and cell.film is not None and wait.until == cell.film.recoat_at:
+            found.append("B film")
+        else:
+            found.append(f"{wait.letter} " + (_when(wait.until) if wait.until else "-"))
+        assert wait.words
+    assert found == waits
+
+
+def _only(state: Any) -> CellState:
+    (cell,) = state.parts[SIDING].cells
+    assert isinstance(cell, CellState)
+    return cell
+
+
+def _when(t: datetime) -> str:
+    local = t.astimezone(at(0, "00:00").tzinfo)
+    return f"{local.day - 8} {local:%H:%M}"
+
+
+def test_the_reasons_are_said_with_day_and_hour_and_what_shortens_them() -> None:
+    state = state_of(wall(("done", "wash", NINE), ("done", "scrape", at(0, "14:00"))), at(0, "15:00"))
+    (wait,) = _only(state).waits
+    assert wait.words == "washed Mon 8 Jun 09:00"
+    assert wait.lifts == "a meter reading of 15 % or less shortens it"
+    judged = state.judged(SIDING)
+    assert judged is not None
+    words = told(judged.answer(state.now), state.around.tz)
+    assert words.headline == "Weather fine, not ready: washed Mon 8 Jun 09:00"
+    assert words.then.startswith("Ready Tue 9 Jun 09:00; a meter reading of 15 % or less shortens it.")
+    assert "Next open: Tue 9 Jun 09:00" in words.then
+    assert clock(at(1, "09:00"), state.around.tz) == "Tue 9 Jun 09:00"
+
+
+def test_a_film_keeps_its_clocks_through_the_weather_since() -> None:
+    """Near the sheet's own 25 °C and 50 % the clocks run near its hours, in the cold much slower."""
+    bundle = wall(PREPARED, PRIMED, ("done", "caulk", at(0, "12:00")), ("done", "coat-1", at(0, "16:00")))
+    film = _only(state_of(bundle, at(0, "16:30"))).film
+    assert film is not None
+    assert film.known
+    sheet = bundle.product("exterior-acrylic-standard")
+    assert film.touch_at is not None
+    assert film.recoat_at is not None
+    hours = (film.touch_at - at(0, "16:00")).total_seconds() / 3600
+    assert 0.5 * sheet.touch_h < hours < 2.5 * sheet.touch_h
+    assert film.touch_at < film.recoat_at
+    later = _only(state_of(bundle, at(1, "10:00"))).film
+    assert later is not None
+    assert later.recoat_at == film.recoat_at, "the weather that was stays what it was"
+    colder = _only(state_of(bundle, at(0, "16:30"), weather(air_c=11.0))).film
+    assert colder is not None
+    assert colder.recoat_at is None or colder.recoat_at > film.recoat_at
+    old = _only(state_of(bundle, at(9, "10:00"))).film
+    assert old is not None
+    assert not old.known, "older than the weather that is known: taken as dry"
+
+
+def test_rain_on_a_fresh_film_is_a_finding_and_bars_nothing() -> None:
+    laid = wall(PREPARED, PRIMED, ("done", "caulk", at(0, "08:00")), ("done", "coat-1", at(0, "10:30")))
+    cell = _only(state_of(laid, at(0, "15:00"), weather(NORTH_RAIN)))
+    (said,) = cell.findings
+    assert "Rain reached Exterior acrylic" in said
+    assert "Mon 8 Jun 11:00" in said
+    assert not _only(state_of(laid, at(0, "15:00"))).findings
+
+
+def test_past_the_longest_recoat_time_the_film_is_to_be_sanded() -> None:
+    """A primer whose sheet allows 14 days, laid three weeks ago."""
+    bundle = wall(("done", "wash scrape prime caulk", at(-21, "09:00")))
+    limited = [
+        p.model_copy(update={"max_recoat_h": 336.0}) if p.code == "peel-bonding-primer" else p for p in bundle.products
+    ]
+    state = state_of(bundle.model_copy(update={"products": tuple(limited)}), TEN)
+    (wait,) = _only(state).waits
+    assert wait.until is None
+    assert "longest recoat time ended" in wait.words
+
+
+def test_a_wall_at_two_points_goes_on_where_it_is_furthest_behind_or_under_way() -> None:
+    half = wall(PREPARED, ("done", "prime", at(0, "08:00"), {"right": 0.4}))
+    state = state_of(half, at(0, "18:00"))
+    part = state.parts[SIDING]
+    assert [(round(c.cell.left, 2), c.next and c.next.first.id) for c in part.cells] == [(0.0, "caulk"), (0.4, "prime")]
+    assert part.next_cell is part.cells[1]
+    assert part.share_done("prime") == pytest.approx(0.4)
+    under_way = state_of(
+        wall(PREPARED, ("done", "prime", at(0, "08:00"), {"right": 0.4}), ("started", "caulk", TEN, {"right": 0.4})),
+        at(0, "18:00"),
+    ).parts[SIDING]
+    assert under_way.next_cell is under_way.cells[0]
+
+
+def test_a_step_asked_for_out_of_turn_names_what_comes_first() -> None:
+    state = state_of(wall(), TEN)
+    judged = state.judged(SIDING, film=True)
+    assert judged is not None
+    answer = judged.answer(TEN)
+    assert answer.verdict is Verdict.WAITS
+    assert answer.waits[0].words == "first comes “Wash, bottom to top, and rinse”"
+    assert judged.ok[20:30].any(), "nobody planned the washing: the hours to come stay as the weather has them"
+
+
+def test_a_stop_of_the_survey_bars_everything() -> None:
+    bundle = wall(readings=[(19.0, at(-3, "09:00"))])
+    state = state_of(bundle, TEN)
+    judged = state.judged(SIDING)
+    assert judged is not None
+    answer = judged.answer(TEN)
+    assert answer.verdict is Verdict.STOPPED
+    assert answer.weather_ok
+    words = told(answer, state.around.tz)
+    assert words.headline.startswith("Stop: the wood is at 19 %")
+    assert "What lifts it" in words.then
+
+
+def test_an_hour_beyond_the_weather_is_not_known() -> None:
+    state = state_of(wall(), TEN)
+    judged = state.judged(SIDING)
+    assert judged is not None
+    assert judged.answer(at(40, "10:00")).verdict is Verdict.UNKNOWN
+    assert judged.first_shut(at(40, "10:00"), at(40, "11:00")) is None
+
+
+def test_rain_to_come_ends_the_answer_with_what_to_do() -> None:
+    site = site_of(wall(), TEN, weather({at(0, "14:00"): 3.0}))
+    state = state_of(wall(), TEN, weather({at(0, "14:00"): 3.0}))
+    assert site.slots.start == state.around.site.slots.start
+    washing = state.judged(SIDING)
+    assert washing is not None
+    words = told(washing.answer(TEN), state.around.tz)
+    assert words.headline == "Yes, until 14:00"
+    assert words.then == "Rain is due 14:00: stop, and cover what is open."
+    shut = washing.first_shut(TEN, at(0, "15:00"))
+    assert shut is not None
+    assert shut[1] == "R"
+    assert washing.first_shut(TEN, at(0, "13:00")) is None

@@ -1,0 +1,243 @@
+"""Plans that start from what is done, and warnings that name the task, the rule and the hour, and hold still."""
+
+from dataclasses import replace
+from datetime import datetime, timedelta
+from typing import Any
+
+import pytest
+
+from amber_gable.core.plan.build import plan_job
+from amber_gable.core.plan.threats import RAINED, noise, threats, unsettled, warned_by
+from amber_gable.core.plan.visits import visits
+from amber_gable.core.state.job_state import Board, JobState, Status, board
+from amber_gable.domain.job import JobBundle
+from amber_gable.domain.plan import Plan, Task
+from amber_gable.domain.weather import WeatherSeries
+from tests.jobs import coopers_rise
+from tests.site_cases import MONDAY, at, entry, site_of, state_of, wall, weather
+
+SEVEN = at(0, "07:00")
+STEPS = ["wash", "scrape", "prime", "caulk", "coat-1", "coat-2"]
+
+
+def _plan(bundle: JobBundle, now: datetime = SEVEN, series: WeatherSeries | None = None) -> Plan:
+    return plan_job(site_of(bundle, now, series), now)
+
+
+def _steps(plan: Plan) -> list[str]:
+    return [s for t in plan.tasks for s in t.steps]
+
+
+# what is noted -> the steps that are planned
+LEFT: list[tuple[str, list[Any], str]] = [
+    ("nothing", [], "wash scrape prime caulk coat-1 coat-2"),
+    ("washed", [("done", "wash", at(-1, "09:00"))], "scrape prime caulk coat-1 coat-2"),
+    ("half of the scraping", [("done", "wash", at(-1, "09:00")), ("part-done", "scrape", SEVEN, {"how_far": 0.5})],
+     "scrape prime caulk coat-1 coat-2"),
+    ("all of it", [("done", " ".join(STEPS), at(-1, "09:00"))], ""),
+    ("passed over", [("done", "prime", at(-3, "09:00"))], "caulk coat-1 coat-2"),
+    ("reopened", [("done", "wash scrape prime", at(-3, "09:00")), ("not-done", "scrape", SEVEN, {"why": "missed"})],
+     "scrape caulk coat-1 coat-2"),
+]  # fmt: skip
+
+
+@pytest.mark.parametrize(("lines", "expected"), [c[1:] for c in LEFT], ids=[c[0] for c in LEFT])
+def test_the_plan_starts_from_what_is_done(lines: list[Any], expected: str) -> None:
+    bundle = wall(*lines)
+    plan = _plan(bundle)
+    assert _steps(plan) == expected.split()
+    assert not plan.unplaced
+    again = _plan(bundle)
+    assert again == plan, "planning twice changes nothing"
+
+
+def test_waits_of_what_is_done_hold_in_the_plan() -> None:
+    plan = _plan(wall(("done", "wash", at(0, "06:00"))))
+    starts = {t.steps[0]: t.start for t in plan.tasks}
+    assert starts["scrape"] >= at(0, "10:00"), "the surface is dry four hours after the wash"
+    assert starts["prime"] >= at(1, "06:00"), "what seals it waits the day, though it was scraped since"
+
+
+def test_part_done_leaves_its_share_of_the_hours_and_its_stretch() -> None:
+    whole, rest = (
+        next(t for t in _plan(wall(("done", "wash", at(-1, "09:00")), *more)).tasks if "scrape" in t.steps)
+        for more in ((), (("part-done", "scrape", SEVEN, {"how_far": 0.25}),))
+    )
+    assert rest.crew_hours == pytest.approx(0.75 * whole.crew_hours, rel=0.02)
+    assert rest.area_m2 == pytest.approx(0.75 * whole.area_m2, rel=0.02)
+    assert rest.extent is not None
+    assert (rest.extent.left, rest.extent.right) == (0.25, 1.0)
+
+
+def test_what_is_under_way_goes_on_and_takes_what_is_left_of_its_time() -> None:
+    lines = [("done", "wash", at(-1, "09:00")), ("started", "scrape", at(0, "09:00"))]
+    now = at(0, "09:20")
+    plan = _plan(wall(*lines), now)
+    first = plan.tasks[0]
+    assert first.steps == ("scrape",)
+    assert first.start == now
+    assert "under way" in first.why
+    whole = next(t for t in _plan(wall(lines[0])).tasks if "scrape" in t.steps)
+    assert (first.end - first.start) == (whole.end - whole.start) - timedelta(minutes=20)
+
+
+def test_a_wet_reading_leaves_its_wall_out_and_says_so_once() -> None:
+    plan = _plan(wall(("done", "wash scrape", at(-4, "09:00")), readings=[(17.0, at(0, "06:30"))]))
+    assert not plan.tasks
+    (head,) = [u for u in plan.unplaced if not u.behind]
+    assert head.why.startswith("Not ready: the wood read 17 % on Mon 8 Jun 06:30")
+    assert {u.cause for u in plan.unplaced if u.behind} == {f"behind {head.id}"}
+
+
+def _board(bundle: JobBundle, plan: Plan, now: datetime, series: WeatherSeries | None = None) -> tuple[JobState, Board]:
+    state = state_of(bundle, now, series, plan)
+    return state, board(state, plan)
+
+
+def _noted(bundle: JobBundle, *tasks: Task, said: str = "done", when: datetime | None = None) -> JobBundle:
+    lines = [
+        entry(said, " ".join(t.steps), when or t.end, len(bundle.job.record) + n, product=t.product, colour=t.colour)
+        for n, t in enumerate(tasks)
+    ]
+    job = bundle.job.model_copy(update={"record": (*bundle.job.record, *lines)})
+    return bundle.model_copy(update={"job": job})
+
+
+def test_a_day_on_the_board() -> None:
+    """Due, under way, done, late: what is now, what is next, and what is left behind."""
+    bundle = wall()
+    plan = _plan(bundle)
+    wash, scrape = plan.tasks[:2]
+    _, before = _board(bundle, plan, SEVEN)
+    assert before.now is None
+    assert before.next is not None
+    assert before.next.task == wash
+    _, due = _board(bundle, plan, wash.start)
+    assert due.now is not None
+    assert (due.now.task, due.now.status) == (wash, Status.DUE)
+    begun = _noted(bundle, wash, said="started", when=wash.start)
+    _, running = _board(begun, plan, wash.end + timedelta(minutes=40))
+    assert running.now is not None
+    assert running.now.status is Status.RUNNING, "it takes longer than planned: it is under way, not late"
+    assert running.late == []
+    _, late = _board(bundle, plan, wash.end + timedelta(minutes=40))
+    assert [t.task for t in late.late] == [wash]
+    assert late.now is not None
+    assert late.now.task == wash
+    washed = _noted(bundle, wash)
+    _, after = _board(washed, plan, wash.end)
+    assert after.tasks[0].status is Status.DONE
+    assert after.now is None, "the wall is wet"
+    assert after.next is not None
+    assert after.next.task == scrape
+    done = _noted(bundle, *plan.tasks)
+    _, over = _board(done, plan, plan.tasks[-1].end)
+    assert over.open == []
+    assert over.next is None
+
+
+def test_a_task_whose_wall_is_not_ready_is_never_now() -> None:
+    bundle = wall()
+    plan = _plan(bundle)
+    coat = next(t for t in plan.tasks if "coat-1" in t.steps)
+    _, found = _board(bundle, plan, coat.start)
+    assert found.now is not None
+    assert "wash" in found.now.task.steps, "nothing was noted: the washing is late and may be done"
+    stands = next(t for t in found.tasks if t.task == coat)
+    assert not stands.workable
+    assert stands.answer is not None
+    assert stands.answer.waits[0].words.startswith("first comes “Wash")
+
+
+def test_a_gone_step_and_an_older_task_are_told_from_work_to_do() -> None:
+    bundle = wall()
+    plan = _plan(bundle)
+    older = plan.tasks[0].model_copy(update={"extent": None, "steps": ()})
+    other = plan.tasks[1].model_copy(update={"steps": ("strip",)})
+    _, found = _board(bundle, Plan(tasks=(older, other)), SEVEN)
+    assert [t.status for t in found.tasks] == [Status.GONE, Status.GONE]
+
+
+def test_new_rain_threatens_only_the_tasks_it_falls_on_and_says_when_and_what_helps() -> None:
+    bundle = wall()
+    plan = _plan(bundle)
+    coat = next(t for t in plan.tasks if "coat-2" in t.steps)
+    now = coat.start - timedelta(hours=20)
+    done = _noted(bundle, *[t for t in plan.tasks if t.end < now])
+    rain = weather({coat.start.replace(minute=0): 0.8})
+    state, found = _board(done, plan, now, rain)
+    held = threats(state.around.site, found, now)
+    assert {s for t in held for s in t.task.steps} <= {"coat-1", "coat-2"}, "and a coat not rain-ready by then"
+    threat = next(t for t in held if t.task == coat)
+    assert threat.letter == "R"
+    assert threat.at == coat.start
+    assert "drier day" in threat.todo
+    dry_state, dry = _board(done, plan, now)
+    assert threats(dry_state.around.site, dry, now) == ()
+
+
+def test_rain_that_soaks_a_prepared_wall_threatens_the_first_film_after_it() -> None:
+    bundle = wall()
+    plan = _plan(bundle)
+    prime = next(t for t in plan.tasks if "prime" in t.steps)
+    before = prime.start - timedelta(hours=14)
+    now = prime.start - timedelta(hours=16)
+    done = _noted(bundle, *[t for t in plan.tasks if t.end < now], when=now - timedelta(hours=30))
+    state, found = _board(done, plan, now, weather({before.replace(minute=0): 9.0}))
+    named = {(t.task.steps[0], t.rule) for t in threats(state.around.site, found, now)}
+    assert ("prime", RAINED) in named
+
+
+def test_a_warning_begins_and_ends_beyond_the_noise() -> None:
+    """The wind on one afternoon wanders about the ladder's 10 m/s: 1 m/s is noise a day ahead."""
+    bundle = wall(("done", "wash", at(-1, "09:00")))
+    plan = _plan(bundle)
+    scrape = plan.tasks[0]
+    now = scrape.start - timedelta(hours=24)
+    hour = int((scrape.start - (MONDAY - timedelta(days=2))).total_seconds() // 3600)
+    warned: tuple[tuple[str, str], ...] = ()
+    seen = []
+    for wind in (9.5, 10.5, 11.2, 10.5, 9.5, 8.8, 9.5, 10.5):
+        series = weather()
+        blown = series.wind_ms.copy()
+        blown[hour - 1 : hour + 4] = wind
+        state, found = _board(bundle, plan, now, replace(series, wind_ms=blown))
+        held = threats(state.around.site, found, now, warned)
+        warned = warned_by(held)
+        seen.append(sum(t.task == scrape for t in held))
+    assert seen == [0, 0, 1, 1, 1, 0, 0, 0]
+
+
+def test_the_noise_is_nothing_now_and_grows_with_the_days() -> None:
+    lead = [noise("wind", h) for h in (0, 6, 24, 72, 240)]
+    assert lead[0] == 0
+    assert lead == sorted(lead)
+    assert lead[2] == 1.0
+    assert noise("working-day", 100.0) == 0
+
+
+def test_warnings_reach_three_days_and_the_rest_is_counted() -> None:
+    bundle = wall()
+    plan = _plan(bundle)
+    last = plan.tasks[-1]
+    moved = last.model_copy(update={"start": at(6, "10:00"), "end": at(6, "11:00")})
+    far = Plan(tasks=(*plan.tasks[:-1], moved))
+    rain = weather({at(6, "10:00"): 5.0})
+    state, found = _board(bundle, far, SEVEN, rain)
+    assert threats(state.around.site, found, SEVEN) == ()
+    assert unsettled(found, SEVEN) == 1
+
+
+def test_small_steps_of_a_face_are_one_visit_and_no_can_is_opened_in_between() -> None:
+    bundle = coopers_rise()
+    now = datetime.fromisoformat("2026-06-08T07:00-03:00")
+    plan = plan_job(site_of(bundle, now), now)
+    state = state_of(bundle, now, plan=plan)
+    found = visits(board(state, plan).tasks)
+    assert sum(len(v.tasks) for v in found) == len(plan.tasks)
+    assert len(found) < 0.85 * len(plan.tasks)
+    for visit in found:
+        assert len({t.task.face for t in visit.tasks}) == 1
+        assert len({(t.task.product, t.task.colour) for t in visit.tasks}) == 1
+        gaps = [b.task.start - a.task.end for a, b in zip(visit.tasks, visit.tasks[1:], strict=False)]
+        assert all(gap <= timedelta(minutes=2) for gap in gaps)
