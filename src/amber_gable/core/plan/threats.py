@@ -116,10 +116,14 @@ def _by_weather(
         found.append((int(np.argmax(damp)), RAINED))
     if not found:
         return None
-    slot, rule = min(found)
-    letter = "M" if rule == RAINED else RULES[rule].letter
+    slot, rule = min(found, key=lambda f: (f[0], list(LETTERS).index(_letter(f[1])), f[1]))
+    letter = _letter(rule)
     when = max(slots.time(first + slot), begin)
     return Threat(task, rule, letter, when, LETTERS[letter], helps_against(letter))
+
+
+def _letter(rule: str) -> str:
+    return "M" if rule == RAINED else RULES[rule].letter
 
 
 def _damp(site: SiteClimate, judged: Judged, lead_h: float, warned: bool) -> npt.NDArray[np.bool_]:

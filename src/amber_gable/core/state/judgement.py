@@ -145,7 +145,7 @@ class Judged:
             return Answer(Verdict.UNKNOWN, at, False, ("?",), self.waits)
         # How wet the wood read is no weather, though it is judged with it.
         weather_ok = not any(c.stops[0, slot] for c in self.work.windows.checks if c.rule.id != "substrate")
-        waits = tuple(w for w in self.waits if w.until is None or w.until > at)
+        waits = tuple(sorted((w for w in self.waits if w.until is None or w.until > at), key=_gravest))
         letters = tuple(self.work.windows.letters(0, slot))
         if self.damp[slot]:
             letters = (*letters, *(() if "M" in letters else ("M",)))
@@ -182,6 +182,12 @@ class Judged:
             return None
         slot = first + int(shut[0])
         return max(slots.time(slot), start), str(self.letters[slot])
+
+
+def _gravest(wait: Wait) -> tuple[bool, bool, bool, float]:
+    """Stops first, then what no day ends, then what is still to be done, then the longest."""
+    endless = wait.until is None
+    return wait.letter != "S", wait.order or not endless, not wait.order, 0.0 if wait.until is None else -wait.until.timestamp()
 
 
 def _open(slots: Slots, ok: npt.NDArray[np.bool_], letters: npt.NDArray[np.str_], slot: int, at: datetime) -> Answer:
