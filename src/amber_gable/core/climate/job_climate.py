@@ -2,6 +2,7 @@
 
 from dataclasses import dataclass
 from datetime import datetime, tzinfo
+from functools import cached_property
 
 from amber_gable.core.specification.colour import solar_absorptance
 from amber_gable.core.specification.limits import moisture_limit
@@ -25,6 +26,7 @@ from amber_gable.domain.product import Product
 from amber_gable.domain.substrates import SUBSTRATES
 from amber_gable.domain.survey import Face, Item, Property, Zone
 from amber_gable.domain.weather import WeatherSeries
+from amber_gable.domain.working import Policy
 
 
 def place_of(property_: Property) -> Place:
@@ -39,6 +41,11 @@ class SiteClimate:
     bundle: JobBundle
     base: SlotClimate
     row: dict[tuple[Key, str], int]
+
+    @cached_property
+    def policy(self) -> Policy:
+        """What the job's coats are judged by in the weather."""
+        return self.bundle.policy
 
     @property
     def climate(self) -> Climate:
@@ -62,12 +69,12 @@ class SiteClimate:
         row = self.row_of(part, colour)
         damp = part_moisture_limit(self.bundle, part, product)
         reading = judged_moisture(part.condition, self.bundle.property.tz)
-        return self.base.coat(row, product, method, self.bundle.policy, self.bundle.job.crew, reading, damp)
+        return self.base.coat(row, product, method, self.policy, self.bundle.job.crew, reading, damp)
 
     def for_preparation(self, part: Zone | Item, kind: OperationKind) -> Windows:
         """Windows (1, S) for a step that lays no film."""
-        row, bundle = self.row_of(part, part.colour_now), self.bundle
-        return self.base.preparation(row, kind, bundle.policy, bundle.job.crew)
+        row = self.row_of(part, part.colour_now)
+        return self.base.preparation(row, kind, self.policy, self.bundle.job.crew)
 
 
 def part_moisture_limit(bundle: JobBundle, part: Zone | Item, product: Product | None = None) -> Limit | None:

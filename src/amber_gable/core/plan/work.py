@@ -4,6 +4,7 @@ nothing has to dry between them, on sections of faces cut at natural breaks."""
 from collections.abc import Iterator, Mapping, Sequence
 from dataclasses import dataclass, replace
 from datetime import datetime
+from functools import cached_property
 from itertools import groupby
 from math import ceil
 
@@ -91,6 +92,11 @@ class WorkItem:
     def trim(self) -> bool:
         return self.part.item_kind in FRAMED or (not self.part.item_kind and SUBSTRATES[self.part.substrate].is_trim)
 
+    @cached_property
+    def keys(self) -> frozenset[Key]:
+        """The parts it is on."""
+        return frozenset(s.key for s in self.stretches)
+
     @property
     def minutes(self) -> int:
         return minutes_for(self.crew_hours)
@@ -123,6 +129,8 @@ class WorkItem:
 
     def overlaps(self, other: "WorkItem") -> bool:
         """Whether the two lie on one and the same piece of a part."""
+        if self.keys.isdisjoint(other.keys):
+            return False
         return any(
             a.key == b.key and a.left < b.right - _LEAST and b.left < a.right - _LEAST
             for a in self.stretches

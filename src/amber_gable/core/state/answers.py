@@ -3,6 +3,7 @@
 from collections.abc import Mapping
 from dataclasses import dataclass
 from datetime import datetime, tzinfo
+from itertools import chain
 
 from amber_gable.core.state.job_state import Board, TaskState
 from amber_gable.core.state.judgement import Answer, Verdict
@@ -71,9 +72,9 @@ class LastStroke:
 
 def last_stroke(board: Board, now: datetime, names: Mapping[str, str]) -> LastStroke | None:
     """Of the film under way, else of the one that comes next; None where no film is left. `names` of products."""
-    films = [t for t in board.open if t.task.kind.lays_film and not t.stopped]
-    on = [t for t in (board.now, board.next) if t is not None and t in films]
-    found = next(iter((*on, *films)), None)
+    on = (t for t in (board.now, board.next) if t is not None)
+    films = (t for t in chain(on, board.open) if t.task.kind.lays_film and not t.stopped)
+    found = next(films, None)
     if found is None or found.answer is None:
         return None
     task, answer, tz = found.task, found.answer, now.tzinfo

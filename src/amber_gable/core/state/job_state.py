@@ -1,11 +1,12 @@
 """A job as it stands: the state of every part, and of each task of a plan whether it is done, under way, or may be
 done."""
 
-from collections.abc import Iterator, Mapping, Sequence
-from dataclasses import dataclass
+from collections.abc import Callable, Iterator, Mapping, Sequence
+from dataclasses import dataclass, field
 from datetime import datetime
 from enum import StrEnum
-from itertools import takewhile
+from functools import cached_property
+from itertools import chain, takewhile
 
 from amber_gable.core.climate.job_climate import SiteClimate
 from amber_gable.core.specification.stops import Stop, job_stops
@@ -34,18 +35,41 @@ class Status(StrEnum):
 
 @dataclass(frozen=True)
 class TaskState:
-    """A task held against the state of its parts. `answer` is for now, or for its planned start where that lies ahead;
-    `judged` the part that stands most in its way; `shut` the first moment of its time at which it may not go on, with
-    the letter. `begun` is the entry that says it is under way, `noted` the last one that speaks of it."""
+    """A task held against the state of its parts; it is judged when that is asked for. `at` is now, or its planned
+    start where that lies ahead; `begun` is the entry that says it is under way, `noted` the last that speaks of it."""
 
     task: Task
     status: Status
+    at: datetime | None = None
     steps: tuple[str, ...] = ()
-    judged: Judged | None = None
-    answer: Answer | None = None
-    shut: tuple[datetime, str] | None = None
     begun: SiteEntry | None = None
     noted: SiteEntry | None = None
+    judge_it: Callable[[], list[Judged]] = field(default=list, repr=False, compare=False)
+
+    @cached_property
+    def _pieces(self) -> list[tuple[Judged, Answer]]:
+        return [(one, one.answer(self.at)) for one in self.judge_it()] if self.at is not None else []
+
+    @cached_property
+    def _hardest(self) -> tuple[Judged, Answer] | None:
+        return hardest(self._pieces) if self._pieces else None
+
+    @property
+    def judged(self) -> Judged | None:
+        """The part that stands most in its way."""
+        return self._hardest[0] if self._hardest is not None else None
+
+    @property
+    def answer(self) -> Answer | None:
+        return self._hardest[1] if self._hardest is not None else None
+
+    @cached_property
+    def shut(self) -> tuple[datetime, str] | None:
+        """The first moment of its time at which it may not go on, with the letter."""
+        if self.at is None:
+            return None
+        end = max(self.task.end, self.at)
+        return min((s for one, _ in self._pieces if (s := one.first_shut(self.at, end))), default=None)
 
     @property
     def open(self) -> bool:
@@ -91,17 +115,18 @@ class JobState:
         begun = next((c.cell.running for _, c, _ in left if _runs(c, task)), None)
         status = Status.RUNNING if begun else self._by_time(task)
         ahead = status is Status.AHEAD
-        at = task.start if ahead else self.now
-        judged = []
-        for state, cell, operations in left:
-            stint = Stint(operations)
-            one = judge(self.around.site, state, cell, stint, self._waits(state, cell, stint, as_planned=ahead))
-            if one is not None:
-                judged.append((one, one.answer(at)))
-        worst, answer = hardest(judged)
-        shuts = [s for one, _ in judged if (s := one.first_shut(at, max(task.end, at)))]
         steps = tuple(dict.fromkeys(o.id for _, _, ops in left for o in ops))
-        return TaskState(task, status, steps, worst, answer, min(shuts, default=None), begun, noted)
+
+        def judge_it() -> list[Judged]:
+            out = []
+            for state, cell, operations in left:
+                stint = Stint(operations)
+                waits = self._waits(state, cell, stint, as_planned=ahead)
+                one = judge(self.around.site, state, cell, stint, waits)
+                out += [one] if one is not None else []
+            return out
+
+        return TaskState(task, status, task.start if ahead else self.now, steps, begun, noted, judge_it)
 
     def judged(self, key: Key, *, film: bool = False) -> Judged | None:
         """A part's next step, or its next film, where the work goes on; None where nothing of it is left."""
@@ -175,21 +200,21 @@ class Board:
 
     tasks: tuple[TaskState, ...]
 
-    @property
+    @cached_property
     def open(self) -> list[TaskState]:
         return [t for t in self.tasks if t.open]
 
-    @property
+    @cached_property
     def now(self) -> TaskState | None:
-        running = [t for t in self.open if t.status is Status.RUNNING and not t.stopped]
-        due = [t for t in self.open if t.status in (Status.LATE, Status.DUE) and t.workable]
-        return next(iter((*running, *due)), None)
+        running = (t for t in self.open if t.status is Status.RUNNING and not t.stopped)
+        due = (t for t in self.open if t.status in (Status.LATE, Status.DUE) and t.workable)
+        return next(chain(running, due), None)
 
-    @property
+    @cached_property
     def next(self) -> TaskState | None:
         """What can be done after that: due and workable, else the first that lies ahead."""
         now = self.now
-        rest = [t for t in self.open if t is not now and (t.status is Status.AHEAD or t.workable)]
+        rest = (t for t in self.open if t is not now and (t.status is Status.AHEAD or t.workable))
         return next((t for t in rest if not t.stopped), None)
 
     @property

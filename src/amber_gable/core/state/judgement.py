@@ -143,9 +143,10 @@ class Judged:
         slot = int((at.timestamp() - slots.start) // SLOT_S)
         if not 0 <= slot < len(slots):
             return Answer(Verdict.UNKNOWN, at, False, ("?",), self.waits)
-        # How wet the wood read is no weather, though it is judged with it.
-        weather_ok = not any(c.stops[0, slot] for c in self.work.windows.checks if c.rule.id != "substrate")
+        weather_ok = bool(self.work.windows.weather_ok[0, slot])
         waits = tuple(sorted((w for w in self.waits if w.until is None or w.until > at), key=_gravest))
+        if not waits and self.ok[slot]:
+            return replace(_open(slots, self.ok, self.letters, slot, at), film=self.work.product is not None)
         letters = tuple(self.work.windows.letters(0, slot))
         if self.damp[slot]:
             letters = (*letters, *(() if "M" in letters else ("M",)))
@@ -154,9 +155,7 @@ class Judged:
             verdict = Verdict.STOPPED if any(w.letter == "S" for w in waits) else Verdict.WAITS
             said = tuple(dict.fromkeys(w.letter for w in waits))
             return Answer(verdict, at, weather_ok, (*said, *letters), waits, opens=opens)
-        if not self.ok[slot]:
-            return Answer(Verdict.WEATHER, at, weather_ok, letters, (), opens=opens)
-        return replace(_open(slots, self.ok, self.letters, slot, at), film=self.work.product is not None)
+        return Answer(Verdict.WEATHER, at, weather_ok, letters, (), opens=opens)
 
     def _opens(self, slot: int, at: datetime) -> datetime | None:
         later = np.flatnonzero(self.ok[slot:])
@@ -187,7 +186,12 @@ class Judged:
 def _gravest(wait: Wait) -> tuple[bool, bool, bool, float]:
     """Stops first, then what no day ends, then what is still to be done, then the longest."""
     endless = wait.until is None
-    return wait.letter != "S", wait.order or not endless, not wait.order, 0.0 if wait.until is None else -wait.until.timestamp()
+    return (
+        wait.letter != "S",
+        wait.order or not endless,
+        not wait.order,
+        0.0 if wait.until is None else -wait.until.timestamp(),
+    )
 
 
 def _open(slots: Slots, ok: npt.NDArray[np.bool_], letters: npt.NDArray[np.str_], slot: int, at: datetime) -> Answer:

@@ -275,6 +275,13 @@ def soaked_until(
 ) -> np.ndarray:
     """(S,): the epoch second until which rain on a prepared surface keeps it as wet as a wash would, seen at the end of
     each slot; -inf where no such rain fell. What fell before a reading is answered by the reading."""
+    key = ("soaked", row, wait_h, read_at, soaks_mm)
+    if key not in site.base.kept:
+        site.base.kept[key] = _soaked_until(site, row, wait_h, read_at, soaks_mm)
+    return site.base.kept[key]
+
+
+def _soaked_until(site: SiteClimate, row: int, wait_h: float, read_at: datetime | None, soaks_mm: float) -> np.ndarray:
     steps, slots = site.climate.steps, site.slots
     fallen = np.concatenate([[0.0], np.cumsum(site.climate.wall_rain[row]) * STEP_S / 3600])
     back = int(SOAKS_H * 3600 / STEP_S)

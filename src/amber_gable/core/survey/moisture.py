@@ -50,5 +50,4 @@ def moisture_statistics(readings: tuple[MoistureReading, ...], tz: tzinfo) -> Mo
 
 def judged_moisture(condition: Condition, tz: tzinfo) -> float | None:
     """The figure to hold against a product's limit; None when the wood was not metered."""
-    found = moisture_statistics(condition.moisture, tz)
-    return found.judged if found else None
+    return max((r.pct for r in latest_day(condition.moisture, tz)), default=None)

@@ -5,6 +5,7 @@ from datetime import datetime, tzinfo
 
 import numpy as np
 
+from amber_gable.core.weather.air import Array
 from amber_gable.core.weather.drying import StageRates, stage_rates
 from amber_gable.core.weather.limits import Limit
 from amber_gable.core.weather.slots import Slots, make_slots
@@ -31,11 +32,13 @@ class Place:
 
 @dataclass(frozen=True)
 class SlotClimate:
-    """Surfaces through the weather, the slots they are judged in, and the windows judged so far."""
+    """Surfaces through the weather, the slots they are judged in, and the windows judged so far; `kept` holds what
+    others worked out from them alone."""
 
     climate: Climate
     slots: Slots
     _known: dict[tuple[object, ...], Windows] = field(default_factory=dict, repr=False)
+    kept: dict[tuple[object, ...], Array] = field(default_factory=dict, repr=False)
     _rates: dict[tuple[int, Product], StageRates] = field(default_factory=dict, repr=False)
 
     def coat(

@@ -2,6 +2,7 @@
 
 from dataclasses import dataclass
 from datetime import UTC, datetime
+from functools import cached_property
 
 import numpy as np
 import numpy.typing as npt
@@ -52,8 +53,17 @@ class Windows:
         stopped = {c.rule.letter for c in self.checks if c.stops[face, slot]}
         return [letter for letter in LETTERS if letter in stopped]
 
+    @cached_property
+    def weather_ok(self) -> npt.NDArray[np.bool_]:
+        """(F, S): by the weather alone; how wet the wood read is none, though it is judged with it."""
+        return np.asarray(~np.any([c.stops for c in self.checks if c.rule.id != "substrate"], axis=0))
+
     def first_letters(self) -> npt.NDArray[np.str_]:
         """(F, S): the letter to show for each slot, '' where work may go on."""
+        return self._first_letters
+
+    @cached_property
+    def _first_letters(self) -> npt.NDArray[np.str_]:
         out = np.full(self.ok.shape, "", dtype="<U1")
         for letter in reversed(LETTERS):
             for check in self.checks:
