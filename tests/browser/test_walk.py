@@ -23,7 +23,7 @@ def test_from_the_jobs_list_to_the_day_sheet(page: Page) -> None:
         page.get_by_role("navigation").get_by_role("link", name=stage).click()
         expect(page.get_by_role("heading", level=1)).to_have_text(stage)
         expect(page.locator(".sky-readings")).to_contain_text("Dew point")
-    expect(page.locator(".now-card")).to_contain_text("Contain: ground sheeted")
+    expect(page.locator(".work-card")).to_contain_text("Contain: ground sheeted")
     page.go_back()
     expect(page.get_by_role("heading", level=1)).to_have_text("Plan")
 

@@ -72,7 +72,13 @@ def _told(_: Context, words: object) -> str:
     return _READER.get().told(str(words))
 
 
-_TEMPLATES.env.filters.update(q=_shown, qn=_figure, told=_told)
+@pass_context
+def _poured(_: Context, litres: float) -> str:
+    """Paint for a piece of work: what is little is not shown as nothing."""
+    return _READER.get().shown(max(litres, 0.01), "volume", 1 if litres >= 0.95 else 2)
+
+
+_TEMPLATES.env.filters.update(q=_shown, qn=_figure, told=_told, poured=_poured)
 _TEMPLATES.env.globals["shown_units"] = lambda: _READER.get().system.value
 _TEMPLATES.env.globals["unit"] = lambda kind: _READER.get().symbol(kind)
 _TEMPLATES.env.filters["texture"] = texture_words
