@@ -228,8 +228,10 @@ def _plan(options: argparse.Namespace) -> None:
         unplaced = [u.model_dump(mode="json") for u in plan.unplaced]
         _print_json({"tasks": tasks, "finish": finish, "unplaced": unplaced, "notes": list(series.notes)})
         return
+    print(f"Local times, {zone} ({begin:%Z}, UTC{begin:%z})")
     for t in plan.tasks:
-        print(f"{t.start:%a %d %b %H:%M}-{t.end:%H:%M}  {t.face_name}, {t.zone_name} {t.section}: {t.operation}")
+        when = f"{t.start:%a %d %b %H:%M}-{t.end:%H:%M} {t.start:%Z}"
+        print(f"{when}  {t.face_name}, {t.zone_name} {t.section}: {t.operation}")
     for u in plan.unplaced:
         print(f"not placed: {u.face_name}, {u.zone_name}: {u.operation}. {u.why}")
 

@@ -1,9 +1,13 @@
 """A large property for the speed table: 40 faces with ten openings, a base band and two items each."""
 
+from datetime import datetime
+
 from amber_gable.domain.job import JobBundle
 from tests.jobs import one_wall
+from tests.site_cases import record
 
 FACES, OPENINGS = 40, 10
+WASHED = datetime.fromisoformat("2025-09-14T09:00-05:00")
 
 
 def large_bundle() -> JobBundle:
@@ -36,3 +40,26 @@ def large_bundle() -> JobBundle:
     raw["property"] |= {"faces": faces, "zones": zones, "items": items}
     raw["job"]["finishes"] = [{**raw["job"]["finishes"][0], "zone": f"z{n}"} for n in range(FACES)]
     return JobBundle.model_validate(raw)
+
+
+def sixty_parts() -> JobBundle:
+    """Thirty faces of it with siding and base, each part with its steps; of every three parts one is washed, and one
+    primed."""
+    bundle = large_bundle()
+    keep = {f.id for f in bundle.property.faces[:30]}
+    place = bundle.property.model_copy(
+        update={
+            "faces": tuple(f for f in bundle.property.faces if f.id in keep),
+            "zones": tuple(z for z in bundle.property.zones if z.face in keep),
+            "items": (),
+        }
+    )
+    first = bundle.job.finishes[0].model_copy(update={"system": "generic-peeling-wood"})
+    finishes = tuple(first.model_copy(update={"zone": z.id}) for z in place.zones)
+    lines: list[tuple[str, str, datetime, dict[str, object]]] = []
+    for n, zone in enumerate(place.zones):
+        done = ("", "wash", "wash scrape prime")[n % 3]
+        if done:
+            lines.append(("done", done, WASHED, {"parts": [("zone", zone.id)]}))
+    job = bundle.job.model_copy(update={"finishes": finishes, "record": record(*lines)})
+    return bundle.model_copy(update={"property": place, "job": job})

@@ -6,17 +6,19 @@ import tempfile
 import time
 from collections.abc import Callable
 from dataclasses import replace
-from datetime import datetime
+from datetime import datetime, timedelta
 from functools import partial
 from pathlib import Path
 
 from fastapi.testclient import TestClient
 
-from amber_gable.core.climate.job_climate import face_surface, site_climate
+from amber_gable.core.climate.job_climate import SiteClimate, face_surface, site_climate
 from amber_gable.core.plan.build import plan_job
 from amber_gable.core.specification.part_spec import Wish, fresh_spec
 from amber_gable.core.specification.preview import light_at, lit_colours, part_colours
+from amber_gable.core.state.job_state import job_state, surroundings
 from amber_gable.core.survey.painted import painted_parts
+from amber_gable.core.weather.slot_climate import SlotClimate
 from amber_gable.core.weather.slots import make_slots
 from amber_gable.core.weather.steps import to_steps
 from amber_gable.core.weather.surface import surface_climate
@@ -35,10 +37,10 @@ from amber_gable.services.workspace import Computed, Workspace
 from amber_gable.store.jobs import save_bundle
 from amber_gable.web.app import create_app
 from amber_gable.web.views.elevation import draw, drawing_scale
-from tests.bench.large_property import large_bundle
+from tests.bench.large_property import large_bundle, sixty_parts
 from tests.fixtures import HOST, open_space
 from tests.jobs import coopers_rise, demo_products
-from tests.weather_cases import TMY3, real_year
+from tests.weather_cases import TMY3, real_year, steady
 from tests.web.forms import form_of
 
 BEGIN = datetime.fromisoformat("2025-09-15T00:00-05:00")
@@ -76,6 +78,7 @@ def rows() -> list[tuple[str, float, float | None]]:
         ("read and check a job bundle", median_ms(lambda: load_bundle(text, "job"), 9), None),
         ("read a TMY3 year", median_ms(lambda: read_weather(TMY3.read_text(), TMY3.name), 3), None),
     ]
+    out += state_of_sixty_parts()
     with tempfile.TemporaryDirectory() as folder:
         space = open_space(Path(folder) / "bench.sqlite3")
         load_demo(space)
@@ -92,6 +95,29 @@ def rows() -> list[tuple[str, float, float | None]]:
         why = partial(client.get, "/jobs/coopers-rise/weather?face=back", headers={"hx-request": "true"})
         out.append(("why panel alone", median_ms(why, 15), 150))
     return out
+
+
+def state_of_sixty_parts() -> list[tuple[str, float, float | None]]:
+    """Every part of a house of 30 faces judged for its next step, a third of it washed, a third primed."""
+    bundle = sixty_parts()
+    site = site_climate(bundle, steady(BEGIN - timedelta(days=2), 20 * 24, offset_h=-4.0), BEGIN, 13, BEGIN.tzinfo)
+    now = BEGIN + timedelta(hours=11)
+    keys, parts = [f.part for f in bundle.job.finishes], painted_parts(bundle.property, bundle.deduction)
+
+    def judged(base: SlotClimate) -> None:
+        state = job_state(surroundings(SiteClimate(bundle, base, site.row), now, {}, parts))
+        for key in keys:
+            found = state.judged(key)
+            assert found is not None
+            found.answer(now)
+
+    def anew() -> None:
+        judged(SlotClimate(site.climate, site.slots))
+
+    return [
+        ("state and judgement of 60 parts", median_ms(lambda: judged(site.base), 9), 30),
+        ("the same, the first time on a new climate", median_ms(anew, 5), None),
+    ]
 
 
 def _after_an_edit(client: TestClient) -> list[tuple[str, float, float | None]]:

@@ -11,6 +11,9 @@ from playwright.sync_api import Browser, sync_playwright
 
 from amber_gable.core.survey.homography import homography
 from amber_gable.run import demo_space, open_database
+from amber_gable.services.job_view import job_view
+from amber_gable.services.today.noting import Note, note_tasks
+from amber_gable.services.workspace import Workspace
 from amber_gable.standins.weather.service import weather_service
 from amber_gable.web.app import create_app
 from tests.browser.conftest import CHROMIUM_OPTIONS
@@ -36,8 +39,8 @@ SHOTS = {
     "quantities": (f"{RISE}/quantities", WIDE, "2026-09-14T06:30-03:00"),
     "weather": (f"{RISE}/weather?face=back&at=2026-09-15T10:30:00-03:00", WIDE, "2026-09-14T06:30-03:00"),
     "plan": (f"{RISE}/plan", WIDE, "2026-09-14T06:30-03:00"),
-    "today": (f"{RISE}/today", WIDE, "2026-09-16T11:10-03:00"),
-    "today-phone": (f"{RISE}/today", PHONE, "2026-09-16T11:10-03:00"),
+    "today": (f"{RISE}/today", WIDE, "2026-09-16T13:40-03:00"),
+    "today-phone": (f"{RISE}/today", PHONE, "2026-09-16T13:40-03:00"),
     "weather-phone": (f"{RISE}/weather?face=west-gable&at=2026-09-16T11:00:00-03:00", PHONE, "2026-09-16T11:10-03:00"),
 }
 
@@ -78,6 +81,13 @@ def _made_up_photo(browser: Browser, address: str) -> None:
     asked.close()
 
 
+def _keep_up(space: Workspace, job: str) -> None:
+    """Note what should have been done by now, as it was planned."""
+    board = job_view(space, job).board
+    for state in board.late if board is not None else ():
+        note_tasks(space, job, [state.task.id], Note("done", "Ina", state.task.end.isoformat()))
+
+
 def main() -> None:
     OUT.mkdir(parents=True, exist_ok=True)
     with (
@@ -93,6 +103,8 @@ def main() -> None:
                 page = browser.new_page(viewport={"width": width, "height": height}, base_url=address)
                 headers = {"origin": address}
                 page.request.post(f"{address}/clock", form={"to": clock}, headers=headers)
+                if clock > "2026-09-14T07":
+                    _keep_up(space, "coopers-rise")
                 page.goto(path)
                 page.evaluate("document.fonts.ready")
                 page.screenshot(path=OUT / f"{name}.png")

@@ -28,6 +28,11 @@ RECORDS: list[tuple[str, tuple[SiteEntry, ...], list[str]]] = [
         ["0-0.4: prime caulk coat-1 coat-2", "0.4-1: scrape prime caulk coat-1 coat-2"],
     ),
     (
+        "who says how far it is has stopped there",
+        record(("started", "wash", T), ("part-done", "wash", T, {"how_far": 0.4})),
+        ["0-0.4: scrape prime caulk coat-1 coat-2", "0.4-1: wash scrape prime caulk coat-1 coat-2"],
+    ),
+    (
         "of a section, part done is a part of the section",
         record(("done", "wash scrape prime caulk", T), ("part-done", "coat-1", T, {"left": 0.5, "how_far": 0.5})),
         ["0-0.5: coat-1 coat-2", "0.5-0.75: coat-2", "0.75-1: coat-1 coat-2"],

@@ -9,7 +9,7 @@ from amber_gable.core.plan.threats import Threat
 from amber_gable.core.specification.stops import Stop
 from amber_gable.core.state.answers import LastStroke, last_stroke
 from amber_gable.core.state.job_state import Board, JobState, TaskState, board, job_state, surroundings
-from amber_gable.core.survey.painted import Key
+from amber_gable.core.survey.painted import Key, PaintedPart, painted_parts
 from amber_gable.domain.errors import NoClimate
 from amber_gable.domain.job import JobBundle
 from amber_gable.domain.site_record import CustomerChange
@@ -22,7 +22,7 @@ from amber_gable.services.plan.planning import (
     known_climate,
 )
 from amber_gable.services.weather.forecasts import Weather, job_weather, known_weather
-from amber_gable.services.workspace import Workspace
+from amber_gable.services.workspace import Workspace, digest
 from amber_gable.store.jobs import load_bundle
 
 
@@ -73,11 +73,19 @@ class JobView:
     def stops(self) -> tuple[Stop, ...]:
         return kept_stops(self.space, self.bundle)
 
+    @cached_property
+    def _parts(self) -> dict[Key, PaintedPart]:
+        bundle = self.bundle
+        key = "painted" + digest(bundle)
+        return self.space.computed.get(key, lambda: painted_parts(bundle.property, bundle.deduction))
+
     def _state(self, site: SiteClimate) -> JobState:
         stops: dict[Key, list[Stop]] = {}
         for stop in self.stops:
             stops.setdefault(stop.part, []).append(stop)
-        return job_state(surroundings(site, self.now, stops), None if self.kept is None else self.kept.plan)
+        return job_state(
+            surroundings(site, self.now, stops, self._parts), None if self.kept is None else self.kept.plan
+        )
 
     @cached_property
     def state(self) -> JobState | None:

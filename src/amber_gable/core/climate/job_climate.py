@@ -77,11 +77,15 @@ class SiteClimate:
         return self.base.preparation(row, kind, self.policy, self.bundle.job.crew)
 
 
-def part_moisture_limit(bundle: JobBundle, part: Zone | Item, product: Product | None = None) -> Limit | None:
+def part_moisture_limit(
+    bundle: JobBundle, part: Zone | Item, product: Product | None = None, finish: Finish | None = None
+) -> Limit | None:
     """How wet the part's wood may be under `product` (None: of which none is chosen yet), with the aim and the schools
-    that hold for it."""
-    finish = bundle.finish_of(*part_key(part))
+    that hold for it; `finish` where it is at hand."""
     tags = SUBSTRATES[part.substrate].tags
+    if "wood" not in tags:
+        return None
+    finish = finish or bundle.finish_of(*part_key(part))
     aim = (finish.aim if finish else None) or usual_aim(tags)
     schools = {**bundle.schools, **(finish.schools if finish else {})}
     return moisture_limit(tags, aim.value, schools, product.moisture_max_pct if product else None)

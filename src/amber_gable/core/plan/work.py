@@ -262,7 +262,9 @@ def _item(around: Surroundings, group: Sequence[PartState], number: int, whole: 
         work=work_of(site, first.state.part.part, first.state.finish, left),
         damp=damp_after_rain(site, first.state.part.part, left, soaks, read),
         waits=tuple(
-            dict.fromkeys(w for s in stretches for c in s.cells for w in waits_of(around, s.state.part, c, left))
+            dict.fromkeys(
+                w for s in stretches for c in s.cells for w in waits_of(around, s.state.part, s.state.finish, c, left)
+            )
         ),
     )
 

@@ -7,7 +7,8 @@ from datetime import datetime, timedelta
 import numpy as np
 
 from amber_gable.core.climate.job_climate import SiteClimate
-from amber_gable.core.weather.drying import DryingStage, reached
+from amber_gable.core.weather.air import Array
+from amber_gable.core.weather.drying import DryingStage, clocks
 from amber_gable.core.weather.rules import RAIN_MEASURABLE
 from amber_gable.core.weather.windows import moment
 from amber_gable.domain.grid import STEP_S
@@ -34,6 +35,14 @@ class Film:
         return self.product.name
 
 
+def _ticks(site: SiteClimate, row: int, product: Product, stage: DryingStage) -> Array:
+    """Hours that the clock of a stage has run at each step boundary, (T + 1,)."""
+    key = ("ticks", row, product, stage)
+    if key not in site.base.kept:
+        site.base.kept[key] = clocks(site.base.drying(row, product).of(stage))[0]
+    return site.base.kept[key]
+
+
 def film_of(site: SiteClimate, part: Zone | Item, product: Product, colour: str, laid_at: datetime) -> Film:
     """The film laid on a part at that moment, through the weather as it is known now."""
     steps, slots = site.climate.steps, site.slots
@@ -42,11 +51,16 @@ def film_of(site: SiteClimate, part: Zone | Item, product: Product, colour: str,
     if not 0 <= at <= len(steps):
         return Film(product, laid_at, False, None, None, None, latest, None)
     row = site.row_of(part, colour)
-    rates = site.base.drying(row, product)
-    laid = np.array([at])
 
     def when(stage: DryingStage) -> float:
-        return float(reached(rates.of(stage), laid, stage.hours(product))[0, 0])
+        """Steps from the start of the weather; inf where it ends first."""
+        ticks = _ticks(site, row, product, stage)
+        wanted = ticks[at] + stage.hours(product)
+        after = int(np.searchsorted(ticks, wanted - 1e-9))
+        if after >= len(ticks):
+            return np.inf
+        before = ticks[after - 1]
+        return after - 1 + float((wanted - before) / (ticks[after] - before))
 
     def local(step: float) -> datetime | None:
         return moment(steps.start + STEP_S * step, slots)

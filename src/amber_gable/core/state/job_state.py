@@ -13,7 +13,7 @@ from amber_gable.core.specification.stops import Stop, job_stops
 from amber_gable.core.state.judgement import Answer, Judged, Verdict, hardest, judge
 from amber_gable.core.state.part_state import CellState, PartState, Surroundings, Wait, part_states, waits_of
 from amber_gable.core.state.progress import progress
-from amber_gable.core.survey.painted import Key
+from amber_gable.core.survey.painted import Key, PaintedPart, painted_parts
 from amber_gable.core.work.stints import Stint, stints
 from amber_gable.domain.plan import Plan, Task
 from amber_gable.domain.site_record import SiteEntry
@@ -85,10 +85,17 @@ class TaskState:
         return self.open and self.answer is not None and self.answer.verdict in (Verdict.STOPPED, Verdict.WAITS)
 
 
-def surroundings(site: SiteClimate, now: datetime, stops: Mapping[Key, Sequence[Stop]] | None = None) -> Surroundings:
-    """What states are worked out from; `stops` where they are known already."""
-    held = job_stops(site.bundle) if stops is None else stops
-    return Surroundings(site, now.astimezone(site.slots.tz), progress(site.bundle.job.record), held)
+def surroundings(
+    site: SiteClimate,
+    now: datetime,
+    stops: Mapping[Key, Sequence[Stop]] | None = None,
+    parts: Mapping[Key, PaintedPart] | None = None,
+) -> Surroundings:
+    """What states are worked out from; `stops` and `parts` where they are known already."""
+    bundle = site.bundle
+    held = job_stops(bundle) if stops is None else stops
+    found = painted_parts(bundle.property, bundle.deduction) if parts is None else parts
+    return Surroundings(site, now.astimezone(site.slots.tz), progress(bundle.job.record), held, found)
 
 
 @dataclass(frozen=True)
@@ -153,7 +160,8 @@ class JobState:
 
     def _waits(self, state: PartState, cell: CellState, stint: Stint, *, as_planned: bool) -> tuple[Wait, ...]:
         """What the task waits for: as planned, steps before it will have been done by then."""
-        waits = waits_of(self.around, state.part, cell, stint)
+        as_next = cell.next is not None and cell.next.operations == stint.operations
+        waits = cell.waits if as_next else waits_of(self.around, state.part, state.finish, cell, stint)
         before = list(takewhile(lambda o: o.id != stint.first.id, cell.cell.open))
         if as_planned or not before or cell.next is None:
             return waits

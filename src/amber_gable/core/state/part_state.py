@@ -12,7 +12,7 @@ from amber_gable.core.specification.stops import Stop
 from amber_gable.core.state.film import Film, film_of
 from amber_gable.core.state.progress import WHOLE, Cell, Progress, cells
 from amber_gable.core.survey.moisture import judged_moisture
-from amber_gable.core.survey.painted import Key, PaintedPart, painted_parts
+from amber_gable.core.survey.painted import Key, PaintedPart
 from amber_gable.core.weather.drying import DryingStage
 from amber_gable.core.work.record import coat_colour
 from amber_gable.core.work.stints import Stint, stints
@@ -103,6 +103,7 @@ class Surroundings:
     now: datetime
     record: Progress
     stops: Mapping[Key, Sequence[Stop]]
+    parts: Mapping[Key, PaintedPart]
 
     @property
     def tz(self) -> tzinfo:
@@ -118,9 +119,7 @@ def part_state(around: Surroundings, part: PaintedPart, finish: Finish) -> PartS
 
 def part_states(around: Surroundings) -> dict[Key, PartState]:
     """The state of every finished part, in the order of the finishes."""
-    bundle = around.site.bundle
-    parts = painted_parts(bundle.property, bundle.deduction)
-    return {f.part: part_state(around, parts[f.part], f) for f in bundle.job.finishes}
+    return {f.part: part_state(around, around.parts[f.part], f) for f in around.site.bundle.job.finishes}
 
 
 def _cell_state(around: Surroundings, part: PaintedPart, finish: Finish, cell: Cell) -> CellState:
@@ -138,15 +137,17 @@ def _cell_state(around: Surroundings, part: PaintedPart, finish: Finish, cell: C
         soaks_h=max((o.wait_h for o in cell.operations if o.kind.wets), default=None) if open_to_rain else None,
         read_at=reading[1] if reading else None,
     )
-    return made if next_ is None else replace(made, waits=waits_of(around, part, made, next_))
+    return made if next_ is None else replace(made, waits=waits_of(around, part, finish, made, next_))
 
 
-def waits_of(around: Surroundings, part: PaintedPart, state: CellState, stint: Stint) -> tuple[Wait, ...]:
+def waits_of(
+    around: Surroundings, part: PaintedPart, finish: Finish, state: CellState, stint: Stint
+) -> tuple[Wait, ...]:
     """What a stint on the stretch waits for as it is now, whether it is the next one or a later one."""
     reading = _reading_since(part, _last_wetted(state.cell), around.tz)
     waits = [
         *_stops(around, part),
-        *_fixed(around, part, state.cell, stint, reading),
+        *_fixed(around, part, finish, state.cell, stint, reading),
         *_below(around, state.film, stint),
     ]
     if shuts_in(stint.first):
@@ -204,11 +205,16 @@ def _stops(around: Surroundings, part: PaintedPart) -> list[Wait]:
 
 
 def _fixed(
-    around: Surroundings, part: PaintedPart, cell: Cell, after: Stint, reading: tuple[float, datetime] | None
+    around: Surroundings,
+    part: PaintedPart,
+    finish: Finish,
+    cell: Cell,
+    after: Stint,
+    reading: tuple[float, datetime] | None,
 ) -> list[Wait]:
     """Waits of steps that lay no film, and what a meter says instead of them."""
     out = []
-    limit = part_moisture_limit(around.site.bundle, part.part, _product(around, after.first))
+    limit = part_moisture_limit(around.site.bundle, part.part, _product(around, after.first), finish)
     held = judged_moisture(part.condition, around.tz)
     damp = held is not None and limit is not None and held > limit.value
     dry = reading is not None and limit is not None and reading[0] <= limit.value

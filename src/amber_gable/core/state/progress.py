@@ -44,6 +44,13 @@ def progress(record: Sequence[SiteEntry]) -> Progress:
     for entry in standing(tuple(record)):
         if entry.extent is None:
             continue
+        if entry.how_far is not None:
+            # Who says how far it is has stopped there.
+            for key in entry.extent.parts:
+                for step in entry.steps:
+                    if (key, step) in out:
+                        whole = Piece(entry.extent.left, entry.extent.right, entry)
+                        out[key, step].running = _without(out[key, step].running, whole)
         for key, left, right in _spoken_of(entry.extent, entry.how_far):
             for step in entry.steps:
                 _enter(out.setdefault((key, step), StepRecord()), Piece(left, right, entry))

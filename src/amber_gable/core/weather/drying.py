@@ -103,12 +103,17 @@ def stage_rates(climate: Climate, product: Product) -> StageRates:
     return StageRates(touch=np.minimum(evaporation, 1.5 * coalescence), through=both)
 
 
+def clocks(rate: Array) -> Array:
+    """Hours run at each step boundary, (F, T + 1)."""
+    return np.asarray(np.concatenate([np.zeros((len(rate), 1)), np.cumsum(rate, axis=1)], axis=1) * (STEP_S / 3600.0))
+
+
 def reached(rate: Array, laid_at: npt.NDArray[np.int64], hours: float) -> Array:
     """When a stage is reached, in steps from the series' start (fractional), for films laid at the step boundaries.
 
     rate (F, T); laid_at (S,) boundaries 0..T; result (F, S), infinity where the weather ends first.
     """
-    clock = np.concatenate([np.zeros((len(rate), 1)), np.cumsum(rate, axis=1)], axis=1) * (STEP_S / 3600.0)
+    clock = clocks(rate)
     out = np.empty((len(rate), len(laid_at)))
     for i, ticks in enumerate(clock):
         target = ticks[laid_at] + hours

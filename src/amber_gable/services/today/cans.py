@@ -69,5 +69,5 @@ class Cans:
         for number, can in enumerate(cans, 1):
             level += can.litres
             if self._before[task.id] < level - 1e-6:
-                return f"can {number} of {len(cans)} ({can.litres:g} L)"
+                return f"can {number} of {len(cans)} ({can.litres:.3g} L)"
         return f"beyond the {len(cans)} bought"

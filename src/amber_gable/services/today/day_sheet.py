@@ -143,9 +143,15 @@ class DaySheet:
         return "tinted toward the finish" if product is not None and product.primer else ""
 
     @property
+    def rows(self) -> list[SheetVisit]:
+        """All of the day's work, done and open: what is printed."""
+        mine = [s for s in self.states if s.status is not Status.GONE and self._day(s) == self.day]
+        return [self._visit(v) for v in visits(mine)]
+
+    @property
     def visits(self) -> list[SheetVisit]:
         """What is open of the day's work."""
-        mine = [s for s in self.states if s.open and s.task.start.astimezone(self.view.now.tzinfo).date() == self.day]
+        mine = [s for s in self.states if s.open and self._day(s) == self.day]
         return [self._visit(v) for v in visits(mine)]
 
     def _visit(self, visit: Visit) -> SheetVisit:

@@ -63,7 +63,7 @@ def _sheet(
 ) -> Response:
     shown = day or view.now.date()
     sheet = DaySheet(view, shown)
-    tasks = sheet.tasks
+    tasks, rows = sheet.tasks, sheet.rows
     current, following = (sheet.now, sheet.next) if sheet.is_today else (None, None)
     days = [d for d, _ in by_day(view.kept.plan.tasks)] if view.kept else []
     context: dict[str, Any] = {
@@ -73,7 +73,8 @@ def _sheet(
         "current": current,
         "following_visit": following,
         "shown_ids": [id_ for v in (current, following) if v is not None for id_ in v.ids],
-        "lines": [sheet.line(s) for s in sheet.states if s.task in tasks],
+        "rows": rows,
+        "long": sum(len(v.lines) for v in rows) > 10,
         "visits": sheet.visits,
         "late": sheet.late,
         "touches": sheet.touches,

@@ -55,7 +55,7 @@ def _stretch(state: JobState, part: PartState, cell: CellState, zone: tzinfo, un
         where = f"{100 * cell.cell.left:.0f} to {100 * cell.cell.right:.0f} %"
     elif not whole:
         ends = (units.length(width * cell.cell.left), units.length(width * cell.cell.right))
-        where = f"{ends[0]} to {ends[1]} from the left"
+        where = f"{ends[0]} to {ends[1]}{'' if units.us else ' m'} from the left"
     judged = judge(state.around.site, part, cell)
     film = cell.film
     said = ""
