@@ -86,7 +86,7 @@ def test_the_walk_from_survey_to_day_sheet_with_scripts_blocked(blocked: Page) -
     page.get_by_role("button", name="Plan again from now").tap()
     expect(page.locator(".plan-day").first).to_be_visible()
     page.get_by_role("navigation").get_by_role("link", name="Today").tap()
-    expect(page.locator(".work-card")).to_be_visible()
+    expect(page.locator(".work-card").first).to_be_visible()
     expect(page.get_by_role("button", name="Print")).to_be_hidden()
 
 

@@ -46,11 +46,10 @@ def progress(record: Sequence[SiteEntry]) -> Progress:
             continue
         if entry.how_far is not None:
             # Who says how far it is has stopped there.
-            for key in entry.extent.parts:
-                for step in entry.steps:
-                    if (key, step) in out:
-                        whole = Piece(entry.extent.left, entry.extent.right, entry)
-                        out[key, step].running = _without(out[key, step].running, whole)
+            whole = Piece(entry.extent.left, entry.extent.right, entry)
+            for held in (out.get((p, s)) for p in entry.extent.parts for s in entry.steps):
+                if held is not None:
+                    held.running = _without(held.running, whole)
         for key, left, right in _spoken_of(entry.extent, entry.how_far):
             for step in entry.steps:
                 _enter(out.setdefault((key, step), StepRecord()), Piece(left, right, entry))
