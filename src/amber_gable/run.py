@@ -7,6 +7,7 @@ import time
 import uvicorn
 from fastapi import FastAPI
 
+from amber_gable.core.weather.balance import warm
 from amber_gable.domain.errors import InputError
 from amber_gable.exchange.forecast import HttpForecast
 from amber_gable.exchange.meter import HttpMeter
@@ -57,9 +58,20 @@ def serve(port: int | None = None) -> None:
     provider = HttpForecast(settings.forecast_url) if settings.forecast_url else None
     meter = HttpMeter(settings.meter_url) if settings.meter_url else None
     with held(settings.database, "this one"):
+        _warm_engine()
         space = Workspace(open_database(settings.database), SystemClock(), provider, meter)
         print(f"Amber Gable is at http://{HOST}:{port}  (data in {settings.database}; Ctrl-C stops it)", flush=True)
         uvicorn.run(create_app(space), host=HOST, port=port, log_level="warning")
+
+
+def _warm_engine() -> None:
+    """Load the compiled climate beside the start, so that the first page does not wait for it."""
+
+    def load() -> None:
+        if warm() == "plain":
+            print("The climate is computed without numba: slower, with the same results.", flush=True)
+
+    threading.Thread(target=load, daemon=True).start()
 
 
 def reset_demo() -> None:
@@ -108,6 +120,7 @@ def demo(port: int | None = None, weather_port: int | None = None) -> None:
     _free(port, "the program")
     _free(weather_port, "the simulated forecast service")
     with held(settings.demo_database, "this one"):
+        _warm_engine()
         _in_background(weather_service(), weather_port)
         space = demo_space(open_database(settings.demo_database), weather_port)
         print(f"Amber Gable demo: http://{HOST}:{port}   (Ctrl-C stops it)", flush=True)

@@ -5,6 +5,7 @@ from datetime import UTC, datetime
 import numpy as np
 import pytest
 
+from amber_gable.core.weather.balance import CONVECTION_FLOOR
 from amber_gable.core.weather.drying import (
     OXIDATION_J_MOL,
     RATE_MAX,
@@ -16,7 +17,7 @@ from amber_gable.core.weather.drying import (
     stage_rates,
 )
 from amber_gable.core.weather.steps import to_steps
-from amber_gable.core.weather.surface import CONVECTION_FLOOR, FaceSurface, forced_convection, surface_climate
+from amber_gable.core.weather.surface import FaceSurface, forced_convection, surface_climate
 from amber_gable.domain.generic_products import GENERIC_PRODUCTS, generic_product
 from amber_gable.domain.grid import STEPS_PER_HOUR
 from amber_gable.domain.product import Base, Product

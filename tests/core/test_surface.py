@@ -5,11 +5,12 @@ from dataclasses import replace
 import numpy as np
 import pytest
 
-from amber_gable.core.weather import surface
+from amber_gable.core.weather import balance, surface
 from amber_gable.core.weather.air import KELVIN, saturation_pressure, vapour_density
+from amber_gable.core.weather.balance import LATENT_HEAT
 from amber_gable.core.weather.sky import STEFAN_BOLTZMANN, clear_sky_emissivity, infrared_down
 from amber_gable.core.weather.steps import to_steps
-from amber_gable.core.weather.surface import LATENT_HEAT, FaceSurface, driving_rain, surface_climate
+from amber_gable.core.weather.surface import FaceSurface, driving_rain, surface_climate
 from amber_gable.core.weather.typical import stretch
 from amber_gable.domain.grid import STEP_S, STEPS_PER_HOUR
 from amber_gable.domain.substrates import SUBSTRATES, substrate
@@ -27,6 +28,46 @@ from tests.weather_cases import (
     utc,
     walls,
 )
+
+
+@pytest.mark.parametrize("faces", [1, 24])
+def test_the_compiled_balance_gives_what_plain_numpy_gives(faces: int) -> None:
+    """Twenty days of a real year with rain, frost and sun on walls, roofs and decks."""
+    assert balance.engine() == "compiled", "numba is among what the program installs"
+    chance = np.random.default_rng(5)
+    series = stretch(real_year(), utc("2025-03-01").date(), 13)
+    steps = to_steps(series, 36.1, -79.95, 273)
+    made = tuple(
+        FaceSurface(
+            float(chance.uniform(0, 360)), float(chance.choice([0, 22, 90])), one, float(chance.uniform(0.2, 0.9))
+        )
+        for one in chance.choice(list(SUBSTRATES.values()), faces)
+    )
+    drives: list[balance.Balance] = []
+    with pytest.MonkeyPatch.context() as patch:
+        patch.setattr(surface, "step_through", lambda b, *rest: drives.append(b) or balance.step_through(b, *rest))
+        climate = surface_climate(steps, made)
+    start = np.full(faces, 4.0), np.zeros(faces)
+    for compiled, plain in zip(
+        balance.step_through(drives[0], *start, len(steps)),
+        balance.step_plainly(drives[0], *start, len(steps)),
+        strict=True,
+    ):
+        assert np.abs(compiled - plain).max() < 1e-9
+    assert climate.surface.flags.c_contiguous
+    assert (start[0] == 4.0).all(), "what it begins from is left as it was"
+
+
+def test_without_the_compiler_the_program_still_computes(monkeypatch: pytest.MonkeyPatch) -> None:
+    monkeypatch.setenv(balance.PLAIN, "1")
+    balance._compiled.cache_clear()
+    try:
+        assert balance.warm() == "plain"
+        steps = to_steps(steady(utc("2026-06-21"), 48), 45.0, 0.0, 0.0)
+        assert np.isfinite(surface_climate(steps, walls(NORTH)).surface).all()
+    finally:
+        monkeypatch.delenv(balance.PLAIN)
+        balance._compiled.cache_clear()
 
 
 def test_a_steady_massless_wall_stands_at_the_sol_air_temperature() -> None:

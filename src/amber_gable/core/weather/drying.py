@@ -11,8 +11,9 @@ import numpy as np
 import numpy.typing as npt
 
 from amber_gable.core.weather.air import KELVIN, Array, saturation_pressure
+from amber_gable.core.weather.balance import CONVECTION_FLOOR
 from amber_gable.core.weather.steps import Steps
-from amber_gable.core.weather.surface import CONVECTION_FLOOR, Climate, forced_convection
+from amber_gable.core.weather.surface import Climate, forced_convection
 from amber_gable.domain.grid import STEP_S
 from amber_gable.domain.product import Base, Product
 

@@ -12,21 +12,17 @@ import numpy as np
 import numpy.typing as npt
 
 from amber_gable.core.weather import sun
-from amber_gable.core.weather.air import KELVIN, Array, saturation_pressure, vapour_density
+from amber_gable.core.weather.air import KELVIN, Array, vapour_density
+from amber_gable.core.weather.balance import Balance, step_through
 from amber_gable.core.weather.sky import STEFAN_BOLTZMANN
 from amber_gable.core.weather.steps import Steps
 from amber_gable.domain.exposure import Exposure, HorizonPoint
 from amber_gable.domain.grid import STEP_S, STEPS_PER_HOUR
 from amber_gable.domain.substrates import Substrate
 
-LATENT_HEAT = 2.45e6
 INDOOR_C = 20.0
-AIR_HEAT_CAPACITY = 1.2 * 1006.0
-LEWIS_TERM = 0.91
-"""Le^(2/3) for water vapour in air, Le = 0.87."""
 WALL_FILM_MAX = 0.06
 FLOOR_FILM_MAX = 0.30
-CONVECTION_FLOOR = 0.5
 _NEAR_WIND = {Exposure.OPEN: 0.5, Exposure.SHELTERED: 0.25}
 _LEE = 0.5
 SPIN_UP_DAYS = 2
@@ -105,11 +101,12 @@ def surface_climate(steps: Steps, faces: tuple[FaceSurface, ...]) -> Climate:
     rain = steps.rain if steps.rain is not None else np.zeros(len(steps))
     wall_rain = driving_rain(rain, steps.wind, steps.wind_from, azimuth, tilt)
     wall_rain *= np.array([f.rain_exposure for f in faces])[:, None]
-    node = _Node(steps, faces, light, forced, wall_rain / 3600.0, level)
+    balance = _balance(steps, faces, light, forced, wall_rain / 3600.0, level)
     lead = min(len(steps), SPIN_UP_DAYS * 24 * STEPS_PER_HOUR)
     temperature, film = np.full(len(faces), steps.air[0]), np.zeros(len(faces))
-    _, _, _, temperature, film = node.run(temperature, film, lead)
-    surface, water, convection, _, _ = node.run(temperature, film, len(steps))
+    *_, temperature, film = step_through(balance, temperature, film, lead)
+    stepped = step_through(balance, temperature, film, len(steps))
+    surface, water, convection = (np.ascontiguousarray(a.T) for a in stepped[:3])
     return Climate(
         steps=steps,
         faces=faces,
@@ -123,64 +120,34 @@ def surface_climate(steps: Steps, faces: tuple[FaceSurface, ...]) -> Climate:
     )
 
 
-class _Node:
-    """The heat and water balance with everything that does not depend on the surface worked out beforehand."""
-
-    def __init__(
-        self,
-        steps: Steps,
-        faces: tuple[FaceSurface, ...],
-        light: sun.FaceLight,
-        forced: Array,
-        rain_kg_s: Array,
-        level: npt.NDArray[np.bool_],
-    ) -> None:
-        emissivity = np.array([f.substrate.emissivity for f in faces])
-        absorbed = np.array([f.absorptance for f in faces])[:, None] * light.poa_global
-        view = (1 + np.cos(np.radians([f.tilt_deg for f in faces]))) / 2
-        sky_share = view * np.sqrt(view) * light.open_sky
-        air = steps.air
-        from_around = emissivity[:, None] * (
-            sky_share[:, None] * steps.ir_down[None, :]
-            + (1 - sky_share)[:, None] * STEFAN_BOLTZMANN * (air[None, :] + KELVIN) ** 4
-        )
-        self.u = np.array([f.substrate.u_behind for f in faces])
-        # Time first: the loop below takes one row after another.
-        self.gain = (absorbed + from_around + (self.u * INDOOR_C)[:, None]).T.copy()
-        self.forced_squared = (forced**2).T.copy()
-        self.rain = rain_kg_s.T.copy()
-        self.air, self.vapour = air, vapour_density(steps.vapour, air)
-        self.emissivity_sigma = emissivity * STEFAN_BOLTZMANN
-        self.storage = np.array([f.substrate.heat_capacity for f in faces]) / STEP_S
-        self.film_max = np.where(level, FLOOR_FILM_MAX, WALL_FILM_MAX)
-        self.natural_warm = np.where(level, 1.52, 1.31)
-        self.natural_cold = np.where(level, 0.76, 1.31)
-
-    def run(self, t: Array, w: Array, count: int) -> tuple[Array, Array, Array, Array, Array]:
-        """Steps 0 to `count` from temperatures t (°C) and films w (kg/m²), both (F,)."""
-        surface, film, convection = (np.empty((len(t), count)) for _ in range(3))
-        for k in range(count):
-            air = self.air[k]
-            difference = t - air
-            buoyancy = np.where(difference < 0, self.natural_cold, self.natural_warm) * np.cbrt(np.abs(difference))
-            h = np.sqrt(buoyancy**2 + self.forced_squared[k]) + CONVECTION_FLOOR
-            exchange = h / (AIR_HEAT_CAPACITY * LEWIS_TERM)
-            kelvin = t + KELVIN
-            saturated = vapour_density(saturation_pressure(t), t)
-            flux = exchange * (self.vapour[k] - saturated)
-            wet = (flux > 0) | (w > 0)
-            # d(saturated)/dT from Clausius-Clapeyron in its Magnus form.
-            slope = np.where(wet, exchange * saturated * (17.625 * 243.04 / (243.04 + t) ** 2 - 1 / kelvin), 0.0)
-            flux = np.where(wet, flux, 0.0)
-            drying_limit = -(w / STEP_S + self.rain[k])
-            limited = flux < drying_limit
-            flux, slope = np.where(limited, drying_limit, flux), np.where(limited, 0.0, slope)
-            radiated = self.emissivity_sigma * kelvin**4
-            gain = self.gain[k] - radiated - h * difference - self.u * t + LATENT_HEAT * flux
-            stiffness = self.storage + 4 * radiated / kelvin + h + self.u + LATENT_HEAT * slope
-            change = gain / stiffness
-            t = t + change
-            flux = np.maximum(flux - slope * change, drying_limit)
-            w = np.minimum(np.maximum(w + STEP_S * (flux + self.rain[k]), 0.0), self.film_max)
-            surface[:, k], film[:, k], convection[:, k] = t, w, h
-        return surface, film, convection, t, w
+def _balance(
+    steps: Steps,
+    faces: tuple[FaceSurface, ...],
+    light: sun.FaceLight,
+    forced: Array,
+    rain_kg_s: Array,
+    level: npt.NDArray[np.bool_],
+) -> Balance:
+    """Everything that does not depend on the surface, worked out beforehand."""
+    emissivity = np.array([f.substrate.emissivity for f in faces])
+    absorbed = np.array([f.absorptance for f in faces])[:, None] * light.poa_global
+    view = (1 + np.cos(np.radians([f.tilt_deg for f in faces]))) / 2
+    sky_share = view * np.sqrt(view) * light.open_sky
+    from_around = emissivity[:, None] * (
+        sky_share[:, None] * steps.ir_down[None, :]
+        + (1 - sky_share)[:, None] * STEFAN_BOLTZMANN * (steps.air[None, :] + KELVIN) ** 4
+    )
+    u = np.array([f.substrate.u_behind for f in faces])
+    return Balance(
+        gain=np.ascontiguousarray((absorbed + from_around + (u * INDOOR_C)[:, None]).T),
+        forced_squared=np.ascontiguousarray((forced**2).T),
+        rain=np.ascontiguousarray(rain_kg_s.T),
+        air=np.ascontiguousarray(steps.air),
+        vapour=vapour_density(steps.vapour, steps.air),
+        emissivity_sigma=emissivity * STEFAN_BOLTZMANN,
+        storage=np.array([f.substrate.heat_capacity for f in faces]) / STEP_S,
+        u=u,
+        film_max=np.where(level, FLOOR_FILM_MAX, WALL_FILM_MAX),
+        natural_warm=np.where(level, 1.52, 1.31),
+        natural_cold=np.where(level, 0.76, 1.31),
+    )
