@@ -37,11 +37,15 @@ SHOTS = {
     "specification-colours": (f"{RISE}/specification/colours?right=harbour&hour=17", WIDE, "2026-09-14T06:30-03:00"),
     "stores": ("/stores", WIDE, "2026-09-14T06:30-03:00"),
     "quantities": (f"{RISE}/quantities", WIDE, "2026-09-14T06:30-03:00"),
-    "weather": (f"{RISE}/weather?face=back&at=2026-09-15T10:30:00-03:00", WIDE, "2026-09-14T06:30-03:00"),
+    "weather": (f"{RISE}/weather?product=coat&face=back&at=2026-09-15T12:30:00-03:00", WIDE, "2026-09-14T06:30-03:00"),
     "plan": (f"{RISE}/plan", WIDE, "2026-09-14T06:30-03:00"),
     "today": (f"{RISE}/today", WIDE, "2026-09-16T13:40-03:00"),
     "today-phone": (f"{RISE}/today", PHONE, "2026-09-16T13:40-03:00"),
-    "weather-phone": (f"{RISE}/weather?face=west-gable&at=2026-09-16T11:00:00-03:00", PHONE, "2026-09-16T11:10-03:00"),
+    "weather-phone": (
+        f"{RISE}/weather?product=coat&face=west-gable&at=2026-09-16T11:00:00-03:00",
+        PHONE,
+        "2026-09-16T11:10-03:00",
+    ),
 }
 
 
