@@ -5,7 +5,7 @@ from datetime import datetime
 from functools import cached_property
 
 from amber_gable.core.climate.job_climate import SiteClimate, main_zone
-from amber_gable.core.plan.threats import Threat
+from amber_gable.core.plan.threats import Threat, threats
 from amber_gable.core.specification.stops import Stop
 from amber_gable.core.state.answers import LastStroke, last_stroke
 from amber_gable.core.state.job_state import Board, JobState, TaskState, board, job_state, surroundings
@@ -15,11 +15,11 @@ from amber_gable.domain.job import JobBundle
 from amber_gable.domain.site_record import CustomerChange
 from amber_gable.services.plan.planning import (
     KeptPlan,
-    held_threats,
     job_climate,
     kept_plan,
     kept_stops,
     known_climate,
+    remember,
 )
 from amber_gable.services.weather.forecasts import Weather, job_weather, known_weather
 from amber_gable.services.workspace import Workspace, digest
@@ -79,32 +79,46 @@ class JobView:
         key = "painted" + digest(bundle)
         return self.space.computed.get(key, lambda: painted_parts(bundle.property, bundle.deduction))
 
-    def _state(self, site: SiteClimate) -> JobState:
-        stops: dict[Key, list[Stop]] = {}
-        for stop in self.stops:
-            stops.setdefault(stop.part, []).append(stop)
-        return job_state(
-            surroundings(site, self.now, stops, self._parts), None if self.kept is None else self.kept.plan
-        )
+    @cached_property
+    def _standing_key(self) -> str:
+        """What the state of parts and plan is worked out from. Waits end at a minute: within one all stands."""
+        plan = self.kept.plan if self.kept is not None else None
+        minute = int(self.now.timestamp()) // 60
+        return digest(self.bundle, *self.bundle.job.record, self.weather.series, plan, minute)
 
     @cached_property
     def state(self) -> JobState | None:
         """Every part as it stands; None without a climate."""
-        return None if self.site is None else self._state(self.site)
+        site, plan = self.site, None if self.kept is None else self.kept.plan
+        if site is None:
+            return None
+
+        def work_out() -> JobState:
+            stops: dict[Key, list[Stop]] = {}
+            for stop in self.stops:
+                stops.setdefault(stop.part, []).append(stop)
+            return job_state(surroundings(site, self.now, stops, self._parts), plan)
+
+        return self.space.computed.get("state" + self._standing_key, work_out)
 
     @cached_property
     def board(self) -> Board | None:
         """The plan as it stands; None without a plan or without a climate."""
-        if self.kept is None or self.state is None:
+        state, kept = self.state, self.kept
+        if kept is None or state is None:
             return None
-        return board(self.state, self.kept.plan)
+        return self.space.computed.get("board" + self._standing_key, lambda: board(state, kept.plan))
 
     @cached_property
     def threats(self) -> tuple[Threat, ...]:
         """What threatens the plan. One that is out of date is not held against the weather: it is to be made anew."""
-        if self.kept is None or self.board is None or self.site is None or self.kept.out_of_date:
+        kept, held, site = self.kept, self.board, self.site
+        if kept is None or held is None or site is None or kept.out_of_date:
             return ()
-        return held_threats(self.space, self.site, self.kept, self.board, self.now)
+        key = "threats" + digest(self._standing_key, kept.warned)
+        found = self.space.computed.get(key, lambda: threats(site, held, self.now, kept.warned))
+        remember(self.space, self.bundle.job.id, kept, found)
+        return found
 
     @property
     def recent_changes(self) -> list[CustomerChange]:

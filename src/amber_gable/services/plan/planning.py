@@ -1,5 +1,6 @@
 """Climate and plan of a job, computed once per change of its inputs."""
 
+from collections.abc import Collection
 from dataclasses import dataclass
 from datetime import date, datetime, time
 from functools import partial
@@ -7,9 +8,8 @@ from functools import partial
 from amber_gable.core.climate.job_climate import SiteClimate, place_of, site_surfaces
 from amber_gable.core.plan.build import plan_job
 from amber_gable.core.plan.fingerprint import plan_fingerprint
-from amber_gable.core.plan.threats import Threat, Warned, threats, warned_by
+from amber_gable.core.plan.threats import Threat, Warned, warned_by
 from amber_gable.core.specification.stops import Stop, gathered, part_stops, vinyl_stops
-from amber_gable.core.state.job_state import Board
 from amber_gable.core.survey.painted import painted_parts
 from amber_gable.core.weather.slot_climate import Place, slot_climate
 from amber_gable.core.weather.surface import FaceSurface
@@ -102,17 +102,13 @@ def kept_plan(space: Workspace, bundle: JobBundle) -> KeptPlan | None:
     return KeptPlan(found.plan, found.planned_at, found.begins_at, changed, found.older, found.warned)
 
 
-def held_threats(
-    space: Workspace, site: SiteClimate, kept: KeptPlan, board: Board, now: datetime
-) -> tuple[Threat, ...]:
-    """What threatens the plan; remembered, so that a warning neither comes nor goes with the noise of a forecast."""
-    found = threats(site, board, now, kept.warned)
-    # What is done or over is remembered no longer; a page that only looks changes nothing else.
+def remember(space: Workspace, job_id: str, kept: KeptPlan, found: Collection[Threat]) -> None:
+    """Keep what the plan is warned of, so that a warning neither comes nor goes with the noise of a forecast. A page
+    that looks again changes nothing."""
     warned = warned_by(found)
     if warned != kept.warned:
         with space.database.writing() as session:
-            save_warned(session, site.bundle.job.id, warned)
-    return found
+            save_warned(session, job_id, warned)
 
 
 def make_plan(space: Workspace, bundle: JobBundle, series: WeatherSeries, begins: date | None = None) -> Plan:
