@@ -104,9 +104,13 @@ def test_what_cannot_be_is_refused_in_words_and_nothing_is_kept(
     assert words in page.text
 
 
-def test_a_task_the_plan_no_longer_has_is_not_found(space: Workspace, client: TestClient) -> None:
+@weather
+def test_what_is_no_longer_there_is_said_so_and_nothing_is_noted(space: Workspace, client: TestClient) -> None:
     with unchanged(space):
-        assert _note(client, "gone/step/1", "done").status_code == 404
+        late = _note(client, "gone/step/1", "done")
+        assert late.status_code == 422
+        assert "made anew meanwhile" in late.text, "planned again in another tab"
+        assert "Yes, until" in late.text, "and what is now stands there"
         assert client.post(f"{RISE}/today/back", data={"touch": "nothing"}).status_code == 404
         assert (
             client.post(f"{RISE}/standing/zone/front-siding", data={"step": "polish", "said": "done"}).status_code

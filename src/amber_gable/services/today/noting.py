@@ -47,13 +47,15 @@ class Note:
 
 def note_tasks(space: Workspace, job_id: str, tasks: Sequence[str], note: Note) -> None:
     """Enter what is said of tasks of the plan. Nothing is entered twice: what was noted as done stays as it was noted.
-    Raises NotFound for a task that the plan no longer has, Refused with words by field."""
+    Raises Refused with words by field, for a task that the plan no longer has too."""
     with space.database.writing() as session:
         bundle = load_bundle(session, job_id)
         stored = load_plan(session, job_id)
         held = {t.id: t for t in stored.plan.tasks} if stored is not None else {}
-        if missing := [t for t in tasks if t not in held]:
-            raise NotFound("task", missing[0])
+        if not tasks or any(t not in held for t in tasks):
+            raise Refused(
+                {"task": "the plan was made anew meanwhile, nothing was noted: look at what is now, then note it"}
+            )
         work = [_of_task(held[t]) for t in tasks]
         append(session, job_id, _entries(space, bundle, work, note))
 
