@@ -98,6 +98,15 @@ def test_two_days_by_thumb(contexts: Callable[..., BrowserContext], space: Works
     thumb.tap(now.get_by_role("button", name="Done", exact=True))
     expect(page.locator(".touches .said-done")).to_have_count(1)
 
+    # By keyboard the focus stays on the tick, whatever is now.
+    _to(space, "14T09:59")
+    page.goto(TODAY)
+    now.get_by_role("button", name="Done", exact=True).focus()
+    page.keyboard.press("Enter")
+    expect(page.locator(".touches .said-done")).to_have_count(2)
+    if now.count():
+        expect(now.get_by_role("button", name="Done", exact=True)).to_be_focused()
+
     # Each visit is ticked when it is over.
     def keep_up(when: str) -> None:
         visit(when)
