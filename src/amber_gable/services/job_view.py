@@ -77,7 +77,7 @@ class JobView:
     def _parts(self) -> dict[Key, PaintedPart]:
         bundle = self.bundle
         key = "painted" + digest(bundle)
-        return self.space.computed.get(key, lambda: painted_parts(bundle.property, bundle.deduction))
+        return self.space.parts.get(key, lambda: painted_parts(bundle.property, bundle.deduction))
 
     @cached_property
     def _standing_key(self) -> str:
@@ -99,7 +99,7 @@ class JobView:
                 stops.setdefault(stop.part, []).append(stop)
             return job_state(surroundings(site, self.now, stops, self._parts), plan)
 
-        return self.space.computed.get("state" + self._standing_key, work_out)
+        return self.space.standing.get("state" + self._standing_key, work_out)
 
     @cached_property
     def board(self) -> Board | None:
@@ -107,7 +107,7 @@ class JobView:
         state, kept = self.state, self.kept
         if kept is None or state is None:
             return None
-        return self.space.computed.get("board" + self._standing_key, lambda: board(state, kept.plan))
+        return self.space.standing.get("board" + self._standing_key, lambda: board(state, kept.plan))
 
     @cached_property
     def threats(self) -> tuple[Threat, ...]:
@@ -116,7 +116,7 @@ class JobView:
         if kept is None or held is None or site is None or kept.out_of_date:
             return ()
         key = "threats" + digest(self._standing_key, kept.warned)
-        found = self.space.computed.get(key, lambda: threats(site, held, self.now, kept.warned))
+        found = self.space.standing.get(key, lambda: threats(site, held, self.now, kept.warned))
         remember(self.space, self.bundle.job.id, kept, found)
         return found
 

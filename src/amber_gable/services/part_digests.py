@@ -8,7 +8,7 @@ from amber_gable.services.workspace import Workspace, digest
 
 def part_digests(space: Workspace, bundle: JobBundle) -> dict[Key, str]:
     """A part's own survey and finish, those of its face, the house, the schools and the job's sheets."""
-    return space.computed.get("parts" + digest(bundle), lambda: _each(bundle))
+    return space.parts.get("parts" + digest(bundle), lambda: _each(bundle))
 
 
 def _each(bundle: JobBundle) -> dict[Key, str]:

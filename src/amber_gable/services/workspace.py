@@ -72,6 +72,7 @@ class Workspace:
     provider: ForecastProvider | None
     meter: HandMeter | None = None
     computed: Computed = field(default_factory=Computed)
+    standing: Computed = field(default_factory=lambda: Computed(size=100))
     parts: Computed = field(default_factory=lambda: Computed(size=2000))
     drawings: Computed = field(default_factory=lambda: Computed(size=2000))
     usual_units: UnitSystem | None = None

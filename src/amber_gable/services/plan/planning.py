@@ -65,7 +65,7 @@ def kept_stops(space: Workspace, bundle: JobBundle) -> tuple[Stop, ...]:
         }
         return tuple(s for stops in gathered(found, vinyl_stops(bundle)).values() for s in stops)
 
-    return space.computed.get("stops" + digest(bundle), each)
+    return space.parts.get("stops-of-all" + digest(bundle), each)
 
 
 def fresh_plan(space: Workspace, bundle: JobBundle, series: WeatherSeries, begin: datetime, days: int = DAYS) -> Plan:

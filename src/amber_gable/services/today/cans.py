@@ -28,7 +28,7 @@ class Cans:
             orders = job_quantities(bundle).orders
             return {(o.product.code, o.colour): [c for c, n in o.purchase.items for _ in range(n)] for o in orders}
 
-        return self.view.space.computed.get("cans" + digest(bundle), each)
+        return self.view.space.parts.get("cans" + digest(bundle), each)
 
     @cached_property
     def _used(self) -> dict[Kind, float]:
