@@ -159,20 +159,21 @@ CASES = [
          "refit",
          "trim-acrylic", item="glazed-door"),
     case("sash, full build", "wood-trim", SOUND | {"gloss": "satin"},
-         "wash/hose-wash~24 free/cut-out dull/hand-sand undercoat=hybrid-undercoat coat-1 coat-2 refit",
+         "wash/hose-wash~24 free/cut-out dull/hand-sand undercoat=hybrid-undercoat "
+         "coat-1 coat-2 refit/move-while-fresh",
          "hybrid-satin", item="sash-window"),
     case("sash, two-coat school", "wood-trim", SOUND | {"gloss": "satin"},
-         "wash/hose-wash~24 free/cut-out dull/hand-sand coat-1 coat-2 refit",
+         "wash/hose-wash~24 free/cut-out dull/hand-sand coat-1 coat-2 refit/move-while-fresh",
          "hybrid-satin", item="sash-window", schools={"windows": "two-coat"}),
     case("sash with open putty", "wood-trim", SOUND | {"coating": "oil", "gloss": "gloss", "loose_pct": 10,
          "putty_m": 6},
          "wash/hose-wash~24 scrape/dry-scrape free/cut-out putty-out/cut-out prime-rebates=alkyd-wood-primer "
          "putty~240 dull/hand-sand feather/power-sand prime-spots=acrylic-wood-primer "
-         "undercoat=hybrid-undercoat coat-1 coat-2 refit",
+         "undercoat=hybrid-undercoat coat-1 coat-2 refit/move-while-fresh",
          "hybrid-satin", item="sash-window", checks="oil-under", says="hidden-rot"),
     case("sash, acrylic glazing school", "wood-trim", SOUND | {"putty_m": 6},
          "wash/hose-wash~24 free/cut-out putty-out/cut-out prime-rebates=alkyd-wood-primer putty~72 "
-         "undercoat=hybrid-undercoat coat-1 coat-2 refit",
+         "undercoat=hybrid-undercoat coat-1 coat-2 refit/move-while-fresh",
          "hybrid-satin", item="sash-window", schools={"putty": "acrylic"}),
     case("shutters, by hand", "wood-trim", SOUND | {"gloss": "satin"},
          "take-down wash/hose-wash~24 dull/hand-sand coat-1 coat-2 refit",

@@ -8,6 +8,7 @@ import pytest
 from amber_gable.core.state.answers import told
 from amber_gable.core.state.judgement import Verdict
 from amber_gable.core.state.part_state import CellState, clock
+from amber_gable.domain.job import JobBundle
 from amber_gable.domain.weather import WeatherSeries
 from tests.site_cases import SIDING, at, site_of, state_of, wall, weather
 
@@ -152,16 +153,35 @@ def test_rain_on_a_fresh_film_is_a_finding_and_bars_nothing() -> None:
     assert not _only(state_of(laid, at(0, "15:00"))).findings
 
 
-def test_past_the_longest_recoat_time_the_film_is_to_be_sanded() -> None:
-    """A primer whose sheet allows 14 days, laid three weeks ago."""
-    bundle = wall(("done", "wash scrape prime caulk", at(-21, "09:00")))
+def _two_weeks_at_most(bundle: JobBundle) -> JobBundle:
+    """With a primer whose sheet allows 14 days until the next coat."""
     limited = [
         p.model_copy(update={"max_recoat_h": 336.0}) if p.code == "peel-bonding-primer" else p for p in bundle.products
     ]
-    state = state_of(bundle.model_copy(update={"products": tuple(limited)}), TEN)
-    (wait,) = _only(state).waits
+    return bundle.model_copy(update={"products": tuple(limited)})
+
+
+PRIMED_LONG_AGO = ("done", "wash scrape prime caulk", at(-21, "09:00"))
+
+
+def test_past_the_longest_recoat_time_the_film_is_sanded_before_the_next() -> None:
+    (wait,) = _only(state_of(_two_weeks_at_most(wall(PRIMED_LONG_AGO)), TEN)).waits
     assert wait.until is None
     assert "longest recoat time ended" in wait.words
+    assert "note it when it is done" in wait.lifts
+
+
+def test_a_sanding_noted_since_lifts_it() -> None:
+    """The system has no sanding between its films: one is put in by hand, as the reason asks for."""
+    sand = {"id": "dull", "name": "Sand lightly", "kind": "sand", "technique": "hand-sand"}
+    bundle = _two_weeks_at_most(wall(PRIMED_LONG_AGO, ("done", "dull", at(-1, "09:00"))))
+    steps = [o.model_dump(mode="json") for o in bundle.operations(bundle.job.finishes[0])]
+    own = {"zone": "siding", "operations": [*steps[:4], sand, *steps[4:]], "colour": "#e9dcc1", "colour_name": "Oat"}
+    finish = bundle.job.finishes[0].model_validate(own)
+    job = bundle.job.model_copy(update={"finishes": (finish,)})
+    state = state_of(bundle.model_copy(update={"job": job}), TEN)
+    assert _only(state).next is not None
+    assert _only(state).waits == ()
 
 
 def test_a_wall_at_two_points_goes_on_where_it_is_furthest_behind_or_under_way() -> None:
@@ -170,7 +190,6 @@ def test_a_wall_at_two_points_goes_on_where_it_is_furthest_behind_or_under_way()
     part = state.parts[SIDING]
     assert [(round(c.cell.left, 2), c.next and c.next.first.id) for c in part.cells] == [(0.0, "caulk"), (0.4, "prime")]
     assert part.next_cell is part.cells[1]
-    assert part.share_done("prime") == pytest.approx(0.4)
     under_way = state_of(
         wall(PREPARED, ("done", "prime", at(0, "08:00"), {"right": 0.4}), ("started", "caulk", TEN, {"right": 0.4})),
         at(0, "18:00"),

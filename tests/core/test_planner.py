@@ -1,5 +1,6 @@
 """The earliest-first planner: on made windows where the right plan is plain, and on the demo house in real weather."""
 
+from dataclasses import replace
 from datetime import datetime
 from itertools import pairwise
 from typing import Any
@@ -56,6 +57,11 @@ def _task(
     return OpenTask(id_, face, minutes, tuple(edges), allowed, letters, stages=stages, **more)
 
 
+def _sanded(task: OpenTask) -> OpenTask:
+    """The same where what it is laid on is dulled before."""
+    return replace(task, after=tuple(replace(e, sanded=e.stage is not None) for e in task.after))
+
+
 # tasks -> {id: 'begin-end' on the clock}; the shift is 08:00-18:00 on both days, day two has 24 h added
 PLANS: list[tuple[str, list[OpenTask], dict[str, str]]] = [
     ("begins with the shift", [_task("a", 120)], {"a": "08:00-10:00"}),
@@ -104,6 +110,15 @@ PLANS: list[tuple[str, list[OpenTask], dict[str, str]]] = [
         {"b": "08:00-09:00", "a": "09:00-10:00"},
     ),
     ("not before the part is ready", [_task("a", 60, not_before=9 * 60 + 12)], {"a": "09:15-10:15"}),
+    (
+        "a film that is dulled in between has no longest time",
+        [
+            _task("a", 120, dries=30, latest_after=300),
+            _task("s", 30, "a*"),
+            _sanded(_task("b", 60, "a*", "s", open_="64-80", dries=30)),
+        ],
+        {"a": "08:00-10:00", "s": "10:30-11:00", "b": "32:00-33:00"},
+    ),
     (
         "a gate lets through when all before it is done",
         [_task("a", 60), _task("b", 60), _task("g", 0, "a", "b"), _task("c", 60, "g", face="x")],

@@ -29,6 +29,10 @@ def _off(id_: str) -> Operation:
     return _step(id_, K.CLEAN).model_copy(update={"technique": Technique.UNMASK})
 
 
+def _moved(id_: str) -> Operation:
+    return _step(id_, K.FIT).model_copy(update={"technique": Technique.MOVE})
+
+
 GROUPS: list[tuple[str, list[Operation], list[str]]] = [
     ("dry work goes together", [_step("a", K.SCRAPE), _step("b", K.SAND), _step("c", K.DUST)], ["a b c"]),
     ("water and dry work do not", [_step("a", K.WASH), _step("b", K.SCRAPE)], ["a", "b"]),
@@ -46,6 +50,11 @@ GROUPS: list[tuple[str, list[Operation], list[str]]] = [
         "tape comes off with the soft coat, the rest waits",
         [_step("a", K.COAT), _off("b"), _step("c", K.FIT)],
         ["a b", "c"],
+    ),
+    (
+        "sashes are moved with their last coat, while it is soft",
+        [_step("a", K.COAT), _step("b", K.COAT), _moved("c")],
+        ["a", "b c"],
     ),
     ("tape stays on between coats", [_step("a", K.COAT), _step("b", K.COAT), _off("c")], ["a", "b c"]),
     ("take down, then wash", [_step("a", K.FIT), _step("b", K.WASH, 24), _step("c", K.SAND)], ["a b", "c"]),

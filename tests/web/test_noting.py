@@ -118,6 +118,19 @@ def test_what_is_no_longer_there_is_said_so_and_nothing_is_noted(space: Workspac
         )
 
 
+def test_work_is_noted_and_shown_though_no_weather_can_be_had(space: Workspace, client: TestClient) -> None:
+    task = _first(space)
+    _note(client, task, "done", by="Ina")
+    today = client.get(f"{RISE}/today").text
+    assert f'name="task" value="{task}"' not in today, "what is done is not offered again"
+    assert "Noted today" in today
+    assert "Scrape wet what is loose" in today, "and the rest of the day is there"
+    here = f"{RISE}/standing/zone/back-siding"
+    form = form_of(client.get(here).text, here)
+    client.post(here, data=form | {"step": "wash", "said": "done", "by": "Ole"})
+    assert "done, Mon 14 Sep 06:30, Ole" in client.get(here).text
+
+
 @weather
 def test_a_step_is_noted_on_the_parts_page_planned_or_not(space: Workspace, client: TestClient) -> None:
     here = f"{RISE}/standing/zone/back-siding"

@@ -49,6 +49,7 @@ class Technique(StrEnum):
     CONTAIN = "contain"
     MASK = "tape-and-film"
     UNMASK = "unmask"
+    MOVE = "move-while-fresh"
     DAILY_CLEAN = "daily-hepa-clean-up"
     FINAL_CHECK = "final-check"
     INSPECT = "look-and-wait"

@@ -94,16 +94,16 @@ class CustomerChange(Record):
     words: Words = ""
 
 
-def standing(record: tuple[SiteEntry, ...]) -> tuple[SiteEntry, ...]:
-    """The entries that hold: without what was taken back, and without the taking back. Taking back a taking back lets
-    the first stand again."""
+def withdrawn(record: tuple[SiteEntry, ...]) -> frozenset[str]:
+    """The touches that were taken back. Taking back a taking back lets the first stand again."""
     gone: set[str] = set()
-    out = []
     for entry in reversed(record):
-        if entry.touch in gone:
-            continue
-        if entry.takes_back is not None:
+        if entry.takes_back is not None and entry.touch not in gone:
             gone.add(entry.takes_back)
-        else:
-            out.append(entry)
-    return tuple(reversed(out))
+    return frozenset(gone)
+
+
+def standing(record: tuple[SiteEntry, ...]) -> tuple[SiteEntry, ...]:
+    """The entries that hold: without what was taken back, and without the taking back."""
+    gone = withdrawn(record)
+    return tuple(e for e in record if e.takes_back is None and e.touch not in gone)

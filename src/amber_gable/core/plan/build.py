@@ -33,7 +33,7 @@ def plan_job(site: SiteClimate, begin: datetime) -> Plan:
     items = {i.id: i for i in work_items(around, states)}
     slots = site.slots
     first = max(0, ceil((begin.timestamp() - slots.start) / 60))
-    tasks = _open_tasks(list(items.values()), around, first)
+    tasks = _open_tasks(list(items.values()), around)
     placed, refused = place(tasks, shifts(slots, site.bundle.job.crew), slots.start, first)
     candidates = {t.id: t for t in tasks}
     titles: Titles = {i.id: i.title for i in items.values()} | _gate_titles(site)
@@ -45,7 +45,7 @@ def plan_job(site: SiteClimate, begin: datetime) -> Plan:
     )
 
 
-def _open_tasks(items: Sequence[WorkItem], around: Surroundings, first: int) -> list[OpenTask]:
+def _open_tasks(items: Sequence[WorkItem], around: Surroundings) -> list[OpenTask]:
     site = around.site
     gates, behind = dirt_before_films(items, site.bundle)
     count = len(site.slots)

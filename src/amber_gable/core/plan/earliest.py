@@ -41,7 +41,7 @@ class _Board:
         for follower, edge in self.followers[task.id]:
             self.lacking[follower.id] -= 1
             self.ready[follower.id] = max(self.ready[follower.id], self._from(task, placement, edge))
-            if edge.stage is not None and task.latest_after is not None and follower.stages:
+            if edge.stage is not None and not edge.sanded and task.latest_after is not None and follower.stages:
                 self.latest[follower.id] = min(self.latest[follower.id], placement.end + task.latest_after)
             if not follower.minutes and not self.lacking[follower.id]:
                 self._pass(follower)

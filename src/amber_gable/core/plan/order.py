@@ -23,13 +23,14 @@ Gates = dict[str, tuple[After, ...]]
 
 def within_part(item: WorkItem, items: Sequence[WorkItem]) -> list[After]:
     """The steps before it on the same piece, each with the wait or the stage that lies between."""
+    before = [o for o in items if o.number < item.number and item.overlaps(o)]
+    sanded = [o.number for o in before if any(x.kind is _K.SAND for x in o.stint.operations)]
     out = []
-    for other in items:
-        if other.number >= item.number or not item.overlaps(other):
-            continue
+    for other in before:
         if other.stint.lays_film:
             stage = film_stage(item.stint.first)
-            out.append(After(other.id, 0, stage) if stage is not None else After(other.id))
+            dulled = any(n > other.number for n in sanded)
+            out.append(After(other.id, 0, stage, dulled) if stage is not None else After(other.id))
         else:
             hours = max(wait_hours(o, item.stint.first) for o in other.stint.operations)
             out.append(After(other.id, ceil(hours * 60)))

@@ -17,11 +17,13 @@ VISIT_MIN = 5
 
 @dataclass(frozen=True)
 class After:
-    """What must be behind first: `id`, and from its end either a fixed wait or a stage of its film."""
+    """What must be behind first: `id`, and from its end either a fixed wait or a stage of its film. `sanded`: between
+    the two it is dulled, so that the film below has no longest time."""
 
     id: str
     wait_min: int = 0
     stage: DryingStage | None = None
+    sanded: bool = False
 
 
 @dataclass(frozen=True)

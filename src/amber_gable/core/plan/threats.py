@@ -10,7 +10,7 @@ import numpy.typing as npt
 from amber_gable.core.climate.job_climate import SiteClimate
 from amber_gable.core.state.job_state import Board, Status, TaskState
 from amber_gable.core.state.judgement import Judged, Verdict, damp_after_rain
-from amber_gable.core.state.part_state import SOAKS_MM
+from amber_gable.core.state.part_state import SOAKS_MM, clock
 from amber_gable.core.weather.rules import LETTERS, RULES, helps_against
 from amber_gable.domain.grid import SLOT_S
 from amber_gable.domain.plan import Task
@@ -72,7 +72,7 @@ def threats(site: SiteClimate, board: Board, now: datetime, warned: Collection[W
     for state in board.tasks:
         if state.status not in (Status.AHEAD, Status.DUE, Status.RUNNING) or state.judged is None:
             continue
-        found = _by_state(state)
+        found = _by_state(site, state)
         if found is None and near(state.task, now):
             found = _by_weather(site, state, state.judged, now, warned)
         if found is not None:
@@ -80,13 +80,13 @@ def threats(site: SiteClimate, board: Board, now: datetime, warned: Collection[W
     return tuple(out)
 
 
-def _by_state(state: TaskState) -> Threat | None:
+def _by_state(site: SiteClimate, state: TaskState) -> Threat | None:
     """What the part waits for beyond the task's beginning."""
     answer = state.answer
     if answer is None or answer.verdict not in (Verdict.STOPPED, Verdict.WAITS):
         return None
     wait = answer.waits[0]
-    until = f", until {wait.until:%a %H:%M}" if wait.until else ""
+    until = f", until {clock(wait.until, site.slots.tz)}" if wait.until else ""
     return Threat(
         state.task, f"state-{wait.letter}", wait.letter, answer.at, f"not ready: {wait.words}{until}", wait.lifts
     )

@@ -31,6 +31,7 @@ class Danger(StrEnum):
 D = Danger
 _ROWS: dict[T, set[D]] = {
     T.FIT: set(),
+    T.MOVE: set(),
     T.CUT_BACK: set(),
     T.COVER: set(),
     T.CONTAIN: set(),

@@ -9,6 +9,7 @@ from amber_gable.core.specification.dangers import DANGERS, Danger
 from amber_gable.core.specification.facts import Facts
 from amber_gable.core.specification.hiding import undercoat_tint
 from amber_gable.core.specification.rule import Acts, Coats, Rule, Stage, Step
+from amber_gable.core.work.waits import LEAVES_WET
 from amber_gable.domain.families import Family
 from amber_gable.domain.method import Method
 from amber_gable.domain.operation import LAYING, AmountUnit, OperationKind, Technique
@@ -16,7 +17,6 @@ from amber_gable.domain.operation import LAYING, AmountUnit, OperationKind, Tech
 K, T = OperationKind, Technique
 POROUS = {"masonry", "wood"}
 USUAL_WAY = {K.FIT: T.FIT, K.MASK: T.MASK, K.REPAIR: T.FILL, K.PUTTY: T.GLAZE, K.CAULK: T.BEAD}
-_LEAVES_WET = {T.WET_SAND, T.WET_SCRAPE, T.WET_WIRE_BRUSH, T.WET_CUT_OUT, T.WET_RAKE_OUT, T.DAMP_WIPE, T.DEGLOSSER}
 _DRIES_H = {"wood": 4.0, "masonry": 4.0}
 _WIPED_H = 1.0
 _ALONG_JOINTS = 0.1
@@ -181,8 +181,8 @@ def with_drying(steps: Sequence[PlannedStep], tags: frozenset[str]) -> list[Plan
     """Wet work leaves a wait behind it, unless more wet work follows at once."""
     out = []
     for step, after in zip(steps, [*steps[1:], None], strict=True):
-        wet = step.technique in _LEAVES_WET
-        goes_on = after is not None and (after.technique in _LEAVES_WET or after.kind.wets)
+        wet = step.technique in LEAVES_WET
+        goes_on = after is not None and (after.technique in LEAVES_WET or after.kind.wets)
         if wet and not goes_on and not step.wait_h:
             quick = step.technique in (T.DAMP_WIPE, T.DEGLOSSER)
             hours = _WIPED_H if quick else max((_DRIES_H.get(t, 1.0) for t in tags), default=1.0)

@@ -16,7 +16,6 @@ from amber_gable.core.state.progress import progress
 from amber_gable.core.survey.painted import Key, PaintedPart, painted_parts
 from amber_gable.core.work.stints import Stint, stints
 from amber_gable.domain.plan import Plan, Task
-from amber_gable.domain.site_record import SiteEntry
 
 _LEAST = 1e-6
 
@@ -36,14 +35,12 @@ class Status(StrEnum):
 @dataclass(frozen=True)
 class TaskState:
     """A task held against the state of its parts; it is judged when that is asked for. `at` is now, or its planned
-    start where that lies ahead; `begun` is the entry that says it is under way, `noted` the last that speaks of it."""
+    start where that lies ahead."""
 
     task: Task
     status: Status
     at: datetime | None = None
     steps: tuple[str, ...] = ()
-    begun: SiteEntry | None = None
-    noted: SiteEntry | None = None
     judge_it: Callable[[], list[Judged]] = field(default=list, repr=False, compare=False)
 
     @cached_property
@@ -115,12 +112,10 @@ class JobState:
         found = list(self._pieces(task))
         if not found:
             return TaskState(task, Status.GONE)
-        noted = _last_entry(found, task)
         left = [(s, c, ops) for s, c in found if (ops := tuple(o for o in c.cell.open if o.id in task.steps))]
         if not left:
-            return TaskState(task, Status.DONE, noted=noted)
-        begun = next((c.cell.running for _, c, _ in left if _runs(c, task)), None)
-        status = Status.RUNNING if begun else self._by_time(task)
+            return TaskState(task, Status.DONE)
+        status = Status.RUNNING if any(_runs(c, task) for _, c, _ in left) else self._by_time(task)
         ahead = status is Status.AHEAD
         steps = tuple(dict.fromkeys(o.id for _, _, ops in left for o in ops))
 
@@ -133,7 +128,7 @@ class JobState:
                 out += [one] if one is not None else []
             return out
 
-        return TaskState(task, status, task.start if ahead else self.now, steps, begun, noted, judge_it)
+        return TaskState(task, status, task.start if ahead else self.now, steps, judge_it)
 
     def judged(self, key: Key, *, film: bool = False) -> Judged | None:
         """A part's next step, or its next film, where the work goes on; None where nothing of it is left."""
@@ -181,17 +176,6 @@ def _runs(cell: CellState, task: Task) -> bool:
     return running is not None and bool(set(running.steps) & set(task.steps))
 
 
-def _last_entry(found: Sequence[tuple[PartState, CellState]], task: Task) -> SiteEntry | None:
-    entries = [
-        e
-        for state, cell in found
-        for o, e in zip(state.operations, cell.cell.done, strict=True)
-        if e is not None and o.id in task.steps
-    ]
-    entries += [e for _, c in found for e in (c.cell.running, c.cell.refused) if e and set(e.steps) & set(task.steps)]
-    return max(entries, key=lambda e: e.noted, default=None)
-
-
 def job_state(around: Surroundings, plan: Plan | None = None) -> JobState:
     ends: dict[tuple[Key, str], datetime] = {}
     for task in plan.tasks if plan is not None else ():
@@ -228,11 +212,6 @@ class Board:
     @property
     def late(self) -> list[TaskState]:
         return [t for t in self.open if t.status is Status.LATE]
-
-    @property
-    def held(self) -> list[TaskState]:
-        """Due or late, and not to be done now."""
-        return [t for t in self.open if t.status in (Status.LATE, Status.DUE, Status.RUNNING) and not t.workable]
 
 
 def board(state: JobState, plan: Plan) -> Board:

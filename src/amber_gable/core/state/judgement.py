@@ -69,15 +69,14 @@ class Verdict(StrEnum):
     WEATHER = "weather"
     WAITS = "waits"
     STOPPED = "stopped"
-    NOTHING = "nothing left"
     UNKNOWN = "beyond the weather known"
 
 
 @dataclass(frozen=True)
 class Answer:
     """What holds at a moment. `weather_ok`: the weather alone would allow it. `until` ends the open stretch (the last
-    stroke of a film) and `closes` is the letter that ends it; `opens` is when it may be done
-    next. `letters` stop it."""
+    stroke of a film) and `closes` is the letter that ends it; `opens` is when it may be done next.
+    `letters` stop it."""
 
     verdict: Verdict
     at: datetime

@@ -57,12 +57,6 @@ class CellState:
     read_at: datetime | None
 
     @property
-    def ready_at(self) -> datetime | None:
-        """When the last of the waits ends; None where one has no day."""
-        ends = [w.until for w in self.waits]
-        return max((e for e in ends if e is not None), default=None) if None not in ends else None
-
-    @property
     def finished(self) -> bool:
         return self.next is None
 
@@ -75,24 +69,11 @@ class PartState:
     cells: tuple[CellState, ...]
 
     @property
-    def finished(self) -> bool:
-        return all(c.finished for c in self.cells)
-
-    @property
-    def begun(self) -> bool:
-        return any(c.cell.last is not None or c.cell.running is not None for c in self.cells)
-
-    @property
     def next_cell(self) -> CellState | None:
         """Where the work goes on: what is under way, else the stretch that is furthest behind."""
         left = [c for c in self.cells if not c.finished]
         running = [c for c in left if c.cell.running is not None]
         return next(iter(running or sorted(left, key=lambda c: -len(c.cell.open))), None)
-
-    def share_done(self, step: str) -> float:
-        """How much of the part has had a step, by width."""
-        n = next(i for i, o in enumerate(self.operations) if o.id == step)
-        return sum(c.cell.share for c in self.cells if c.cell.done[n] is not None)
 
 
 @dataclass(frozen=True)
@@ -148,7 +129,7 @@ def waits_of(
     waits = [
         *_stops(around, part),
         *_fixed(around, part, finish, state.cell, stint, reading),
-        *_below(around, state.film, stint),
+        *_below(around, state.cell, state.film, stint),
     ]
     if shuts_in(stint.first):
         waits += _soaked(around, part, state.soaks_h, state.read_at)
@@ -247,7 +228,7 @@ def _product(around: Surroundings, operation: Operation) -> Product | None:
     return next((p for p in around.site.bundle.products if p.code == operation.product), None)
 
 
-def _below(around: Surroundings, film: Film | None, after: Stint) -> list[Wait]:
+def _below(around: Surroundings, cell: Cell, film: Film | None, after: Stint) -> list[Wait]:
     """What the film below must have reached, and what is too late for it."""
     stage = film_stage(after.first)
     if film is None or stage is None:
@@ -261,12 +242,18 @@ def _below(around: Surroundings, film: Film | None, after: Stint) -> list[Wait]:
             out.append(
                 Wait("B", f"{laid} {what}", at, "" if at else "a forecast that reaches further, or a warmer spell")
             )
-    if after.lays_film and film.latest_recoat is not None and film.latest_recoat < around.now:
+    late = film.latest_recoat is not None and film.latest_recoat < around.now
+    if late and after.lays_film and film.latest_recoat is not None and not _sanded_since(cell, film):
         out.append(
             Wait("B", f"{laid}: its longest recoat time ended {clock(film.latest_recoat, around.tz)}", None,
-                 "sand it lightly and note the film as laid when that was done")
+                 "add a light sanding to its steps, and note it when it is done")
         )  # fmt: skip
     return out
+
+
+def _sanded_since(cell: Cell, film: Film) -> bool:
+    """Whether the film was dulled after it was laid, so that the next one holds on it however late."""
+    return any(o.kind is OperationKind.SAND and e.at > film.laid_at for o, e in _noted(cell))
 
 
 def _bare_to_rain(cell: Cell) -> bool:
@@ -336,17 +323,18 @@ def _aware(at: datetime, tz: tzinfo) -> datetime:
 
 
 def _away(cell: Cell) -> tuple[str, ...]:
-    """What is masked, covered or taken down, and not yet back."""
-    done = [o for o, e in zip(cell.operations, cell.done, strict=True) if e is not None]
-    back = {o.technique for o in done if o.technique is Technique.UNMASK}
-    refitted = any(o.kind is OperationKind.FIT and o.id in ("refit", "fittings-back") for o in done)
+    """What is masked, covered or taken down, and not yet back: what is refitted comes after the last film."""
+    films = [n for n, o in enumerate(cell.operations) if o.kind.lays_film]
+    last = films[-1] if films else len(cell.operations)
+    done = [(n, o) for n, (o, e) in enumerate(zip(cell.operations, cell.done, strict=True)) if e is not None]
     out = []
-    for o in done:
-        if o.kind is OperationKind.MASK and not back:
-            out.append("masked")
-        elif o.kind is OperationKind.FIT and o.id not in ("refit", "fittings-back") and not refitted:
-            out.append("fittings down")
-    return tuple(dict.fromkeys(out))
+    for words, kind, back in (
+        ("masked", OperationKind.MASK, any(o.technique is Technique.UNMASK for _, o in done)),
+        ("fittings down", OperationKind.FIT, any(o.kind is OperationKind.FIT and n > last for n, o in done)),
+    ):
+        if not back and any(o.kind is kind and n < last for n, o in done):
+            out.append(words)
+    return tuple(out)
 
 
 def _findings(around: Surroundings, cell: Cell, film: Film | None) -> tuple[str, ...]:

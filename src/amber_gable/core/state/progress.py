@@ -129,12 +129,6 @@ class Cell:
     def share(self) -> float:
         return self.right - self.left
 
-    @property
-    def last(self) -> tuple[Operation, SiteEntry] | None:
-        """The step that was done last in the order of the work."""
-        found = [(o, e) for o, e in zip(self.operations, self.done, strict=True) if e is not None]
-        return found[-1] if found else None
-
 
 def cells(key: Key, operations: Sequence[Operation], found: Progress) -> list[Cell]:
     """The part from left to right, cut wherever its steps have come to different points."""

@@ -118,7 +118,11 @@ def _compiled() -> Callable[..., None] | None:
         from numba import njit
     except ImportError:
         return None
-    made: Callable[..., None] = njit(cache=True, nogil=True)(_loop)
+    try:
+        made: Callable[..., None] = njit(cache=True, nogil=True)(_loop)
+    except RuntimeError:
+        # Nowhere to keep it: it is compiled at every start.
+        made = njit(nogil=True)(_loop)
     return made
 
 

@@ -3,8 +3,8 @@
 from collections.abc import Sequence
 from dataclasses import dataclass
 
-from amber_gable.core.work.waits import seals
-from amber_gable.domain.operation import EARLY_FILMS, Operation, OperationKind, Technique
+from amber_gable.core.work.waits import WHILE_SOFT, seals
+from amber_gable.domain.operation import EARLY_FILMS, Operation, OperationKind
 
 SET_UP = (OperationKind.FIT, OperationKind.PROTECT)
 
@@ -60,11 +60,11 @@ def stints(operations: Sequence[Operation]) -> list[Stint]:
 
 
 def _goes_on(group: Sequence[Operation], operation: Operation) -> bool:
-    """Both wet or both dry, with no wait between; what is only set up goes with whatever follows it, and tape comes off
-    with the coat it lies beside, while that is soft."""
+    """Both wet or both dry, with no wait between; what is only set up goes with whatever follows it; tape comes off and
+    sashes are moved with their coat, while that is soft."""
     first, last = group[0], group[-1]
     if first.kind.lays_film:
-        return operation.technique is Technique.UNMASK and last.kind.lays_film
+        return operation.technique in WHILE_SOFT and (last.kind.lays_film or last.technique in WHILE_SOFT)
     if operation.kind.lays_film or last.wait_h > 0:
         return False
     if seals(operation) and not any(seals(o) for o in group):

@@ -26,6 +26,10 @@ LEAVES_WET = (
 )  # fmt: skip
 
 
+WHILE_SOFT = (_T.UNMASK, _T.MOVE)
+"""Done with the coat before it, or it is too late."""
+
+
 def wait_hours(before: Operation, after: Operation) -> float:
     """Hours from the end of a step that lays no film to the beginning of the other."""
     if before.kind is _K.WASH and after.kind in _ON_A_DRY_FACE:
@@ -34,9 +38,9 @@ def wait_hours(before: Operation, after: Operation) -> float:
 
 
 def film_stage(after: Operation) -> DryingStage | None:
-    """What a film must have reached before the step: tape comes off while it is soft, what was taken down goes back
-    when it is dry to touch."""
-    if after.technique is _T.UNMASK:
+    """What a film must have reached before the step: tape comes off and sashes are moved while it is soft, what was
+    taken down goes back when it is dry to touch."""
+    if after.technique in WHILE_SOFT:
         return None
     return DryingStage.TOUCH if after.kind in (_K.FIT, _K.CLEAN, _K.PROTECT) else DryingStage.RECOAT
 

@@ -146,21 +146,19 @@ def _refuse_heat(
         raise Refused({"colour": f"{check.words} Nearest colour that passes: {check.admissible}."})
 
 
-def derive_missing(space: Workspace, job_id: str) -> list[Changed]:
-    """Give every part without a finish its derived steps. Parts that cannot be derived are left. Raises NotFound."""
-    out = []
+def derive_missing(space: Workspace, job_id: str) -> tuple[list[Changed], dict[str, str]]:
+    """Give every part without a finish its derived steps; returns what changed, and why a part was left, by its name.
+    Raises NotFound."""
     with space.database.writing() as session:
         bundle = load_bundle(session, job_id)
-        products = shelf(session, bundle)
-        for key, part in painted_parts(bundle.property, bundle.deduction).items():
-            if bundle.finish_of(*key) is None:
-                try:
-                    out.append(_kept(session, bundle, part, None, usual_wish(bundle, part), products, 0))
-                except Refused:
-                    continue
-        check_references(session, job_id)
+        lacking = {
+            key: usual_wish(bundle, part)
+            for key, part in painted_parts(bundle.property, bundle.deduction).items()
+            if bundle.finish_of(*key) is None
+        }
+        found = change_wishes(session, bundle, lacking)
         note_changes(space, session, bundle)
-    return out
+    return found
 
 
 def derive_again(space: Workspace, job_id: str) -> list[Changed]:

@@ -18,6 +18,7 @@ from amber_gable.domain.site_record import Said, SiteEntry, standing
 from amber_gable.domain.survey import Item, Zone
 from amber_gable.services.job_view import JobView
 from amber_gable.services.today.cans import Cans
+from amber_gable.services.today.standing import tasks_by_record
 
 
 @dataclass(frozen=True)
@@ -104,9 +105,9 @@ class DaySheet:
     def __init__(self, view: JobView, day: date) -> None:
         self.view, self.day = view, day
         self.cans = Cans(view)
-        plan = view.kept.plan.tasks if view.kept is not None else ()
-        board = view.board
-        self.states = board.tasks if board is not None else tuple(TaskState(t, Status.AHEAD) for t in plan)
+        board, kept = view.board, view.kept
+        known = () if kept is None else tasks_by_record(view.bundle, kept.plan)
+        self.states = board.tasks if board is not None else known
 
     @property
     def tasks(self) -> list[Task]:

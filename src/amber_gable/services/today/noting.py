@@ -11,7 +11,7 @@ from amber_gable.core.work.record import coat_colour
 from amber_gable.domain.errors import NotFound, Refused
 from amber_gable.domain.job import JobBundle
 from amber_gable.domain.plan import Task
-from amber_gable.domain.site_record import Extent, Said, SiteEntry, standing
+from amber_gable.domain.site_record import Extent, Said, SiteEntry, withdrawn
 from amber_gable.services.workspace import Workspace
 from amber_gable.store.jobs import load_bundle
 from amber_gable.store.plans import load_plan
@@ -74,15 +74,19 @@ def take_back(space: Workspace, job_id: str, touch: str, by: str) -> None:
         bundle = load_bundle(session, job_id)
         if touch not in {e.touch for e in bundle.job.record}:
             raise NotFound("entry", touch)
-        now, new = space.clock.now(), uuid.uuid4().hex
+        if touch in withdrawn(bundle.job.record):
+            return
+        now = space.clock.now()
         entry = SiteEntry(
-            id=uuid.uuid4().hex, touch=new, at=now, noted=now, by=by.strip()[:80] or SOMEBODY, said=Said.TAKEN_BACK,
+            id=uuid.uuid4().hex,
+            touch=uuid.uuid4().hex,
+            at=now,
+            noted=now,
+            by=by.strip()[:80] or SOMEBODY,
+            said=Said.TAKEN_BACK,
             takes_back=touch,
-        )  # fmt: skip
-        if touch in {e.touch for e in standing(bundle.job.record)} or any(
-            e.takes_back for e in bundle.job.record if e.touch == touch
-        ):
-            append(session, job_id, [entry])
+        )
+        append(session, job_id, [entry])
 
 
 def _of_task(task: Task) -> Named:

@@ -2,9 +2,12 @@
 
 from dataclasses import dataclass
 
-from amber_gable.core.state.progress import Laid, cells, laid_films, progress, share_behind
+from amber_gable.core.state.job_state import Status, TaskState
+from amber_gable.core.state.progress import Cell, Laid, cells, laid_films, left_to_note, progress, share_behind
 from amber_gable.core.survey.painted import Key
 from amber_gable.domain.job import JobBundle
+from amber_gable.domain.operation import Operation
+from amber_gable.domain.plan import Plan
 
 
 @dataclass(frozen=True)
@@ -26,3 +29,23 @@ def standings(bundle: JobBundle) -> dict[Key, Standing]:
         pieces = cells(finish.part, operations, found)
         out[finish.part] = Standing(share_behind(operations, pieces), tuple(laid_films(operations, pieces)))
     return out
+
+
+def tasks_by_record(bundle: JobBundle, plan: Plan) -> tuple[TaskState, ...]:
+    """A plan's tasks where no weather is at hand: done, or not judged."""
+    found = progress(bundle.job.record)
+    operations = {f.part: bundle.operations(f) for f in bundle.job.finishes}
+    out = []
+    for task in plan.tasks:
+        left = task.extent is None or left_to_note(task.extent, task.steps, operations, found)
+        out.append(TaskState(task, Status.AHEAD if left else Status.DONE))
+    return tuple(out)
+
+
+def part_cells(bundle: JobBundle, key: Key) -> tuple[tuple[Operation, ...], list[Cell]]:
+    """The steps of a part and the stretches they have come to; nothing for a part that gets none."""
+    finish = bundle.finish_of(*key)
+    if finish is None:
+        return (), []
+    operations = tuple(bundle.operations(finish))
+    return operations, cells(key, operations, progress(bundle.job.record))

@@ -11,12 +11,12 @@ from starlette.responses import RedirectResponse, Response
 
 from amber_gable.core.plan.threats import unsettled
 from amber_gable.core.plan.visits import Visit, visits
-from amber_gable.core.state.job_state import Status, TaskState
 from amber_gable.domain.errors import InputError, NoClimate, Refused
 from amber_gable.domain.plan import Task, Unplaced
 from amber_gable.services.job_view import JobView
 from amber_gable.services.plan.crew import set_crew
 from amber_gable.services.plan.planning import make_plan
+from amber_gable.services.today.standing import tasks_by_record
 from amber_gable.services.weather.judged_faces import Which, judged_faces
 from amber_gable.web.drawn_lanes import chart, lanes_of
 from amber_gable.web.pages import Fields, job_page, load_job, space_of, units_of
@@ -62,7 +62,7 @@ def plan(request: Request, job_id: str) -> Response:
 def _plan(request: Request, view: JobView, faults: dict[str, str], status: int = 200) -> Response:
     kept, zone = view.kept, view.now.tzinfo
     board = view.board
-    states = board.tasks if board is not None else [TaskState(t, Status.AHEAD) for t in kept.plan.tasks] if kept else []
+    states = board.tasks if board is not None else tasks_by_record(view.bundle, kept.plan) if kept else ()
     days: dict[date, list[Visit]] = {}
     for visit in visits(states):
         days.setdefault(visit.start.astimezone(zone).date(), []).append(visit)

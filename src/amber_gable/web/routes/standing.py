@@ -8,8 +8,9 @@ from starlette.responses import RedirectResponse, Response
 from amber_gable.domain.errors import NotFound, Refused
 from amber_gable.services.job_view import JobView
 from amber_gable.services.today.noting import Note, note_step
+from amber_gable.services.today.standing import part_cells
 from amber_gable.web.pages import WHO, Fields, job_page, load_job, page, space_of, units_of
-from amber_gable.web.views.standing import part_standing
+from amber_gable.web.views.standing import steps, stretches
 
 router = APIRouter(prefix="/jobs/{job_id}/standing/{kind}/{id_}")
 
@@ -30,9 +31,10 @@ def standing_context(request: Request, view: JobView, key: tuple[str, str]) -> d
         raise NotFound(*key)
     state = view.state
     part = state.parts.get(key) if state is not None else None
-    found = part_standing(state, part, units_of(request)) if state is not None and part is not None else None
+    operations, cells = part_cells(view.bundle, key)
     return {
-        "standing": found,
+        "stretches": stretches(state, part, units_of(request)) if state is not None and part is not None else [],
+        "steps": steps(operations, cells, view.bundle.property.tz),
         "job": view.bundle.job,
         "kind": key[0],
         "id": key[1],

@@ -1,5 +1,6 @@
 """Where a part stands, as its page tells it: each stretch with what was done, what is next and what that waits for."""
 
+from collections.abc import Sequence
 from dataclasses import dataclass
 from datetime import tzinfo
 
@@ -7,6 +8,7 @@ from amber_gable.core.state.answers import Told, told
 from amber_gable.core.state.job_state import JobState
 from amber_gable.core.state.judgement import judge
 from amber_gable.core.state.part_state import CellState, PartState, clock
+from amber_gable.core.state.progress import Cell
 from amber_gable.domain.operation import Operation
 from amber_gable.web.views.units import Units
 
@@ -33,18 +35,14 @@ class StepRow:
     noted: str
 
 
-@dataclass(frozen=True)
-class Standing:
-    stretches: list[StretchRow]
-    steps: list[StepRow]
+def stretches(state: JobState, part: PartState, units: Units) -> list[StretchRow]:
+    """Each stretch of a part as it stands now."""
+    return [_stretch(state, part, cell, state.around.tz, units) for cell in part.cells]
 
 
-def part_standing(state: JobState, part: PartState, units: Units) -> Standing:
-    zone = state.around.tz
-    return Standing(
-        stretches=[_stretch(state, part, cell, zone, units) for cell in part.cells],
-        steps=[_step(part, n, o, zone) for n, o in enumerate(part.operations)],
-    )
+def steps(operations: Sequence[Operation], cells: Sequence[Cell], zone: tzinfo) -> list[StepRow]:
+    """Each step of a part as it was noted."""
+    return [_step(cells, n, o, zone) for n, o in enumerate(operations)]
 
 
 def _stretch(state: JobState, part: PartState, cell: CellState, zone: tzinfo, units: Units) -> StretchRow:
@@ -73,8 +71,7 @@ def _stretch(state: JobState, part: PartState, cell: CellState, zone: tzinfo, un
     )
 
 
-def _step(part: PartState, n: int, o: Operation, zone: tzinfo) -> StepRow:
-    cells = [c.cell for c in part.cells]
+def _step(cells: Sequence[Cell], n: int, o: Operation, zone: tzinfo) -> StepRow:
     entries = [c.done[n] for c in cells]
     noted = [e for e in entries if e is not None]
     share = sum(c.share for c, e in zip(cells, entries, strict=True) if e is not None)

@@ -11,8 +11,8 @@ _TRIM = (F.TRIM_ACRYLIC, F.HYBRID_SATIN, F.ALKYD_GLOSS)
 _PIECES = Acts(fact="pieces", unit=AmountUnit.PIECES)
 
 
-def _fit(role: str, stage: Stage, name: str, note: str = "") -> Step:
-    return Step(role, stage, K.FIT, name, note, _PIECES)
+def _fit(role: str, stage: Stage, name: str, note: str = "", way: T = T.FIT) -> Step:
+    return Step(role, stage, K.FIT, name, note, _PIECES, (way,))
 
 
 DOORS = (
@@ -54,7 +54,7 @@ WINDOWS = (
                      otherwise="Mist, cut the sashes free wet, scrape the loose glazing edge wet"),)),
     Rule("window-refit", "fresh sashes stick", "a sash left shut must be cut free", on=("window",),
          steps=(_fit("refit", Stage.REFIT, "Move the sashes before the paint sticks; do not shut fully", "20 to 60 "
-                     "minutes after the last coat."),)),
+                     "minutes after the last coat.", T.MOVE),)),
     Rule("putty-oil", "{putty_m} m of putty is loose or cracked", "water gets behind the glass and rots the sash",
          on=("wood window", "wood door"), when=(above("putty_m", 0),), school=("putty", "putty"),
          steps=(_OUT, _REBATE, _glaze("New oil putty", "First of all on this window: its skin takes one to two weeks, "

@@ -95,7 +95,9 @@ def _told(request: Request, job_id: str, changed: list[Changed], what: str) -> R
 
 @router.post("/derive")
 def derive(request: Request, job_id: str) -> Response:
-    return _told(request, job_id, derive_missing(space_of(request), job_id), "Derived from the survey")
+    changed, left = derive_missing(space_of(request), job_id)
+    told = {"done": changed, "done_what": "Derived from the survey"}
+    return overview(request, job_id, told | {"faults": {name: f"{name}: {why}" for name, why in left.items()}})
 
 
 @router.post("/again")

@@ -6,7 +6,8 @@ from fastapi import APIRouter, Request
 from starlette.responses import RedirectResponse, Response
 
 from amber_gable.domain.errors import Refused
-from amber_gable.domain.survey import BlockKind
+from amber_gable.domain.survey import BlockKind, Face
+from amber_gable.domain.units import UnitSystem
 from amber_gable.services.survey import surroundings
 from amber_gable.web.pages import Fields, page, space_of
 from amber_gable.web.routes.survey.sheet import Sheet, read_sheet, show
@@ -25,17 +26,21 @@ def view(request: Request, job_id: str, id_: str, block: int | None = None) -> R
 def try_(request: Request, job_id: str, id_: str, form: Fields) -> Response:
     """The view with what is typed so far; nothing is saved."""
     sheet = read_sheet(request, job_id)
-    face = sheet.bundle.property.face(id_)
-    try:
-        typed = surroundings.read_block(form, sheet.units.system)
-        number = _number(form)
-        blocks = [*face.blocks] if number is None else [b for n, b in enumerate(face.blocks) if n != number]
-        face = face.model_copy(update={"blocks": (*blocks, typed)})
-    except Refused:
-        pass
+    face = _with_typed(sheet.bundle.property.face(id_), form, sheet.units.system)
     return page(
         request, "parts/panorama.html", {"view": panorama(sheet.bundle.property, face), "here": _here(sheet, id_)}
     )
+
+
+def _with_typed(face: Face, form: Fields, system: UnitSystem) -> Face:
+    """The face with the block as far as it is typed; what is no block yet is left out of the picture, and refused in
+    words when it is saved."""
+    try:
+        typed, number = surroundings.read_block(form, system), _number(form)
+    except Refused:
+        return face
+    blocks = [b for n, b in enumerate(face.blocks) if n != number]
+    return face.model_copy(update={"blocks": (*blocks, typed)})
 
 
 @router.post("")
