@@ -42,9 +42,9 @@ SHOTS = {
     "today": (f"{RISE}/today", WIDE, "2026-09-16T13:40-03:00"),
     "today-phone": (f"{RISE}/today", PHONE, "2026-09-16T13:40-03:00"),
     "weather-phone": (
-        f"{RISE}/weather?product=coat&face=west-gable&at=2026-09-16T11:00:00-03:00",
+        f"{RISE}/weather?product=coat&face=west-gable&at=2026-09-16T13:30:00-03:00",
         PHONE,
-        "2026-09-16T11:10-03:00",
+        "2026-09-16T13:40-03:00",
     ),
 }
 

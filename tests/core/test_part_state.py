@@ -116,7 +116,7 @@ def test_the_reasons_are_said_with_day_and_hour_and_what_shortens_them() -> None
     assert judged is not None
     words = told(judged.answer(state.now), state.around.tz)
     assert words.headline == "Weather fine, not ready: washed Mon 8 Jun 09:00"
-    assert words.then.startswith("Ready Tue 9 Jun 09:00; a meter reading of 15 % or less shortens it.")
+    assert words.then.startswith("Ready Tue 9 Jun 09:00 (a meter reading of 15 % or less shortens it).")
     assert "Next open: Tue 9 Jun 09:00" in words.then
     assert clock(at(1, "09:00"), state.around.tz) == "Tue 9 Jun 09:00"
 

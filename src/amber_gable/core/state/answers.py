@@ -52,12 +52,23 @@ def _closing(answer: Answer) -> str:
 
 
 def _ready(waits: tuple[Wait, ...], tz: tzinfo) -> str:
-    """From when, and what ends or shortens each wait."""
-    out = []
-    for wait in waits:
-        until = f"Ready {clock(wait.until, tz)}" if wait.until is not None else "No day known"
-        out.append(f"{until}; {wait.lifts}." if wait.lifts else f"{until}.")
-    return " ".join(dict.fromkeys(out))
+    """From when on, by the first wait, which the headline names, and what else there is to wait for."""
+    first, rest = waits[0], waits[1:]
+    said = [f"Ready {_end(first, tz)}."] if first.until is not None else [f"No day known{_lifts(first)}."]
+    if rest:
+        also = [
+            f"{w.words}, {'until ' + _end(w, tz) if w.until is not None else 'no day known' + _lifts(w)}" for w in rest
+        ]
+        said.append(f"Besides: {'; '.join(also)}.")
+    return " ".join(said)
+
+
+def _end(wait: Wait, tz: tzinfo) -> str:
+    return (clock(wait.until, tz) if wait.until is not None else "") + _lifts(wait)
+
+
+def _lifts(wait: Wait) -> str:
+    return f" ({wait.lifts})" if wait.lifts else ""
 
 
 @dataclass(frozen=True)

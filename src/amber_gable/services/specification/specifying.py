@@ -56,6 +56,14 @@ def shelf(session: Session, bundle: JobBundle) -> list[Product]:
     return with_handbook(list((own | {p.code: p for p in bundle.products}).values()))
 
 
+def _as_it_is(session: Session, job_id: str, key: Key) -> tuple[JobBundle, PaintedPart, Finish | None, Wish]:
+    """The job, a part of it, what it gets and what that was derived from. Raises NotFound."""
+    bundle = load_bundle(session, job_id)
+    part = painted_part(bundle.property, bundle.deduction, key)
+    finish = bundle.finish_of(*key)
+    return bundle, part, finish, Wish.of(finish) if finish else usual_wish(bundle, part)
+
+
 def change_wish(
     space: Workspace,
     job_id: str,
@@ -66,10 +74,7 @@ def change_wish(
 ) -> Changed:
     """Change what a part is to get and derive its steps. Raises NotFound, Refused or StaleEdit."""
     with space.database.writing() as session:
-        bundle = load_bundle(session, job_id)
-        part = painted_part(bundle.property, bundle.deduction, key)
-        finish = bundle.finish_of(*key)
-        wish = Wish.of(finish) if finish else usual_wish(bundle, part)
+        bundle, part, finish, wish = _as_it_is(session, job_id, key)
         products = shelf(session, bundle)
         try:
             wished = change(wish, part)
@@ -239,10 +244,7 @@ def take_system(space: Workspace, job_id: str, key: Key, version: int, system: s
     """Give a part one of the company's systems instead of derived steps. Raises Refused, StaleEdit or NotFound."""
     try:
         with space.database.writing() as session:
-            bundle = load_bundle(session, job_id)
-            part = painted_part(bundle.property, bundle.deduction, key)
-            finish = bundle.finish_of(*key)
-            wish = Wish.of(finish) if finish else usual_wish(bundle, part)
+            bundle, part, _, wish = _as_it_is(session, job_id, key)
             store.shelve_system(session, job_id, system)
             _refuse_forbidden(bundle, part, wish, load_bundle(session, job_id).system(system).operations)
             kind, id_ = key
@@ -280,10 +282,7 @@ def same_for_alike(space: Workspace, job_id: str, key: Key) -> list[Changed]:
     for. Overrides stay where they are. Raises NotFound or Refused."""
     out = []
     with space.database.writing() as session:
-        bundle = load_bundle(session, job_id)
-        part = painted_part(bundle.property, bundle.deduction, key)
-        finish = bundle.finish_of(*key)
-        wish = Wish.of(finish) if finish else usual_wish(bundle, part)
+        bundle, part, _, wish = _as_it_is(session, job_id, key)
         products = shelf(session, bundle)
         versions = store.finish_versions(session, job_id)
         for other in alike(bundle, part):
