@@ -13,6 +13,7 @@ from tests.browser.conftest import WIDE
 
 pytestmark = pytest.mark.browser
 RISE = "/jobs/coopers-rise"
+DAY_OF_SASHES = "2026-09-18"  # the first on which the demo's plan coats something with an order of its own
 
 
 def test_from_the_jobs_list_to_the_day_sheet(page: Page) -> None:
@@ -96,7 +97,7 @@ def test_an_impatient_double_click_plans_once(page: Page) -> None:
 
 def test_the_day_sheet_prints_on_one_page_and_its_painting_orders_on_the_next(page: Page) -> None:
     days = {}
-    for day in ("2026-09-14", "2026-09-15", "2026-09-16"):
+    for day in ("2026-09-14", "2026-09-15", DAY_OF_SASHES):
         page.goto(f"{RISE}/today?day={day}")
         orders = page.locator(".special-order").count()
         for paper in ("A4", "Letter"):
@@ -107,7 +108,7 @@ def test_the_day_sheet_prints_on_one_page_and_its_painting_orders_on_the_next(pa
 
 
 def test_steps_of_a_painting_order_are_ticked_off_and_stay_so(page: Page) -> None:
-    page.goto(f"{RISE}/today?day=2026-09-15")
+    page.goto(f"{RISE}/today?day={DAY_OF_SASHES}")
     box = page.locator(".order-ticks input").first
     box.check()
     page.reload()
