@@ -5,7 +5,7 @@ import os
 import pickle
 import re
 import sqlite3
-from collections.abc import Callable, Iterator
+from collections.abc import Callable, Hashable, Iterator, Sequence
 from contextlib import contextmanager
 from datetime import datetime
 from functools import cache
@@ -24,8 +24,9 @@ from amber_gable.exchange.forecast import ForecastUnavailable, parse_forecast
 from amber_gable.exchange.meter import parse_reading
 from amber_gable.run import plan_unplanned
 from amber_gable.services.clock import DemoClock
+from amber_gable.services.computed import Computed
 from amber_gable.services.jobs import load_demo
-from amber_gable.services.workspace import Computed, Workspace
+from amber_gable.services.workspace import Workspace
 from amber_gable.standins.weather.service import weather_service
 from amber_gable.store.backup import back_up
 from amber_gable.store.database import Database
@@ -63,15 +64,16 @@ class Remembered(Computed):
 
     def __init__(self) -> None:
         super().__init__()
-        self.results: dict[str, Any] = {}
+        self.results: dict[Hashable, Any] = {}
 
-    def get(self, key: str, compute: Callable[[], Any]) -> Any:
-        self.results[key] = super().get(key, compute)
-        return self.results[key]
+    def get_all(self, keys: Sequence[Hashable], compute: Callable[[list[int]], Sequence[Any]]) -> list[Any]:
+        found = super().get_all(keys, compute)
+        self.results |= dict(zip(keys, found, strict=True))
+        return found
 
 
 # Results are kept by the digest of their inputs, so tests may share them.
-SHARED = Computed(size=200)
+SHARED = Computed()
 
 
 def open_space(path: Path, computed: Computed = SHARED) -> Workspace:

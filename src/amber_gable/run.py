@@ -7,7 +7,7 @@ import time
 import uvicorn
 from fastapi import FastAPI
 
-from amber_gable.core.weather.balance import warm
+from amber_gable.core.weather.compiled import warm
 from amber_gable.domain.errors import InputError
 from amber_gable.exchange.forecast import HttpForecast
 from amber_gable.exchange.meter import HttpMeter

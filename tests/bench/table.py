@@ -12,13 +12,13 @@ from pathlib import Path
 
 from fastapi.testclient import TestClient
 
-from amber_gable.core.climate.job_climate import SiteClimate, face_surface, site_climate
+from amber_gable.core.climate.job_climate import face_surface, site_climate
 from amber_gable.core.plan.build import plan_job
 from amber_gable.core.specification.part_spec import Wish, fresh_spec
 from amber_gable.core.specification.preview import light_at, lit_colours, part_colours
 from amber_gable.core.state.job_state import job_state, surroundings
 from amber_gable.core.survey.painted import painted_parts
-from amber_gable.core.weather.slot_climate import SlotClimate
+from amber_gable.core.weather.slot_climate import SurfaceClimate
 from amber_gable.core.weather.slots import make_slots
 from amber_gable.core.weather.steps import to_steps
 from amber_gable.core.weather.surface import surface_climate
@@ -31,9 +31,10 @@ from amber_gable.exchange.elevation_dxf import write_dxf
 from amber_gable.exchange.takeoff_xlsx import write_workbook
 from amber_gable.exchange.weather_file import read_weather
 from amber_gable.run import plan_unplanned
+from amber_gable.services.computed import Computed
 from amber_gable.services.jobs import load_demo
 from amber_gable.services.quantities.quantities import job_quantities
-from amber_gable.services.workspace import Computed, Workspace
+from amber_gable.services.workspace import Workspace
 from amber_gable.store.jobs import save_bundle
 from amber_gable.web.app import create_app
 from amber_gable.web.views.elevation import draw, drawing_scale
@@ -104,18 +105,18 @@ def state_of_sixty_parts() -> list[tuple[str, float, float | None]]:
     now = BEGIN + timedelta(hours=11)
     keys, parts = [f.part for f in bundle.job.finishes], painted_parts(bundle.property, bundle.deduction)
 
-    def judged(base: SlotClimate) -> None:
-        state = job_state(surroundings(SiteClimate(bundle, base, site.row), now, {}, parts))
+    def judged(surfaces: tuple[SurfaceClimate, ...]) -> None:
+        state = job_state(surroundings(replace(site, surfaces=surfaces), now, {}, parts))
         for key in keys:
             found = state.judged(key)
             assert found is not None
             found.answer(now)
 
     def anew() -> None:
-        judged(SlotClimate(site.climate, site.slots))
+        judged(tuple(SurfaceClimate(s.climate, s.slots) for s in site.surfaces))
 
     return [
-        ("state and judgement of 60 parts", median_ms(lambda: judged(site.base), 9), 30),
+        ("state and judgement of 60 parts", median_ms(lambda: judged(site.surfaces), 9), 30),
         ("the same, the first time on a new climate", median_ms(anew, 5), None),
     ]
 

@@ -12,6 +12,7 @@ from amber_gable.core.weather.drying import (
     DryingStage,
     alkyd_humidity_brake,
     arrhenius,
+    clocks,
     evaporation_rate,
     reached,
     stage_rates,
@@ -65,7 +66,7 @@ def test_stages_come_in_order_for_every_product(code: str) -> None:
     climate = climate_of(steady(utc("2026-06-10"), 240), NORTHERN, walls(NORTH))
     rates = stage_rates(climate, product)
     laid = np.array([60, 120])
-    touch, rain, recoat = (reached(rates.of(s), laid, s.hours(product)) for s in DryingStage)
+    touch, rain, recoat = (reached(rates.clock(s), laid, s.hours(product)) for s in DryingStage)
     assert np.isfinite(touch).all()
     assert (touch > laid).all()
     assert (rain >= touch).all()
@@ -74,7 +75,7 @@ def test_stages_come_in_order_for_every_product(code: str) -> None:
 
 def test_a_constant_rate_gives_the_plain_quotient() -> None:
     rate = np.full((1, 600), 0.5)
-    at = reached(rate, np.array([0, 7, 590]), 3.0)
+    at = reached(clocks(rate), np.array([0, 7, 590]), 3.0)
     assert at[0, :2] == pytest.approx([36, 43])
     assert np.isinf(at[0, 2]), "the weather ends before the film is ready"
 
@@ -90,7 +91,7 @@ def test_no_film_forms_below_the_minimum() -> None:
 def test_a_later_coat_is_never_ready_earlier() -> None:
     climate = climate_of(clear_days(NORTHERN, utc("2026-09-10"), 5), NORTHERN, walls(NORTH))
     rates = stage_rates(climate, generic_product("exterior-acrylic-standard"))
-    at = reached(rates.through, np.arange(0, 400), 4.0)
+    at = reached(clocks(rates.through), np.arange(0, 400), 4.0)
     assert (np.diff(at[0]) >= -1e-9).all()
 
 
@@ -116,7 +117,7 @@ def test_dew_at_dusk_stops_the_clock_overnight() -> None:
     series = clear_days(NORTHERN, utc("2026-09-10"), 6, mean_c=13, dew_c=9.5)
     climate = climate_of(series, NORTHERN, walls(NORTH))
     rates = stage_rates(climate, generic_product("peel-bonding-primer"))
-    at = reached(rates.through, np.array([48 * STEPS_PER_HOUR + 16 * STEPS_PER_HOUR]), 8.0)
+    at = reached(clocks(rates.through), np.array([48 * STEPS_PER_HOUR + 16 * STEPS_PER_HOUR]), 8.0)
     assert at[0, 0] / STEPS_PER_HOUR > 72 + 8, "laid at 16 h, it is only ready the next forenoon"
 
 

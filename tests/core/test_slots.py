@@ -8,7 +8,7 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from amber_gable.core.weather.extremes import GreatestOver, LeastOver
+from amber_gable.core.weather.extremes import greatest_over, least_over
 from amber_gable.core.weather.slots import make_slots
 from amber_gable.core.weather.steps import to_steps
 from amber_gable.core.weather.typical import stretch
@@ -60,7 +60,7 @@ def test_extremes_agree_with_looking_at_every_value(values: list[float], spans: 
     first = np.array([min(a, len(values) - 1) for a, _ in spans])
     end = np.array([min(max(b, 1), len(values)) for _, b in spans])
     end = np.maximum(end, first + 1)
-    least, greatest = LeastOver(table)(first, end)[0], GreatestOver(table)(first, end)[0]
+    least, greatest = least_over(table, first, end)[0], greatest_over(table, first, end)[0]
     for i, (a, b) in enumerate(zip(first, end, strict=True)):
         assert least[i] == min(values[a:b])
         assert greatest[i] == max(values[a:b])

@@ -1,7 +1,5 @@
 """Sun on faces: north and south hemispheres, horizons, and light kept in its hour."""
 
-from dataclasses import replace
-
 import numpy as np
 import pandas as pd
 import pytest
@@ -89,7 +87,7 @@ def test_cloud_dims_the_light_as_kasten_and_czeplak_say() -> None:
     position = sun.position(times, *NORTHERN[:2])
     light = {}
     for cover in (0.0, 0.5, 1.0):
-        series = replace(clear_days(NORTHERN, utc("2026-06-21"), 1), cloud=np.full(24, cover))
-        light[cover] = sun.horizontal_light(series, position, np.array([0]), lambda c: c[:1]).ghi[0]
+        given = {"air_c": np.full(24, 20.0), "cloud": np.full(24, cover)}
+        light[cover] = sun.horizontal_light(given, position, np.array([0]), lambda c: c[:1]).ghi[0]
     assert light[1.0] / light[0.0] == pytest.approx(0.25)
     assert light[0.5] / light[0.0] == pytest.approx(1 - 0.75 * 0.5**3.4)

@@ -6,7 +6,8 @@ import pytest
 from fastapi.testclient import TestClient
 
 from amber_gable.domain.sizes import SIZE_LIMIT
-from amber_gable.services.workspace import Computed, Workspace
+from amber_gable.services.computed import Computed
+from amber_gable.services.workspace import Workspace
 from tests.fixtures import unchanged
 from tests.jobs import coopers_rise_json
 

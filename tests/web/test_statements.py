@@ -9,8 +9,9 @@ import pytest
 from fastapi.testclient import TestClient
 from sqlalchemy import event
 
+from amber_gable.services.computed import Computed
 from amber_gable.services.specification.desk import specification_desk
-from amber_gable.services.workspace import Computed, Workspace
+from amber_gable.services.workspace import Workspace
 from amber_gable.store.database import Database
 from amber_gable.store.jobs import live_job, load_bundle, load_face, save_bundle
 from amber_gable.store.plans import load_plan

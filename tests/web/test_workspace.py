@@ -5,15 +5,22 @@ from concurrent.futures import ThreadPoolExecutor
 from datetime import UTC, datetime
 from typing import Any
 
+import numpy as np
 import pytest
 
+from amber_gable.core.weather.slot_climate import PlaceWeather
+from amber_gable.core.weather.surface import FaceSurface
 from amber_gable.domain.condition import Condition
+from amber_gable.domain.progress import Cancelled
+from amber_gable.services.computed import Computed, weight
 from amber_gable.services.plan.planning import job_climate
-from amber_gable.services.workspace import Computed, Workspace
+from amber_gable.services.workspace import Workspace
 from tests.jobs import coopers_rise
 from tests.weather_cases import steady
 
 PATIENCE_S = 60
+FRONT = 12
+"""Surfaces of the front: each of its parts in each colour it has before, between and after its coats."""
 
 
 def test_two_who_want_the_same_do_the_work_once_and_others_do_not_wait() -> None:
@@ -38,7 +45,7 @@ def test_two_who_want_the_same_do_the_work_once_and_others_do_not_wait() -> None
 
 
 def test_what_failed_is_tried_anew_and_the_oldest_goes_first() -> None:
-    computed = Computed(size=2)
+    computed = Computed(most=2 * weight(1))
     with pytest.raises(ValueError, match="no weather"):
         computed.get("a", lambda: (_ for _ in ()).throw(ValueError("no weather")))
     assert computed.get("a", lambda: 1) == 1
@@ -49,26 +56,99 @@ def test_what_failed_is_tried_anew_and_the_oldest_goes_first() -> None:
     assert computed.get("b", lambda: 4) == 4, "thrown away"
 
 
-# What is changed on the job, and whether a surface feels it.
-FELT: list[tuple[str, dict[str, Any], bool]] = [
-    ("an item renamed", {"items": {"name": "New name"}}, False),
-    ("an item's note of condition", {"items": {"condition": Condition(note="look again")}}, False),
-    ("a zone renamed", {"zones": {"name": "New name"}}, False),
-    ("a face renamed", {"faces": {"name": "New name"}}, False),
-    ("the house's year", {"property": {"year_built": 1850}}, False),
-    ("the house's name", {"property": {"name": "New name"}}, False),
-    ("a wall turned", {"faces": {"azimuth_deg": 33.0}}, True),
-    ("a wall's colour", {"zones": {"colour_now": "#123456"}}, True),
-    ("the height over the sea", {"property": {"altitude_m": 900.0}}, True),
+def test_what_grows_is_weighed_again_and_what_is_too_heavy_is_not_kept() -> None:
+    """A surface gathers windows as it is asked for coats: the bound holds all the same."""
+
+    class Growing:
+        nbytes = 10
+
+    computed, one = Computed(most=100), Growing()
+    computed.get("grows", lambda: one)
+    computed.get("other", lambda: np.zeros(10, dtype=np.int8))
+    assert computed.held == 20
+    one.nbytes = 95
+    assert computed.get("grows", Growing) is one
+    assert computed.held == 95 and computed.known("other") is None
+    heavy = computed.get("heavy", lambda: np.zeros(101, dtype=np.int8))
+    assert len(heavy) == 101 and len(computed) == 0 and computed.held == 0
+
+
+def test_a_thousand_results_hold_no_more_than_they_may() -> None:
+    computed = Computed(most=50_000)
+    for n in range(1000):
+        computed.get(n, lambda n=n: {"rows": [str(n)] * 3, "figures": np.zeros(100)})
+    assert 30_000 < computed.held <= 50_000
+    assert computed.known(999) is not None and computed.known(0) is None
+
+
+def test_some_of_many_are_known_and_only_the_rest_is_computed_by_whoever_comes_first() -> None:
+    computed, begun, go = Computed(), threading.Event(), threading.Event()
+    asked: list[list[int]] = []
+    computed.get("b", lambda: "B")
+
+    def slowly(which: list[int]) -> list[str]:
+        asked.append(which)
+        begun.set()
+        assert go.wait(PATIENCE_S)
+        return ["ABC"[n] for n in which]
+
+    def quickly(which: list[int]) -> list[str]:
+        asked.append(which)
+        return ["CD"[n] for n in which]
+
+    with ThreadPoolExecutor(2) as pool:
+        first = pool.submit(computed.get_all, ["a", "b", "c"], slowly)
+        assert begun.wait(PATIENCE_S)
+        second = pool.submit(computed.get_all, ["c", "d"], quickly)
+        go.set()
+        assert first.result(PATIENCE_S) == ["A", "B", "C"]
+        assert second.result(PATIENCE_S) == ["C", "D"]
+    assert asked == [[0, 2], [1]]
+
+
+def test_who_waits_for_work_that_is_stopped_does_it_himself() -> None:
+    computed, begun, go = Computed(), threading.Event(), threading.Event()
+
+    def stopped() -> str:
+        begun.set()
+        assert go.wait(PATIENCE_S)
+        raise Cancelled
+
+    with ThreadPoolExecutor(2) as pool:
+        first = pool.submit(computed.get, "a", stopped)
+        assert begun.wait(PATIENCE_S)
+        second = pool.submit(computed.get, "a", lambda: "done")
+        go.set()
+        with pytest.raises(Cancelled):
+            first.result(PATIENCE_S)
+        assert second.result(PATIENCE_S) == "done"
+
+
+# What is changed on the job, and which surfaces feel it.
+FELT: list[tuple[str, dict[str, Any], str]] = [
+    ("an item renamed", {"items": {"name": "New name"}}, "nothing"),
+    ("an item's note of condition", {"items": {"condition": Condition(note="look again")}}, "nothing"),
+    ("a zone renamed", {"zones": {"name": "New name"}}, "nothing"),
+    ("a face renamed", {"faces": {"name": "New name"}}, "nothing"),
+    ("the house's year", {"property": {"year_built": 1850}}, "nothing"),
+    ("the house's name", {"property": {"name": "New name"}}, "nothing"),
+    ("a wall turned", {"faces": {"azimuth_deg": 33.0}}, "a face"),
+    ("a wall's colour", {"zones": {"colour_now": "#123456"}}, "one"),
+    ("the height over the sea", {"property": {"altitude_m": 900.0}}, "all"),
 ]
 
 
 @pytest.mark.parametrize(("change", "felt"), [f[1:] for f in FELT], ids=[f[0] for f in FELT])
-def test_a_climate_is_computed_anew_only_for_what_a_surface_feels(
-    change: dict[str, Any], felt: bool, monkeypatch: pytest.MonkeyPatch
+def test_only_surfaces_that_feel_a_change_are_computed_anew(
+    change: dict[str, Any], felt: str, monkeypatch: pytest.MonkeyPatch
 ) -> None:
-    runs: list[object] = []
-    monkeypatch.setattr("amber_gable.services.plan.planning.slot_climate", lambda *seen: runs.append(seen))
+    asked: list[int] = []
+
+    def counted(weather: PlaceWeather, surfaces: list[FaceSurface], *others: object) -> list[str]:
+        asked.append(len(surfaces))
+        return ["a surface"] * len(surfaces)
+
+    monkeypatch.setattr("amber_gable.services.plan.planning.surfaces_through", counted)
     space = Workspace(None, None, None, computed=Computed())  # type: ignore[arg-type]
     bundle, begin = coopers_rise(), datetime(2026, 9, 14, tzinfo=UTC)
     series = steady(begin, 96)
@@ -79,4 +159,4 @@ def test_a_climate_is_computed_anew_only_for_what_a_surface_feels(
             place = place.model_copy(update={kind: (first.model_copy(update=change[kind]), *others)})
     job_climate(space, bundle, series, begin)
     job_climate(space, bundle.model_copy(update={"property": place}), series, begin)
-    assert len(runs) == 1 + felt
+    assert sum(asked[1:]) == {"nothing": 0, "one": 1, "a face": FRONT, "all": asked[0]}[felt]

@@ -3,10 +3,8 @@
 import hashlib
 import threading
 from collections import OrderedDict
-from collections.abc import Callable
-from concurrent.futures import Future
 from dataclasses import dataclass, field
-from typing import Any, TypeVar
+from typing import Any
 
 import numpy as np
 
@@ -17,44 +15,8 @@ from amber_gable.domain.weather import COLUMNS, WeatherSeries
 from amber_gable.exchange.forecast import ForecastProvider
 from amber_gable.exchange.meter import HandMeter
 from amber_gable.services.clock import DemoClock, SystemClock
+from amber_gable.services.computed import MIB, Computed
 from amber_gable.store.database import Database
-
-T = TypeVar("T")
-
-
-class Computed:
-    """Results by the digest of their inputs: may be thrown away at any time. Two pages that want the same thing do the
-    work once, the second waits for the first; no page waits for what another wants."""
-
-    def __init__(self, size: int = 200) -> None:
-        self._size, self._lock = size, threading.Lock()
-        self._kept: OrderedDict[str, Future[Any]] = OrderedDict()
-
-    def known(self, key: str) -> Any | None:
-        """A result that is there; None where it would have to be computed or waited for."""
-        with self._lock:
-            found = self._kept.get(key)
-        return found.result() if found is not None and found.done() and found.exception() is None else None
-
-    def get(self, key: str, compute: Callable[[], T]) -> T:
-        with self._lock:
-            found = self._kept.get(key)
-            result: Future[Any] = Future() if found is None else found
-            self._kept[key] = result
-            self._kept.move_to_end(key)
-            while len(self._kept) > self._size:
-                self._kept.popitem(last=False)
-        if found is None:
-            try:
-                result.set_result(compute())
-            except BaseException as error:
-                # Those who waited are told; who asks later tries anew.
-                result.set_exception(error)
-                with self._lock:
-                    if self._kept.get(key) is result:
-                        del self._kept[key]
-        value: T = result.result()
-        return value
 
 
 @dataclass(frozen=True)
@@ -71,10 +33,10 @@ class Workspace:
     clock: DemoClock | SystemClock
     provider: ForecastProvider | None
     meter: HandMeter | None = None
-    computed: Computed = field(default_factory=Computed)
-    standing: Computed = field(default_factory=lambda: Computed(size=100))
-    parts: Computed = field(default_factory=lambda: Computed(size=2000))
-    drawings: Computed = field(default_factory=lambda: Computed(size=2000))
+    computed: Computed = field(default_factory=lambda: Computed(192 * MIB))
+    standing: Computed = field(default_factory=lambda: Computed(48 * MIB))
+    parts: Computed = field(default_factory=lambda: Computed(48 * MIB))
+    drawings: Computed = field(default_factory=lambda: Computed(32 * MIB))
     usual_units: UnitSystem | None = None
     asked: dict[str, Asked] = field(default_factory=dict)
 

@@ -11,9 +11,10 @@ from amber_gable.core.survey.moisture import judged_moisture
 from amber_gable.core.survey.painted import Key, part_key
 from amber_gable.core.survey.takeoff import face_areas
 from amber_gable.core.weather.limits import Limit
-from amber_gable.core.weather.slot_climate import Place, SlotClimate, slot_climate
+from amber_gable.core.weather.slot_climate import Place, PlaceWeather, SurfaceClimate, place_weather, surfaces_through
 from amber_gable.core.weather.slots import Slots
-from amber_gable.core.weather.surface import Climate, FaceSurface
+from amber_gable.core.weather.steps import Steps
+from amber_gable.core.weather.surface import FaceSurface
 from amber_gable.core.weather.windows import Windows
 from amber_gable.core.work.record import coat_colour
 from amber_gable.domain.aims import usual_aim
@@ -36,10 +37,11 @@ def place_of(property_: Property) -> Place:
 
 @dataclass(frozen=True)
 class SiteClimate:
-    """A job on its climate: rows found by (part, colour)."""
+    """A job on its climate: surfaces found by (part, colour)."""
 
     bundle: JobBundle
-    base: SlotClimate
+    weather: PlaceWeather
+    surfaces: tuple[SurfaceClimate, ...]
     row: dict[tuple[Key, str], int]
 
     @cached_property
@@ -48,33 +50,31 @@ class SiteClimate:
         return self.bundle.policy
 
     @property
-    def climate(self) -> Climate:
-        return self.base.climate
+    def steps(self) -> Steps:
+        return self.weather.steps
 
     @property
     def slots(self) -> Slots:
-        return self.base.slots
+        return self.weather.slots
 
     def knows(self, part: Zone | Item) -> bool:
         """Whether the part's surface was computed: every zone's was, an item's once it has a finish."""
         return (part_key(part), part.colour_now) in self.row
 
-    def row_of(self, part: Zone | Item, colour: str) -> int:
-        """The climate's row of a part in a colour; in one not met before, that of its present colour."""
+    def surface_of(self, part: Zone | Item, colour: str) -> SurfaceClimate:
+        """A part in a colour, through the weather; in one not met before, as in its present colour."""
         key = part_key(part)
-        return self.row.get((key, colour), self.row[key, part.colour_now])
+        return self.surfaces[self.row.get((key, colour), self.row[key, part.colour_now])]
 
     def for_coat(self, part: Zone | Item, product: Product, method: Method, colour: str) -> Windows:
         """Windows (1, S) for laying `product` on the part; a colour not met before is judged as the present one."""
-        row = self.row_of(part, colour)
         damp = part_moisture_limit(self.bundle, part, product)
         reading = judged_moisture(part.condition, self.bundle.property.tz)
-        return self.base.coat(row, product, method, self.policy, self.bundle.job.crew, reading, damp)
+        return self.surface_of(part, colour).coat(product, method, self.policy, self.bundle.job.crew, reading, damp)
 
     def for_preparation(self, part: Zone | Item, kind: OperationKind) -> Windows:
         """Windows (1, S) for a step that lays no film."""
-        row = self.row_of(part, part.colour_now)
-        return self.base.preparation(row, kind, self.policy, self.bundle.job.crew)
+        return self.surface_of(part, part.colour_now).preparation(kind, self.policy, self.bundle.job.crew)
 
 
 def part_moisture_limit(
@@ -151,4 +151,5 @@ def site_climate(
 ) -> SiteClimate:
     """The job's surfaces through the weather. Raises NoClimate without zones or without weather for the days."""
     row, surfaces = site_surfaces(bundle)
-    return SiteClimate(bundle, slot_climate(place_of(bundle.property), surfaces, series, begin, days, tz), row)
+    weather = place_weather(place_of(bundle.property), series, begin, days, tz)
+    return SiteClimate(bundle, weather, tuple(surfaces_through(weather, surfaces)), row)

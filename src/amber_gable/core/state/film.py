@@ -7,8 +7,7 @@ from datetime import datetime, timedelta
 import numpy as np
 
 from amber_gable.core.climate.job_climate import SiteClimate
-from amber_gable.core.weather.air import Array
-from amber_gable.core.weather.drying import DryingStage, clocks
+from amber_gable.core.weather.drying import DryingStage
 from amber_gable.core.weather.rules import RAIN_MEASURABLE
 from amber_gable.core.weather.windows import moment
 from amber_gable.domain.grid import STEP_S
@@ -35,26 +34,18 @@ class Film:
         return self.product.name
 
 
-def _ticks(site: SiteClimate, row: int, product: Product, stage: DryingStage) -> Array:
-    """Hours that the clock of a stage has run at each step boundary, (T + 1,)."""
-    key = ("ticks", row, product, stage)
-    if key not in site.base.kept:
-        site.base.kept[key] = clocks(site.base.drying(row, product).of(stage))[0]
-    return site.base.kept[key]
-
-
 def film_of(site: SiteClimate, part: Zone | Item, product: Product, colour: str, laid_at: datetime) -> Film:
     """The film laid on a part at that moment, through the weather as it is known now."""
-    steps, slots = site.climate.steps, site.slots
+    steps, slots = site.steps, site.slots
     latest = None if product.max_recoat_h is None else laid_at + timedelta(hours=product.max_recoat_h)
     at = int(np.ceil((laid_at.timestamp() - steps.start) / STEP_S))
     if not 0 <= at <= len(steps):
         return Film(product, laid_at, False, None, None, None, latest, None)
-    row = site.row_of(part, colour)
+    surface = site.surface_of(part, colour)
 
     def when(stage: DryingStage) -> float:
         """Steps from the start of the weather; inf where it ends first."""
-        ticks = _ticks(site, row, product, stage)
+        ticks = surface.drying(product).clock(stage)[0]
         wanted = ticks[at] + stage.hours(product)
         after = int(np.searchsorted(ticks, wanted - 1e-9))
         if after >= len(ticks):
@@ -66,7 +57,7 @@ def film_of(site: SiteClimate, part: Zone | Item, product: Product, colour: str,
         return moment(steps.start + STEP_S * step, slots)
 
     ready = when(DryingStage.RAIN_READY)
-    fresh = site.climate.wall_rain[row, at : int(min(np.ceil(ready), len(steps)))]
+    fresh = surface.climate.wall_rain[0, at : int(min(np.ceil(ready), len(steps)))]
     wet = np.flatnonzero(fresh >= RAIN_MEASURABLE)
     return Film(
         product=product,

@@ -59,9 +59,9 @@ def damp_after_rain(
     slots = site.slots
     if soaks_h is None or not shuts_in(stint.first):
         return np.zeros(len(slots), dtype=bool)
-    row = site.row_of(part, part.colour_now)
+    surface = site.surface_of(part, part.colour_now)
     starts = slots.start + SLOT_S * np.arange(len(slots))
-    return np.asarray(soaked_until(site, row, soaks_h, read_at, soaks_mm) > starts)
+    return np.asarray(soaked_until(surface, soaks_h, read_at, soaks_mm) > starts)
 
 
 class Verdict(StrEnum):

@@ -14,6 +14,7 @@ from amber_gable.core.state.progress import WHOLE, Cell, Progress, cells
 from amber_gable.core.survey.moisture import judged_moisture
 from amber_gable.core.survey.painted import Key, PaintedPart
 from amber_gable.core.weather.drying import DryingStage
+from amber_gable.core.weather.slot_climate import SurfaceClimate
 from amber_gable.core.work.record import coat_colour
 from amber_gable.core.work.stints import Stint, stints
 from amber_gable.core.work.waits import PAST, dampens, film_stage, seals, shuts_in, wait_hours
@@ -264,19 +265,19 @@ def _bare_to_rain(cell: Cell) -> bool:
 
 
 def soaked_until(
-    site: SiteClimate, row: int, wait_h: float, read_at: datetime | None, soaks_mm: float = SOAKS_MM
+    surface: SurfaceClimate, wait_h: float, read_at: datetime | None, soaks_mm: float = SOAKS_MM
 ) -> np.ndarray:
     """(S,): the epoch second until which rain on a prepared surface keeps it as wet as a wash would, seen at the end of
     each slot; -inf where no such rain fell. What fell before a reading is answered by the reading."""
-    key = ("soaked", row, wait_h, read_at, soaks_mm)
-    if key not in site.base.kept:
-        site.base.kept[key] = _soaked_until(site, row, wait_h, read_at, soaks_mm)
-    return site.base.kept[key]
+    key = ("soaked", wait_h, read_at, soaks_mm)
+    if key not in surface.kept:
+        surface.kept[key] = _soaked_until(surface, wait_h, read_at, soaks_mm)
+    return surface.kept[key]
 
 
-def _soaked_until(site: SiteClimate, row: int, wait_h: float, read_at: datetime | None, soaks_mm: float) -> np.ndarray:
-    steps, slots = site.climate.steps, site.slots
-    fallen = np.concatenate([[0.0], np.cumsum(site.climate.wall_rain[row]) * STEP_S / 3600])
+def _soaked_until(surface: SurfaceClimate, wait_h: float, read_at: datetime | None, soaks_mm: float) -> np.ndarray:
+    steps, slots = surface.climate.steps, surface.slots
+    fallen = np.concatenate([[0.0], np.cumsum(surface.climate.wall_rain[0]) * STEP_S / 3600])
     back = int(SOAKS_H * 3600 / STEP_S)
     within = fallen[1:] - fallen[np.maximum(np.arange(1, len(fallen)) - back, 0)]
     raining = np.diff(fallen) > 0
@@ -295,8 +296,8 @@ def _soaked(around: Surroundings, part: PaintedPart, wait_h: float | None, read_
     slot = int((around.now.timestamp() - slots.start) // SLOT_S) - 1
     if wait_h is None or not 0 <= slot < len(slots):
         return []
-    row = site.row_of(part.part, part.colour_now)
-    until = float(soaked_until(site, row, wait_h, read_at)[slot])
+    surface = site.surface_of(part.part, part.colour_now)
+    until = float(soaked_until(surface, wait_h, read_at)[slot])
     if until <= around.now.timestamp():
         return []
     fell = clock(datetime.fromtimestamp(until - wait_h * 3600, UTC), around.tz)

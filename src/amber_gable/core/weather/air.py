@@ -8,6 +8,7 @@ import numpy as np
 import numpy.typing as npt
 
 Array = npt.NDArray[np.float64]
+Ints = npt.NDArray[np.int64]
 _A, _B, _C = 610.94, 17.625, 243.04
 _R_VAPOUR = 461.5
 KELVIN = 273.15

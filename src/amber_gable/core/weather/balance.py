@@ -1,18 +1,16 @@
-"""The heat and water balance stepped through time (physics.md §4): compiled where numba is at hand, else in plain
-numpy. Both give the same numbers to 1e-9; a test holds them to it.
+"""The heat and water balance stepped through time (physics.md §4), compiled, with its twin in plain numpy.
 
-All arrays have time first, (T, F), so that one step of all faces lies together in memory.
+All arrays have time first, (T, R), so that one step of all rows lies together in memory. A row is one surface in the
+weather of one member.
 """
 
 import math
-import os
-from collections.abc import Callable
 from dataclasses import dataclass
-from functools import cache
 
 import numpy as np
 
-from amber_gable.core.weather.air import KELVIN, Array, saturation_pressure, vapour_density
+from amber_gable.core.weather.air import KELVIN, Array, Ints, saturation_pressure, vapour_density
+from amber_gable.core.weather.compiled import Loop
 from amber_gable.domain.grid import STEP_S
 
 LATENT_HEAT = 2.45e6
@@ -20,23 +18,23 @@ AIR_HEAT_CAPACITY = 1.2 * 1006.0
 LEWIS_TERM = 0.91
 """Le^(2/3) for water vapour in air, Le = 0.87."""
 CONVECTION_FLOOR = 0.5
-PLAIN = "AMBER_GABLE_PLAIN"
-"""Set to anything, this variable of the environment keeps the compiled loop away."""
 _EXCHANGE = AIR_HEAT_CAPACITY * LEWIS_TERM
 _R_VAPOUR, _MAGNUS_A, _MAGNUS_B, _MAGNUS_C = 461.5, 610.94, 17.625, 243.04
 
 
 @dataclass(frozen=True)
 class Balance:
-    """What drives the faces: absorbed and received W/m² and forced convection squared (T, F), rain kg/(m² s) (T, F),
-    air °C and its vapour kg/m³ (T,); of each face (F,): emissivity × σ, heat stored W/(m² K), conductance behind it,
-    most water it holds kg/m², natural convection when warmer and when colder than the air."""
+    """What drives the rows: absorbed and received W/m² and forced convection squared (T, R), rain kg/(m² s) (T, R),
+    air °C and its vapour kg/m³ (T, M), `member` (R,) which of the M each row lies in; of each row (R,): emissivity × σ,
+    heat stored W/(m² K), conductance behind it, most water it holds kg/m², natural convection when warmer and when
+    colder than the air."""
 
     gain: Array
     forced_squared: Array
     rain: Array
     air: Array
     vapour: Array
+    member: Ints
     emissivity_sigma: Array
     storage: Array
     u: Array
@@ -46,35 +44,35 @@ class Balance:
 
 
 Stepped = tuple[Array, Array, Array, Array, Array]
-"""Surface °C, film kg/m², convection W/(m² K), each (T, F), and temperature and film at the end, (F,)."""
+"""Surface °C, film kg/m², convection W/(m² K), each (T, R), and temperature and film at the end, (R,)."""
 
 
 def step_through(b: Balance, t: Array, w: Array, count: int) -> Stepped:
-    """The first `count` steps from temperatures t (°C) and films w (kg/m²), both (F,)."""
-    compiled = _compiled()
+    """The first `count` steps from temperatures t (°C) and films w (kg/m²), both (R,)."""
+    compiled = _LOOP.code
     if compiled is None:
         return step_plainly(b, t, w, count)
     surface, film, convection = (np.empty((count, len(t))) for _ in range(3))
     t, w = t.copy(), w.copy()
     compiled(
-        b.gain, b.forced_squared, b.rain, b.air, b.vapour, b.emissivity_sigma, b.storage, b.u, b.film_max,
+        b.gain, b.forced_squared, b.rain, b.air, b.vapour, b.member, b.emissivity_sigma, b.storage, b.u, b.film_max,
         b.natural_warm, b.natural_cold, t, w, surface, film, convection, count,
     )  # fmt: skip
     return surface, film, convection, t, w
 
 
 def step_plainly(b: Balance, t: Array, w: Array, count: int) -> Stepped:
-    """The same in numpy, all faces of a step at once."""
+    """The same in numpy, all rows of a step at once."""
     surface, film, convection = (np.empty((count, len(t))) for _ in range(3))
     for k in range(count):
-        air = b.air[k]
+        air = b.air[k, b.member]
         difference = t - air
         buoyancy = np.where(difference < 0, b.natural_cold, b.natural_warm) * np.cbrt(np.abs(difference))
         h = np.sqrt(buoyancy**2 + b.forced_squared[k]) + CONVECTION_FLOOR
         exchange = h / _EXCHANGE
         kelvin = t + KELVIN
         saturated = vapour_density(saturation_pressure(t), t)
-        flux = exchange * (b.vapour[k] - saturated)
+        flux = exchange * (b.vapour[k, b.member] - saturated)
         # Rain that falls on a dry face may dry off it in the same step.
         wet = (flux > 0) | (w > 0) | (b.rain[k] > 0)
         # d(saturated)/dT from Clausius-Clapeyron in its Magnus form.
@@ -94,44 +92,13 @@ def step_plainly(b: Balance, t: Array, w: Array, count: int) -> Stepped:
     return surface, film, convection, t, w
 
 
-def warm() -> str:
-    """Load the compiled loop before it is asked for; returns how the balance is stepped here."""
-    compiled = _compiled()
-    if compiled is not None:
-        one = np.zeros((1, 1))
-        fields = [one, one, one, *(np.ones(1) for _ in range(10)), one.copy(), one.copy(), one.copy()]
-        compiled(*fields, 1)
-    return engine()
-
-
-def engine() -> str:
-    """How the balance is stepped here: 'compiled' or 'plain'."""
-    return "plain" if _compiled() is None else "compiled"
-
-
-@cache
-def _compiled() -> Callable[..., None] | None:
-    """The loop as machine code, kept on disk for the next start; None without numba."""
-    if os.environ.get(PLAIN):
-        return None
-    try:
-        from numba import njit
-    except ImportError:
-        return None
-    try:
-        made: Callable[..., None] = njit(cache=True, nogil=True)(_loop)
-    except RuntimeError:
-        # Nowhere to keep it: it is compiled at every start.
-        made = njit(nogil=True)(_loop)
-    return made
-
-
 def _loop(
     gain: Array,
     forced_squared: Array,
     rain: Array,
     air: Array,
     vapour: Array,
+    member: Ints,
     emissivity_sigma: Array,
     storage: Array,
     u: Array,
@@ -147,8 +114,8 @@ def _loop(
 ) -> None:
     for k in range(count):
         for f in range(t.size):
-            temperature, water = t[f], w[f]
-            difference = temperature - air[k]
+            temperature, water, m = t[f], w[f], member[f]
+            difference = temperature - air[k, m]
             natural = natural_cold[f] if difference < 0 else natural_warm[f]
             buoyancy = natural * abs(difference) ** (1.0 / 3.0)
             h = math.sqrt(buoyancy * buoyancy + forced_squared[k, f]) + CONVECTION_FLOOR
@@ -156,7 +123,7 @@ def _loop(
             kelvin = temperature + KELVIN
             pressure = _MAGNUS_A * math.exp(_MAGNUS_B * temperature / (_MAGNUS_C + temperature))
             saturated = pressure / (_R_VAPOUR * kelvin)
-            flux = exchange * (vapour[k] - saturated)
+            flux = exchange * (vapour[k, m] - saturated)
             slope = 0.0
             if flux > 0 or water > 0 or rain[k, f] > 0:
                 steepness = _MAGNUS_B * _MAGNUS_C / (_MAGNUS_C + temperature) ** 2 - 1.0 / kelvin
@@ -174,3 +141,6 @@ def _loop(
             water = min(max(water + STEP_S * (flux + rain[k, f]), 0.0), film_max[f])
             t[f], w[f] = temperature, water
             surface[k, f], film[k, f], convection[k, f] = temperature, water, h
+
+
+_LOOP = Loop(_loop, "f2 f2 f2 f2 f2 i1 f1 f1 f1 f1 f1 f1 w1 w1 w2 w2 w2 n")

@@ -6,12 +6,14 @@ equals the product's reference hours.
 
 from dataclasses import dataclass
 from enum import StrEnum
+from functools import cached_property
 
 import numpy as np
 import numpy.typing as npt
 
-from amber_gable.core.weather.air import KELVIN, Array, saturation_pressure
+from amber_gable.core.weather.air import KELVIN, Array, Ints, saturation_pressure
 from amber_gable.core.weather.balance import CONVECTION_FLOOR
+from amber_gable.core.weather.compiled import Loop
 from amber_gable.core.weather.steps import Steps
 from amber_gable.core.weather.surface import Climate, forced_convection
 from amber_gable.domain.grid import STEP_S
@@ -46,17 +48,26 @@ class DryingStage(StrEnum):
 
 @dataclass(frozen=True)
 class StageRates:
-    """Clock rates of shape (F, T), 1 at the reference climate."""
+    """Clock rates of shape (..., T), 1 at the reference climate."""
 
     touch: Array
     through: Array
 
-    def of(self, stage: DryingStage) -> Array:
-        return self.touch if stage is DryingStage.TOUCH else self.through
+    def clock(self, stage: DryingStage) -> Array:
+        """Hours that the stage's clock has run at each step boundary, (..., T + 1)."""
+        return self._touch_clock if stage is DryingStage.TOUCH else self._through_clock
+
+    @cached_property
+    def _touch_clock(self) -> Array:
+        return clocks(self.touch)
+
+    @cached_property
+    def _through_clock(self) -> Array:
+        return self._touch_clock if self.through is self.touch else clocks(self.through)
 
 
 def evaporation_rate(surface_c: Array, vapour_pa: Array, convection: Array) -> Array:
-    """Waterborne evaporation relative to the reference, between 0 and 3; arrays broadcast to (F, T)."""
+    """Waterborne evaporation relative to the reference, between 0 and 3; arrays of any shapes that broadcast."""
     deficit = saturation_pressure(surface_c) - vapour_pa
     return np.asarray(
         np.clip(deficit * convection / (_REFERENCE_DEFICIT * _REFERENCE_CONVECTION), 0.0, RATE_MAX),
@@ -89,14 +100,14 @@ def stage_rates(climate: Climate, product: Product) -> StageRates:
         return StageRates(touch=solvent, through=solvent)
     if product.base is Base.SILICATE:
         damp = 1.0 - 0.3 * np.clip((40.0 - steps.rh) / 20.0, 0.0, 1.0)
-        setting = arrhenius(climate.surface, COALESCENCE_J_MOL) * damp[None, :]
+        setting = arrhenius(climate.surface, COALESCENCE_J_MOL) * damp
         setting = np.where(climate.surface < product.surface_min_c, 0.0, setting)
         return StageRates(touch=setting, through=setting)
     if product.base is Base.ALKYD:
-        rate = arrhenius(climate.surface, OXIDATION_J_MOL) * alkyd_humidity_brake(steps.rh)[None, :]
+        rate = arrhenius(climate.surface, OXIDATION_J_MOL) * alkyd_humidity_brake(steps.rh)
         rate = np.where(climate.surface < product.surface_min_c, 0.0, rate)
         return StageRates(touch=rate, through=rate)
-    evaporation = evaporation_rate(climate.surface, steps.vapour[None, :], climate.convection)
+    evaporation = evaporation_rate(climate.surface, steps.vapour, climate.convection)
     coalescence = arrhenius(climate.surface, COALESCENCE_J_MOL)
     coalescence = np.where(climate.surface < product.surface_min_c, 0.0, coalescence)
     total = evaporation + coalescence
@@ -105,17 +116,29 @@ def stage_rates(climate: Climate, product: Product) -> StageRates:
 
 
 def clocks(rate: Array) -> Array:
-    """Hours run at each step boundary, (F, T + 1)."""
-    return np.asarray(np.concatenate([np.zeros((len(rate), 1)), np.cumsum(rate, axis=1)], axis=1) * (STEP_S / 3600.0))
+    """Hours run at each step boundary, (..., T + 1), at a rate of shape (..., T)."""
+    zero = np.zeros((*rate.shape[:-1], 1))
+    return np.asarray(np.concatenate([zero, np.cumsum(rate, axis=-1)], axis=-1) * (STEP_S / 3600.0))
 
 
-def reached(rate: Array, laid_at: npt.NDArray[np.int64], hours: float) -> Array:
+def reached(clock: Array, laid_at: Ints, hours: float) -> Array:
     """When a stage is reached, in steps from the series' start (fractional), for films laid at the step boundaries.
 
-    rate (F, T); laid_at (S,) boundaries 0..T; result (F, S), infinity where the weather ends first.
+    clock (..., T + 1) as `clocks` gives it; laid_at (S,) boundaries 0..T; result (..., S), infinity where the weather
+    ends first.
     """
-    clock = clocks(rate)
-    out = np.empty((len(rate), len(laid_at)))
+    flat, compiled = np.ascontiguousarray(clock.reshape(-1, clock.shape[-1])), _LOOP.code
+    if compiled is None:
+        out = reached_plainly(flat, laid_at, hours)
+    else:
+        out = np.empty((len(flat), len(laid_at)))
+        compiled(flat, np.ascontiguousarray(laid_at), hours, out)
+    return out.reshape(*clock.shape[:-1], -1)
+
+
+def reached_plainly(clock: Array, laid_at: Ints, hours: float) -> Array:
+    """The same in numpy for a clock of shape (R, T + 1)."""
+    out = np.empty((len(clock), len(laid_at)))
     for i, ticks in enumerate(clock):
         target = ticks[laid_at] + hours
         after = np.searchsorted(ticks, target - 1e-9)
@@ -126,3 +149,26 @@ def reached(rate: Array, laid_at: npt.NDArray[np.int64], hours: float) -> Array:
         )
         out[i] = np.where(after < len(ticks), inside - 1 + part, np.inf)
     return out
+
+
+def _loop(clock: Array, laid_at: Ints, hours: float, out: Array) -> None:
+    count = clock.shape[1]
+    for r in range(clock.shape[0]):
+        after, last = 0, -np.inf
+        for s in range(laid_at.size):
+            target = clock[r, laid_at[s]] + hours
+            if target < last:
+                after = 0
+            last = target
+            while after < count and clock[r, after] < target - 1e-9:
+                after += 1
+            if after >= count:
+                out[r, s] = np.inf
+                continue
+            inside = max(after, 1)
+            before, there = clock[r, inside - 1], clock[r, inside]
+            part = (target - before) / (there - before) if there > before else 1.0
+            out[r, s] = inside - 1 + part
+
+
+_LOOP = Loop(_loop, "f2 i1 x w2")

@@ -5,9 +5,10 @@ from dataclasses import dataclass
 
 import numpy as np
 
-from amber_gable.core.weather.air import Array
+from amber_gable.core.weather.air import Array, Ints
+from amber_gable.core.weather.extremes import greatest_over, least_over
 from amber_gable.core.weather.limits import Limit
-from amber_gable.core.weather.slots import Ints, Slots, greatest, least
+from amber_gable.core.weather.slots import Slots
 from amber_gable.core.weather.surface import Climate
 from amber_gable.domain.grid import SLOT_H, STEP_S
 from amber_gable.domain.operation import OperationKind
@@ -85,7 +86,7 @@ def helps_against(letter: str) -> str:
 
 @dataclass(frozen=True)
 class Check:
-    """A rule applied. value, limit of shape (F, S); an infinite limit means the rule sets none there. `source` says
+    """A rule applied. value, limit of shape (..., S); an infinite limit means the rule sets none there. `source` says
     where the limit comes from."""
 
     rule: WeatherRule
@@ -95,7 +96,7 @@ class Check:
 
     @property
     def headroom(self) -> Array:
-        """Distance to the limit, positive where the rule holds, shape (F, S)."""
+        """Distance to the limit, positive where the rule holds, shape (..., S)."""
         room = self.value - self.limit if self.rule.least else self.limit - self.value
         return np.asarray(room)
 
@@ -106,16 +107,16 @@ class Check:
 
 @dataclass(frozen=True)
 class Drying:
-    """When stages are reached by a coat laid at each slot's end: steps from the series' start (F, S), inf unknown."""
+    """When stages are reached by a coat laid at each slot's end: steps from the series' start (..., S), inf unknown."""
 
     touch: Array
     rain_ready: Array
     recoat: Array
 
 
-def _check(rule_id: str, value: Array, limit: Array | float | Limit, faces: int) -> Check:
+def _check(rule_id: str, value: Array, limit: Array | float | Limit, lead: tuple[int, ...]) -> Check:
     rule = RULES[rule_id]
-    shape = (faces, np.shape(value)[-1])
+    shape = (*lead, np.shape(value)[-1])
     figure, source = (limit.value, limit.source) if isinstance(limit, Limit) else (limit, "")
     return Check(rule, np.broadcast_to(value, shape), np.broadcast_to(np.asarray(figure, dtype=float), shape), source)
 
@@ -135,33 +136,34 @@ def film_checks(
 ) -> list[Check]:
     """All ten rules for laying a coat with these `limits` in each slot. moisture_pct (F,) the last
     reading, NaN without one."""
-    steps, faces, count = climate.steps, len(climate.faces), len(climate.steps)
+    steps, lead, count = climate.steps, climate.lead, len(climate.steps)
     a, b = slots.first, slots.end
     touch, ready = _boundary(drying.touch, count), _boundary(drying.rain_ready, count)
     hold_end = _boundary(np.maximum(drying.touch, b + limits["hold"].value * 3600 / STEP_S), count)
     dew_end = ready if policy.dew == "rain-ready" else touch
-    air_high, surface_high = greatest(steps.air, a, b), greatest(climate.surface, a, b)
-    beam = greatest(climate.poa_direct, a, b)
+    air_high, surface_high = greatest_over(steps.air, a, b), greatest_over(climate.surface, a, b)
+    beam = greatest_over(climate.poa_direct, a, b)
     low = limits["surface_min"]
     held = Limit(low.value, low.unit, f"{low.source}, held {limits['hold'].value:g} h ({limits['hold'].source})")
     checks = [
-        _check("air-low", least(steps.air, a, b), limits["air_min"], faces),
-        _check("air-high", air_high, limits["air_max"], faces),
-        _check("surface-low", least(climate.surface, a, b), low, faces),
-        _check("surface-high", surface_high, limits["surface_max"], faces),
-        _check("hold", least(climate.surface, b, hold_end), held, faces),
-        _check("spread", least(climate.dew_margin, a, touch), limits["dew_margin"], faces),
-        _check("condensation", 1000 * greatest(climate.water_film, b, dew_end), 1000 * WET_FILM, faces),
-        _check("dry-surface", 1000 * greatest(climate.water_film, a, b), 1000 * WET_FILM, faces),
-        _check("humidity", greatest(steps.rh, a, b), limits["humidity"], faces),
-        _check("sun", beam, _sun_limit(policy.sun, air_high, surface_high), faces),
-        _check("horizon", (count - drying.rain_ready.clip(max=1e6)) * STEP_S / 3600, 0.0, faces),
+        _check("air-low", least_over(steps.air, a, b), limits["air_min"], lead),
+        _check("air-high", air_high, limits["air_max"], lead),
+        _check("surface-low", least_over(climate.surface, a, b), low, lead),
+        _check("surface-high", surface_high, limits["surface_max"], lead),
+        _check("hold", least_over(climate.surface, b, hold_end), held, lead),
+        _check("spread", least_over(climate.dew_margin, a, touch), limits["dew_margin"], lead),
+        _check("condensation", 1000 * greatest_over(climate.water_film, b, dew_end), 1000 * WET_FILM, lead),
+        _check("dry-surface", 1000 * greatest_over(climate.water_film, a, b), 1000 * WET_FILM, lead),
+        _check("humidity", greatest_over(steps.rh, a, b), limits["humidity"], lead),
+        _check("sun", beam, _sun_limit(policy.sun, air_high, surface_high), lead),
+        _check("horizon", (count - drying.rain_ready.clip(max=1e6)) * STEP_S / 3600, 0.0, lead),
         *_rain(climate, a, ready, policy),
         *_presence(climate, slots, limits["wind"], crew),
     ]
     if np.isfinite(moisture_pct).any() and "moisture" in limits:
-        reading = np.where(np.isnan(moisture_pct), -np.inf, moisture_pct)[:, None]
-        checks.append(_check("substrate", np.broadcast_to(reading, (faces, len(slots))), limits["moisture"], faces))
+        reading = np.where(np.isnan(moisture_pct), -np.inf, moisture_pct).reshape(-1, *(1,) * len(lead))
+        value = np.broadcast_to(reading, (*lead, len(slots)))
+        checks.append(_check("substrate", value, limits["moisture"], lead))
     return checks
 
 
@@ -174,19 +176,19 @@ def preparation_checks(
     """Rules for steps that lay no film: washing wants no frost, dry work a dry surface, covering and taking down
     neither; all want light and no rain."""
     a, b = slots.first, slots.end
-    faces = len(climate.faces)
+    lead = climate.lead
     checks = [
-        _check("air-low", least(climate.steps.air, a, b), 5.0 if kind is OperationKind.CAULK else 2.0, faces),
+        _check("air-low", least_over(climate.steps.air, a, b), 5.0 if kind is OperationKind.CAULK else 2.0, lead),
         *_rain(climate, a, b, policy),
         *_presence(climate, slots, policy.ladder_wind_max, crew),
     ]
     if kind not in _ANY_SURFACE:
-        checks.append(_check("dry-surface", 1000 * greatest(climate.water_film, a, b), 1000 * WET_FILM, faces))
+        checks.append(_check("dry-surface", 1000 * greatest_over(climate.water_film, a, b), 1000 * WET_FILM, lead))
     return checks
 
 
 def _sun_limit(school: str, air: Array, surface: Array) -> Array:
-    """Strongest beam allowed on the face, W/m², shape (F, S); infinite where the school sets no limit."""
+    """Strongest beam allowed on the face, W/m², shape (..., S); infinite where the school sets no limit."""
     if school == "temperature":
         return np.full(surface.shape, np.inf)
     if school == "follow-shade":
@@ -196,20 +198,17 @@ def _sun_limit(school: str, air: Array, surface: Array) -> Array:
 
 def _rain(climate: Climate, a: Ints, end: Ints, policy: Policy) -> Iterator[Check]:
     """Rain by probability where the source gives one, else by depth; nothing where it knows neither."""
-    faces = len(climate.faces)
-    wide = np.broadcast_to(end, (faces, np.shape(end)[-1]))
+    lead = climate.lead
     if climate.steps.rain_pct is not None:
-        chance = np.broadcast_to(climate.steps.rain_pct, (faces, len(climate.steps)))
-        yield _check("rain", greatest(chance, a, wide), policy.rain_probability_max_pct, faces)
+        yield _check("rain", greatest_over(climate.steps.rain_pct, a, end), policy.rain_probability_max_pct, lead)
     elif climate.steps.rain is not None:
-        depth = np.broadcast_to(climate.steps.rain, (faces, len(climate.steps)))
-        yield _check("rain-depth", greatest(depth, a, wide), RAIN_MEASURABLE - 1e-9, faces)
+        yield _check("rain-depth", greatest_over(climate.steps.rain, a, end), RAIN_MEASURABLE - 1e-9, lead)
 
 
 def _presence(climate: Climate, slots: Slots, wind_max: float | Limit, crew: CrewDay) -> Iterator[Check]:
     """Wind, daylight and the crew's day: what any work outside needs."""
-    faces = len(climate.faces)
-    yield _check("wind", greatest(climate.steps.wind, slots.first, slots.end), wind_max, faces)
-    yield _check("daylight", slots.daylight, DAYLIGHT_MARGIN - 1e-6, faces)
+    lead = climate.lead
+    yield _check("wind", greatest_over(climate.steps.wind, slots.first, slots.end), wind_max, lead)
+    yield _check("daylight", slots.daylight, DAYLIGHT_MARGIN - 1e-6, lead)
     inside = np.minimum(slots.hours - crew.first_h, crew.last_h - slots.hours - SLOT_H)
-    yield _check("working-day", inside, -1e-6, faces)
+    yield _check("working-day", inside, -1e-6, lead)

@@ -1,5 +1,6 @@
 """Surfaces of a place through the weather, and the windows judged on them: all a program needs that knows no jobs."""
 
+from collections.abc import Sequence
 from dataclasses import dataclass, field
 from datetime import datetime, tzinfo
 
@@ -9,15 +10,19 @@ from amber_gable.core.weather.air import Array
 from amber_gable.core.weather.drying import StageRates, stage_rates
 from amber_gable.core.weather.limits import Limit
 from amber_gable.core.weather.slots import Slots, make_slots
-from amber_gable.core.weather.steps import to_steps
+from amber_gable.core.weather.steps import Steps, members_to_steps, to_steps
 from amber_gable.core.weather.surface import Climate, FaceSurface, surface_climate
 from amber_gable.core.weather.typical import stretch
 from amber_gable.core.weather.windows import Windows, film_windows, preparation_windows
 from amber_gable.domain.method import Method
 from amber_gable.domain.operation import OperationKind
 from amber_gable.domain.product import Product
+from amber_gable.domain.progress import Progress, unseen
 from amber_gable.domain.weather import WeatherSeries
 from amber_gable.domain.working import CrewDay, Policy
+
+AT_ONCE = 32
+"""Surfaces computed in one go: long enough to be quick, short enough to be stopped."""
 
 
 @dataclass(frozen=True)
@@ -31,19 +36,31 @@ class Place:
 
 
 @dataclass(frozen=True)
-class SlotClimate:
-    """Surfaces through the weather, the slots they are judged in, and the windows judged so far; `kept` holds what
-    others worked out from them alone."""
+class PlaceWeather:
+    """The weather of a place, or that of the members of a forecast, and the slots in which work is judged there."""
+
+    steps: Steps
+    slots: Slots
+
+    @property
+    def nbytes(self) -> int:
+        """Memory it holds, about."""
+        return sum(a.nbytes for part in (self.steps, self.steps.sun, self.steps.light) for a in _arrays(part))
+
+
+@dataclass(frozen=True)
+class SurfaceClimate:
+    """One surface through the weather of its place, and the windows judged on it so far; `kept` holds what others
+    worked out from it alone. Nothing in it knows a job: jobs with the same surface share it."""
 
     climate: Climate
     slots: Slots
-    _known: dict[tuple[object, ...], Windows] = field(default_factory=dict, repr=False)
     kept: dict[tuple[object, ...], Array] = field(default_factory=dict, repr=False)
-    _rates: dict[tuple[int, Product], StageRates] = field(default_factory=dict, repr=False)
+    _known: dict[tuple[object, ...], Windows] = field(default_factory=dict, repr=False)
+    _rates: dict[Product, StageRates] = field(default_factory=dict, repr=False)
 
     def coat(
         self,
-        row: int,
         product: Product,
         method: Method,
         policy: Policy,
@@ -51,43 +68,65 @@ class SlotClimate:
         moisture_pct: float | None,
         moisture: Limit | None = None,
     ) -> Windows:
-        """Windows (1, S) for laying `product` on the surface of that row."""
-        key = (row, product, method, policy, crew, moisture_pct, moisture)
+        """Windows (1, S) for laying `product`."""
+        key = (product, method, policy, crew, moisture_pct, moisture)
         if key not in self._known:
             reading = np.array([np.nan if moisture_pct is None else moisture_pct])
-            self._known[key] = film_windows(
-                self.climate.rows([row]), self.slots, product, method, policy, crew, reading, moisture
-            )
+            self._known[key] = film_windows(self.climate, self.slots, product, method, policy, crew, reading, moisture)
         return self._known[key]
 
-    def drying(self, row: int, product: Product) -> StageRates:
-        """How fast a film of `product` dries on the surface of that row at every step, (1, T)."""
-        key = (row, product)
-        if key not in self._rates:
-            self._rates[key] = stage_rates(self.climate.rows([row]), product)
-        return self._rates[key]
-
-    def preparation(self, row: int, kind: OperationKind, policy: Policy, crew: CrewDay) -> Windows:
+    def preparation(self, kind: OperationKind, policy: Policy, crew: CrewDay) -> Windows:
         """Windows (1, S) for a step that lays no film."""
-        key = (row, kind, policy, crew)
+        key = (kind, policy, crew)
         if key not in self._known:
-            self._known[key] = preparation_windows(self.climate.rows([row]), self.slots, kind, policy, crew)
+            self._known[key] = preparation_windows(self.climate, self.slots, kind, policy, crew)
         return self._known[key]
 
+    def drying(self, product: Product) -> StageRates:
+        """How fast a film of `product` dries at every step, (1, T)."""
+        if product not in self._rates:
+            self._rates[product] = stage_rates(self.climate, product)
+        return self._rates[product]
 
-def slot_climate(
-    place: Place,
-    surfaces: tuple[FaceSurface, ...],
-    series: WeatherSeries,
-    begin: datetime,
-    days: int,
-    tz: tzinfo | None = None,
-) -> SlotClimate:
-    """Run the weather over the surfaces for `days` days from the local date of `begin`.
+    @property
+    def nbytes(self) -> int:
+        """Memory it holds, about; it grows with what is asked of it."""
+        rates = sum(4 * r.touch.nbytes for r in list(self._rates.values()))
+        windows = sum(w.nbytes for w in list(self._known.values()))
+        return sum(a.nbytes for a in _arrays(self.climate)) + rates + windows + _size(self.kept)
+
+
+def _arrays(of: object) -> list[np.ndarray]:
+    return [a for a in vars(of).values() if isinstance(a, np.ndarray)]
+
+
+def _size(arrays: dict[tuple[object, ...], Array]) -> int:
+    return sum(a.nbytes for a in list(arrays.values()))
+
+
+def place_weather(
+    place: Place, series: WeatherSeries | Sequence[WeatherSeries], begin: datetime, days: int, tz: tzinfo | None = None
+) -> PlaceWeather:
+    """The weather of a place for `days` days from the local date of `begin`; of several series, that of members.
 
     Raises NoClimate when the weather does not cover the days.
     """
-    zone_info = tz or place.tz
-    part = stretch(series, begin.astimezone(zone_info).date(), days)
-    steps = to_steps(part, place.latitude, place.longitude, place.altitude_m)
-    return SlotClimate(surface_climate(steps, surfaces), make_slots(steps, begin, days, zone_info))
+    zone, site = tz or place.tz, (place.latitude, place.longitude, place.altitude_m)
+    first = begin.astimezone(zone).date()
+    if isinstance(series, WeatherSeries):
+        steps = to_steps(stretch(series, first, days), *site)
+    else:
+        steps = members_to_steps([stretch(one, first, days) for one in series], *site)
+    return PlaceWeather(steps, make_slots(steps, begin, days, zone))
+
+
+def surfaces_through(
+    weather: PlaceWeather, surfaces: Sequence[FaceSurface], progress: Progress = unseen
+) -> list[SurfaceClimate]:
+    """Each surface through the weather of its place, in the order given."""
+    out: list[SurfaceClimate] = []
+    for n in range(0, len(surfaces), AT_ONCE):
+        progress(n / len(surfaces), f"{n} of {len(surfaces)} surfaces")
+        climate = surface_climate(weather.steps, tuple(surfaces[n : n + AT_ONCE]))
+        out += [SurfaceClimate(climate.rows([i]), weather.slots) for i in range(len(climate.faces))]
+    return out

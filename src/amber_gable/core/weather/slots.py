@@ -4,17 +4,13 @@ from dataclasses import dataclass
 from datetime import UTC, datetime, timedelta, tzinfo
 
 import numpy as np
-import numpy.typing as npt
 import pandas as pd
 
-from amber_gable.core.weather.air import Array
-from amber_gable.core.weather.extremes import GreatestOver, LeastOver
+from amber_gable.core.weather.air import Array, Ints
 from amber_gable.core.weather.steps import Steps
 from amber_gable.core.weather.sun import RISEN
 from amber_gable.domain.errors import NoClimate
 from amber_gable.domain.grid import SLOT_S, STEP_S, STEPS_PER_SLOT
-
-Ints = npt.NDArray[np.int64]
 
 
 @dataclass(frozen=True)
@@ -103,18 +99,7 @@ def _daylight(steps: Steps, first: Ints) -> Array:
     return np.asarray(np.clip(hours, -24.0, 24.0))
 
 
-def least(values: Array, first: Ints, end: Ints) -> Array:
-    """min of values (F, T) or (T,) over [first, end), shape (F, S) or (1, S)."""
-    return LeastOver(np.atleast_2d(values))(first, end)
-
-
-def greatest(values: Array, first: Ints, end: Ints) -> Array:
-    """max of values (F, T) or (T,) over [first, end), shape (F, S) or (1, S)."""
-    return GreatestOver(np.atleast_2d(values))(first, end)
-
-
 def mean(values: Array, slots: Slots) -> Array:
-    """Mean over each slot of values (F, T) or (T,)."""
-    values = np.atleast_2d(values)
+    """Mean over each slot of values (..., T), shape (..., S)."""
     picks = slots.first[:, None] + np.arange(STEPS_PER_SLOT)[None, :]
-    return np.asarray(values[:, picks].mean(axis=2))
+    return np.asarray(values[..., picks].mean(axis=-1))

@@ -1,20 +1,23 @@
 """Hourly weather brought to the 10-minute steps on which surfaces are computed."""
 
+from collections.abc import Sequence
 from dataclasses import dataclass
+from functools import cached_property
 
 import numpy as np
-import pandas as pd
 
 from amber_gable.core.weather import sky, sun
 from amber_gable.core.weather.air import Array, dew_point, vapour_pressure
 from amber_gable.core.weather.sun import HorizontalLight, SunPosition
+from amber_gable.domain.errors import NoClimate
 from amber_gable.domain.grid import STEP_S, STEPS_PER_HOUR
-from amber_gable.domain.weather import WeatherSeries
+from amber_gable.domain.weather import COLUMNS, WeatherSeries
 
 
 @dataclass(frozen=True)
 class Steps:
-    """Weather at the middle of each step; every array has shape (T,). `start` epoch s UTC of the first step.
+    """Weather at the middle of each step: every array has shape (T,), or (M, T) where it stands for M members of one
+    forecast; the sun's place is (T,). `start` epoch s UTC of the first step.
 
     air, dew point °C; vapour Pa; rh %; wind m/s at 10 m and the bearing it comes from; cloud 0-1; rain mm/h (None
     when not known); rain probability % (None when not given); downward infrared W/m²; the sun and its light.
@@ -35,7 +38,24 @@ class Steps:
     light: HorizontalLight
 
     def __len__(self) -> int:
-        return len(self.air)
+        """Number of steps, T."""
+        return int(self.air.shape[-1])
+
+    @property
+    def members(self) -> tuple[int, ...]:
+        """() for one weather, (M,) for M members."""
+        return self.air.shape[:-1]
+
+    @cached_property
+    def wind_power(self) -> Array:
+        """v^0.9 (m/s), which forced convection goes with; taken once for all surfaces."""
+        return np.asarray(self.wind**0.9)
+
+    @cached_property
+    def rain_on_walls(self) -> Array:
+        """Rain on a wall square to the wind, mm/h: 2/9 v R^(8/9) (ISO 15927-3:2009); none where it is not known."""
+        rain = np.zeros(self.air.shape) if self.rain is None else self.rain
+        return np.asarray(2.0 / 9.0 * self.wind * rain ** (8.0 / 9.0))
 
     @property
     def times(self) -> Array:
@@ -50,40 +70,64 @@ def to_steps(series: WeatherSeries, latitude: float, longitude: float, altitude_
     its hour. Sunshine keeps each hour's clearness and takes its shape from the sun's height, so that a morning hour
     does not lend light to the time before sunrise.
     """
-    n = len(series) * STEPS_PER_HOUR
-    mid_hour = np.arange(len(series)) + 0.5
-    at = (np.arange(n) + 0.5) / STEPS_PER_HOUR
+    columns = {name: getattr(series, name) for name in COLUMNS}
+    return _interpolated(series.start, columns, latitude, longitude, altitude_m)
+
+
+def members_to_steps(members: Sequence[WeatherSeries], latitude: float, longitude: float, altitude_m: float) -> Steps:
+    """As `to_steps`, for members of one forecast: the same hours and quantities in each.
+
+    Raises NoClimate where they differ in that.
+    """
+    first = members[0]
+    given = [n for n in COLUMNS if getattr(first, n) is not None]
+    for one in members:
+        if (one.start, len(one)) != (first.start, len(first)) or given != [
+            n for n in COLUMNS if getattr(one, n) is not None
+        ]:
+            raise NoClimate("the members of the forecast do not cover the same hours with the same quantities")
+    columns = {n: np.stack([getattr(one, n) for one in members]) if n in given else None for n in COLUMNS}
+    return _interpolated(first.start, columns, latitude, longitude, altitude_m)
+
+
+def _interpolated(
+    start: int, columns: dict[str, Array | None], latitude: float, longitude: float, altitude_m: float
+) -> Steps:
+    given = {name: column for name, column in columns.items() if column is not None}
+    hours = given["air_c"].shape[-1]
+    at = np.clip((np.arange(hours * STEPS_PER_HOUR) + 0.5) / STEPS_PER_HOUR - 0.5, 0, hours - 1)
+    before = np.minimum(at.astype(np.int64), max(hours - 2, 0))
+    after, part = np.minimum(before + 1, hours - 1), at - before
 
     def smooth(column: Array) -> Array:
-        return np.asarray(np.interp(at, mid_hour, column))
+        """Straight between mid-hours, (..., T); level beyond the first and the last."""
+        return np.asarray((column[..., after] - column[..., before]) * part + column[..., before])
 
-    hour_of = np.arange(n) // STEPS_PER_HOUR
-    air = smooth(series.air_c)
+    hour_of = np.arange(hours * STEPS_PER_HOUR) // STEPS_PER_HOUR
+    air = smooth(given["air_c"])
     # Vapour pressure, not relative humidity, is the slow quantity of the air.
-    vapour = smooth(vapour_pressure(series.air_c, series.rh_pct))
+    vapour = smooth(vapour_pressure(given["air_c"], given["rh_pct"]))
     saturated = vapour_pressure(air, 100.0)
     vapour = np.minimum(vapour, saturated)
-    bearing = np.radians(series.wind_from_deg)
+    bearing = np.radians(given["wind_from_deg"])
     wind_from = np.degrees(np.arctan2(smooth(np.sin(bearing)), smooth(np.cos(bearing)))) % 360.0
 
-    times = pd.date_range(pd.Timestamp(series.start, unit="s", tz="UTC"), periods=n, freq=f"{STEP_S}s")
-    middle = times + pd.Timedelta(seconds=STEP_S / 2)
-    position = sun.position(middle, latitude, longitude, altitude_m)
-    light = sun.horizontal_light(series, position, hour_of, smooth)
+    position = sun.step_positions(start + STEP_S // 2, hours, latitude, longitude, altitude_m)
+    light = sun.horizontal_light(given, position, hour_of, smooth)
     dew = dew_point(vapour)
-    cloud = smooth(series.cloud) if series.cloud is not None else light.cloud
-    infrared = smooth(series.ir_down) if series.ir_down is not None else sky.infrared_down(air, dew, cloud)
+    cloud = smooth(given["cloud"]) if "cloud" in given else light.cloud
+    infrared = smooth(given["ir_down"]) if "ir_down" in given else sky.infrared_down(air, dew, cloud)
     return Steps(
-        start=series.start,
+        start=start,
         air=air,
         vapour=vapour,
         dew=dew,
         rh=np.asarray(100.0 * vapour / saturated),
-        wind=smooth(series.wind_ms),
+        wind=smooth(given["wind_ms"]),
         wind_from=np.asarray(wind_from),
         cloud=cloud,
-        rain=None if series.rain_mm is None else series.rain_mm[hour_of],
-        rain_pct=None if series.rain_pct is None else series.rain_pct[hour_of],
+        rain=given["rain_mm"][..., hour_of] if "rain_mm" in given else None,
+        rain_pct=given["rain_pct"][..., hour_of] if "rain_pct" in given else None,
         ir_down=infrared,
         sun=position,
         light=light,

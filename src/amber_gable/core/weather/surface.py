@@ -25,6 +25,8 @@ WALL_FILM_MAX = 0.06
 FLOOR_FILM_MAX = 0.30
 _NEAR_WIND = {Exposure.OPEN: 0.5, Exposure.SHELTERED: 0.25}
 _LEE = 0.5
+LEVEL_BELOW_DEG = 30.0
+FORCED = 3.8
 SPIN_UP_DAYS = 2
 
 
@@ -43,9 +45,9 @@ class FaceSurface:
 
 @dataclass(frozen=True)
 class Climate:
-    """Arrays of shape (F, T) at the end of each step: surface °C, its margin over the dew point K, water film kg/m²,
-    direct and all light in the plane W/m², convection W/(m² K), rain reaching the face mm/h. `steps` the weather they
-    came from."""
+    """Arrays of shape (F, T), or (F, M, T) in the weather of M members, at the end of each step: surface °C, its margin
+    over the dew point K, water film kg/m², direct and all light in the plane W/m², convection W/(m² K), rain reaching
+    the face mm/h. `steps` the weather they came from."""
 
     steps: Steps
     faces: tuple[FaceSurface, ...]
@@ -56,6 +58,11 @@ class Climate:
     poa_global: Array
     convection: Array
     wall_rain: Array
+
+    @property
+    def lead(self) -> tuple[int, ...]:
+        """(F,) or (F, M)."""
+        return self.surface.shape[:-1]
 
     def rows(self, index: list[int]) -> "Climate":
         """The same weather on some of the faces."""
@@ -68,50 +75,48 @@ _PER_FACE = ("surface", "dew_margin", "water_film", "poa_direct", "poa_global", 
 
 def forced_convection(near_wind_ms: npt.ArrayLike) -> Array:
     """3.8 v^0.9 W/(m² K), v the wind near the surface in m/s (after ISO 6946-like outdoor fits)."""
-    return np.asarray(3.8 * np.asarray(near_wind_ms, dtype=float) ** 0.9)
+    return np.asarray(FORCED * np.asarray(near_wind_ms, dtype=float) ** 0.9)
 
 
-def driving_rain(rain_mm_h: Array, wind_ms: Array, wind_from: Array, azimuth: Array, tilt: Array) -> Array:
-    """Rain reaching faces, mm/h, shape (F, T) from (T,) weather and (F,) faces.
+def driving_rain(steps: Steps, azimuth: Array, tilt: Array) -> Array:
+    """Rain reaching faces (F,), mm/h, shape (F, ..., T) from weather (..., T).
 
-    Walls: (2/9) v R^(8/9) cos θ (ISO 15927-3), nothing from behind; level planes take R; between, by the tilt's sine
-    and cosine.
+    Walls: the rain that the wind drives (ISO 15927-3) times cos θ, nothing from behind; level planes take it as it
+    falls; between, by the tilt's sine and cosine.
     """
-    along = np.cos(np.radians(wind_from[None, :] - azimuth[:, None]))
-    wall = 2.0 / 9.0 * wind_ms[None, :] * rain_mm_h[None, :] ** (8.0 / 9.0) * np.maximum(along, 0.0)
-    angle = np.radians(tilt)[:, None]
-    return np.asarray(wall * np.sin(angle) + rain_mm_h[None, :] * np.cos(angle))
+    along = np.maximum(np.cos(np.radians(steps.wind_from - _beside(azimuth, steps.wind_from))), 0.0)
+    angle = _beside(np.radians(tilt), steps.wind_from)
+    falling = 0.0 if steps.rain is None else steps.rain
+    return np.asarray(steps.rain_on_walls * along * np.sin(angle) + falling * np.cos(angle))
+
+
+def _beside(of_faces: Array, weather: Array) -> Array:
+    """(F,) beside weather of shape (..., T)."""
+    return of_faces.reshape(-1, *(1,) * weather.ndim)
 
 
 def surface_climate(steps: Steps, faces: tuple[FaceSurface, ...]) -> Climate:
-    """Temperature and water film of each face through the weather.
+    """Temperature and water film of each face through the weather, of each of its members where it has any.
 
     The first days are run twice so that the start does not show. No face list may be empty.
     """
     if not faces:
         raise ValueError("no faces to compute")
-    azimuth = np.array([f.azimuth_deg for f in faces])
-    tilt = np.array([f.tilt_deg for f in faces])
+    azimuth, tilt = np.array([f.azimuth_deg for f in faces]), np.array([f.tilt_deg for f in faces])
     light = sun.on_faces(steps.sun, steps.light, azimuth, tilt, [f.horizon for f in faces])
-    facing_wind = np.cos(np.radians(steps.wind_from[None, :] - azimuth[:, None])) >= 0
-    level = tilt < 30
-    near = np.array([_NEAR_WIND[f.exposure] for f in faces])[:, None] * steps.wind[None, :]
-    near = np.where(facing_wind | level[:, None], near, near * _LEE)
-    forced = forced_convection(near)
-    rain = steps.rain if steps.rain is not None else np.zeros(len(steps))
-    wall_rain = driving_rain(rain, steps.wind, steps.wind_from, azimuth, tilt)
-    wall_rain *= np.array([f.rain_exposure for f in faces])[:, None]
-    balance = _balance(steps, faces, light, forced, wall_rain / 3600.0, level)
+    wall_rain = driving_rain(steps, azimuth, tilt)
+    wall_rain *= _beside(np.array([f.rain_exposure for f in faces]), steps.air)
+    balance = _balance(steps, faces, light, _forced(steps, faces), wall_rain)
     lead = min(len(steps), SPIN_UP_DAYS * 24 * STEPS_PER_HOUR)
-    temperature, film = np.full(len(faces), steps.air[0]), np.zeros(len(faces))
-    *_, temperature, film = step_through(balance, temperature, film, lead)
+    first = steps.air[..., 0].reshape(-1)[balance.member]
+    *_, temperature, film = step_through(balance, first, np.zeros(len(first)), lead)
     stepped = step_through(balance, temperature, film, len(steps))
-    surface, water, convection = (np.ascontiguousarray(a.T) for a in stepped[:3])
+    surface, water, convection = (np.ascontiguousarray(a.T).reshape(wall_rain.shape) for a in stepped[:3])
     return Climate(
         steps=steps,
         faces=faces,
         surface=surface,
-        dew_margin=surface - steps.dew[None, :],
+        dew_margin=surface - steps.dew,
         water_film=water,
         poa_direct=light.poa_direct,
         poa_global=light.poa_global,
@@ -120,34 +125,48 @@ def surface_climate(steps: Steps, faces: tuple[FaceSurface, ...]) -> Climate:
     )
 
 
+def _forced(steps: Steps, faces: tuple[FaceSurface, ...]) -> Array:
+    """Forced convection on each face, W/(m² K), (F, ..., T): weaker where it is sheltered, and on the lee of a wall."""
+    near = _beside(np.array([_NEAR_WIND[f.exposure] for f in faces]), steps.wind)
+    azimuth = _beside(np.array([f.azimuth_deg for f in faces]), steps.wind)
+    level = _beside(np.array([f.tilt_deg for f in faces]), steps.wind) < LEVEL_BELOW_DEG
+    facing = np.cos(np.radians(steps.wind_from - azimuth)) >= 0
+    return np.asarray(FORCED * np.where(facing | level, near**0.9, (near * _LEE) ** 0.9) * steps.wind_power)
+
+
 def _balance(
-    steps: Steps,
-    faces: tuple[FaceSurface, ...],
-    light: sun.FaceLight,
-    forced: Array,
-    rain_kg_s: Array,
-    level: npt.NDArray[np.bool_],
+    steps: Steps, faces: tuple[FaceSurface, ...], light: sun.FaceLight, forced: Array, wall_rain: Array
 ) -> Balance:
-    """Everything that does not depend on the surface, worked out beforehand."""
+    """Everything that does not depend on the surface, worked out beforehand; a row is a face in a member's weather."""
+    level = np.array([f.tilt_deg < LEVEL_BELOW_DEG for f in faces])
     emissivity = np.array([f.substrate.emissivity for f in faces])
-    absorbed = np.array([f.absorptance for f in faces])[:, None] * light.poa_global
-    view = (1 + np.cos(np.radians([f.tilt_deg for f in faces]))) / 2
-    sky_share = view * np.sqrt(view) * light.open_sky
-    from_around = emissivity[:, None] * (
-        sky_share[:, None] * steps.ir_down[None, :]
-        + (1 - sky_share)[:, None] * STEFAN_BOLTZMANN * (steps.air[None, :] + KELVIN) ** 4
-    )
     u = np.array([f.substrate.u_behind for f in faces])
+    view = (1 + np.cos(np.radians([f.tilt_deg for f in faces]))) / 2
+    sky_share = _beside(view * np.sqrt(view) * light.open_sky, steps.air)
+    from_air = STEFAN_BOLTZMANN * (steps.air + KELVIN) ** 4
+    from_around = _beside(emissivity, steps.air) * (sky_share * steps.ir_down + (1 - sky_share) * from_air)
+    absorbed = _beside(np.array([f.absorptance for f in faces]), steps.air) * light.poa_global
+    count, members = len(steps), steps.air.size // len(steps)
+
+    def timed(values: Array) -> Array:
+        """(..., T) as (T, R)."""
+        return np.ascontiguousarray(values.reshape(-1, count).T)
+
+    def rows(of_faces: Array) -> Array:
+        """(F,) as (R,)."""
+        return np.repeat(of_faces, members)
+
     return Balance(
-        gain=np.ascontiguousarray((absorbed + from_around + (u * INDOOR_C)[:, None]).T),
-        forced_squared=np.ascontiguousarray((forced**2).T),
-        rain=np.ascontiguousarray(rain_kg_s.T),
-        air=np.ascontiguousarray(steps.air),
-        vapour=vapour_density(steps.vapour, steps.air),
-        emissivity_sigma=emissivity * STEFAN_BOLTZMANN,
-        storage=np.array([f.substrate.heat_capacity for f in faces]) / STEP_S,
-        u=u,
-        film_max=np.where(level, FLOOR_FILM_MAX, WALL_FILM_MAX),
-        natural_warm=np.where(level, 1.52, 1.31),
-        natural_cold=np.where(level, 0.76, 1.31),
+        gain=timed(absorbed + from_around + _beside(u * INDOOR_C, steps.air)),
+        forced_squared=timed(forced**2),
+        rain=timed(wall_rain / 3600.0),
+        air=timed(steps.air),
+        vapour=timed(vapour_density(steps.vapour, steps.air)),
+        member=np.tile(np.arange(members), len(faces)),
+        emissivity_sigma=rows(emissivity * STEFAN_BOLTZMANN),
+        storage=rows(np.array([f.substrate.heat_capacity for f in faces]) / STEP_S),
+        u=rows(u),
+        film_max=rows(np.where(level, FLOOR_FILM_MAX, WALL_FILM_MAX)),
+        natural_warm=rows(np.where(level, 1.52, 1.31)),
+        natural_cold=rows(np.where(level, 0.76, 1.31)),
     )

@@ -10,11 +10,12 @@ import numpy.typing as npt
 from amber_gable.core.weather import slots as slots_
 from amber_gable.core.weather.air import Array
 from amber_gable.core.weather.drying import DryingStage, evaporation_rate, reached, stage_rates
+from amber_gable.core.weather.extremes import greatest_over
 from amber_gable.core.weather.limits import Limit, coat_limits
 from amber_gable.core.weather.rules import LETTERS, Check, Drying, film_checks, preparation_checks
 from amber_gable.core.weather.slots import Slots
 from amber_gable.core.weather.surface import Climate
-from amber_gable.domain.grid import SLOT_H, STEP_S, STEPS_PER_SLOT
+from amber_gable.domain.grid import SLOT_H, STEP_S
 from amber_gable.domain.method import Method
 from amber_gable.domain.operation import OperationKind
 from amber_gable.domain.product import Base, Product
@@ -34,7 +35,8 @@ OPEN_TIME_MIN = {
 
 @dataclass(frozen=True)
 class Windows:
-    """Verdicts of shape (F, S) for one product and method, with the checks behind them.
+    """Verdicts of shape (F, S), or (F, M, S) in the weather of M members, for one product and method, with the checks
+    behind them.
 
     touch_at, rain_ready_at, recoat_at: epoch seconds for a coat whose last stroke is at the slot's end; inf where the
     weather ends first. wet_edge_min: minutes. All None for work that lays no film.
@@ -47,6 +49,13 @@ class Windows:
     rain_ready_at: Array | None = None
     recoat_at: Array | None = None
     wet_edge_min: Array | None = None
+
+    @property
+    def nbytes(self) -> int:
+        """Memory it holds, about; a limit that is the same everywhere is one figure."""
+        times = (self.touch_at, self.rain_ready_at, self.recoat_at, self.wet_edge_min)
+        figures = [*(c.value for c in self.checks), *(a for a in times if a is not None)]
+        return sum(a.nbytes for a in figures if all(a.strides)) + 8 * self.ok.nbytes
 
     def letters(self, face: int, slot: int) -> list[str]:
         """What stops this slot, in showing order."""
@@ -108,13 +117,13 @@ def film_windows(
     """Judge every slot for laying `product`. moisture_pct (F,): wood meter readings, NaN where there is none;
     `moisture` what limits them; readings without a limit stop nothing."""
     rates = stage_rates(climate, product)
-    at = {stage: reached(rates.of(stage), slots.end, stage.hours(product)) for stage in DryingStage}
+    at = {stage: reached(rates.clock(stage), slots.end, stage.hours(product)) for stage in DryingStage}
     drying = Drying(touch=at[DryingStage.TOUCH], rain_ready=at[DryingStage.RAIN_READY], recoat=at[DryingStage.RECOAT])
     readings = np.full(len(climate.faces), np.nan) if moisture_pct is None else moisture_pct
     limits = coat_limits(product, policy, moisture, sprays=method.sprays)
     checks = film_checks(climate, slots, limits, drying, policy, crew, readings)
     start = climate.steps.start
-    evaporation = evaporation_rate(climate.surface, climate.steps.vapour[None, :], climate.convection)
+    evaporation = evaporation_rate(climate.surface, climate.steps.vapour, climate.convection)
     wet_edge = OPEN_TIME_MIN[product.base] / np.maximum(slots_.mean(evaporation, slots), 0.1)
     return Windows(
         slots=slots,
@@ -156,7 +165,7 @@ def slot_readings(climate: Climate, slots: Slots) -> SlotReadings:
         surface=slots_.mean(climate.surface, slots),
         dew_margin=slots_.mean(climate.dew_margin, slots),
         poa_direct=slots_.mean(climate.poa_direct, slots),
-        water_film=1000 * slots_.greatest(climate.water_film, slots.first, slots.first + STEPS_PER_SLOT),
+        water_film=1000 * greatest_over(climate.water_film, slots.first, slots.end),
     )
 
 

@@ -11,10 +11,10 @@ from amber_gable.core.plan.fingerprint import plan_fingerprint
 from amber_gable.core.plan.threats import Threat, Warned, warned_by
 from amber_gable.core.specification.stops import Stop, gathered, part_stops, vinyl_stops
 from amber_gable.core.survey.painted import painted_parts
-from amber_gable.core.weather.slot_climate import Place, slot_climate
-from amber_gable.core.weather.surface import FaceSurface
+from amber_gable.core.weather.slot_climate import Place, SurfaceClimate, place_weather, surfaces_through
 from amber_gable.domain.job import JobBundle
 from amber_gable.domain.plan import Plan
+from amber_gable.domain.progress import Progress, unseen
 from amber_gable.domain.weather import WeatherSeries
 from amber_gable.services.part_digests import part_digests
 from amber_gable.services.workspace import Workspace, digest
@@ -25,14 +25,27 @@ DAYS = 13
 
 
 def job_climate(
-    space: Workspace, bundle: JobBundle, series: WeatherSeries, begin: datetime, days: int = DAYS
+    space: Workspace,
+    bundle: JobBundle,
+    series: WeatherSeries,
+    begin: datetime,
+    days: int = DAYS,
+    progress: Progress = unseen,
 ) -> SiteClimate:
-    """Surfaces and windows of the job for `days` days from the local date of `begin`. Raises NoClimate."""
+    """Surfaces and windows of the job for `days` days from the local date of `begin`. Raises NoClimate.
+
+    Each surface is kept by itself: an edit of one computes one, and jobs at the same place share what is alike.
+    """
     row, surfaces = site_surfaces(bundle)
     place = place_of(bundle.property)
-    key = _climate_key(place, surfaces, series, begin, days)
-    base = space.computed.get(key, lambda: slot_climate(place, surfaces, series, begin, days))
-    return SiteClimate(bundle, base, row)
+    key = _weather_key(place, series, begin, days)
+    weather = space.computed.get(key, lambda: place_weather(place, series, begin, days))
+
+    def missing(which: list[int]) -> list[SurfaceClimate]:
+        return surfaces_through(weather, [surfaces[n] for n in which], progress)
+
+    found = space.computed.get_all([(key, s) for s in surfaces], missing)
+    return SiteClimate(bundle, weather, tuple(found), row)
 
 
 def known_climate(
@@ -42,16 +55,20 @@ def known_climate(
     if not bundle.property.zones:
         return None
     row, surfaces = site_surfaces(bundle)
-    base = space.computed.known(_climate_key(place_of(bundle.property), surfaces, series, begin, days))
-    return None if base is None else SiteClimate(bundle, base, row)
+    key = _weather_key(place_of(bundle.property), series, begin, days)
+    weather = space.computed.known(key)
+    found = [space.computed.known((key, s)) for s in surfaces]
+    known = [s for s in found if s is not None]
+    if weather is None or len(known) < len(found):
+        return None
+    return SiteClimate(bundle, weather, tuple(known), row)
 
 
-def _climate_key(
-    place: Place, surfaces: tuple[FaceSurface, ...], series: WeatherSeries, begin: datetime, days: int
-) -> str:
-    """What the heat balance reads, and nothing else: no name, note, window or other year of building computes anew."""
+def _weather_key(place: Place, series: WeatherSeries, begin: datetime, days: int) -> str:
+    """What the weather of a place is worked out from. With a surface it is all that the heat balance reads: no name,
+    note, window or other year of building computes anew."""
     day: date = begin.astimezone(place.tz).date()
-    return "climate" + digest(place, surfaces, series, day, days)
+    return "weather" + digest(place, series, day, days)
 
 
 def kept_stops(space: Workspace, bundle: JobBundle) -> tuple[Stop, ...]:

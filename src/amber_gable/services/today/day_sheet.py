@@ -95,7 +95,7 @@ def _air_range(view: JobView, day: date) -> tuple[float | None, float | None]:
     works = (
         (slots.day == slots.dates.index(day.isoformat())) & (slots.hours >= crew.start_h) & (slots.hours < crew.end_h)
     )
-    air = view.site.climate.steps.air[slots.first[works]]
+    air = view.site.steps.air[slots.first[works]]
     return (float(air.max()), float(air.min())) if air.size else (None, None)
 
 

@@ -72,11 +72,10 @@ def judged_faces(
 def of_step(site: SiteClimate, face: Face, judged: Judged) -> JudgedFace:
     """A face by a step of one of its parts."""
     part, work = judged.state.part.part, judged.work
-    row = site.row_of(part, work.colour or part.colour_now)
     return JudgedFace(
         face=face,
         what=f"{work.stint.name}: {judged.state.part.name}",
-        climate=site.climate.rows([row]),
+        climate=site.surface_of(part, work.colour or part.colour_now).climate,
         windows=work.windows,
         ok=judged.ok,
         letters=judged.letters,
@@ -102,7 +101,7 @@ def _of_coat(
         return None
     by, colour = by or Method.BRUSH, finish.colour if finish is not None else zone.colour_now
     windows = site.for_coat(zone, coat, by, colour)
-    climate = site.climate.rows([site.row_of(zone, colour)])
+    climate = site.surface_of(zone, colour).climate
     letters = windows.first_letters()[0]
     return JudgedFace(face, f"{coat.name}, {by.value}", climate, windows, windows.ok[0], letters, coat, by)
 

@@ -36,13 +36,13 @@ class Sky:
 
 def sky_strip(site: SiteClimate, now: datetime) -> Sky | None:
     """From six hours before now to eighteen after; None when the weather does not reach now."""
-    steps = site.climate.steps
+    steps = site.steps
     at = int((now.timestamp() - steps.start) // STEP_S)
     if not 0 <= at < len(steps):
         return None
     first, last = max(0, at - 6 * 3600 // STEP_S), min(len(steps), at + 18 * 3600 // STEP_S)
     pick = np.arange(first, last, 3)
-    dew, coldest = steps.dew[pick], site.climate.surface[:, pick].min(axis=0)
+    dew, coldest = steps.dew[pick], np.min([s.climate.surface[0, pick] for s in site.surfaces], axis=0)
     low, high = float(min(dew.min(), coldest.min())) - 1, float(max(dew.max(), coldest.max())) + 1
 
     def x(k: float) -> float:
@@ -67,7 +67,7 @@ def sky_strip(site: SiteClimate, now: datetime) -> Sky | None:
         dew=float(steps.dew[at]),
         wind=float(steps.wind[at]),
         wind_from=bearing(float(steps.wind_from[at])),
-        surface=float(site.climate.surface[:, at].min()),
+        surface=float(min(s.climate.surface[0, at] for s in site.surfaces)),
         dew_line=line(dew),
         surface_line=line(coldest),
         tight="".join(tight),

@@ -1,0 +1,154 @@
+"""Coats judged in every member of a forecast, and reduced at once to what is asked of many futures: how many of them
+hold, what stops most, and when the stages come.
+
+One surface in one block of members is computed, judged and let go before the next: memory does not grow with surfaces,
+and with members only by the three times that quantiles need. Blocks run beside each other in threads; the compiled
+loops and numpy let go of the interpreter.
+"""
+
+import os
+from collections.abc import Sequence
+from concurrent.futures import Future, ThreadPoolExecutor, as_completed
+from dataclasses import dataclass, fields, replace
+from typing import Any
+
+import numpy as np
+
+from amber_gable.core.weather.air import Array, Ints
+from amber_gable.core.weather.limits import Limit
+from amber_gable.core.weather.rules import RULES
+from amber_gable.core.weather.slot_climate import PlaceWeather
+from amber_gable.core.weather.slots import Slots
+from amber_gable.core.weather.steps import Steps
+from amber_gable.core.weather.sun import HorizontalLight
+from amber_gable.core.weather.surface import FaceSurface, surface_climate
+from amber_gable.core.weather.windows import Windows, film_windows
+from amber_gable.domain.method import Method
+from amber_gable.domain.product import Product
+from amber_gable.domain.progress import Progress, unseen
+from amber_gable.domain.working import CrewDay, Policy
+
+QUANTILES = (0.1, 0.5, 0.9)
+BLOCK = 50
+"""Members judged at once."""
+RULE_IDS = tuple(RULES)
+_FIELDS = {f.name for f in (*fields(Steps), *fields(HorizontalLight))}
+
+
+@dataclass(frozen=True)
+class Coat:
+    """A product on a surface, and how wet its wood read last (None: not read) against what limits it."""
+
+    surface: FaceSurface
+    product: Product
+    method: Method
+    moisture_pct: float | None = None
+    moisture: Limit | None = None
+
+
+@dataclass(frozen=True)
+class Odds:
+    """What is kept of a coat in M members, for each slot.
+
+    share (S,): members in which every rule holds, 0 to 1. binds (S,): the place in RULE_IDS of the rule that stops most
+    members, -1 where none stops any; of equals the first. stopped (S,): the share it stops. touch_at, rain_ready_at,
+    recoat_at (3, S): epoch seconds at the QUANTILES of the members, none between two of them; inf where the weather
+    ends first.
+    """
+
+    share: Array
+    binds: Ints
+    stopped: Array
+    touch_at: Array
+    rain_ready_at: Array
+    recoat_at: Array
+
+
+def odds(
+    weather: PlaceWeather, coats: Sequence[Coat], policy: Policy, crew: CrewDay, progress: Progress = unseen
+) -> list[Odds]:
+    """Each coat in the members of `weather`, in the order given. A weather without members counts as one."""
+    on: dict[FaceSurface, list[int]] = {}
+    for n, coat in enumerate(coats):
+        on.setdefault(coat.surface, []).append(n)
+    out, blocks = dict[int, Odds](), _blocks(weather.steps)
+    progress(0.0, f"0 of {len(on)} surfaces")
+    with ThreadPoolExecutor(min(len(on) or 1, os.cpu_count() or 1), "members") as pool:
+        asked: dict[Future[list[Odds]], list[int]] = {
+            pool.submit(_on_surface, weather.slots, blocks, surface, [coats[n] for n in which], policy, crew): which
+            for surface, which in on.items()
+        }
+        try:
+            for done, future in enumerate(as_completed(asked), 1):
+                out |= dict(zip(asked[future], future.result(), strict=True))
+                progress(done / len(on), f"{done} of {len(on)} surfaces")
+        except BaseException:
+            pool.shutdown(cancel_futures=True)
+            raise
+    return [out[n] for n in range(len(coats))]
+
+
+def _on_surface(
+    slots: Slots, blocks: Sequence[Steps], surface: FaceSurface, coats: Sequence[Coat], policy: Policy, crew: CrewDay
+) -> list[Odds]:
+    tallies = [_Tally() for _ in coats]
+    for block in blocks:
+        climate = surface_climate(block, (surface,))
+        for coat, tally in zip(coats, tallies, strict=True):
+            reading = np.array([np.nan if coat.moisture_pct is None else coat.moisture_pct])
+            tally.add(film_windows(climate, slots, coat.product, coat.method, policy, crew, reading, coat.moisture))
+    return [tally.odds() for tally in tallies]
+
+
+def _blocks(steps: Steps) -> list[Steps]:
+    if not steps.members:
+        return [_members_of(steps, slice(None), new_axis=True)]
+    return [_members_of(steps, slice(n, n + BLOCK)) for n in range(0, steps.members[0], BLOCK)]
+
+
+def _members_of(steps: Steps, which: slice, *, new_axis: bool = False) -> Steps:
+    """Some of the members; with a new axis, one weather as that of a single member."""
+
+    def of(values: Steps | HorizontalLight) -> dict[str, Any]:
+        arrays = {name: a for name, a in vars(values).items() if name in _FIELDS and isinstance(a, np.ndarray)}
+        return {name: a[None] if new_axis else a[which] for name, a in arrays.items()}
+
+    return replace(steps, **of(steps), light=replace(steps.light, **of(steps.light)))
+
+
+class _Tally:
+    """Counts over the members judged so far, and the times of each."""
+
+    def __init__(self) -> None:
+        self._members, self._held = 0, np.zeros(0)
+        self._stops: dict[str, Array] = {}
+        self._times: tuple[list[Array], ...] = ([], [], [])
+
+    def add(self, windows: Windows) -> None:
+        """Windows of shape (1, M, S)."""
+        members, slots = windows.ok.shape[1:]
+        if not self._members:
+            self._held = np.zeros(slots)
+        self._members += members
+        self._held += windows.ok[0].sum(axis=0)
+        for check in windows.checks:
+            before = self._stops.get(check.rule.id, np.zeros(slots))
+            self._stops[check.rule.id] = before + check.stops[0].sum(axis=0)
+        for kept, at in zip(self._times, (windows.touch_at, windows.rain_ready_at, windows.recoat_at), strict=True):
+            assert at is not None, "a coat has stages"
+            kept.append(at[0])
+
+    def odds(self) -> Odds:
+        none = np.zeros(len(self._held))
+        stops = np.array([self._stops.get(id_, none) for id_ in RULE_IDS])
+        most = stops.max(axis=0)
+        rank = [max(0, int(np.ceil(q * self._members)) - 1) for q in QUANTILES]
+        touch, rain_ready, recoat = (np.sort(np.concatenate(kept), axis=0)[rank] for kept in self._times)
+        return Odds(
+            share=self._held / self._members,
+            binds=np.where(most > 0, stops.argmax(axis=0), -1),
+            stopped=most / self._members,
+            touch_at=touch,
+            rain_ready_at=rain_ready,
+            recoat_at=recoat,
+        )

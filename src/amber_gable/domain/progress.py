@@ -1,0 +1,15 @@
+"""How long work tells what it does, and hears that it is to stop."""
+
+from collections.abc import Callable
+
+Progress = Callable[[float, str], None]
+"""Called by long work now and then with the share that is done, 0 to 1, and in words what it does. It raises
+`Cancelled` where the work is to stop; nothing is kept then."""
+
+
+class Cancelled(Exception):
+    """The work was to stop and did."""
+
+
+def unseen(share: float, words: str) -> None:
+    """For work that nobody watches."""
