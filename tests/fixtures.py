@@ -80,7 +80,10 @@ def open_space(path: Path, computed: Computed = SHARED) -> Workspace:
     database = Database(path, lambda: 1_789_000_000)
     database.migrate()
     service = StandIn()
-    return Workspace(database, DemoClock(database), service, service, computed)
+    space = Workspace(database, DemoClock(database), service, service, computed)
+    # A busy machine is waited for: what a page does that does not wait has tests of its own.
+    space.runner.patience = 60
+    return space
 
 
 def run_folder(tmp_path_factory: pytest.TempPathFactory) -> Path:

@@ -14,8 +14,8 @@ from amber_gable.core.climate.job_climate import SiteClimate, main_zone, site_cl
 from amber_gable.core.plan.build import plan_job
 from amber_gable.core.plan.earliest import place
 from amber_gable.core.plan.order import touching
-from amber_gable.core.plan.tasks import After, OpenTask, openings
-from amber_gable.core.plan.work import shifts, work_items
+from amber_gable.core.plan.tasks import After, OpenTask, openings, shifts
+from amber_gable.core.plan.work import work_items
 from amber_gable.core.specification.safety import day_cards
 from amber_gable.core.state.job_state import job_state, surroundings
 from amber_gable.core.weather.drying import DryingStage

@@ -14,6 +14,8 @@ from amber_gable.domain.progress import Cancelled
 
 T = TypeVar("T")
 MIB = 2**20
+DIGEST = 64
+"""Letters of a digest, which ends a key; what stands before it says what kind of result it is."""
 
 
 class Computed:
@@ -21,8 +23,8 @@ class Computed:
     want the same thing do the work once, the second waits for the first; nobody waits for what another wants, and no
     lock is held while something is computed.
 
-    `most` bytes are held at most. Each result is weighed when it comes and whenever it is used, for some grow; what is
-    heavier than all of it is handed out and not kept.
+    About `most` bytes are held at most. A result is weighed when it comes, and one that grows whenever it is used; what
+    is heavier than all of it is handed out and not kept.
     """
 
     def __init__(self, most: int = 256 * MIB) -> None:
@@ -30,6 +32,7 @@ class Computed:
         self._kept: OrderedDict[Hashable, Future[Any]] = OrderedDict()
         self._weights: dict[Hashable, int] = {}
         self._held = 0
+        self._kinds: dict[tuple[type, str], tuple[int, int, int]] = {}
 
     @property
     def held(self) -> int:
@@ -89,7 +92,7 @@ class Computed:
 
     def _weigh(self, keys: Sequence[Hashable], futures: list[Future[Any]], values: Sequence[Any]) -> None:
         grown = [key not in self._weights or hasattr(v, "nbytes") for key, v in zip(keys, values, strict=True)]
-        weights = [weight(v) if anew else None for v, anew in zip(values, grown, strict=True)]
+        weights = [self._scales(k, v) if anew else None for k, v, anew in zip(keys, values, grown, strict=True)]
         with self._lock:
             for key, future, one in zip(keys, futures, weights, strict=True):
                 if self._kept.get(key) is not future:
@@ -100,6 +103,17 @@ class Computed:
                     self._weights[key] = one
             if self._held > self.most:
                 self._let_go()
+
+    def _scales(self, key: Hashable, value: object) -> int:
+        """What is quickly weighed exactly; of other kinds the first, second, fourth, eighth … and the mean of them."""
+        if isinstance(value, str | bytes) or hasattr(value, "nbytes"):
+            return weight(value)
+        kind = (type(value), key[:-DIGEST] if isinstance(key, str) else "")
+        count, weighed, total = self._kinds.get(kind, (0, 0, 0))
+        if count & (count + 1) == 0:
+            weighed, total = weighed + 1, total + weight(value)
+        self._kinds[kind] = (count + 1, weighed, total)
+        return total // weighed
 
     def _let_go(self) -> None:
         for key in list(self._kept):

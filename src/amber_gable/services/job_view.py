@@ -13,6 +13,7 @@ from amber_gable.core.survey.painted import Key, PaintedPart, painted_parts
 from amber_gable.domain.errors import NoClimate
 from amber_gable.domain.job import JobBundle
 from amber_gable.domain.site_record import CustomerChange
+from amber_gable.services.plan.long_runs import page_climate
 from amber_gable.services.plan.planning import (
     KeptPlan,
     job_climate,
@@ -27,10 +28,11 @@ from amber_gable.store.jobs import load_bundle
 
 
 class JobView:
-    """A job at one moment. `weather` asks the forecast service where it must, `site` computes the climate."""
+    """A job at one moment. `weather` asks the forecast service where it must, `site` computes the climate; what is
+    fetched by a page that already stands there `waits` for it, a page itself does not wait for that of a large job."""
 
-    def __init__(self, space: Workspace, bundle: JobBundle, now: datetime) -> None:
-        self.space, self.bundle, self.now = space, bundle, now
+    def __init__(self, space: Workspace, bundle: JobBundle, now: datetime, *, waits: bool = False) -> None:
+        self.space, self.bundle, self.now, self.waits = space, bundle, now, waits
 
     @cached_property
     def weather(self) -> Weather:
@@ -42,7 +44,8 @@ class JobView:
         if weather.series is None or not self.bundle.property.zones:
             return None, weather.trouble
         try:
-            return job_climate(self.space, self.bundle, weather.series, self.now), weather.trouble
+            made = job_climate if self.waits else page_climate
+            return made(self.space, self.bundle, weather.series, self.now), weather.trouble
         except NoClimate as error:
             return None, str(error)
 
@@ -143,11 +146,11 @@ class JobView:
         return None if self.board is None else last_stroke(self.board, self.now, names)
 
 
-def job_view(space: Workspace, job_id: str) -> JobView:
+def job_view(space: Workspace, job_id: str, *, waits: bool = False) -> JobView:
     """Raises NotFound for an unknown job."""
     with space.database.reading() as session:
         bundle = load_bundle(session, job_id)
-    return JobView(space, bundle, space.clock.now().astimezone(bundle.property.tz))
+    return JobView(space, bundle, space.clock.now().astimezone(bundle.property.tz), waits=waits)
 
 
 def lacking(view: JobView, *, weather: bool) -> dict[str, str]:

@@ -4,6 +4,7 @@ import hashlib
 import threading
 from collections import OrderedDict
 from dataclasses import dataclass, field
+from functools import cached_property
 from typing import Any
 
 import numpy as np
@@ -16,6 +17,7 @@ from amber_gable.exchange.forecast import ForecastProvider
 from amber_gable.exchange.meter import HandMeter
 from amber_gable.services.clock import DemoClock, SystemClock
 from amber_gable.services.computed import MIB, Computed
+from amber_gable.services.runs.runner import Runner
 from amber_gable.store.database import Database
 
 
@@ -39,6 +41,11 @@ class Workspace:
     drawings: Computed = field(default_factory=lambda: Computed(32 * MIB))
     usual_units: UnitSystem | None = None
     asked: dict[str, Asked] = field(default_factory=dict)
+
+    @cached_property
+    def runner(self) -> Runner:
+        """Long work of this database."""
+        return Runner(self)
 
 
 _TELLS_NOTHING: Any = {"property": {"photos"}, "job": {"record", "changes"}}

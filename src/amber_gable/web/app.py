@@ -12,6 +12,7 @@ from amber_gable.web.routes import (
     jobs,
     plan,
     quantities,
+    runs,
     sky,
     specification,
     standing,
@@ -30,7 +31,7 @@ def create_app(space: Workspace) -> FastAPI:
     app = FastAPI(title="Amber Gable", docs_url=None, redoc_url=None, openapi_url=None)
     app.state.space = space
     app.mount("/static", StaticFiles(directory=_STATIC), name="static")
-    for module in (jobs, stores, survey, specification, quantities, weather, plan, today, standing, sky, desk):
+    for module in (jobs, stores, survey, specification, quantities, weather, plan, today, standing, sky, desk, runs):
         app.include_router(module.router)
     errors.install(app)
     app.add_middleware(Gate, refuse=errors.refuse)

@@ -12,6 +12,7 @@ from starlette.responses import JSONResponse, Response
 from starlette.types import Receive, Scope, Send
 
 from amber_gable.domain.errors import InputError, NotFound, Refused, StaleEdit
+from amber_gable.services.plan.long_runs import StillRunning
 from amber_gable.web.pages import page
 
 _LOG = logging.getLogger("amber_gable")
@@ -66,6 +67,12 @@ def install(app: FastAPI) -> None:
     def stale(request: Request, error: StaleEdit) -> Response:
         fields = "; ".join(f"{k}: {theirs} there, {mine} here" for k, (theirs, mine) in error.differences.items())
         return problem(request, 409, "Changed meanwhile", f"{error} ({fields}). Open it again, then change it.")
+
+    @app.exception_handler(StillRunning)
+    def still_running(request: Request, error: StillRunning) -> Response:
+        if "text/html" in request.headers.get("accept", ""):
+            return page(request, "still_running.html", {"run": error.run, "refreshes": True}, status=202)
+        return problem(request, 503, "Still being worked out", f"{error.run.title}: {error.run.words}. Ask again soon.")
 
     @app.exception_handler(Exception)
     def unexpected(request: Request, error: Exception) -> Response:

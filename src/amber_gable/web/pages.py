@@ -146,6 +146,7 @@ def page(request: Request, template: str, context: dict[str, Any], status: int =
         "clock": space.clock.now(),
         "steppable": space.clock.steppable,
         "path": request.url.path,
+        "under_way": len(space.runner.active),
     }
     reader = _READER.set(units)
     try:
@@ -156,7 +157,7 @@ def page(request: Request, template: str, context: dict[str, Any], status: int =
 
 def load_job(request: Request, job_id: str) -> JobView:
     """Raises NotFound for an unknown job."""
-    return job_view(space_of(request), job_id)
+    return job_view(space_of(request), job_id, waits="hx-request" in request.headers)
 
 
 def job_page(

@@ -10,8 +10,8 @@ from amber_gable.core.climate.job_climate import SiteClimate
 from amber_gable.core.plan.earliest import place
 from amber_gable.core.plan.explain import Titles, why, why_not
 from amber_gable.core.plan.order import dirt_before_films, on_face, within_part
-from amber_gable.core.plan.tasks import SLOT_MIN, After, OpenTask, Placement, Refusal
-from amber_gable.core.plan.work import WorkItem, shifts, stopped_for_good, work_items
+from amber_gable.core.plan.tasks import SLOT_MIN, After, OpenTask, Placement, Refusal, shifts
+from amber_gable.core.plan.work import WorkItem, stopped_for_good, work_items
 from amber_gable.core.state.job_state import surroundings
 from amber_gable.core.state.part_state import PartState, Surroundings, part_states
 from amber_gable.core.survey.painted import Key
@@ -20,21 +20,22 @@ from amber_gable.core.weather.limits import coat_limits
 from amber_gable.core.weather.slots import Slots
 from amber_gable.core.weather.windows import moment
 from amber_gable.domain.plan import Plan, Task, Unplaced
+from amber_gable.domain.progress import Progress, unseen, within
 
 LEAST_LEFT_MIN = 10
 """What is under way longer than it was to take is not done: so much is left of it at least."""
 
 
-def plan_job(site: SiteClimate, begin: datetime) -> Plan:
+def plan_job(site: SiteClimate, begin: datetime, progress: Progress = unseen) -> Plan:
     """Place what is left of the job for its crew, from `begin` to the end of the site's slots, starting from what the
     record says is done. Nothing is placed on a part that a stop holds."""
     around = surroundings(site, begin)
     states = part_states(around)
-    items = {i.id: i for i in work_items(around, states)}
+    items = {i.id: i for i in work_items(around, states, within(progress, 0.0, 0.3))}
     slots = site.slots
     first = max(0, ceil((begin.timestamp() - slots.start) / 60))
     tasks = _open_tasks(list(items.values()), around)
-    placed, refused = place(tasks, shifts(slots, site.bundle.job.crew), slots.start, first)
+    placed, refused = place(tasks, shifts(slots, site.bundle.job.crew), slots.start, first, within(progress, 0.3, 1.0))
     candidates = {t.id: t for t in tasks}
     titles: Titles = {i.id: i.title for i in items.values()} | _gate_titles(site)
     made = [_task(items[p.id], candidates[p.id], p, slots, titles) for p in placed]

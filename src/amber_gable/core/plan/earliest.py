@@ -11,6 +11,7 @@ import numpy as np
 import numpy.typing as npt
 
 from amber_gable.core.plan.tasks import SLOT_MIN, VISIT_MIN, After, Openings, OpenTask, Placement, Refusal, openings
+from amber_gable.domain.progress import Progress, unseen
 
 NEVER = 10**9
 
@@ -71,7 +72,11 @@ def _chains(tasks: dict[str, OpenTask], followers: dict[str, list[tuple[OpenTask
 
 
 def place(
-    candidates: Sequence[OpenTask], shift: npt.NDArray[np.int64], start: int, begin: int = 0
+    candidates: Sequence[OpenTask],
+    shift: npt.NDArray[np.int64],
+    start: int,
+    begin: int = 0,
+    progress: Progress = unseen,
 ) -> tuple[list[Placement], list[Refusal]]:
     """Place the tasks on slots that begin at epoch second `start`, from minute `begin` on.
 
@@ -83,7 +88,10 @@ def place(
     rank = {t.id: n for n, t in enumerate(candidates)}
     waiting = [t.id for t in candidates if t.minutes]
     now, face, last = begin, "", None
+    count = len(waiting)
     while True:
+        done = count - len(waiting)
+        progress(done / max(count, 1), f"{done} of {count} steps placed")
         best: tuple[tuple[object, ...], str, int] | None = None
         for id_ in waiting:
             if board.lacking[id_] or board.ready[id_] >= NEVER:

@@ -8,7 +8,9 @@ import numpy.typing as npt
 
 from amber_gable.core.weather.air import Array
 from amber_gable.core.weather.drying import DryingStage
-from amber_gable.domain.grid import SLOT_S
+from amber_gable.core.weather.slots import Slots
+from amber_gable.domain.grid import SLOT_H, SLOT_S
+from amber_gable.domain.working import CrewDay
 
 SLOT_MIN = SLOT_S // 60
 VISIT_MIN = 5
@@ -100,3 +102,10 @@ def openings(allowed: npt.NDArray[np.bool_], shift: npt.NDArray[np.int64]) -> Op
     index = np.arange(len(good))
     end = ends[np.searchsorted(ends, index, side="right")]
     return Openings(np.where(good, (end - index) * SLOT_MIN, 0))
+
+
+def shifts(slots: Slots, crew: CrewDay) -> npt.NDArray[np.int64]:
+    """(S,): the crew's shift each slot belongs to, -1 outside working hours and on days off."""
+    inside = (slots.hours >= crew.first_h - 1e-6) & (slots.hours + SLOT_H <= crew.last_h + 1e-6)
+    works = ((slots.weekday != 5) | crew.work_saturday) & ((slots.weekday != 6) | crew.work_sunday)
+    return np.where(inside & works, slots.day, -1)

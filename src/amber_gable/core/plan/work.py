@@ -11,20 +11,18 @@ from math import ceil
 import numpy as np
 import numpy.typing as npt
 
-from amber_gable.core.plan.tasks import openings
+from amber_gable.core.plan.tasks import openings, shifts
 from amber_gable.core.state.judgement import Work, damp_after_rain, work_of
 from amber_gable.core.state.part_state import CellState, PartState, Surroundings, Wait, waits_of
 from amber_gable.core.survey.painted import Key, PaintedPart, together
 from amber_gable.core.survey.sections import section_share, sections
-from amber_gable.core.weather.slots import Slots
 from amber_gable.core.work.record import coat_paint, part_labour
 from amber_gable.core.work.stints import Stint, stints
 from amber_gable.domain.finish import Finish
-from amber_gable.domain.grid import SLOT_H
 from amber_gable.domain.operation import Operation
+from amber_gable.domain.progress import Progress, unseen
 from amber_gable.domain.site_record import Extent
 from amber_gable.domain.substrates import SUBSTRATES
-from amber_gable.domain.working import CrewDay
 
 SECTION_HOURS = (3.0, 1.5, 0.75)
 """Longest stretch of one task. Longer work is cut at natural breaks, where a wet edge can end; where no window takes
@@ -142,17 +140,12 @@ def minutes_for(crew_hours: float) -> int:
     return max(1, ceil(crew_hours * 60 - 1e-6))
 
 
-def shifts(slots: Slots, crew: CrewDay) -> npt.NDArray[np.int64]:
-    """(S,): the crew's shift each slot belongs to, -1 outside working hours and on days off."""
-    inside = (slots.hours >= crew.first_h - 1e-6) & (slots.hours + SLOT_H <= crew.last_h + 1e-6)
-    works = ((slots.weekday != 5) | crew.work_saturday) & ((slots.weekday != 6) | crew.work_sunday)
-    return np.where(inside & works, slots.day, -1)
-
-
-def work_items(around: Surroundings, states: Mapping[Key, PartState]) -> list[WorkItem]:
+def work_items(around: Surroundings, states: Mapping[Key, PartState], progress: Progress = unseen) -> list[WorkItem]:
     """What is left of all parts that nothing stops, cut into sections, in the order of the work on each part."""
     items: list[WorkItem] = []
-    for group in _groups(states):
+    groups = _groups(states)
+    for n, group in enumerate(groups):
+        progress(n / len(groups), f"{n} of {len(groups)} parts cut into steps")
         whole = stints(group[0].operations)
         for number, stint in enumerate(whole):
             for lot in _lots(around, group, stint):

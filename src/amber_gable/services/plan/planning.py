@@ -14,7 +14,7 @@ from amber_gable.core.survey.painted import painted_parts
 from amber_gable.core.weather.slot_climate import Place, SurfaceClimate, place_weather, surfaces_through
 from amber_gable.domain.job import JobBundle
 from amber_gable.domain.plan import Plan
-from amber_gable.domain.progress import Progress, unseen
+from amber_gable.domain.progress import Progress, unseen, within
 from amber_gable.domain.weather import WeatherSeries
 from amber_gable.services.part_digests import part_digests
 from amber_gable.services.workspace import Workspace, digest
@@ -85,10 +85,16 @@ def kept_stops(space: Workspace, bundle: JobBundle) -> tuple[Stop, ...]:
     return space.parts.get("stops-of-all" + digest(bundle), each)
 
 
-def fresh_plan(space: Workspace, bundle: JobBundle, series: WeatherSeries, begin: datetime, days: int = DAYS) -> Plan:
+def fresh_plan(
+    space: Workspace, bundle: JobBundle, series: WeatherSeries, begin: datetime, progress: Progress = unseen
+) -> Plan:
     """The plan that today's weather gives for what is left of the job."""
-    key = "plan" + digest(bundle, *bundle.job.record, series, begin, days)
-    return space.computed.get(key, lambda: plan_job(job_climate(space, bundle, series, begin, days), begin))
+
+    def made() -> Plan:
+        site = job_climate(space, bundle, series, begin, progress=within(progress, 0.0, 0.2))
+        return plan_job(site, begin, within(progress, 0.2, 1.0))
+
+    return space.computed.get("plan" + digest(bundle, *bundle.job.record, series, begin, DAYS), made)
 
 
 @dataclass(frozen=True)
@@ -128,7 +134,13 @@ def remember(space: Workspace, job_id: str, kept: KeptPlan, found: Collection[Th
             save_warned(session, job_id, warned)
 
 
-def make_plan(space: Workspace, bundle: JobBundle, series: WeatherSeries, begins: date | None = None) -> Plan:
+def make_plan(
+    space: Workspace,
+    bundle: JobBundle,
+    series: WeatherSeries,
+    begins: date | None = None,
+    progress: Progress = unseen,
+) -> Plan:
     """Plan what is left and keep it as the job's plan: from now on, or from the beginning of a day that lies ahead.
     Raises NoClimate where the weather does not reach that day."""
     now = space.clock.now()
@@ -136,7 +148,8 @@ def make_plan(space: Workspace, bundle: JobBundle, series: WeatherSeries, begins
     if begins is not None and begins > now.astimezone(bundle.property.tz).date():
         begin = datetime.combine(begins, time(), bundle.property.tz)
         begins_at = int(begin.timestamp())
-    plan = fresh_plan(space, bundle, series, begin)
+    plan = fresh_plan(space, bundle, series, begin, progress)
+    progress(1.0, "keeping the plan")
     with space.database.writing() as session:
         save_plan(session, bundle.job.id, plan, plan_fingerprint(bundle), int(now.timestamp()), begins_at)
     return plan

@@ -15,7 +15,7 @@ from amber_gable.domain.errors import InputError, NoClimate, Refused
 from amber_gable.domain.plan import Task, Unplaced
 from amber_gable.services.job_view import JobView
 from amber_gable.services.plan.crew import set_crew
-from amber_gable.services.plan.planning import make_plan
+from amber_gable.services.plan.long_runs import PlanWork
 from amber_gable.services.today.standing import tasks_by_record
 from amber_gable.services.weather.judged_faces import Which, judged_faces
 from amber_gable.web.drawn_lanes import chart, lanes_of
@@ -79,6 +79,8 @@ def _plan(request: Request, view: JobView, faults: dict[str, str], status: int =
         "begins": datetime.fromtimestamp(kept.begins_at, zone).date() if kept and kept.begins_at else None,
         "product_names": {p.code: p.name for p in view.bundle.products},
     }
+    run = space_of(request).runner.latest(f"plan/{view.bundle.job.id}")
+    context |= {"run": run, "refreshes": run is not None and not run.state.over}
     if kept is not None:
         context["planned_at"] = datetime.fromtimestamp(kept.planned_at, zone)
     rows = judged_faces(view, view.site, which=Which.COAT) if view.site is not None else []
@@ -102,8 +104,8 @@ def replan(request: Request, job_id: str, form: Fields) -> Response:
         raise InputError("plan", "there is no weather or no zone to plan with", "finish Survey and Weather first")
     if not view.bundle.job.finishes:
         raise InputError("plan", "no zone has a coating system yet", "choose systems in Specification first")
-    try:
-        make_plan(space, view.bundle, view.weather.series, begins)
-    except NoClimate as error:
-        return _plan(request, view, {"begins": str(error)}, 422)
+    run = space.runner.submit(PlanWork(job_id, begins))
+    run.wait(space.runner.patience)
+    if isinstance(run.error, NoClimate):
+        return _plan(request, view, {"begins": run.trouble}, 422)
     return RedirectResponse(f"/jobs/{job_id}/plan", 303)

@@ -1,0 +1,99 @@
+"""What a job asks for that may take long: its plan, and the first climate of a large one."""
+
+from dataclasses import dataclass
+from datetime import date, datetime
+
+from amber_gable.core.climate.job_climate import SiteClimate, site_surfaces
+from amber_gable.domain.errors import InputError
+from amber_gable.domain.job import JobBundle
+from amber_gable.domain.progress import Progress
+from amber_gable.domain.weather import WeatherSeries
+from amber_gable.services.plan.planning import job_climate, known_climate, make_plan
+from amber_gable.services.runs.run import Run
+from amber_gable.services.weather.forecasts import job_weather
+from amber_gable.services.workspace import Workspace
+from amber_gable.store.jobs import load_bundle
+
+LARGE = 150
+"""Surfaces from which on a page does not compute the climate itself: about a sixth of a second's work."""
+
+
+class StillRunning(Exception):
+    """A page needs what is being worked out; it can be shown when the run is over."""
+
+    def __init__(self, run: Run) -> None:
+        super().__init__(run.title)
+        self.run = run
+
+
+def _bundle(space: Workspace, job_id: str) -> JobBundle:
+    with space.database.reading() as session:
+        return load_bundle(session, job_id)
+
+
+def _series(space: Workspace, bundle: JobBundle) -> WeatherSeries:
+    series = job_weather(space, bundle.property).series
+    if series is None:
+        raise InputError("plan", "there is no weather to plan with", "finish Weather first")
+    return series
+
+
+@dataclass(frozen=True)
+class PlanWork:
+    """Plan what is left of a job, from now on or from a day that lies ahead."""
+
+    job_id: str
+    begins: date | None = None
+
+    @property
+    def key(self) -> str:
+        return f"plan/{self.job_id}"
+
+    @property
+    def back(self) -> str:
+        return f"/jobs/{self.job_id}/plan"
+
+    def title(self, space: Workspace) -> str:
+        return f"Plan of {_bundle(space, self.job_id).job.name}"
+
+    def do(self, space: Workspace, progress: Progress) -> None:
+        bundle = _bundle(space, self.job_id)
+        make_plan(space, bundle, _series(space, bundle), self.begins, progress)
+
+
+@dataclass(frozen=True)
+class ClimateWork:
+    """Compute the surfaces of a job through the weather, so that its pages find them."""
+
+    job_id: str
+
+    @property
+    def key(self) -> str:
+        return f"climate/{self.job_id}"
+
+    @property
+    def back(self) -> str:
+        return f"/jobs/{self.job_id}/weather"
+
+    def title(self, space: Workspace) -> str:
+        return f"Climate of {_bundle(space, self.job_id).job.name}"
+
+    def do(self, space: Workspace, progress: Progress) -> None:
+        bundle = _bundle(space, self.job_id)
+        now = space.clock.now().astimezone(bundle.property.tz)
+        job_climate(space, bundle, _series(space, bundle), now, progress=progress)
+
+
+def page_climate(space: Workspace, bundle: JobBundle, series: WeatherSeries, now: datetime) -> SiteClimate:
+    """The job's climate for a page: computed at once, but for a large job, whose page does not wait for it.
+
+    Raises NoClimate, and StillRunning where it is being worked out.
+    """
+    found = known_climate(space, bundle, series, now)
+    if found is not None:
+        return found
+    if len(site_surfaces(bundle)[1]) >= LARGE:
+        run = space.runner.submit(ClimateWork(bundle.job.id))
+        if not run.wait(space.runner.patience):
+            raise StillRunning(run)
+    return job_climate(space, bundle, series, now)
