@@ -1,13 +1,14 @@
 """Starting the program on the loopback interface."""
 
 import socket
+import sys
 import threading
 import time
 
 import uvicorn
 from fastapi import FastAPI
 
-from amber_gable.core.weather.compiled import warm
+from amber_gable.core.weather.warming import warm
 from amber_gable.domain.errors import InputError
 from amber_gable.exchange.forecast import HttpForecast
 from amber_gable.exchange.meter import HttpMeter
@@ -26,6 +27,9 @@ from amber_gable.store.plans import load_plan
 from amber_gable.web.app import create_app
 
 HOST = "127.0.0.1"
+TURN_S = 0.0005
+WARM_AFTER_S = 1.0
+"""By then the first page was answered, which would otherwise share the interpreter with the loading."""
 
 
 def _free(port: int, what: str) -> None:
@@ -58,20 +62,24 @@ def serve(port: int | None = None) -> None:
     provider = HttpForecast(settings.forecast_url) if settings.forecast_url else None
     meter = HttpMeter(settings.meter_url) if settings.meter_url else None
     with held(settings.database, "this one"):
-        _warm_engine()
+        _prepare()
         space = Workspace(open_database(settings.database), SystemClock(), provider, meter)
         print(f"Amber Gable is at http://{HOST}:{port}  (data in {settings.database}; Ctrl-C stops it)", flush=True)
         uvicorn.run(create_app(space), host=HOST, port=port, log_level="warning")
 
 
-def _warm_engine() -> None:
-    """Load the compiled climate beside the start, so that the first page does not wait for it."""
+def _prepare() -> None:
+    """Fetch what the climate needs soon after the start: neither the first page nor the first climate waits for it.
+    Pages and long work take turns often, so that a page which reads the database does not lose its turn at each row."""
+    sys.setswitchinterval(TURN_S)
 
     def load() -> None:
         if warm() == "plain":
             print("The climate is computed without numba: slower, with the same results.", flush=True)
 
-    threading.Thread(target=load, daemon=True).start()
+    later = threading.Timer(WARM_AFTER_S, load)
+    later.daemon = True
+    later.start()
 
 
 def reset_demo() -> None:
@@ -120,7 +128,7 @@ def demo(port: int | None = None, weather_port: int | None = None) -> None:
     _free(port, "the program")
     _free(weather_port, "the simulated forecast service")
     with held(settings.demo_database, "this one"):
-        _warm_engine()
+        _prepare()
         _in_background(weather_service(), weather_port)
         space = demo_space(open_database(settings.demo_database), weather_port)
         print(f"Amber Gable demo: http://{HOST}:{port}   (Ctrl-C stops it)", flush=True)

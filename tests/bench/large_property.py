@@ -63,3 +63,20 @@ def sixty_parts() -> JobBundle:
             lines.append(("done", done, WASHED, {"parts": [("zone", zone.id)]}))
     job = bundle.job.model_copy(update={"finishes": finishes, "record": record(*lines)})
     return bundle.model_copy(update={"property": place, "job": job})
+
+
+def long_terrace() -> JobBundle:
+    """Its forty faces, each looking another way, with siding and base in five colours: 80 parts, 224 surfaces."""
+    bundle, colours = large_bundle(), ("#e9dcc1", "#c8d0c0", "#aab4bd", "#d9c0a0", "#bcae9a")
+    turned = [f.model_copy(update={"azimuth_deg": 9.0 * n}) for n, f in enumerate(bundle.property.faces)]
+    zones = [z.model_copy(update={"colour_now": colours[3 * n % 5]}) for n, z in enumerate(bundle.property.zones)]
+    place = {"id": "p-terrace", "faces": tuple(turned), "zones": tuple(zones), "items": ()}
+    first = bundle.job.finishes[0].model_copy(update={"system": "generic-peeling-wood"})
+    finishes = tuple(first.model_copy(update={"zone": z.id, "colour": colours[n % 5]}) for n, z in enumerate(zones))
+    job = {"id": "long-terrace", "name": "The Long Terrace", "finishes": finishes}
+    return bundle.model_copy(
+        update={
+            "property": bundle.property.model_copy(update=place),
+            "job": bundle.job.model_copy(update=job),
+        }
+    )

@@ -38,7 +38,9 @@ from amber_gable.services.workspace import Workspace
 from amber_gable.store.jobs import save_bundle
 from amber_gable.web.app import create_app
 from amber_gable.web.views.elevation import draw, drawing_scale
+from tests.bench.engine import Row, engine_rows
 from tests.bench.large_property import large_bundle, sixty_parts
+from tests.bench.serving import serving_rows
 from tests.fixtures import HOST, open_space
 from tests.jobs import coopers_rise, demo_products
 from tests.weather_cases import TMY3, real_year, steady
@@ -67,12 +69,12 @@ def lanes_of_six_faces() -> None:
     film_windows(climate, slots, bundle.products[1], Method.BRUSH, bundle.policy, bundle.job.crew)
 
 
-def rows() -> list[tuple[str, float, float | None]]:
+def rows() -> list[Row]:
     bundle, text = coopers_rise(), dump_bundle(coopers_rise())
     climate = partial(site_climate, bundle, real_year(), BEGIN, 13, BEGIN.tzinfo)
     site = climate()
     out: list[tuple[str, float, float | None]] = [
-        ("lanes: 6 faces × 10 days × 1 product", median_ms(lanes_of_six_faces, 7), 500),
+        ("lanes: 6 faces × 10 days × 1 product", median_ms(lanes_of_six_faces, 9), 60),
         ("climate of the demo job, 30 surfaces × 13 days", median_ms(climate, 5), None),
         ("plan of the demo job, 13 days", median_ms(lambda: plan_job(site, BEGIN), 5), None),
         ("quantities of the demo job", median_ms(lambda: job_quantities(bundle), 9), None),
@@ -95,7 +97,8 @@ def rows() -> list[tuple[str, float, float | None]]:
         out += _large_survey(space, client)
         why = partial(client.get, "/jobs/coopers-rise/weather?face=back", headers={"hx-request": "true"})
         out.append(("why panel alone", median_ms(why, 15), 150))
-    return out
+        others = serving_rows(space, client)
+    return [*engine_rows(median_ms), *((name, ms, "ms", target) for name, ms, target in out), *others]
 
 
 def state_of_sixty_parts() -> list[tuple[str, float, float | None]]:
@@ -218,11 +221,12 @@ def _large_survey(space: Workspace, client: TestClient) -> list[tuple[str, float
 
 
 def main() -> None:
-    print(f"{'what':54} {'median':>10} {'target':>10} {'of target':>10}")
-    for name, ms, target in rows():
-        shown = f"{target:7.0f} ms" if target else "         -"
-        share = f"{ms / target:9.0%}" if target else "        -"
-        print(f"{name:54} {ms:7.1f} ms {shown:>10} {share:>10}")
+    print(f"{'what':62} {'median':>12} {'target':>10} {'of target':>10}")
+    for name, figure, unit, target in rows():
+        places = 2 if unit == "s" else 1
+        shown = f"{target:.0f} {unit}" if target else "-"
+        share = f"{figure / target:.0%}" if target else "-"
+        print(f"{name:62} {figure:8.{places}f} {unit:3} {shown:>10} {share:>10}")
 
 
 if __name__ == "__main__":

@@ -139,8 +139,8 @@ def test_the_sun_between_hours_is_where_spa_has_it(latitude: float, longitude: f
     found = sun.step_positions(first, hours, latitude, longitude, 100.0)
     times = pd.to_datetime(first + STEP_S * np.arange(hours * 6), unit="s", utc=True)
     spa = sun.position(times, latitude, longitude, 100.0)
-    assert np.abs(found.elevation - spa.elevation).max() < 1e-5
-    assert np.abs((found.azimuth - spa.azimuth + 180) % 360 - 180).max() < 5e-5
+    assert np.abs(found.elevation - spa.elevation).max() < 3e-5
+    assert np.abs((found.azimuth - spa.azimuth + 180) % 360 - 180).max() < 1e-4
     assert np.array_equal(found.day, spa.day)
     assert np.array_equal(found.extraterrestrial, spa.extraterrestrial)
 

@@ -10,7 +10,7 @@ from amber_gable.core.weather.air import KELVIN, saturation_pressure, vapour_den
 from amber_gable.core.weather.balance import LATENT_HEAT
 from amber_gable.core.weather.sky import STEFAN_BOLTZMANN, clear_sky_emissivity, infrared_down
 from amber_gable.core.weather.steps import to_steps
-from amber_gable.core.weather.surface import FaceSurface, driving_rain, surface_climate
+from amber_gable.core.weather.surface import FaceSurface, driving_rain, facing_wind, surface_climate
 from amber_gable.core.weather.typical import stretch
 from amber_gable.domain.grid import STEP_S, STEPS_PER_HOUR
 from amber_gable.domain.substrates import SUBSTRATES, substrate
@@ -156,7 +156,8 @@ def test_clear_skies_cool_more_than_cloudy_ones() -> None:
 )
 def test_driving_rain_follows_the_standard_and_spares_the_lee(azimuth: float, tilt: float, expected: float) -> None:
     series = steady(utc("2026-06-10"), 24, rain_mm=4.0, wind_ms=5.0, wind_from_deg=180.0)
-    rain = driving_rain(to_steps(series, *NORTHERN[:2], 0.0), np.array([azimuth]), np.array([tilt]))
+    steps = to_steps(series, *NORTHERN[:2], 0.0)
+    rain = driving_rain(steps, facing_wind(steps, np.array([azimuth])), np.array([tilt]))
     assert rain[0] == pytest.approx(expected, abs=1e-9)
 
 

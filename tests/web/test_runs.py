@@ -204,6 +204,10 @@ def test_a_plan_that_takes_long_shows_how_far_it_is_and_then_itself(
     assert 'data-state="running" data-percent="40"' in part and "<html" not in part
     client.post(PLAN)
     assert hurried.runner.active == [run], "asked for twice, planned once"
+    crew = {"crew": "1", "people": "3", "start": "07:00", "end": "16:00"}
+    client.post(PLAN, data=crew)
+    assert run.wait(PATIENCE_S) and run.state is RunState.STOPPED, "another crew wants another plan"
+    (run,) = hurried.runner.active
     slow_plan.go.set()
     assert run.wait(PATIENCE_S)
     text = client.get(PLAN).text

@@ -19,4 +19,4 @@ Offset = Annotated[float, Field(ge=0, le=200, description="metres")]
 class Record(BaseModel):
     """An immutable record that refuses unknown fields and numbers that are not finite."""
 
-    model_config = ConfigDict(extra="forbid", frozen=True, allow_inf_nan=False)
+    model_config = ConfigDict(extra="forbid", frozen=True, allow_inf_nan=False, defer_build=True)

@@ -5,7 +5,6 @@ from math import hypot, pi
 from typing import Annotated, Literal, Self
 
 from pydantic import Field, model_validator
-from scipy.special import ellipe
 
 from amber_gable.domain.base import Record
 
@@ -54,6 +53,9 @@ class SineProfile(Record):
     @property
     def factor(self) -> float:
         """Arc length of one wave ÷ pitch: 2/π · √(1+k²) · E(k²/(1+k²)), k = π depth ÷ pitch (complete elliptic)."""
+        # Loaded when it is first needed: the program starts without it.
+        from scipy.special import ellipe
+
         k2 = (pi * self.depth_m / self.pitch_m) ** 2
         return float(2 / pi * (1 + k2) ** 0.5 * ellipe(k2 / (1 + k2)))
 

@@ -5,8 +5,6 @@ from collections.abc import Callable, Iterator
 from contextlib import contextmanager
 from pathlib import Path
 
-from alembic import command
-from alembic.config import Config
 from sqlalchemy import Engine, create_engine, event
 from sqlalchemy.orm import Session
 
@@ -36,6 +34,10 @@ class Database:
             return
         if present is not None:
             back_up(self.path, self.path.with_name(f"{self.path.stem}.before-{newest}{self.path.suffix}"))
+        # Loaded when it is first needed: the program starts without it.
+        from alembic import command
+        from alembic.config import Config
+
         config = Config()
         config.set_main_option("script_location", str(MIGRATIONS))
         with self.engine.begin() as connection:

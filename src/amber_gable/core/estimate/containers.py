@@ -5,7 +5,6 @@ from decimal import Decimal
 from functools import lru_cache
 
 import numpy as np
-from scipy.optimize import Bounds, LinearConstraint, milp
 
 from amber_gable.domain.product import Container
 
@@ -31,6 +30,9 @@ def least_cost(needed_l: float, sizes: tuple[Container, ...]) -> Purchase:
 
     An integer program solved exactly (HiGHS through SciPy). Raises ValueError for a need that is not positive.
     """
+    # Loaded when it is first needed: the program starts without it.
+    from scipy.optimize import Bounds, LinearConstraint, milp
+
     if not needed_l > 0:
         raise ValueError(f"needed litres must be more than 0, not {needed_l}")
     litres = np.array([c.litres for c in sizes])

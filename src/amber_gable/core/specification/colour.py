@@ -2,12 +2,15 @@
 
 from collections.abc import Sequence
 from dataclasses import dataclass
-from functools import lru_cache
+from functools import cache, lru_cache
+from typing import TYPE_CHECKING
 
 import numpy as np
-from coloraide import Color
 
 from amber_gable.core.weather.air import Array
+
+if TYPE_CHECKING:
+    from coloraide import Color
 
 LUMINANCE = np.array([0.2126, 0.7152, 0.0722])
 _D65 = "lab-d65"
@@ -45,21 +48,29 @@ def solar_absorptance(hex_colour: str) -> float:
     return 1.0 - (0.05 + 0.82 * luminance(hex_colour))
 
 
+@cache
+def _library() -> "type[Color]":
+    """Loaded when it is first needed: the program starts without it."""
+    from coloraide import Color
+
+    return Color
+
+
 @lru_cache(maxsize=4096)
 def lab(hex_colour: str) -> Lab:
     """CIELAB of a colour."""
-    l_, a, b = Color("srgb-linear", linear(hex_colour).tolist()).convert(_D65).coords()
+    l_, a, b = _library()("srgb-linear", linear(hex_colour).tolist()).convert(_D65).coords()
     return Lab(l_, float(np.hypot(a, b)), float(np.degrees(np.arctan2(b, a)) % 360))
 
 
 def ciede2000(one: Sequence[float], other: Sequence[float]) -> float:
     """CIEDE2000 (kL = kC = kH = 1) between two colours given as L*, a*, b* under D65, through coloraide."""
-    return float(Color(_D65, list(one)).delta_e(Color(_D65, list(other)), method="2000"))
+    return float(_library()(_D65, list(one)).delta_e(_library()(_D65, list(other)), method="2000"))
 
 
 def difference(one: Array, other: Array) -> float:
     """CIEDE2000 between two colours in linear light (3,)."""
-    first, second = (Color("srgb-linear", light.tolist()).convert(_D65).coords() for light in (one, other))
+    first, second = (_library()("srgb-linear", light.tolist()).convert(_D65).coords() for light in (one, other))
     return ciede2000(first, second)
 
 

@@ -9,8 +9,6 @@ from dataclasses import dataclass
 from datetime import datetime
 
 import numpy as np
-import pandas as pd
-from pvlib import clearsky
 
 from amber_gable.core.specification.colour import as_hex, linear
 from amber_gable.core.specification.facts import surface_tags
@@ -57,6 +55,8 @@ class Moment:
 def light_at(place: Property, when: datetime) -> Moment:
     """Clear-sky light on each face at a moment with its time zone. Sun by NREL SPA, sky after Haurwitz, tilted after
     Hay & Davies (through pvlib)."""
+    import pandas as pd
+
     times = pd.DatetimeIndex([pd.Timestamp(when).tz_convert("UTC")])
     position = sun.position(times, place.latitude, place.longitude, place.altitude_m)
     light = _clear(position)
@@ -72,6 +72,9 @@ def light_at(place: Property, when: datetime) -> Moment:
 
 
 def _clear(position: sun.SunPosition) -> HorizontalLight:
+    import pandas as pd
+    from pvlib import clearsky
+
     zenith = 90.0 - position.elevation
     ghi = np.asarray(clearsky.haurwitz(pd.Series(zenith))["ghi"].to_numpy(dtype=float))
     ghi = np.where(position.elevation > 0, ghi, 0.0)

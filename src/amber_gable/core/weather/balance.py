@@ -49,7 +49,7 @@ Stepped = tuple[Array, Array, Array, Array, Array]
 
 def step_through(b: Balance, t: Array, w: Array, count: int) -> Stepped:
     """The first `count` steps from temperatures t (°C) and films w (kg/m²), both (R,)."""
-    compiled = _LOOP.code
+    compiled = LOOP.code
     if compiled is None:
         return step_plainly(b, t, w, count)
     surface, film, convection = (np.empty((count, len(t))) for _ in range(3))
@@ -143,4 +143,4 @@ def _loop(
             surface[k, f], film[k, f], convection[k, f] = temperature, water, h
 
 
-_LOOP = Loop(_loop, "f2 f2 f2 f2 f2 i1 f1 f1 f1 f1 f1 f1 w1 w1 w2 w2 w2 n")
+LOOP = Loop(_loop, "f2 f2 f2 f2 f2 i1 f1 f1 f1 f1 f1 f1 w1 w1 w2 w2 w2 n")

@@ -20,7 +20,6 @@ PLACE = "AMBER_GABLE_COMPILED"
 """Where compiled loops are kept, in place of a folder beside the sources."""
 _HERE = Path(__file__).parent
 _READ_BY_LOOPS = (_HERE, _HERE.parents[1] / "domain" / "grid.py")
-_ALL: list["Loop"] = []
 _COMPILING = threading.Lock()
 
 
@@ -30,9 +29,8 @@ class Loop:
     x a float64."""
 
     def __init__(self, function: Callable[..., None], arguments: str) -> None:
-        self._function, self._arguments = function, arguments
+        self.function, self._arguments = function, arguments
         self._made: Callable[..., None] | None = None
-        _ALL.append(self)
 
     @property
     def code(self) -> Callable[..., None] | None:
@@ -41,20 +39,13 @@ class Loop:
             return None
         if self._made is None:
             with _COMPILING:
-                self._made = self._made or _compile(self._function, self._arguments)
+                self._made = self._made or _compile(self.function, self._arguments)
         return self._made
 
 
 def engine() -> str:
     """How loops run here: 'compiled' or 'plain'."""
     return "plain" if os.environ.get(PLAIN) or _numba() is None else "compiled"
-
-
-def warm() -> str:
-    """Load or compile every loop before it is asked for; returns how loops run here."""
-    for loop in _ALL:
-        _ = loop.code
-    return engine()
 
 
 def sources_digest(places: tuple[Path, ...] = _READ_BY_LOOPS) -> str:

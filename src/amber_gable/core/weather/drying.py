@@ -48,10 +48,11 @@ class DryingStage(StrEnum):
 
 @dataclass(frozen=True)
 class StageRates:
-    """Clock rates of shape (..., T), 1 at the reference climate."""
+    """Clock rates of shape (..., T), 1 at the reference climate, and that of plain evaporation."""
 
     touch: Array
     through: Array
+    evaporation: Array
 
     def clock(self, stage: DryingStage) -> Array:
         """Hours that the stage's clock has run at each step boundary, (..., T + 1)."""
@@ -93,26 +94,26 @@ def stage_rates(climate: Climate, product: Product) -> StageRates:
     temperature and the root of the wind's exchange, whatever the humidity. Silicates set by reaction and like it damp.
     """
     steps: Steps = climate.steps
+    evaporation = evaporation_rate(climate.surface, steps.vapour, climate.convection)
     if product.base in (Base.SHELLAC, Base.SOLVENT_ACRYLIC):
         wind = np.sqrt(climate.convection / _REFERENCE_CONVECTION)
         solvent = np.clip(arrhenius(climate.surface, SOLVENT_J_MOL) * wind, 0.0, RATE_MAX)
         solvent = np.where(climate.surface < product.surface_min_c, 0.0, solvent)
-        return StageRates(touch=solvent, through=solvent)
+        return StageRates(solvent, solvent, evaporation)
     if product.base is Base.SILICATE:
         damp = 1.0 - 0.3 * np.clip((40.0 - steps.rh) / 20.0, 0.0, 1.0)
         setting = arrhenius(climate.surface, COALESCENCE_J_MOL) * damp
         setting = np.where(climate.surface < product.surface_min_c, 0.0, setting)
-        return StageRates(touch=setting, through=setting)
+        return StageRates(setting, setting, evaporation)
     if product.base is Base.ALKYD:
         rate = arrhenius(climate.surface, OXIDATION_J_MOL) * alkyd_humidity_brake(steps.rh)
         rate = np.where(climate.surface < product.surface_min_c, 0.0, rate)
-        return StageRates(touch=rate, through=rate)
-    evaporation = evaporation_rate(climate.surface, steps.vapour, climate.convection)
+        return StageRates(rate, rate, evaporation)
     coalescence = arrhenius(climate.surface, COALESCENCE_J_MOL)
     coalescence = np.where(climate.surface < product.surface_min_c, 0.0, coalescence)
     total = evaporation + coalescence
     both = np.divide(2 * evaporation * coalescence, total, out=np.zeros_like(total), where=total > 0)
-    return StageRates(touch=np.minimum(evaporation, 1.5 * coalescence), through=both)
+    return StageRates(np.minimum(evaporation, 1.5 * coalescence), both, evaporation)
 
 
 def clocks(rate: Array) -> Array:

@@ -8,6 +8,8 @@ import numpy.typing as npt
 from amber_gable.core.weather.air import Array, Ints
 from amber_gable.core.weather.compiled import Loop
 
+SHORT = 6
+
 
 def least_over(values: Array, first: Ints, end: Ints) -> Array:
     """min(values[..., first:end]) for whole arrays of half-open stretches of at least one step.
@@ -65,8 +67,8 @@ def least_plainly(values: Array, first: Ints, end: Ints) -> Array:
 def _loop(
     values: Array, row: Ints, first: Ints, begins: Ints, end: Ints, ends: Ints, sign: float, queue: Ints, out: Array
 ) -> None:
-    # A queue of steps with rising values: its head is the least of the stretch. Stretches that move on are followed at
-    # a cost of one visit a step; one that goes back begins anew.
+    # Short stretches are looked through. For others there is a queue of steps with rising values: its head is the least
+    # of the stretch. Stretches that move on are followed at a cost of one visit a step; one that goes back begins anew.
     count = values.shape[1]
     for r in range(out.shape[0]):
         v = row[r]
@@ -74,6 +76,12 @@ def _loop(
         for s in range(out.shape[1]):
             a = min(max(first[begins[r], s], 0), count - 1)
             b = max(min(max(end[ends[r], s], 1), count), a + 1)
+            if b - a <= SHORT:
+                best = sign * values[v, a]
+                for k in range(a + 1, b):
+                    best = min(best, sign * values[v, k])
+                out[r, s] = sign * best
+                continue
             if a < low or b < high or a >= high:
                 head, tail, high = 0, 0, a
             low = a

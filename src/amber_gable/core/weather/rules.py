@@ -2,8 +2,10 @@
 
 from collections.abc import Iterator, Mapping
 from dataclasses import dataclass
+from functools import cached_property
 
 import numpy as np
+import numpy.typing as npt
 
 from amber_gable.core.weather.air import Array, Ints
 from amber_gable.core.weather.extremes import greatest_over, least_over
@@ -100,8 +102,9 @@ class Check:
         room = self.value - self.limit if self.rule.least else self.limit - self.value
         return np.asarray(room)
 
-    @property
-    def stops(self) -> Array:
+    @cached_property
+    def stops(self) -> npt.NDArray[np.bool_]:
+        """Where the rule does not hold, shape (..., S)."""
         return np.asarray(self.headroom < 0)
 
 

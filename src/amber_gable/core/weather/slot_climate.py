@@ -91,7 +91,7 @@ class SurfaceClimate:
     @property
     def nbytes(self) -> int:
         """Memory it holds, about; it grows with what is asked of it."""
-        rates = sum(4 * r.touch.nbytes for r in list(self._rates.values()))
+        rates = sum(5 * r.touch.nbytes for r in list(self._rates.values()))
         windows = sum(w.nbytes for w in list(self._known.values()))
         return sum(a.nbytes for a in _arrays(self.climate)) + rates + windows + _size(self.kept)
 

@@ -4,7 +4,6 @@ from dataclasses import dataclass
 from datetime import UTC, datetime, timedelta, tzinfo
 
 import numpy as np
-import pandas as pd
 
 from amber_gable.core.weather.air import Array, Ints
 from amber_gable.core.weather.steps import Steps
@@ -68,13 +67,13 @@ def make_slots(steps: Steps, begin: datetime, days: int, tz: tzinfo) -> Slots:
         )
     first = first[keep]
     start = int(steps.start + first[0] * STEP_S)
-    local = pd.to_datetime(start + SLOT_S * np.arange(len(first)), unit="s", utc=True).tz_convert(tz)
-    ordinal = np.array([t.toordinal() for t in local.date], dtype=np.int64)
+    local = [datetime.fromtimestamp(start + SLOT_S * n, tz) for n in range(len(first))]
+    ordinal = np.array([t.toordinal() for t in local], dtype=np.int64)
     return Slots(
         start=start,
         first=first.astype(np.int64),
-        hours=np.asarray(local.hour + local.minute / 60.0, dtype=float),
-        weekday=np.asarray(local.day_of_week, dtype=np.int64),
+        hours=np.array([t.hour + t.minute / 60.0 for t in local]),
+        weekday=np.array([t.weekday() for t in local], dtype=np.int64),
         day=ordinal - ordinal[0],
         daylight=_daylight(steps, first),
         tz=tz,

@@ -52,6 +52,12 @@ class Steps:
         return np.asarray(self.wind**0.9)
 
     @cached_property
+    def wind_bearing(self) -> tuple[Array, Array]:
+        """Cosine and sine of the bearing that the wind comes from."""
+        bearing = np.radians(self.wind_from)
+        return np.cos(bearing), np.sin(bearing)
+
+    @cached_property
     def rain_on_walls(self) -> Array:
         """Rain on a wall square to the wind, mm/h: 2/9 v R^(8/9) (ISO 15927-3:2009); none where it is not known."""
         rain = np.zeros(self.air.shape) if self.rain is None else self.rain

@@ -78,16 +78,22 @@ def forced_convection(near_wind_ms: npt.ArrayLike) -> Array:
     return np.asarray(FORCED * np.asarray(near_wind_ms, dtype=float) ** 0.9)
 
 
-def driving_rain(steps: Steps, azimuth: Array, tilt: Array) -> Array:
-    """Rain reaching faces (F,), mm/h, shape (F, ..., T) from weather (..., T).
+def facing_wind(steps: Steps, azimuth: Array) -> Array:
+    """Cosine between each face's bearing (F,) and that the wind comes from, (F, ..., T)."""
+    north, east = steps.wind_bearing
+    bearing = _beside(np.radians(azimuth), steps.wind)
+    return np.asarray(np.cos(bearing) * north + np.sin(bearing) * east)
+
+
+def driving_rain(steps: Steps, facing: Array, tilt: Array) -> Array:
+    """Rain reaching faces (F,), mm/h, shape (F, ..., T) from weather (..., T); `facing` as `facing_wind` gives it.
 
     Walls: the rain that the wind drives (ISO 15927-3) times cos θ, nothing from behind; level planes take it as it
     falls; between, by the tilt's sine and cosine.
     """
-    along = np.maximum(np.cos(np.radians(steps.wind_from - _beside(azimuth, steps.wind_from))), 0.0)
     angle = _beside(np.radians(tilt), steps.wind_from)
     falling = 0.0 if steps.rain is None else steps.rain
-    return np.asarray(steps.rain_on_walls * along * np.sin(angle) + falling * np.cos(angle))
+    return np.asarray(steps.rain_on_walls * np.maximum(facing, 0.0) * np.sin(angle) + falling * np.cos(angle))
 
 
 def _beside(of_faces: Array, weather: Array) -> Array:
@@ -104,9 +110,10 @@ def surface_climate(steps: Steps, faces: tuple[FaceSurface, ...]) -> Climate:
         raise ValueError("no faces to compute")
     azimuth, tilt = np.array([f.azimuth_deg for f in faces]), np.array([f.tilt_deg for f in faces])
     light = sun.on_faces(steps.sun, steps.light, azimuth, tilt, [f.horizon for f in faces])
-    wall_rain = driving_rain(steps, azimuth, tilt)
+    facing = facing_wind(steps, azimuth)
+    wall_rain = driving_rain(steps, facing, tilt)
     wall_rain *= _beside(np.array([f.rain_exposure for f in faces]), steps.air)
-    balance = _balance(steps, faces, light, _forced(steps, faces), wall_rain)
+    balance = _balance(steps, faces, light, _forced(steps, faces, facing), wall_rain)
     lead = min(len(steps), SPIN_UP_DAYS * 24 * STEPS_PER_HOUR)
     first = steps.air[..., 0].reshape(-1)[balance.member]
     *_, temperature, film = step_through(balance, first, np.zeros(len(first)), lead)
@@ -125,13 +132,11 @@ def surface_climate(steps: Steps, faces: tuple[FaceSurface, ...]) -> Climate:
     )
 
 
-def _forced(steps: Steps, faces: tuple[FaceSurface, ...]) -> Array:
+def _forced(steps: Steps, faces: tuple[FaceSurface, ...], facing: Array) -> Array:
     """Forced convection on each face, W/(m² K), (F, ..., T): weaker where it is sheltered, and on the lee of a wall."""
     near = _beside(np.array([_NEAR_WIND[f.exposure] for f in faces]), steps.wind)
-    azimuth = _beside(np.array([f.azimuth_deg for f in faces]), steps.wind)
     level = _beside(np.array([f.tilt_deg for f in faces]), steps.wind) < LEVEL_BELOW_DEG
-    facing = np.cos(np.radians(steps.wind_from - azimuth)) >= 0
-    return np.asarray(FORCED * np.where(facing | level, near**0.9, (near * _LEE) ** 0.9) * steps.wind_power)
+    return np.asarray(FORCED * np.where((facing >= 0) | level, near**0.9, (near * _LEE) ** 0.9) * steps.wind_power)
 
 
 def _balance(

@@ -9,7 +9,7 @@ import numpy.typing as npt
 
 from amber_gable.core.weather import slots as slots_
 from amber_gable.core.weather.air import Array
-from amber_gable.core.weather.drying import DryingStage, evaporation_rate, reached, stage_rates
+from amber_gable.core.weather.drying import DryingStage, reached, stage_rates
 from amber_gable.core.weather.extremes import greatest_over
 from amber_gable.core.weather.limits import Limit, coat_limits
 from amber_gable.core.weather.rules import LETTERS, Check, Drying, film_checks, preparation_checks
@@ -55,7 +55,7 @@ class Windows:
         """Memory it holds, about; a limit that is the same everywhere is one figure."""
         times = (self.touch_at, self.rain_ready_at, self.recoat_at, self.wet_edge_min)
         figures = [*(c.value for c in self.checks), *(a for a in times if a is not None)]
-        return sum(a.nbytes for a in figures if all(a.strides)) + 8 * self.ok.nbytes
+        return sum(a.nbytes for a in figures if all(a.strides)) + (len(self.checks) + 8) * self.ok.nbytes
 
     def letters(self, face: int, slot: int) -> list[str]:
         """What stops this slot, in showing order."""
@@ -123,8 +123,7 @@ def film_windows(
     limits = coat_limits(product, policy, moisture, sprays=method.sprays)
     checks = film_checks(climate, slots, limits, drying, policy, crew, readings)
     start = climate.steps.start
-    evaporation = evaporation_rate(climate.surface, climate.steps.vapour, climate.convection)
-    wet_edge = OPEN_TIME_MIN[product.base] / np.maximum(slots_.mean(evaporation, slots), 0.1)
+    wet_edge = OPEN_TIME_MIN[product.base] / np.maximum(slots_.mean(rates.evaporation, slots), 0.1)
     return Windows(
         slots=slots,
         checks=tuple(checks),

@@ -2,6 +2,7 @@
 
 from dataclasses import dataclass
 from datetime import date, datetime
+from typing import Self
 
 from amber_gable.core.climate.job_climate import SiteClimate, site_surfaces
 from amber_gable.domain.errors import InputError
@@ -11,7 +12,7 @@ from amber_gable.domain.weather import WeatherSeries
 from amber_gable.services.plan.planning import job_climate, known_climate, make_plan
 from amber_gable.services.runs.run import Run
 from amber_gable.services.weather.forecasts import job_weather
-from amber_gable.services.workspace import Workspace
+from amber_gable.services.workspace import Workspace, digest
 from amber_gable.store.jobs import load_bundle
 
 LARGE = 150
@@ -40,10 +41,16 @@ def _series(space: Workspace, bundle: JobBundle) -> WeatherSeries:
 
 @dataclass(frozen=True)
 class PlanWork:
-    """Plan what is left of a job, from now on or from a day that lies ahead."""
+    """Plan what is left of a job, from now on or from a day that lies ahead. `of` is the digest of the job that it was
+    asked for: of a job that was changed since, another plan is wanted."""
 
     job_id: str
     begins: date | None = None
+    of: str = ""
+
+    @classmethod
+    def asked(cls, bundle: JobBundle, begins: date | None) -> Self:
+        return cls(bundle.job.id, begins, digest(bundle, *bundle.job.record))
 
     @property
     def key(self) -> str:

@@ -7,7 +7,6 @@ from functools import lru_cache
 from hashlib import sha256
 
 import numpy as np
-from scipy.signal import lfilter
 
 from amber_gable.core.weather.air import Array
 
@@ -64,6 +63,9 @@ class _Own:
 
 @lru_cache(maxsize=512)
 def _of_run(seed: str, latitude: float, longitude: float, run: int, before_h: int, ahead_h: int) -> _Own:
+    # Loaded when it is first needed: the program starts without it.
+    from scipy.signal import lfilter
+
     chance = drawn(seed, latitude, longitude, "run", run)
     hours = RUN_S // 3600
     # Later runs lean on it for hours it did not itself reach.

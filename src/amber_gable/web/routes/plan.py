@@ -104,7 +104,7 @@ def replan(request: Request, job_id: str, form: Fields) -> Response:
         raise InputError("plan", "there is no weather or no zone to plan with", "finish Survey and Weather first")
     if not view.bundle.job.finishes:
         raise InputError("plan", "no zone has a coating system yet", "choose systems in Specification first")
-    run = space.runner.submit(PlanWork(job_id, begins))
+    run = space.runner.submit(PlanWork.asked(view.bundle, begins))
     run.wait(space.runner.patience)
     if isinstance(run.error, NoClimate):
         return _plan(request, view, {"begins": run.trouble}, 422)

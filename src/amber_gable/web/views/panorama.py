@@ -4,8 +4,6 @@ paths."""
 from dataclasses import dataclass
 from math import atan2, cos, degrees, radians
 
-import pandas as pd
-
 from amber_gable.core.survey.horizon import face_horizon
 from amber_gable.core.weather.sun import position
 from amber_gable.domain.survey import Block, BlockKind, Face, Property
@@ -112,6 +110,8 @@ def _block(number: int, block: Block, face: Face) -> DrawnBlock:
 
 
 def _sun(property_: Property, face: Face, name: str, day: str) -> SunPath:
+    import pandas as pd
+
     times = pd.date_range(day, periods=24 * 4, freq="15min", tz=property_.time_zone)
     sun = position(times, property_.latitude, property_.longitude, property_.altitude_m)
     path, hours, drawing = "", [], False
