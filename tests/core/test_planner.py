@@ -18,6 +18,7 @@ from amber_gable.core.plan.tasks import After, OpenTask, openings, shifts
 from amber_gable.core.plan.work import work_items
 from amber_gable.core.specification.safety import day_cards
 from amber_gable.core.state.job_state import job_state, surroundings
+from amber_gable.core.survey.painted import painted_parts
 from amber_gable.core.weather.drying import DryingStage
 from amber_gable.domain.errors import NoClimate
 from amber_gable.domain.generic_products import GENERIC_PRODUCTS
@@ -343,4 +344,4 @@ def test_cautions_follow_the_work_and_the_house() -> None:
 
 
 def _cards(bundle: JobBundle, tasks: list[Task], *air_c: float) -> list[str]:
-    return [c.id for c in day_cards(bundle, tasks, *air_c)]
+    return [c.id for c in day_cards(bundle, painted_parts(bundle.property, bundle.deduction), tasks, *air_c)]

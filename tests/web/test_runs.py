@@ -1,6 +1,7 @@
 """Long work beside the pages: one run of the same work, stopped within a second, told of when it fails, gone without a
 trace; and pages that show how far it is instead of waiting."""
 
+import gc
 import logging
 import re
 import threading
@@ -145,6 +146,9 @@ def test_a_thousand_runs_leave_nothing_behind() -> None:
     assert threading.active_count() <= before
     assert {r.state for r in runs} == {RunState.DONE}
     assert len(runner.runs()) == KEPT and runner.active == []
+    del runs
+    gc.collect()
+    assert sum(isinstance(o, Run) for o in gc.get_objects()) <= KEPT + 20, "and no memory"
 
 
 def test_a_part_of_the_work_tells_its_share_of_the_whole() -> None:

@@ -1,9 +1,10 @@
 """What was computed lately: done once for all who ask, kept by its key, and never in the way of anything else."""
 
+import gc
 import threading
 from concurrent.futures import ThreadPoolExecutor
 from datetime import UTC, datetime
-from typing import Any
+from typing import Any, ClassVar
 
 import numpy as np
 import pytest
@@ -12,9 +13,12 @@ from amber_gable.core.weather.slot_climate import PlaceWeather
 from amber_gable.core.weather.surface import FaceSurface
 from amber_gable.domain.condition import Condition
 from amber_gable.domain.progress import Cancelled
-from amber_gable.services.computed import Computed, weight
+from amber_gable.domain.scales import weight
+from amber_gable.services import workspace
+from amber_gable.services.computed import Computed
 from amber_gable.services.plan.planning import job_climate
-from amber_gable.services.workspace import Workspace
+from amber_gable.services.workspace import Workspace, digest
+from amber_gable.store.kept import Kept
 from tests.jobs import coopers_rise
 from tests.weather_cases import steady
 
@@ -81,6 +85,30 @@ def test_a_thousand_results_hold_no_more_than_they_may() -> None:
     assert computed.known(999) is not None and computed.known(0) is None
 
 
+def test_a_record_that_is_gone_leaves_no_digest_behind_and_none_takes_it_over() -> None:
+    gc.collect()
+    before = len(workspace._LATELY)
+    found = {digest(Condition(note=f"note {n}")) for n in range(200)}
+    assert len(found) == 200, "a record that comes to live where another was has a digest of its own"
+    assert len(workspace._LATELY) <= before + 1
+    kept = Condition(note="kept")
+    assert digest(kept) == digest(kept) == digest(Condition(note="kept"))
+
+
+def test_what_the_store_keeps_is_bounded_too() -> None:
+    class Session:
+        info: ClassVar[dict[str, Any]] = {}
+
+    kept = Kept(most=50_000)
+    with pytest.MonkeyPatch.context() as patch:
+        patch.setattr("amber_gable.store.kept.numbers", lambda *_: ())
+        for n in range(500):
+            kept.read(Session(), ("job", str(n)), (), lambda n=n: ["x" * 1000, n])  # type: ignore[arg-type]
+        assert kept.find(Session(), ("job", "499")) is not None  # type: ignore[arg-type]
+        assert kept.find(Session(), ("job", "0")) is None  # type: ignore[arg-type]
+    assert 20 < len(kept._entries) < 60
+
+
 def test_some_of_many_are_known_and_only_the_rest_is_computed_by_whoever_comes_first() -> None:
     computed, begun, go = Computed(), threading.Event(), threading.Event()
     asked: list[list[int]] = []
@@ -134,6 +162,7 @@ FELT: list[tuple[str, dict[str, Any], str]] = [
     ("the house's name", {"property": {"name": "New name"}}, "nothing"),
     ("a wall turned", {"faces": {"azimuth_deg": 33.0}}, "a face"),
     ("a wall's colour", {"zones": {"colour_now": "#123456"}}, "one"),
+    ("another job on the same house", {"job": {"id": "other", "name": "Another job"}}, "nothing"),
     ("the height over the sea", {"property": {"altitude_m": 900.0}}, "all"),
 ]
 
@@ -158,5 +187,6 @@ def test_only_surfaces_that_feel_a_change_are_computed_anew(
             first, *others = getattr(place, kind)
             place = place.model_copy(update={kind: (first.model_copy(update=change[kind]), *others)})
     job_climate(space, bundle, series, begin)
-    job_climate(space, bundle.model_copy(update={"property": place}), series, begin)
+    job = bundle.job.model_copy(update=change.get("job", {}))
+    job_climate(space, bundle.model_copy(update={"property": place, "job": job}), series, begin)
     assert sum(asked[1:]) == {"nothing": 0, "one": 1, "a face": FRONT, "all": asked[0]}[felt]

@@ -1,6 +1,5 @@
 """What was computed lately, kept within a bound of memory."""
 
-import sys
 import threading
 from collections import OrderedDict
 from collections.abc import Callable, Hashable, Sequence
@@ -8,9 +7,8 @@ from concurrent.futures import Future
 from functools import partial
 from typing import Any, TypeVar
 
-import numpy as np
-
 from amber_gable.domain.progress import Cancelled
+from amber_gable.domain.scales import Scales
 
 T = TypeVar("T")
 MIB = 2**20
@@ -32,7 +30,7 @@ class Computed:
         self._kept: OrderedDict[Hashable, Future[Any]] = OrderedDict()
         self._weights: dict[Hashable, int] = {}
         self._held = 0
-        self._kinds: dict[tuple[type, str], tuple[int, int, int]] = {}
+        self._scales = Scales()
 
     @property
     def held(self) -> int:
@@ -91,8 +89,10 @@ class Computed:
                 future.set_exception(error)
 
     def _weigh(self, keys: Sequence[Hashable], futures: list[Future[Any]], values: Sequence[Any]) -> None:
-        grown = [key not in self._weights or hasattr(v, "nbytes") for key, v in zip(keys, values, strict=True)]
-        weights = [self._scales(k, v) if anew else None for k, v, anew in zip(keys, values, grown, strict=True)]
+        weights = [
+            self._scales.weigh(_kind(key), value) if key not in self._weights or hasattr(value, "nbytes") else None
+            for key, value in zip(keys, values, strict=True)
+        ]
         with self._lock:
             for key, future, one in zip(keys, futures, weights, strict=True):
                 if self._kept.get(key) is not future:
@@ -104,17 +104,6 @@ class Computed:
             if self._held > self.most:
                 self._let_go()
 
-    def _scales(self, key: Hashable, value: object) -> int:
-        """What is quickly weighed exactly; of other kinds the first, second, fourth, eighth … and the mean of them."""
-        if isinstance(value, str | bytes) or hasattr(value, "nbytes"):
-            return weight(value)
-        kind = (type(value), key[:-DIGEST] if isinstance(key, str) else "")
-        count, weighed, total = self._kinds.get(kind, (0, 0, 0))
-        if count & (count + 1) == 0:
-            weighed, total = weighed + 1, total + weight(value)
-        self._kinds[kind] = (count + 1, weighed, total)
-        return total // weighed
-
     def _let_go(self) -> None:
         for key in list(self._kept):
             if self._held <= self.most:
@@ -124,29 +113,5 @@ class Computed:
                 self._held -= self._weights.pop(key)
 
 
-def weight(value: object) -> int:
-    """Bytes that a result holds, about. What says so itself (`nbytes`) is believed; of others every part is counted
-    once, but for such as say so: they are kept, and counted, elsewhere."""
-    own = getattr(value, "nbytes", None)
-    if own is not None:
-        return int(own)
-    seen, total, left = set[int](), 0, [value]
-    while left:
-        one = left.pop()
-        if id(one) in seen or isinstance(one, type) or callable(one):
-            continue
-        seen.add(id(one))
-        if isinstance(one, np.ndarray):
-            total += one.nbytes
-        elif not hasattr(one, "nbytes"):
-            total += sys.getsizeof(one)
-            left += _parts(one)
-    return total
-
-
-def _parts(one: object) -> list[Any]:
-    if isinstance(one, dict):
-        return [*one.keys(), *one.values()]
-    if isinstance(one, list | tuple | set | frozenset):
-        return list(one)
-    return [vars(one)] if hasattr(one, "__dict__") else []
+def _kind(key: Hashable) -> str:
+    return key[:-DIGEST] if isinstance(key, str) else ""

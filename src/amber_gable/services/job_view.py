@@ -77,7 +77,7 @@ class JobView:
         return kept_stops(self.space, self.bundle)
 
     @cached_property
-    def _parts(self) -> dict[Key, PaintedPart]:
+    def parts(self) -> dict[Key, PaintedPart]:
         bundle = self.bundle
         key = "painted" + digest(bundle)
         return self.space.parts.get(key, lambda: painted_parts(bundle.property, bundle.deduction))
@@ -100,7 +100,7 @@ class JobView:
             stops: dict[Key, list[Stop]] = {}
             for stop in self.stops:
                 stops.setdefault(stop.part, []).append(stop)
-            return job_state(surroundings(site, self.now, stops, self._parts), plan)
+            return job_state(surroundings(site, self.now, stops, self.parts), plan)
 
         return self.space.standing.get("state" + self._standing_key, work_out)
 

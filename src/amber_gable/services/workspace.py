@@ -1,8 +1,7 @@
 """What every use case works with: the database, the clock, the forecast provider, and what was computed lately."""
 
 import hashlib
-import threading
-from collections import OrderedDict
+import weakref
 from dataclasses import dataclass, field
 from functools import cached_property
 from typing import Any
@@ -50,24 +49,27 @@ class Workspace:
 
 _TELLS_NOTHING: Any = {"property": {"photos"}, "job": {"record", "changes"}}
 """Of a job: pictures change nothing that is computed, and what was done on site only what asks for it by itself."""
-_LATELY: OrderedDict[int, tuple[Record, bytes]] = OrderedDict()
-_LATELY_LOCK = threading.Lock()
+_LATELY: dict[int, tuple[weakref.ref[Record], bytes]] = {}
+"""Digests of the records that are in memory, by their identity; a record that goes takes its own away."""
 
 
 def _own_digest(record: Record) -> bytes:
     """Of a job, a sheet or another record as it stands; worked out once for each in memory."""
-    with _LATELY_LOCK:
-        found = _LATELY.get(id(record))
-        if found is not None and found[0] is record:
-            return found[1]
+    mine = id(record)
+    found = _LATELY.get(mine)
+    if found is not None and found[0]() is record:
+        return found[1]
     left_out = _TELLS_NOTHING if isinstance(record, JobBundle) else None
     made = hashlib.sha256(record.model_dump_json(exclude=left_out).encode()).digest()
-    with _LATELY_LOCK:
-        # The record is held beside its digest: as long as it is, no other object has its id.
-        _LATELY[id(record)] = (record, made)
-        while len(_LATELY) > 5000:
-            _LATELY.popitem(last=False)
+    _LATELY[mine] = (weakref.ref(record, lambda gone: _forget(mine, gone)), made)
     return made
+
+
+def _forget(mine: int, gone: weakref.ref[Record]) -> None:
+    """Unless another record came to live in the same place meanwhile."""
+    found = _LATELY.get(mine)
+    if found is not None and found[0] is gone:
+        _LATELY.pop(mine, None)
 
 
 def digest(*parts: object) -> str:

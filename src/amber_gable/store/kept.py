@@ -8,6 +8,7 @@ from typing import Any, TypeVar
 
 from sqlalchemy.orm import Session
 
+from amber_gable.domain.scales import Scales
 from amber_gable.store.changes import Numbers, numbers
 
 T = TypeVar("T")
@@ -19,14 +20,15 @@ class _Entry:
     scopes: tuple[str, ...]
     numbers: Numbers
     value: Any
+    weight: int = 0
 
 
 class Kept:
     """Values by key, each good for as long as the numbers of its scopes stand. What a transaction reads of its own
-    changes is seen by it alone until it is committed."""
+    changes is seen by it alone until it is committed. About `most` bytes are held at most."""
 
-    def __init__(self, size: int = 2000) -> None:
-        self._size, self._lock = size, threading.Lock()
+    def __init__(self, most: int = 96 * 2**20) -> None:
+        self._most, self._held, self._scales, self._lock = most, 0, Scales(), threading.Lock()
         self._entries: OrderedDict[Key, _Entry] = OrderedDict()
 
     def find(self, session: Session, key: Key) -> Any | None:
@@ -79,12 +81,15 @@ class Kept:
         self._put(session.info["fresh"])
 
     def _put(self, entries: dict[Key, _Entry]) -> None:
+        weighed = {key: replace(e, weight=self._scales.weigh(key[0], e.value)) for key, e in entries.items()}
         with self._lock:
-            for key, entry in entries.items():
+            for key, entry in weighed.items():
+                before = self._entries.pop(key, None)
+                self._held += entry.weight - (before.weight if before is not None else 0)
                 self._entries[key] = entry
-                self._entries.move_to_end(key)
-            while len(self._entries) > self._size:
-                self._entries.popitem(last=False)
+            while self._held > self._most:
+                _, oldest = self._entries.popitem(last=False)
+                self._held -= oldest.weight
 
 
 def kept_in(session: Session) -> Kept:

@@ -124,7 +124,10 @@ def _colours(bundle: JobBundle, part: Zone | Item, finish: Finish | None) -> lis
     return list(dict.fromkeys(colours))
 
 
-def site_surfaces(bundle: JobBundle) -> tuple[dict[tuple[Key, str], int], tuple[FaceSurface, ...]]:
+Surfaces = tuple[dict[tuple[Key, str], int], tuple[FaceSurface, ...]]
+
+
+def site_surfaces(bundle: JobBundle) -> Surfaces:
     """Row numbers by (part, colour), and what the heat balance must know of each row: all zones, and the items that
     are to be finished.
 

@@ -1,14 +1,14 @@
 """Safety cards (handbook §13): what the work contains decides which apply. They remind and forbid what is always wrong;
 local code and licensed practice decide the rest."""
 
-from collections.abc import Callable, Iterable
+from collections.abc import Callable, Iterable, Mapping
 from dataclasses import dataclass, field
 
 from amber_gable.core.specification.dangers import ASBESTOS_FORBIDS, DANGERS, LEAD_FORBIDS, SILICA_FORBIDS
 from amber_gable.core.specification.dangers import Danger as D
 from amber_gable.core.specification.facts import surface_tags
 from amber_gable.core.specification.part_facts import asbestos_presumed, lead_presumed
-from amber_gable.core.survey.painted import PaintedPart, painted_parts
+from amber_gable.core.survey.painted import Key, PaintedPart, painted_parts
 from amber_gable.domain.condition import Coating
 from amber_gable.domain.job import JobBundle
 from amber_gable.domain.operation import LAYING, Operation, Technique
@@ -193,10 +193,14 @@ def job_cards(bundle: JobBundle) -> list[Card]:
 
 
 def day_cards(
-    bundle: JobBundle, tasks: Iterable[Task], hottest_c: float | None = None, coldest_c: float | None = None
+    bundle: JobBundle,
+    parts: Mapping[Key, PaintedPart],
+    tasks: Iterable[Task],
+    hottest_c: float | None = None,
+    coldest_c: float | None = None,
 ) -> list[Card]:
-    """Cards for the tasks of a day, with the day's greatest and least air temperature where they are known."""
-    parts = painted_parts(bundle.property, bundle.deduction)
+    """Cards for the tasks of a day, with the day's greatest and least air temperature where they are known; `parts` all
+    of the job."""
     products = {p.code: p for p in bundle.products}
     found: set[str] = set()
     for task in tasks:

@@ -4,12 +4,12 @@ from dataclasses import dataclass
 from datetime import date, datetime
 from typing import Self
 
-from amber_gable.core.climate.job_climate import SiteClimate, site_surfaces
+from amber_gable.core.climate.job_climate import SiteClimate
 from amber_gable.domain.errors import InputError
 from amber_gable.domain.job import JobBundle
 from amber_gable.domain.progress import Progress
 from amber_gable.domain.weather import WeatherSeries
-from amber_gable.services.plan.planning import job_climate, known_climate, make_plan
+from amber_gable.services.plan.planning import job_climate, job_surfaces, known_climate, make_plan
 from amber_gable.services.runs.run import Run
 from amber_gable.services.weather.forecasts import job_weather
 from amber_gable.services.workspace import Workspace, digest
@@ -99,7 +99,7 @@ def page_climate(space: Workspace, bundle: JobBundle, series: WeatherSeries, now
     found = known_climate(space, bundle, series, now)
     if found is not None:
         return found
-    if len(site_surfaces(bundle)[1]) >= LARGE:
+    if len(job_surfaces(space, bundle)[1]) >= LARGE:
         run = space.runner.submit(ClimateWork(bundle.job.id))
         if not run.wait(space.runner.patience):
             raise StillRunning(run)

@@ -5,7 +5,7 @@ from dataclasses import dataclass
 from datetime import date, datetime, time
 from functools import partial
 
-from amber_gable.core.climate.job_climate import SiteClimate, place_of, site_surfaces
+from amber_gable.core.climate.job_climate import SiteClimate, Surfaces, place_of, site_surfaces
 from amber_gable.core.plan.build import plan_job
 from amber_gable.core.plan.fingerprint import plan_fingerprint
 from amber_gable.core.plan.threats import Threat, Warned, warned_by
@@ -24,6 +24,11 @@ DAYS = 13
 """Days planned ahead: what a forecast of fifteen days leaves after the tail that drying needs."""
 
 
+def job_surfaces(space: Workspace, bundle: JobBundle) -> Surfaces:
+    """Row numbers by part and colour, and the surfaces. Raises NoClimate without zones."""
+    return space.parts.get("surfaces" + digest(bundle), lambda: site_surfaces(bundle))
+
+
 def job_climate(
     space: Workspace,
     bundle: JobBundle,
@@ -36,7 +41,7 @@ def job_climate(
 
     Each surface is kept by itself: an edit of one computes one, and jobs at the same place share what is alike.
     """
-    row, surfaces = site_surfaces(bundle)
+    row, surfaces = job_surfaces(space, bundle)
     place = place_of(bundle.property)
     key = _weather_key(place, series, begin, days)
     weather = space.computed.get(key, lambda: place_weather(place, series, begin, days))
@@ -54,7 +59,7 @@ def known_climate(
     """The same if it was computed already; None where it was not."""
     if not bundle.property.zones:
         return None
-    row, surfaces = site_surfaces(bundle)
+    row, surfaces = job_surfaces(space, bundle)
     key = _weather_key(place_of(bundle.property), series, begin, days)
     weather = space.computed.known(key)
     found = [space.computed.known((key, s)) for s in surfaces]

@@ -10,7 +10,6 @@ from amber_gable.core.specification.safety import Card, day_cards
 from amber_gable.core.specification.sequences import PaintingOrder, painting_order
 from amber_gable.core.state.answers import Told, told
 from amber_gable.core.state.job_state import Status, TaskState
-from amber_gable.core.survey.painted import painted_parts
 from amber_gable.core.weather.limits import coat_limits
 from amber_gable.domain.plan import Task
 from amber_gable.domain.product import Product
@@ -72,16 +71,15 @@ class Touch:
 
 def painting_orders(view: JobView, tasks: Sequence[Task]) -> Iterator[tuple[Task, PaintingOrder | None]]:
     """The order of its own that each coated thing has: doors, sashes, decks and the like."""
-    parts = painted_parts(view.bundle.property, view.bundle.deduction)
     for task in tasks:
-        part = parts.get(task.part)
+        part = view.parts.get(task.part)
         if part is not None and task.kind.lays_film:
             yield task, painting_order(part, view.bundle.property.items_of(part.face.id))
 
 
 def cautions(view: JobView, tasks: Sequence[Task], day: date) -> list[Card]:
     """Safety cards of what is done that day, heat and cold included."""
-    return day_cards(view.bundle, tasks, *_air_range(view, day))
+    return day_cards(view.bundle, view.parts, tasks, *_air_range(view, day))
 
 
 def _air_range(view: JobView, day: date) -> tuple[float | None, float | None]:
@@ -106,8 +104,12 @@ class DaySheet:
         self.view, self.day = view, day
         self.cans = Cans(view)
         board, kept = view.board, view.kept
-        known = () if kept is None else tasks_by_record(view.bundle, kept.plan)
-        self.states = board.tasks if board is not None else known
+        self.states: Sequence[TaskState] = ()
+        if board is not None:
+            self.states = board.tasks
+        elif kept is not None:
+            self.states = tasks_by_record(view.bundle, kept.plan)
+        self._lines: dict[str, SheetLine] = {}
 
     @property
     def tasks(self) -> list[Task]:
@@ -121,6 +123,12 @@ class DaySheet:
         return self.day == self.view.now.date()
 
     def line(self, state: TaskState) -> SheetLine:
+        """A task as it is shown, worked out once for all places that show it."""
+        if state.task.id not in self._lines:
+            self._lines[state.task.id] = self._line(state)
+        return self._lines[state.task.id]
+
+    def _line(self, state: TaskState) -> SheetLine:
         view, task = self.view, state.task
         product = next((p for p in view.bundle.products if p.code == task.product), None)
         part = view.bundle.property.part(task.part)
@@ -132,7 +140,7 @@ class DaySheet:
             colour_name=self._colour_name(task, product),
             can=self.cans.of(task),
             keep_to=_keep_to(view, task, product) if product else "",
-            cautions=tuple(day_cards(view.bundle, [task])),
+            cautions=tuple(day_cards(view.bundle, view.parts, [task])),
             told=said,
             metered=metered,
         )
