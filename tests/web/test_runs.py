@@ -148,7 +148,7 @@ def test_a_thousand_runs_leave_nothing_behind() -> None:
     assert len(runner.runs()) == KEPT and runner.active == []
     del runs
     gc.collect()
-    assert sum(isinstance(o, Run) for o in gc.get_objects()) <= KEPT + 20, "and no memory"
+    assert sum(type(o) is Run for o in gc.get_objects()) <= KEPT + 20, "and no memory"
 
 
 def test_a_part_of_the_work_tells_its_share_of_the_whole() -> None:
