@@ -65,7 +65,7 @@ class JobView:
         weather = known_weather(self.space, self.bundle.property)
         if weather is None or weather.series is None:
             return None
-        return known_climate(self.space, self.bundle, weather.series, self.now)
+        return known_climate(self.space, self.bundle, weather.series, self.now).site
 
     @cached_property
     def kept(self) -> KeptPlan | None:

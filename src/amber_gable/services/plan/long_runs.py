@@ -9,14 +9,14 @@ from amber_gable.domain.errors import InputError
 from amber_gable.domain.job import JobBundle
 from amber_gable.domain.progress import Progress
 from amber_gable.domain.weather import WeatherSeries
-from amber_gable.services.plan.planning import job_climate, job_surfaces, known_climate, make_plan
+from amber_gable.services.plan.planning import job_climate, known_climate, make_plan
 from amber_gable.services.runs.run import Run
 from amber_gable.services.weather.forecasts import job_weather
 from amber_gable.services.workspace import Workspace, digest
 from amber_gable.store.jobs import load_bundle
 
 LARGE = 150
-"""Surfaces from which on a page does not compute the climate itself: about a sixth of a second's work."""
+"""Surfaces still to be computed from which on a page does not do it itself: about a sixth of a second's work."""
 
 
 class StillRunning(Exception):
@@ -96,10 +96,10 @@ def page_climate(space: Workspace, bundle: JobBundle, series: WeatherSeries, now
 
     Raises NoClimate, and StillRunning where it is being worked out.
     """
-    found = known_climate(space, bundle, series, now)
-    if found is not None:
-        return found
-    if len(job_surfaces(space, bundle)[1]) >= LARGE:
+    known = known_climate(space, bundle, series, now)
+    if known.site is not None:
+        return known.site
+    if known.missing >= LARGE:
         run = space.runner.submit(ClimateWork(bundle.job.id))
         if not run.wait(space.runner.patience):
             raise StillRunning(run)

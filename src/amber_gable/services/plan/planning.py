@@ -53,20 +53,27 @@ def job_climate(
     return SiteClimate(bundle, weather, tuple(found), row)
 
 
+@dataclass(frozen=True)
+class KnownClimate:
+    """What is there of a job's climate without computing: all of it, or how many surfaces are `missing`."""
+
+    site: SiteClimate | None
+    missing: int
+
+
 def known_climate(
     space: Workspace, bundle: JobBundle, series: WeatherSeries, begin: datetime, days: int = DAYS
-) -> SiteClimate | None:
-    """The same if it was computed already; None where it was not."""
+) -> KnownClimate:
+    """Nothing is computed for it, and nobody waited for."""
     if not bundle.property.zones:
-        return None
+        return KnownClimate(None, 0)
     row, surfaces = job_surfaces(space, bundle)
     key = _weather_key(place_of(bundle.property), series, begin, days)
     weather = space.computed.known(key)
-    found = [space.computed.known((key, s)) for s in surfaces]
-    known = [s for s in found if s is not None]
-    if weather is None or len(known) < len(found):
-        return None
-    return SiteClimate(bundle, weather, tuple(known), row)
+    known = [s for s in (space.computed.known((key, s)) for s in surfaces) if s is not None]
+    missing = len(surfaces) - len(known)
+    site = None if weather is None or missing else SiteClimate(bundle, weather, tuple(known), row)
+    return KnownClimate(site, missing)
 
 
 def _weather_key(place: Place, series: WeatherSeries, begin: datetime, days: int) -> str:
