@@ -25,6 +25,10 @@ class Scales:
         return total // weighed
 
 
+SCALES = Scales()
+"""Of the whole program: what one cache has weighed no other need weigh again."""
+
+
 def weight(value: object) -> int:
     """Bytes that a result holds, about. What says so itself (`nbytes`) is believed; of others every part is counted
     once, but for such as say so: they are kept, and counted, elsewhere."""

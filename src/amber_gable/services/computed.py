@@ -8,7 +8,7 @@ from functools import partial
 from typing import Any, TypeVar
 
 from amber_gable.domain.progress import Cancelled
-from amber_gable.domain.scales import Scales
+from amber_gable.domain.scales import SCALES
 
 T = TypeVar("T")
 MIB = 2**20
@@ -30,7 +30,6 @@ class Computed:
         self._kept: OrderedDict[Hashable, Future[Any]] = OrderedDict()
         self._weights: dict[Hashable, int] = {}
         self._held = 0
-        self._scales = Scales()
 
     @property
     def held(self) -> int:
@@ -90,7 +89,7 @@ class Computed:
 
     def _weigh(self, keys: Sequence[Hashable], futures: list[Future[Any]], values: Sequence[Any]) -> None:
         weights = [
-            self._scales.weigh(_kind(key), value) if key not in self._weights or hasattr(value, "nbytes") else None
+            SCALES.weigh(_kind(key), value) if key not in self._weights or hasattr(value, "nbytes") else None
             for key, value in zip(keys, values, strict=True)
         ]
         with self._lock:

@@ -8,7 +8,7 @@ from typing import Any, TypeVar
 
 from sqlalchemy.orm import Session
 
-from amber_gable.domain.scales import Scales
+from amber_gable.domain.scales import SCALES
 from amber_gable.store.changes import Numbers, numbers
 
 T = TypeVar("T")
@@ -28,7 +28,7 @@ class Kept:
     changes is seen by it alone until it is committed. About `most` bytes are held at most."""
 
     def __init__(self, most: int = 96 * 2**20) -> None:
-        self._most, self._held, self._scales, self._lock = most, 0, Scales(), threading.Lock()
+        self._most, self._held, self._lock = most, 0, threading.Lock()
         self._entries: OrderedDict[Key, _Entry] = OrderedDict()
 
     def find(self, session: Session, key: Key) -> Any | None:
@@ -81,7 +81,7 @@ class Kept:
         self._put(session.info["fresh"])
 
     def _put(self, entries: dict[Key, _Entry]) -> None:
-        weighed = {key: replace(e, weight=self._scales.weigh(key[0], e.value)) for key, e in entries.items()}
+        weighed = {key: replace(e, weight=SCALES.weigh(key[0], e.value)) for key, e in entries.items()}
         with self._lock:
             for key, entry in weighed.items():
                 before = self._entries.pop(key, None)

@@ -25,6 +25,8 @@ from amber_gable.web.views.units import Units
 
 _TEMPLATES = Jinja2Templates(directory=Path(__file__).parent / "templates")
 _TEMPLATES.env.trim_blocks = _TEMPLATES.env.lstrip_blocks = True
+# They ship with the program and do not change while it runs.
+_TEMPLATES.env.auto_reload = False
 
 
 def _num(value: float, digits: int = 1) -> str:
