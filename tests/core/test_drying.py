@@ -130,7 +130,20 @@ def test_shellac_asks_for_warmth_and_wind_not_for_dry_air() -> None:
     assert damp == pytest.approx(dry, rel=0.08), "only the surface itself is a little warmer under a damp sky"
     assert _rates_at(_based(Base.SHELLAC), air_c=12.0) < dry
     assert _rates_at(_based(Base.SHELLAC), wind_ms=6.0) > dry
-    assert _rates_at(_based(Base.SHELLAC), air_c=5.0) == 0.0, "under its least surface temperature"
+
+
+@pytest.mark.parametrize("base", [Base.ALKYD, Base.SHELLAC, Base.SOLVENT_ACRYLIC, Base.SILICATE])
+def test_only_latices_have_a_temperature_at_which_no_film_forms(base: Base) -> None:
+    """What was laid in time goes on drying below the sheet's least temperature for laying it, only more slowly."""
+    cold, cool, mild = (_rates_at(_based(base), air_c=t) for t in (5.0, 12.0, 20.0))
+    assert _based(base).surface_min_c > 5.5
+    assert 0 < cold < cool < mild
+    assert _rates_at(_based(Base.WATERBORNE), air_c=5.0) == 0.0
+
+
+def test_frost_stops_a_silicate_and_not_an_oil() -> None:
+    assert _rates_at(_based(Base.SILICATE), air_c=-4.0) == 0.0
+    assert _rates_at(_based(Base.ALKYD), air_c=-4.0) > 0.0
 
 
 def test_silicate_sets_slower_in_very_dry_air() -> None:

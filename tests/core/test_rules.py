@@ -1,5 +1,6 @@
 """The ten weather rules: for each, weather that breaks it and nothing else, and weather that just keeps it."""
 
+from dataclasses import replace
 from datetime import datetime
 
 import numpy as np
@@ -56,6 +57,9 @@ CASES: list[tuple[str, dict[str, float], list[str]]] = [
     ("a trace that cannot be measured", {"rain_mm": 0.05}, []),
     ("likely rain", {"rain_pct": 35.0}, ["R"]),
     ("unlikely rain", {"rain_pct": 15.0}, []),
+    # Neither excuses the other: a downpour that is called unlikely, a dry forecast that is called unsure.
+    ("unlikely rain that is heavy in the forecast itself", {"rain_pct": 10.0, "rain_mm": 3.0}, ["R"]),
+    ("likely rain of which none is forecast", {"rain_pct": 60.0, "rain_mm": 0.0}, ["R"]),
     ("wind for a ladder", {"wind_ms": 9.0}, []),
     ("wind too strong for a ladder", {"wind_ms": 11.0}, ["W"]),
 ]
@@ -171,6 +175,43 @@ def test_a_coat_whose_fate_lies_beyond_the_weather_is_not_called_good() -> None:
     slots = day_slots(climate.steps, DAY, 1, -4.0)
     windows = windows_of(climate, slots, "elastomeric-wall")
     assert "?" in windows.letters(0, 34)
+
+
+def test_a_night_beyond_the_forecast_does_not_count_as_kept() -> None:
+    """The overnight school wants fourteen warm hours after the last stroke. Cut at 17 h, the forecast shows none of the
+    night: what was closed for it is not open, it is not known."""
+    whole = clear_days(NORTHERN, utc("2026-09-08"), 9, mean_c=14.0, dew_c=7.5)
+    cut = whole.take(np.arange(2 * 24 + 17), whole.start)
+    policy, found = Policy(hold="overnight"), []
+    for series in (whole, cut):
+        slots = day_slots((climate := climate_of(series, NORTHERN, walls(NORTH))).steps, utc("2026-09-10"), 1, -4.0)
+        found.append(windows_of(climate, slots, policy=policy))
+    count = found[1].ok.shape[1]
+    assert not (found[1].ok & ~found[0].ok[:, :count]).any(), "what is not known opens nothing"
+    assert not found[1].ok.any()
+    afternoon = 2 * 13
+    assert "?" in found[1].letters(0, afternoon)
+    touch_dry = windows_of(climate, slots, policy=Policy(hold="touch-dry"))
+    assert touch_dry.ok.any(), "a school that asks for less of the night is answered"
+
+
+def test_where_the_rain_is_not_known_the_answer_is_not_known() -> None:
+    """A file that lacks its rain from 15 to 18 h: neither dry nor wet, and known again for whoever begins after it."""
+    dry = steady(datetime.fromisoformat("2026-06-08T00:00-04:00"), 168, offset_h=-4.0)
+    rain = np.zeros(168)
+    rain[48 + 15 : 48 + 18] = np.nan
+    climate = climate_of(replace(dry, rain_mm=rain), NORTHERN, walls(NORTH))
+    assert np.isfinite(climate.surface).all() and np.isfinite(climate.wall_rain).all()
+    slots = day_slots(climate.steps, DAY, 1, -4.0)
+    coat = windows_of(climate, slots)
+    assert coat.rain_ready_at is not None
+    for hour in np.arange(8.0, 18.5, 0.5):
+        slot = int(hour * 2)
+        ready = (coat.rain_ready_at[0, slot] - slots.start) / 3600
+        reaches = hour < 18 and ready > 15
+        assert coat.letters(0, slot) == (["?"] if reaches else []), (hour, ready)
+    wash = preparation_windows(climate, slots, OperationKind.WASH, Policy(), FULL_DAY)
+    assert [bool(wash.ok[0, int(2 * h)]) for h in (14.5, 15.0, 17.5, 18.0)] == [True, False, False, True]
 
 
 @pytest.mark.parametrize(

@@ -8,7 +8,16 @@ import numpy as np
 import pytest
 
 from amber_gable.domain.errors import InputError
-from amber_gable.exchange.present_weather import HEAVY, LIGHT, MODERATE, epw_codes, synoptic_code
+from amber_gable.exchange.present_weather import (
+    HEAVY,
+    LIGHT,
+    MODERATE,
+    SNOW_HEAVY,
+    SNOW_LIGHT,
+    SNOW_MODERATE,
+    epw_codes,
+    synoptic_code,
+)
 from amber_gable.exchange.weather_file import read_weather
 from tests.weather_cases import TMY3, TMY3_NO_RAIN, real_year
 
@@ -147,6 +156,18 @@ def test_the_tmy3_year_of_a_real_station() -> None:
     assert series.notes == ()
 
 
+def test_hours_whose_rain_is_missing_stay_unknown_and_are_counted() -> None:
+    """Seven hundred hours that a file leaves out were dry without a word."""
+
+    def lacking(hour: int, fields: list[str]) -> None:
+        fields[33] = "999" if 1000 <= hour < 1700 else "0.4"
+
+    series = read_weather(epw(lacking), "gap.epw")
+    assert series.rain_mm is not None
+    assert np.isnan(series.rain_mm[1000:1700]).all() and np.isfinite(series.rain_mm).sum() == 8760 - 700
+    assert any("rain is not known in 700 hours" in n for n in series.notes)
+
+
 def test_a_station_whose_rain_is_mostly_missing_has_no_rain() -> None:
     series = read_weather(TMY3_NO_RAIN.read_text(), TMY3_NO_RAIN.name)
     assert series.rain_mm is None
@@ -168,14 +189,47 @@ def test_a_broken_tmy3_is_refused(spoil: Callable[[str], str], words: str) -> No
 
 
 @pytest.mark.parametrize(
-    ("codes", "rate"), [("999999999", 0.0), ("909999999", LIGHT), ("929999999", HEAVY), ("990999999", 0.3), ("x", None)]
+    ("codes", "rate"),
+    [
+        ("999999999", 0.0),
+        ("909999999", LIGHT),
+        ("929999999", HEAVY),
+        ("990999999", 0.3),
+        ("999099999", SNOW_LIGHT),
+        ("999919999", SNOW_MODERATE),
+        ("999992999", SNOW_HEAVY),
+        ("909299999", SNOW_HEAVY),
+        ("999999990", SNOW_LIGHT),
+        ("999999499", 0.0),
+        ("x", None),
+    ],
 )
 def test_epw_weather_codes(codes: str, rate: float | None) -> None:
     assert epw_codes(codes) == rate
 
 
 @pytest.mark.parametrize(
-    ("code", "rate"), [(0, 0.0), (61, LIGHT), (63, HEAVY), (52, 0.3), (81, LIGHT), (95, HEAVY), (-9900, None)]
+    ("code", "rate"),
+    [
+        (0, 0.0),
+        (61, LIGHT),
+        (63, MODERATE),
+        (65, HEAVY),
+        (52, 0.3),
+        (80, LIGHT),
+        (81, MODERATE),
+        (82, HEAVY),
+        (95, MODERATE),
+        (97, HEAVY),
+        (21, LIGHT),
+        (29, MODERATE),
+        (71, SNOW_LIGHT),
+        (75, SNOW_HEAVY),
+        (86, SNOW_MODERATE),
+        (45, 0.0),
+        (10, 0.0),
+        (-9900, None),
+    ],
 )
 def test_synoptic_codes(code: int, rate: float | None) -> None:
     assert synoptic_code(code) == rate

@@ -196,12 +196,14 @@ def _series(
     depth_known = ~gaps["rain_mm"]
     # Some stations report no depth and files carry zeros for it; a year without a drop is no depth at all.
     if depth_known.mean() > 0.9 and columns["rain_mm"][depth_known].sum() > 0:
-        values["rain_mm"] = np.where(depth_known, columns["rain_mm"], 0.0)
+        values["rain_mm"] = np.where(depth_known, columns["rain_mm"], np.nan)
     elif weather_rain.size == HOURS and np.isfinite(weather_rain).mean() > 0.9 and np.nansum(weather_rain) > 0:
-        values["rain_mm"] = np.nan_to_num(weather_rain)
+        values["rain_mm"] = weather_rain
         notes.append("rain taken from the file's present-weather codes: its depth is rough")
     else:
         notes.append(_NO_RAIN)
+    if "rain_mm" in values and (unknown := int(np.isnan(values["rain_mm"]).sum())):
+        notes.append(f"rain is not known in {unknown} hours of the year: coats that reach into them are not answered")
     for field, column in values.items():
         in_bounds(field, column, lines, name)
     start = datetime(2001, 1, 1, tzinfo=UTC) - timedelta(hours=zone)

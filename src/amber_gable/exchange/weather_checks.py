@@ -48,9 +48,10 @@ def numbers(cells: Sequence[str], name: str, lines: Sequence[int], column: str) 
 
 
 def in_bounds(column: str, values: Floats, lines: Sequence[int], name: str) -> None:
-    """Refuse values that no weather can have."""
+    """Refuse values that no weather can have. Rain alone may be unknown (NaN) in some hours."""
     low, high = BOUNDS[column]
-    bad = np.flatnonzero((values < low) | (values > high) | ~np.isfinite(values))
+    lacking = np.isnan(values) & (column != "rain_mm")
+    bad = np.flatnonzero((values < low) | (values > high) | np.isinf(values) | lacking)
     if bad.size:
         label, unit = UNITS[column]
         i = int(bad[0])

@@ -30,6 +30,7 @@ SOLVENT_J_MOL = 35e3
 _REFERENCE_CONVECTION = float(forced_convection(0.5)) + CONVECTION_FLOOR
 _REFERENCE_DEFICIT = float(0.5 * saturation_pressure(25.0))
 RATE_MAX = 3.0
+FREEZES_C = 0.0
 
 
 class DryingStage(StrEnum):
@@ -90,24 +91,24 @@ def stage_rates(climate: Climate, product: Product) -> StageRates:
     """Rates of the touch-dry and through-dry clocks on every face and step.
 
     Waterborne and hybrid films: touch = min(r_e, 1.5 r_c), rain-ready and recoat the harmonic mean of r_e and r_c, r_c
-    being 0 below the film-forming minimum. Alkyd films: oxidation alone. Solvent films (shellac, solvent acrylic):
-    temperature and the root of the wind's exchange, whatever the humidity. Silicates set by reaction and like it damp.
+    being 0 below the film-forming minimum, for which the sheet's least surface temperature is taken. The others have no
+    such minimum; what is laid goes on, more slowly. Alkyd films: oxidation alone. Solvent films (shellac, solvent
+    acrylic): temperature and the root of the wind's exchange, whatever the humidity. Silicates set by reaction, like it
+    damp, and stand still in frost.
     """
     steps: Steps = climate.steps
     evaporation = evaporation_rate(climate.surface, steps.vapour, climate.convection)
     if product.base in (Base.SHELLAC, Base.SOLVENT_ACRYLIC):
         wind = np.sqrt(climate.convection / _REFERENCE_CONVECTION)
         solvent = np.clip(arrhenius(climate.surface, SOLVENT_J_MOL) * wind, 0.0, RATE_MAX)
-        solvent = np.where(climate.surface < product.surface_min_c, 0.0, solvent)
         return StageRates(solvent, solvent, evaporation)
     if product.base is Base.SILICATE:
         damp = 1.0 - 0.3 * np.clip((40.0 - steps.rh) / 20.0, 0.0, 1.0)
         setting = arrhenius(climate.surface, COALESCENCE_J_MOL) * damp
-        setting = np.where(climate.surface < product.surface_min_c, 0.0, setting)
+        setting = np.where(climate.surface < FREEZES_C, 0.0, setting)
         return StageRates(setting, setting, evaporation)
     if product.base is Base.ALKYD:
         rate = arrhenius(climate.surface, OXIDATION_J_MOL) * alkyd_humidity_brake(steps.rh)
-        rate = np.where(climate.surface < product.surface_min_c, 0.0, rate)
         return StageRates(rate, rate, evaporation)
     coalescence = arrhenius(climate.surface, COALESCENCE_J_MOL)
     coalescence = np.where(climate.surface < product.surface_min_c, 0.0, coalescence)

@@ -75,7 +75,8 @@ _RULES = [WeatherRule(*row) for row in (
      "following the shade: another face first; the school ‘temperature decides’"),
     ("daylight", 10, "N", "Inside daylight", "h", True, "an hour with daylight"),
     ("working-day", 10, "N", "Inside the crew's day", "h", True, "a longer crew day"),
-    ("horizon", 0, "?", "Weather known until rain-ready", "h", True, "a forecast that reaches further"),
+    ("horizon", 0, "?", "Weather known until the coat is safe", "h", True,
+     "a forecast that reaches further, or a file that tells its rain"),
 )]  # fmt: skip
 RULES = {rule.id: rule for rule in _RULES}
 
@@ -142,7 +143,8 @@ def film_checks(
     steps, lead, count = climate.steps, climate.lead, len(climate.steps)
     a, b = slots.first, slots.end
     touch, ready = _boundary(drying.touch, count), _boundary(drying.rain_ready, count)
-    hold_end = _boundary(np.maximum(drying.touch, b + limits["hold"].value * 3600 / STEP_S), count)
+    held_until = np.maximum(drying.touch, b + limits["hold"].value * 3600 / STEP_S)
+    hold_end, latest = _boundary(held_until, count), np.maximum(held_until, drying.rain_ready)
     dew_end = ready if policy.dew == "rain-ready" else touch
     air_high, surface_high = greatest_over(steps.air, a, b), greatest_over(climate.surface, a, b)
     beam = greatest_over(climate.poa_direct, a, b)
@@ -159,7 +161,7 @@ def film_checks(
         _check("dry-surface", 1000 * greatest_over(climate.water_film, a, b), 1000 * WET_FILM, lead),
         _check("humidity", greatest_over(steps.rh, a, b), limits["humidity"], lead),
         _check("sun", beam, _sun_limit(policy.sun, air_high, surface_high), lead),
-        _check("horizon", (count - drying.rain_ready.clip(max=1e6)) * STEP_S / 3600, 0.0, lead),
+        _check("horizon", _known_for(climate, a, drying.rain_ready, latest), 0.0, lead),
         *_rain(climate, a, ready, policy),
         *_presence(climate, slots, limits["wind"], crew),
     ]
@@ -185,6 +187,8 @@ def preparation_checks(
         *_rain(climate, a, b, policy),
         *_presence(climate, slots, policy.ladder_wind_max, crew),
     ]
+    if climate.steps.rain_known is not None:
+        checks.append(_check("horizon", _known_for(climate, a, b, b), 0.0, lead))
     if kind not in _ANY_SURFACE:
         checks.append(_check("dry-surface", 1000 * greatest_over(climate.water_film, a, b), 1000 * WET_FILM, lead))
     return checks
@@ -199,12 +203,18 @@ def _sun_limit(school: str, air: Array, surface: Array) -> Array:
     return np.where((air >= WARM_AIR) | (surface > WARM_SURFACE), DIRECT_SUN, np.inf)
 
 
+def _known_for(climate: Climate, a: Ints, rain_until: Array | Ints, until: Array | Ints) -> Array:
+    """Hours for which the weather is known beyond what must be: its rain until one step, all of it until another."""
+    rain = climate.steps.next_unknown[..., a] - np.minimum(rain_until, 1e6)
+    return np.asarray(np.minimum(len(climate.steps) - np.minimum(until, 1e6), rain) * STEP_S / 3600)
+
+
 def _rain(climate: Climate, a: Ints, end: Ints, policy: Policy) -> Iterator[Check]:
-    """Rain by probability where the source gives one, else by depth; nothing where it knows neither."""
+    """Rain by probability and by depth, as far as the source gives them: neither excuses the other."""
     lead = climate.lead
     if climate.steps.rain_pct is not None:
         yield _check("rain", greatest_over(climate.steps.rain_pct, a, end), policy.rain_probability_max_pct, lead)
-    elif climate.steps.rain is not None:
+    if climate.steps.rain is not None:
         yield _check("rain-depth", greatest_over(climate.steps.rain, a, end), RAIN_MEASURABLE - 1e-9, lead)
 
 

@@ -5,6 +5,7 @@ from dataclasses import dataclass
 from functools import cached_property
 
 import numpy as np
+import numpy.typing as npt
 
 from amber_gable.core.weather import sky, sun
 from amber_gable.core.weather.air import Array, dew_point, vapour_pressure
@@ -20,7 +21,8 @@ class Steps:
     forecast; the sun's place is (T,). `start` epoch s UTC of the first step.
 
     air, dew point °C; vapour Pa; rh %; wind m/s at 10 m and the bearing it comes from; cloud 0-1; rain mm/h (None
-    when not known); rain probability % (None when not given); downward infrared W/m²; the sun and its light.
+    when not known; 0 in hours that lack it) and whether anything is known of the rain of each step (None: of all);
+    rain probability % (None when not given); downward infrared W/m²; the sun and its light.
     """
 
     start: int
@@ -32,6 +34,7 @@ class Steps:
     wind_from: Array
     cloud: Array
     rain: Array | None
+    rain_known: npt.NDArray[np.bool_] | None
     rain_pct: Array | None
     ir_down: Array
     sun: SunPosition
@@ -56,6 +59,14 @@ class Steps:
         """Cosine and sine of the bearing that the wind comes from."""
         bearing = np.radians(self.wind_from)
         return np.cos(bearing), np.sin(bearing)
+
+    @cached_property
+    def next_unknown(self) -> Array:
+        """The first step from each on whose rain is not known, (..., T); T where it is known to the end."""
+        if self.rain_known is None:
+            return np.full(len(self), float(len(self)))
+        at = np.where(self.rain_known, len(self), np.arange(len(self)))
+        return np.asarray(np.minimum.accumulate(at[..., ::-1], axis=-1)[..., ::-1], dtype=float)
 
     @cached_property
     def rain_on_walls(self) -> Array:
@@ -123,6 +134,9 @@ def _interpolated(
     dew = dew_point(vapour)
     cloud = smooth(given["cloud"]) if "cloud" in given else light.cloud
     infrared = smooth(given["ir_down"]) if "ir_down" in given else sky.infrared_down(air, dew, cloud)
+    known = None
+    if "rain_mm" in given and "rain_pct" not in given and np.isnan(given["rain_mm"]).any():
+        known = np.isfinite(given["rain_mm"])
     return Steps(
         start=start,
         air=air,
@@ -132,7 +146,8 @@ def _interpolated(
         wind=smooth(given["wind_ms"]),
         wind_from=np.asarray(wind_from),
         cloud=cloud,
-        rain=given["rain_mm"][..., hour_of] if "rain_mm" in given else None,
+        rain=np.nan_to_num(given["rain_mm"])[..., hour_of] if "rain_mm" in given else None,
+        rain_known=None if known is None else known[..., hour_of],
         rain_pct=given["rain_pct"][..., hour_of] if "rain_pct" in given else None,
         ir_down=infrared,
         sun=position,
