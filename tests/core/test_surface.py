@@ -161,6 +161,26 @@ def test_driving_rain_follows_the_standard_and_spares_the_lee(azimuth: float, ti
     assert rain[0] == pytest.approx(expected, abs=1e-9)
 
 
+def _peak_in_wind(azimuth: float, wind_from: float) -> float:
+    series = clear_days(NORTHERN, utc("2026-07-10"), 3)
+    blown = replace(series, wind_ms=np.full(72, 4.0), wind_from_deg=np.full(72, wind_from))
+    return float(climate_of(blown, NORTHERN, walls(azimuth, absorptance=0.9)).surface.max())
+
+
+def test_no_wall_hangs_on_the_last_bit_of_the_winds_angle() -> None:
+    """4 m/s along a wall: a fifth of a degree was worth 6 K. It is the wind that turns here; the sun stays."""
+    along = [_peak_in_wind(WEST, NORTH + turn) for turn in (-0.1, 0.0, 0.1)]
+    assert np.ptp(along) < 0.05
+    by_angle = [_peak_in_wind(WEST, WEST + off) for off in range(0, 181, 15)]
+    assert (np.diff(by_angle) > -1e-9).all(), "from before the wall to behind it it only gets hotter"
+    assert by_angle[0] == pytest.approx(by_angle[4]), "windward up to 60°"
+    assert by_angle[8] == pytest.approx(by_angle[12]), "in the lee from 120° on"
+    assert by_angle[12] - by_angle[0] > 4
+    assert max(np.diff(by_angle)) < 3.5
+    mirrored = [_peak_in_wind(WEST, (WEST - off) % 360) for off in range(0, 181, 15)]
+    assert by_angle == pytest.approx(mirrored, abs=0.01), "the same on either side"
+
+
 def test_a_film_evaporates_with_the_latent_heat_it_took() -> None:
     """Rain for two hours, then sun: the wet wall is cooler than the dry one until the film is gone."""
     fair = steady(utc("2026-06-21"), 48, cloud=0.2, wind_ms=2.0, wind_from_deg=180.0, rh_pct=60)

@@ -6,7 +6,7 @@ ours that gives 33 °C at 45° and can be overridden. Four days of the warm half
 hottest when the sun is lower; the later ones are cooler.
 """
 
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from datetime import UTC, datetime, timedelta
 from functools import lru_cache
 
@@ -14,7 +14,7 @@ import numpy as np
 
 from amber_gable.core.specification.colour import as_hex, linear, solar_absorptance
 from amber_gable.core.weather.air import Array, saturation_pressure
-from amber_gable.core.weather.steps import to_steps
+from amber_gable.core.weather.steps import Steps, to_steps
 from amber_gable.core.weather.surface import FaceSurface, surface_climate
 from amber_gable.domain.grid import STEP_S
 from amber_gable.domain.survey import Property
@@ -60,13 +60,23 @@ def _peaks(
         start = datetime(2026, month_here, day, tzinfo=UTC) - timedelta(hours=longitude / 15)
         begin = int(start.timestamp()) // STEP_S * STEP_S
         steps = to_steps(_day(begin, top + cooler), latitude, longitude, altitude_m)
-        surface = surface_climate(steps, surfaces).surface
+        surface = _in_the_lee(steps, surfaces)
         for i in range(len(surfaces)):
             at = int(np.argmax(surface[i]))
             known = best[i]
             if known is None or surface[i, at] > known.surface_c:
                 best[i] = Peak(float(surface[i, at]), at * STEP_S / 3600.0, month_here, day)
     return tuple(p for p in best if p is not None)
+
+
+def _in_the_lee(steps: Steps, surfaces: tuple[FaceSurface, ...]) -> Array:
+    """Surface °C, (F, T), each in its hottest wind, which comes from behind it."""
+    out = np.empty((len(surfaces), len(steps)))
+    for azimuth in {s.azimuth_deg for s in surfaces}:
+        rows = [i for i, s in enumerate(surfaces) if s.azimuth_deg == azimuth]
+        behind = replace(steps, wind_from=np.full(len(steps), (azimuth + 180.0) % 360.0))
+        out[rows] = surface_climate(behind, tuple(surfaces[i] for i in rows)).surface
+    return out
 
 
 def _day(start: int, top_c: float) -> WeatherSeries:

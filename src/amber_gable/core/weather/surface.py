@@ -133,10 +133,16 @@ def surface_climate(steps: Steps, faces: tuple[FaceSurface, ...]) -> Climate:
 
 
 def _forced(steps: Steps, faces: tuple[FaceSurface, ...], facing: Array) -> Array:
-    """Forced convection on each face, W/(m² K), (F, ..., T): weaker where it is sheltered, and on the lee of a wall."""
+    """Forced convection on each face, W/(m² K), (F, ..., T): weaker where it is sheltered, and on the lee of a wall.
+
+    Within 30° of blowing along a wall the wind passes from the one to the other with the cosine, so that no wall's
+    climate hangs on the last bit of an angle.
+    """
     near = _beside(np.array([_NEAR_WIND[f.exposure] for f in faces]), steps.wind)
     level = _beside(np.array([f.tilt_deg for f in faces]), steps.wind) < LEVEL_BELOW_DEG
-    return np.asarray(FORCED * np.where((facing >= 0) | level, near**0.9, (near * _LEE) ** 0.9) * steps.wind_power)
+    windward = np.where(level, 1.0, np.clip(0.5 + facing, 0.0, 1.0))
+    lee = _LEE**0.9
+    return np.asarray(FORCED * near**0.9 * (lee + (1 - lee) * windward) * steps.wind_power)
 
 
 def _balance(
