@@ -156,6 +156,27 @@ def test_the_tmy3_year_of_a_real_station() -> None:
     assert series.notes == ()
 
 
+def test_an_hour_without_sunshine_is_bridged_and_said_and_a_day_without_drops_it_in_words() -> None:
+    """One missing hour took the whole column away without a word."""
+
+    def dark(hours: int, field: int) -> Callable[[int, list[str]], None]:
+        def change(h: int, fields: list[str]) -> None:
+            if 3900 <= h < 3900 + hours:
+                fields[field] = "9999"
+
+        return change
+
+    whole, bridged = read_weather(epw(), "whole.epw"), read_weather(epw(dark(2, 13)), "short.epw")
+    assert whole.ghi is not None and bridged.ghi is not None
+    away = np.abs(bridged.ghi - whole.ghi)
+    assert away[3900:3902].max() < 60 and np.delete(away, [3900, 3901]).max() == 0
+    assert any("global sunshine is missing in 2 hours, run straight" in n for n in bridged.notes)
+    long = read_weather(epw(dark(12, 13)), "long.epw")
+    assert long.ghi is None and long.cloud is not None
+    assert any("missing in 12 hours, so none of it is used" in n for n in long.notes)
+    assert any("diffuse sunshine is missing in 5 hours" in n for n in read_weather(epw(dark(5, 15)), "d.epw").notes)
+
+
 def test_hours_whose_rain_is_missing_stay_unknown_and_are_counted() -> None:
     """Seven hundred hours that a file leaves out were dry without a word."""
 

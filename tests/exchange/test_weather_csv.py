@@ -15,6 +15,7 @@ from amber_gable.domain.sizes import SIZE_LIMIT
 from amber_gable.exchange.files import decode
 from amber_gable.exchange.forecast import ForecastUnavailable, HttpForecast, parse_forecast
 from amber_gable.exchange.weather_file import read_weather
+from amber_gable.services.weather.face_windows import FaceQuestion, answer_windows
 from amber_gable.standins.weather.service import weather_service
 from tests.web.server import running
 
@@ -33,6 +34,22 @@ def test_a_plain_file_is_read_with_place_and_units() -> None:
     assert series.start_time == datetime(2026, 9, 14, 3, tzinfo=UTC)
     assert series.cloud is not None
     assert series.cloud[0] == 0.4
+
+
+@pytest.mark.parametrize(("zone", "offset"), [("+05:30", 5.5), ("-03:30", -3.5), ("+05:45", 5.75)])
+def test_zones_off_the_full_hour_are_read_and_judged_by_their_own_clock(zone: str, offset: float) -> None:
+    """Where noon is noon: the same air on the same wall gives the same hours, whatever the zone is called."""
+    series = read_weather(plain(rows=120).replace("-03:00", zone), "week.csv")
+    assert series.utc_offset_h == offset
+    assert series.start_time == datetime(2026, 9, 14, tzinfo=UTC) - timedelta(hours=offset)
+    question = {
+        "latitude": 20.0, "longitude": 15 * offset, "azimuth": 0.0, "substrate": "wood-lap", "colour": "#b5ad9c",
+        "product": "exterior-acrylic-standard", "method": "brush", "start": "2026-09-15", "days": 1,
+    }  # fmt: skip
+    answer = answer_windows(FaceQuestion.model_validate(question), series)
+    first = next(s for s in answer["slots"] if s["ok"])
+    assert answer["slots"][0]["start"].startswith("2026-09-15T00:")
+    assert first["start"][11:13] in ("07", "08") and 6 < answer["workable_h"] < 12
 
 
 def test_us_units_and_dew_point_are_understood() -> None:

@@ -14,6 +14,7 @@ from amber_gable.exchange.present_weather import epw_codes, synoptic_code
 from amber_gable.exchange.weather_checks import bridge, in_bounds, missing_column, number, numbers
 
 HOURS = 8760
+BRIDGED_H = 3
 _NO_RAIN = "the file holds no rain: add a rain column (plain CSV) or judge rain yourself"
 # field -> (column index, value that means "missing", factor to our unit)
 _EPW = {
@@ -150,6 +151,17 @@ def _ordered_year(stamps: list[tuple[int, int, int]], lines: list[int], name: st
     return keep
 
 
+def _sunshine(values: np.ndarray, missing: np.ndarray) -> tuple[np.ndarray | None, int]:
+    """A column of irradiance with gaps of at most three hours filled, None where they are longer; and how many hours
+    lack it."""
+    count = int(missing.sum())
+    edges = np.flatnonzero(np.diff(np.concatenate([[0], missing.astype(int), [0]])))
+    if count and (edges[1::2] - edges[::2]).max() > BRIDGED_H:
+        return None, 0 if missing.all() else count
+    hours = np.arange(len(values))
+    return np.interp(hours, hours[~missing], values[~missing]), count
+
+
 def _series(
     columns: dict[str, np.ndarray],
     gaps: dict[str, np.ndarray],
@@ -179,12 +191,15 @@ def _series(
     }
     for field, label in labels.items():
         values[field] = bridge(columns[field], gaps[field], name, label, lines)
-    if not gaps["ghi"].any():
-        values["ghi"] = columns["ghi"]
-        if not gaps["dhi"].any():
-            values["dhi"] = columns["dhi"]
-        if not gaps["dni"].any():
-            values["dni"] = columns["dni"]
+    for field, label in (("ghi", "global"), ("dhi", "diffuse"), ("dni", "direct")):
+        if field != "ghi" and "ghi" not in values:
+            break
+        filled, lacking = _sunshine(columns[field], gaps[field])
+        if filled is not None:
+            values[field] = filled
+        if lacking:
+            done = "run straight between its neighbours" if filled is not None else "so none of it is used"
+            notes.append(f"{label} sunshine is missing in {lacking} hours, {done}")
     if gaps["cloud"].mean() < 0.02:
         values["cloud"] = bridge(columns["cloud"], gaps["cloud"], name, "cloud cover", lines)
     elif "ghi" in values:

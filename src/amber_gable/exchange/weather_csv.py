@@ -3,7 +3,7 @@
 import csv
 import io
 from collections.abc import Callable
-from datetime import UTC, datetime
+from datetime import datetime
 from typing import Any
 
 from amber_gable.core.weather.air import saturation_pressure
@@ -120,7 +120,7 @@ def _hours(stamps: list[tuple[int, str]], name: str) -> tuple[int, float]:
         first = first or t
         previous = t
     assert first is not None
-    if first.astimezone(UTC).timestamp() % HOUR:
+    if (first.minute, first.second, first.microsecond) != (0, 0, 0):
         raise InputError(f"{name}, line {stamps[0][0]}, time", "hours must begin on the full hour", "round the times")
     shift = first.utcoffset()
     return int(first.timestamp()), (shift.total_seconds() / 3600 if shift else 0.0)

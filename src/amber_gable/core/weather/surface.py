@@ -1,12 +1,14 @@
 """Surface temperature and water film of faces (physics.md §4): one lumped node per face and substrate.
 
-Semi-implicit in 10-minute steps, all faces at once. Natural convection after Walton (1983, TARP): 1.31 |dT|^(1/3) on
-walls, 1.52 on level planes warmer than the air, 0.76 on colder ones; forced part 3.8 v^0.9 with the near-surface wind.
+Semi-implicit in 10-minute steps, all faces at once. Natural convection after Walton (1983, TARP), by the tilt: about
+1.31 |dT|^(1/3) on walls, 1.51 on level planes warmer than the air, 0.76 on colder ones. Forced part 3.8 v^0.9 of the
+near-surface wind: McAdams' (1954) 3.8 v for plates, a little flattened; the power and the shares of the wind that reach
+a surface are assumptions of ours.
 Evaporation by the Lewis analogy. Driving rain after ISO 15927-3:2009. A tilted face sees the low, warmer part of the
 sky: the share sqrt((1 + cos tilt) / 2) of its sky counts as cold sky, the rest as air (Walton 1983).
 """
 
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
 import numpy as np
 import numpy.typing as npt
@@ -25,7 +27,8 @@ WALL_FILM_MAX = 0.06
 FLOOR_FILM_MAX = 0.30
 _NEAR_WIND = {Exposure.OPEN: 0.5, Exposure.SHELTERED: 0.25}
 _LEE = 0.5
-LEVEL_BELOW_DEG = 30.0
+DRAINS_FROM_DEG = 45.0
+"""From this tilt on a plane keeps no more water than a wall; below, the more the flatter it lies."""
 FORCED = 3.8
 SPIN_UP_DAYS = 2
 
@@ -74,7 +77,7 @@ _PER_FACE = ("surface", "dew_margin", "water_film", "poa_direct", "poa_global", 
 
 
 def forced_convection(near_wind_ms: npt.ArrayLike) -> Array:
-    """3.8 v^0.9 W/(m² K), v the wind near the surface in m/s (after ISO 6946-like outdoor fits)."""
+    """3.8 v^0.9 W/(m² K), v the wind near the surface in m/s (see the module's words)."""
     return np.asarray(FORCED * np.asarray(near_wind_ms, dtype=float) ** 0.9)
 
 
@@ -104,7 +107,8 @@ def _beside(of_faces: Array, weather: Array) -> Array:
 def surface_climate(steps: Steps, faces: tuple[FaceSurface, ...]) -> Climate:
     """Temperature and water film of each face through the weather, of each of its members where it has any.
 
-    The first days are run twice so that the start does not show. No face list may be empty.
+    The first days are run twice, at first without their rain, so that neither the start shows nor water that has not
+    fallen yet. No face list may be empty.
     """
     if not faces:
         raise ValueError("no faces to compute")
@@ -116,7 +120,8 @@ def surface_climate(steps: Steps, faces: tuple[FaceSurface, ...]) -> Climate:
     balance = _balance(steps, faces, light, _forced(steps, faces, facing), wall_rain)
     lead = min(len(steps), SPIN_UP_DAYS * 24 * STEPS_PER_HOUR)
     first = steps.air[..., 0].reshape(-1)[balance.member]
-    *_, temperature, film = step_through(balance, first, np.zeros(len(first)), lead)
+    dry = replace(balance, rain=np.zeros((lead, len(first))))
+    *_, temperature, film = step_through(dry, first, np.zeros(len(first)), lead)
     stepped = step_through(balance, temperature, film, len(steps))
     surface, water, convection = (np.ascontiguousarray(a.T).reshape(wall_rain.shape) for a in stepped[:3])
     return Climate(
@@ -139,8 +144,9 @@ def _forced(steps: Steps, faces: tuple[FaceSurface, ...], facing: Array) -> Arra
     climate hangs on the last bit of an angle.
     """
     near = _beside(np.array([_NEAR_WIND[f.exposure] for f in faces]), steps.wind)
-    level = _beside(np.array([f.tilt_deg for f in faces]), steps.wind) < LEVEL_BELOW_DEG
-    windward = np.where(level, 1.0, np.clip(0.5 + facing, 0.0, 1.0))
+    upright = _beside(np.sin(np.radians([f.tilt_deg for f in faces])), steps.wind)
+    # A level plane has no lee.
+    windward = 1 - upright * (1 - np.clip(0.5 + facing, 0.0, 1.0))
     lee = _LEE**0.9
     return np.asarray(FORCED * near**0.9 * (lee + (1 - lee) * windward) * steps.wind_power)
 
@@ -149,10 +155,11 @@ def _balance(
     steps: Steps, faces: tuple[FaceSurface, ...], light: sun.FaceLight, forced: Array, wall_rain: Array
 ) -> Balance:
     """Everything that does not depend on the surface, worked out beforehand; a row is a face in a member's weather."""
-    level = np.array([f.tilt_deg < LEVEL_BELOW_DEG for f in faces])
+    tilt = np.array([f.tilt_deg for f in faces])
+    across = np.cos(np.radians(tilt))
     emissivity = np.array([f.substrate.emissivity for f in faces])
     u = np.array([f.substrate.u_behind for f in faces])
-    view = (1 + np.cos(np.radians([f.tilt_deg for f in faces]))) / 2
+    view = (1 + across) / 2
     sky_share = _beside(view * np.sqrt(view) * light.open_sky, steps.air)
     from_air = STEFAN_BOLTZMANN * (steps.air + KELVIN) ** 4
     from_around = _beside(emissivity, steps.air) * (sky_share * steps.ir_down + (1 - sky_share) * from_air)
@@ -177,7 +184,7 @@ def _balance(
         emissivity_sigma=rows(emissivity * STEFAN_BOLTZMANN),
         storage=rows(np.array([f.substrate.heat_capacity for f in faces]) / STEP_S),
         u=rows(u),
-        film_max=rows(np.where(level, FLOOR_FILM_MAX, WALL_FILM_MAX)),
-        natural_warm=rows(np.where(level, 1.52, 1.31)),
-        natural_cold=rows(np.where(level, 0.76, 1.31)),
+        film_max=rows(np.interp(tilt, [0.0, DRAINS_FROM_DEG], [FLOOR_FILM_MAX, WALL_FILM_MAX])),
+        natural_warm=rows(9.482 / (7.283 - across)),
+        natural_cold=rows(1.810 / (1.382 + across)),
     )
