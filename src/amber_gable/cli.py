@@ -156,7 +156,7 @@ def _windows(options: argparse.Namespace) -> None:
         _print_json(answer)
         return
     for day in answer["days"]:
-        span = f"{day['first'][11:16]} to {day['last_stroke'][11:16]}" if day["first"] else "-"
+        span = ", ".join(f"{begin[11:16]} to {end[11:16]}" for begin, end in day["stretches"]) or "-"
         print(f"{day['date']}  {day['workable_h']:4.1f} h  {span}")
     print(f"workable: {answer['workable_h']:.1f} h")
     for note in answer["notes"]:

@@ -8,7 +8,7 @@ import pytest
 
 from amber_gable.core.weather.surface import Climate
 from amber_gable.core.weather.typical import stretch
-from amber_gable.core.weather.windows import slot_readings
+from amber_gable.core.weather.windows import Windows, slot_readings
 from tests.weather_cases import (
     EAST,
     NORTH,
@@ -44,6 +44,20 @@ def test_any_week_of_a_real_year_gives_numbers_everywhere(month: int) -> None:
     assert windows.touch_at is not None
     assert not np.isnan(windows.touch_at).any()
     assert not windows.ok[:, slots.daylight < 0].any()
+
+
+def test_a_day_tells_its_stretches_and_not_only_its_ends() -> None:
+    climate = _week(date(2025, 6, 6))
+    slots = day_slots(climate.steps, utc("2025-06-06"), 2, GREENSBORO[2])
+    open_ = np.zeros((1, len(slots)), dtype=bool)
+    for first, last in ((7.0, 9.0), (14.5, 17.0)):
+        open_[0, int(2 * first) : int(2 * last)] = True
+    today, tomorrow = Windows(slots, (), open_).days(0)
+    told = [(f"{begin:%H:%M}", f"{end:%H:%M}") for begin, end in today.stretches]
+    assert told == [("07:00", "09:00"), ("14:30", "17:00")]
+    assert today.workable_h == 4.5 and today.first is not None and today.last_stroke is not None
+    assert (today.first.hour, today.last_stroke.hour) == (7, 17)
+    assert (tomorrow.workable_h, tomorrow.first, tomorrow.stretches) == (0.0, None, ())
 
 
 def test_clear_nights_stop_for_dew_and_the_stop_lasts_into_the_morning() -> None:

@@ -14,6 +14,10 @@ from amber_gable.domain.errors import NoClimate
 from amber_gable.domain.grid import STEP_S, STEPS_PER_HOUR
 from amber_gable.domain.weather import COLUMNS, WeatherSeries
 
+RAINING_MM_H, LIKELY_PCT = 1.0, 30.0
+"""Depth taken for an hour in which it rains, where only its chance is given, and the chance from which on it wets a
+surface: assumptions. A smaller chance is the business of the rule that limits it."""
+
 
 @dataclass(frozen=True)
 class Steps:
@@ -69,10 +73,19 @@ class Steps:
         return np.asarray(np.minimum.accumulate(at[..., ::-1], axis=-1)[..., ::-1], dtype=float)
 
     @cached_property
+    def falling(self) -> Array:
+        """Rain that wets surfaces, mm/h: what the source says, else, from a chance of LIKELY_PCT on, the depth to be
+        expected of it; none where nothing is known."""
+        if self.rain is not None:
+            return self.rain
+        if self.rain_pct is None:
+            return np.zeros(self.air.shape)
+        return np.where(self.rain_pct >= LIKELY_PCT, RAINING_MM_H * self.rain_pct / 100.0, 0.0)
+
+    @cached_property
     def rain_on_walls(self) -> Array:
-        """Rain on a wall square to the wind, mm/h: 2/9 v R^(8/9) (ISO 15927-3:2009); none where it is not known."""
-        rain = np.zeros(self.air.shape) if self.rain is None else self.rain
-        return np.asarray(2.0 / 9.0 * self.wind * rain ** (8.0 / 9.0))
+        """Rain on a wall square to the wind, mm/h: 2/9 v R^(8/9) (ISO 15927-3:2009)."""
+        return np.asarray(2.0 / 9.0 * self.wind * self.falling ** (8.0 / 9.0))
 
     @property
     def times(self) -> Array:

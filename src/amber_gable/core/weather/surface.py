@@ -95,8 +95,7 @@ def driving_rain(steps: Steps, facing: Array, tilt: Array) -> Array:
     falls; between, by the tilt's sine and cosine.
     """
     angle = _beside(np.radians(tilt), steps.wind_from)
-    falling = 0.0 if steps.rain is None else steps.rain
-    return np.asarray(steps.rain_on_walls * np.maximum(facing, 0.0) * np.sin(angle) + falling * np.cos(angle))
+    return np.asarray(steps.rain_on_walls * np.maximum(facing, 0.0) * np.sin(angle) + steps.falling * np.cos(angle))
 
 
 def _beside(of_faces: Array, weather: Array) -> Array:

@@ -81,18 +81,14 @@ class Windows:
         return out
 
     def days(self, face: int) -> list["Day"]:
-        """Workable hours of each local day, with the first stroke and the last."""
+        """Workable hours of each local day: the stretches of them, and of these the first stroke and the last."""
         out = []
         for number, date in enumerate(self.slots.dates):
             open_ = np.flatnonzero(self.ok[face] & (self.slots.day == number))
-            out.append(
-                Day(
-                    date=date,
-                    workable_h=len(open_) * SLOT_H,
-                    first=self.slots.time(int(open_[0])) if len(open_) else None,
-                    last_stroke=self.slots.time(int(open_[-1]) + 1) if len(open_) else None,
-                )
-            )
+            runs = [run for run in np.split(open_, np.flatnonzero(np.diff(open_) > 1) + 1) if len(run)]
+            times = tuple((self.slots.time(int(run[0])), self.slots.time(int(run[-1]) + 1)) for run in runs)
+            first, last = (times[0][0], times[-1][1]) if times else (None, None)
+            out.append(Day(date, len(open_) * SLOT_H, first, last, times))
         return out
 
 
@@ -102,6 +98,7 @@ class Day:
     workable_h: float
     first: datetime | None
     last_stroke: datetime | None
+    stretches: tuple[tuple[datetime, datetime], ...]
 
 
 def film_windows(

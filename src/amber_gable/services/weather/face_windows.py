@@ -101,6 +101,7 @@ def answer_windows(question: FaceQuestion, series: WeatherSeries) -> dict[str, A
             "workable_h": d.workable_h,
             "first": d.first and d.first.isoformat(),
             "last_stroke": d.last_stroke and d.last_stroke.isoformat(),
+            "stretches": [[begin.isoformat(), end.isoformat()] for begin, end in d.stretches],
         }
         for d in windows.days(0)
     ]
