@@ -2,7 +2,7 @@
 
 from dataclasses import dataclass
 from datetime import date, datetime
-from typing import Self
+from typing import ClassVar, Self
 
 from amber_gable.core.climate.job_climate import SiteClimate
 from amber_gable.domain.errors import InputError
@@ -40,11 +40,31 @@ def _series(space: Workspace, bundle: JobBundle) -> WeatherSeries:
 
 
 @dataclass(frozen=True)
-class PlanWork:
+class JobWork:
+    """Work for a job; of each kind only the latest is wanted."""
+
+    job_id: str
+    kind: ClassVar[str]
+    page: ClassVar[str]
+
+    @property
+    def key(self) -> str:
+        return f"{self.kind}/{self.job_id}"
+
+    @property
+    def back(self) -> str:
+        return f"/jobs/{self.job_id}/{self.page}"
+
+    def title(self, space: Workspace) -> str:
+        return f"{self.kind.capitalize()} of {_bundle(space, self.job_id).job.name}"
+
+
+@dataclass(frozen=True)
+class PlanWork(JobWork):
     """Plan what is left of a job, from now on or from a day that lies ahead. `of` is the digest of the job that it was
     asked for: of a job that was changed since, another plan is wanted."""
 
-    job_id: str
+    kind, page = "plan", "plan"
     begins: date | None = None
     of: str = ""
 
@@ -52,38 +72,16 @@ class PlanWork:
     def asked(cls, bundle: JobBundle, begins: date | None) -> Self:
         return cls(bundle.job.id, begins, digest(bundle, *bundle.job.record))
 
-    @property
-    def key(self) -> str:
-        return f"plan/{self.job_id}"
-
-    @property
-    def back(self) -> str:
-        return f"/jobs/{self.job_id}/plan"
-
-    def title(self, space: Workspace) -> str:
-        return f"Plan of {_bundle(space, self.job_id).job.name}"
-
     def do(self, space: Workspace, progress: Progress) -> None:
         bundle = _bundle(space, self.job_id)
         make_plan(space, bundle, _series(space, bundle), self.begins, progress)
 
 
 @dataclass(frozen=True)
-class ClimateWork:
+class ClimateWork(JobWork):
     """Compute the surfaces of a job through the weather, so that its pages find them."""
 
-    job_id: str
-
-    @property
-    def key(self) -> str:
-        return f"climate/{self.job_id}"
-
-    @property
-    def back(self) -> str:
-        return f"/jobs/{self.job_id}/weather"
-
-    def title(self, space: Workspace) -> str:
-        return f"Climate of {_bundle(space, self.job_id).job.name}"
+    kind, page = "climate", "weather"
 
     def do(self, space: Workspace, progress: Progress) -> None:
         bundle = _bundle(space, self.job_id)
