@@ -16,6 +16,7 @@ from tests.weather_cases import (
     NORTH,
     NORTHERN,
     SOUTH,
+    WEST,
     clear_days,
     climate_of,
     day_slots,
@@ -129,6 +130,22 @@ def test_the_hot_limit_holds_in_every_sun_school() -> None:
     slots = day_slots(climate.steps, utc("2026-07-10"), 1, NORTHERN[2])
     for school in ("shade-when-warm", "follow-shade", "temperature"):
         assert "H" in windows_of(climate, slots, policy=Policy(sun=school)).letters(0, 26)
+
+
+def test_where_temperature_decides_it_does_so_until_the_film_is_dry_to_touch() -> None:
+    """A west wall at noon in July is cool enough to begin and hot before the film has dried: a tenth of its open slots
+    were such. Schools that keep coats in the shade have no such rule, and go by the sun instead."""
+    series = clear_days(NORTHERN, utc("2026-07-08"), 7, mean_c=24.0, dew_c=10.0)
+    climate = climate_of(series, NORTHERN, walls(WEST, absorptance=0.75))
+    slots = day_slots(climate.steps, utc("2026-07-10"), 1, NORTHERN[2])
+    windows = windows_of(climate, slots, policy=Policy(sun="temperature"))
+    checks = {c.rule.id: c for c in windows.checks}
+    spoiled = checks["heats-up"].stops[0] & ~checks["surface-high"].stops[0]
+    assert spoiled.any() and not windows.ok[0, spoiled].any()
+    assert slots.hours[spoiled].min() >= 10 and slots.hours[spoiled].max() <= 15, "before the sun comes round"
+    assert "until dry to touch" in checks["heats-up"].source
+    shade = windows_of(climate, slots, policy=Policy(sun="follow-shade"))
+    assert not next(c for c in shade.checks if c.rule.id == "heats-up").stops.any()
 
 
 def _evening_hours(

@@ -60,6 +60,7 @@ _RULES = [WeatherRule(*row) for row in (
      "waiting until the sun has warmed the face"),
     ("surface-high", 2, "H", "Surface, highest while coating", "°C", False,
      "following the shade: another face first"),
+    ("heats-up", 2, "H", "Surface, highest until dry to touch", "°C", False, "a later hour, or another face first"),
     ("hold", 3, "C", "Surface, lowest until the film has formed", "°C", True, "an earlier last stroke"),
     ("spread", 4, "D", "Surface above dew point, least until dry to touch", "K", True, "an earlier last stroke"),
     ("condensation", 4, "D", "Dew on the fresh film", "g/m²", False, "a product that dries faster"),
@@ -155,6 +156,7 @@ def film_checks(
         _check("air-high", air_high, limits["air_max"], lead),
         _check("surface-low", least_over(climate.surface, a, b), low, lead),
         _check("surface-high", surface_high, limits["surface_max"], lead),
+        _check("heats-up", greatest_over(climate.surface, b, touch), _heat_after(policy.sun, limits), lead),
         _check("hold", least_over(climate.surface, b, hold_end), held, lead),
         _check("spread", least_over(climate.dew_margin, a, touch), limits["dew_margin"], lead),
         _check("condensation", 1000 * greatest_over(climate.water_film, b, dew_end), 1000 * WET_FILM, lead),
@@ -192,6 +194,15 @@ def preparation_checks(
     if kind not in _ANY_SURFACE:
         checks.append(_check("dry-surface", 1000 * greatest_over(climate.water_film, a, b), 1000 * WET_FILM, lead))
     return checks
+
+
+def _heat_after(school: str, limits: Mapping[str, Limit]) -> Limit:
+    """How hot the surface may get after the last stroke: the school that lets temperature decide asks it of the film,
+    too, until it is dry to touch; those that keep it out of the sun rely on the shade."""
+    hottest = limits["surface_max"]
+    if school != "temperature":
+        return Limit(np.inf, hottest.unit, "no limit: the sun school keeps coats in the shade")
+    return Limit(hottest.value, hottest.unit, f"{hottest.source}, until dry to touch (sun school: temperature decides)")
 
 
 def _sun_limit(school: str, air: Array, surface: Array) -> Array:
