@@ -62,8 +62,8 @@ _TOPICS = (
                "the surface.", "Lap marks on a dark wall in a cool wind."),
         School("follow-shade", "Always follow the shade", "Never a coat in direct sun: fewest lap marks, fewest hours.",
                "Cold mornings lost that would have held."),
-        School("temperature", "Temperature decides", "The sheet's hottest surface alone, until the film is dry to touch: "
-               "most hours.", "Lap marks in the sun."),
+        School("temperature", "Temperature decides", "The sheet's hottest surface alone, until the film is dry to "
+               "touch: most hours.", "Lap marks in the sun."),
     ), AskedBy.WEATHER),
     Topic("hold", "How long must the surface stay warm enough?", (
         School("touch-dry", "Until dry to touch, two hours at least", "Late enough for a working day in spring.",
