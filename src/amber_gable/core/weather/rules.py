@@ -1,6 +1,6 @@
 """The ten weather rules of the trade (handbook §10), each with value, limit and headroom for every face and slot."""
 
-from collections.abc import Iterator, Mapping
+from collections.abc import Callable, Iterator, Mapping
 from dataclasses import dataclass
 from functools import cached_property
 
@@ -11,6 +11,7 @@ from amber_gable.core.weather.air import Array, Ints
 from amber_gable.core.weather.extremes import greatest_over, least_over
 from amber_gable.core.weather.limits import Limit
 from amber_gable.core.weather.slots import Slots
+from amber_gable.core.weather.steps import Steps
 from amber_gable.core.weather.surface import Climate
 from amber_gable.domain.grid import SLOT_H, STEP_S
 from amber_gable.domain.operation import OperationKind
@@ -147,26 +148,30 @@ def film_checks(
     held_until = np.maximum(drying.touch, b + limits["hold"].value * 3600 / STEP_S)
     hold_end, latest = _boundary(held_until, count), np.maximum(held_until, drying.rain_ready)
     dew_end = ready if policy.dew == "rain-ready" else touch
-    air_high, surface_high = greatest_over(steps.air, a, b), greatest_over(climate.surface, a, b)
+    air_high, surface_high = _in_slots(steps, "air", slots, greatest_over), greatest_over(climate.surface, a, b)
     beam = greatest_over(climate.poa_direct, a, b)
     low = limits["surface_min"]
     held = Limit(low.value, low.unit, f"{low.source}, held {limits['hold'].value:g} h ({limits['hold'].source})")
     checks = [
-        _check("air-low", least_over(steps.air, a, b), limits["air_min"], lead),
+        _check("air-low", _in_slots(steps, "air", slots, least_over), limits["air_min"], lead),
         _check("air-high", air_high, limits["air_max"], lead),
         _check("surface-low", least_over(climate.surface, a, b), low, lead),
         _check("surface-high", surface_high, limits["surface_max"], lead),
-        _check("heats-up", greatest_over(climate.surface, b, touch), _heat_after(policy.sun, limits), lead),
         _check("hold", least_over(climate.surface, b, hold_end), held, lead),
         _check("spread", least_over(climate.dew_margin, a, touch), limits["dew_margin"], lead),
         _check("condensation", 1000 * greatest_over(climate.water_film, b, dew_end), 1000 * WET_FILM, lead),
         _check("dry-surface", 1000 * greatest_over(climate.water_film, a, b), 1000 * WET_FILM, lead),
-        _check("humidity", greatest_over(steps.rh, a, b), limits["humidity"], lead),
+        _check("humidity", _in_slots(steps, "rh", slots, greatest_over), limits["humidity"], lead),
         _check("sun", beam, _sun_limit(policy.sun, air_high, surface_high), lead),
         _check("horizon", _known_for(climate, a, drying.rain_ready, latest), 0.0, lead),
         *_rain(climate, a, ready, policy),
         *_presence(climate, slots, limits["wind"], crew),
     ]
+    if policy.sun == "temperature":
+        # Who keeps coats out of the sun relies on the shade; who lets temperature decide asks it of the film too.
+        hottest = limits["surface_max"]
+        until_dry = Limit(hottest.value, hottest.unit, f"{hottest.source}; sun school: temperature decides")
+        checks.append(_check("heats-up", greatest_over(climate.surface, b, touch), until_dry, lead))
     if np.isfinite(moisture_pct).any() and "moisture" in limits:
         reading = np.where(np.isnan(moisture_pct), -np.inf, moisture_pct).reshape(-1, *(1,) * len(lead))
         value = np.broadcast_to(reading, (*lead, len(slots)))
@@ -196,15 +201,6 @@ def preparation_checks(
     return checks
 
 
-def _heat_after(school: str, limits: Mapping[str, Limit]) -> Limit:
-    """How hot the surface may get after the last stroke: the school that lets temperature decide asks it of the film,
-    too, until it is dry to touch; those that keep it out of the sun rely on the shade."""
-    hottest = limits["surface_max"]
-    if school != "temperature":
-        return Limit(np.inf, hottest.unit, "no limit: the sun school keeps coats in the shade")
-    return Limit(hottest.value, hottest.unit, f"{hottest.source}, until dry to touch (sun school: temperature decides)")
-
-
 def _sun_limit(school: str, air: Array, surface: Array) -> Array:
     """Strongest beam allowed on the face, W/m², shape (..., S); infinite where the school sets no limit."""
     if school == "temperature":
@@ -212,6 +208,14 @@ def _sun_limit(school: str, air: Array, surface: Array) -> Array:
     if school == "follow-shade":
         return np.full(surface.shape, DIRECT_SUN)
     return np.where((air >= WARM_AIR) | (surface > WARM_SURFACE), DIRECT_SUN, np.inf)
+
+
+def _in_slots(steps: Steps, name: str, slots: Slots, over: Callable[[Array, Ints, Ints], Array]) -> Array:
+    """A quantity of the air over each slot, worked out once for all surfaces and coats."""
+    key = (name, over.__name__, int(slots.first[0]), len(slots))
+    if key not in steps.in_slots:
+        steps.in_slots[key] = over(getattr(steps, name), slots.first, slots.end)
+    return steps.in_slots[key]
 
 
 def _known_for(climate: Climate, a: Ints, rain_until: Array | Ints, until: Array | Ints) -> Array:
@@ -232,7 +236,7 @@ def _rain(climate: Climate, a: Ints, end: Ints, policy: Policy) -> Iterator[Chec
 def _presence(climate: Climate, slots: Slots, wind_max: float | Limit, crew: CrewDay) -> Iterator[Check]:
     """Wind, daylight and the crew's day: what any work outside needs."""
     lead = climate.lead
-    yield _check("wind", greatest_over(climate.steps.wind, slots.first, slots.end), wind_max, lead)
+    yield _check("wind", _in_slots(climate.steps, "wind", slots, greatest_over), wind_max, lead)
     yield _check("daylight", slots.daylight, DAYLIGHT_MARGIN - 1e-6, lead)
     inside = np.minimum(slots.hours - crew.first_h, crew.last_h - slots.hours - SLOT_H)
     yield _check("working-day", inside, -1e-6, lead)

@@ -100,5 +100,6 @@ def _daylight(steps: Steps, first: Ints) -> Array:
 
 def mean(values: Array, slots: Slots) -> Array:
     """Mean over each slot of values (..., T), shape (..., S)."""
-    picks = slots.first[:, None] + np.arange(STEPS_PER_SLOT)[None, :]
-    return np.asarray(values[..., picks].mean(axis=-1))
+    # Slots follow each other without a gap.
+    held = values[..., slots.first[0] : slots.first[-1] + STEPS_PER_SLOT]
+    return np.asarray(held.reshape(*values.shape[:-1], len(slots), STEPS_PER_SLOT).mean(axis=-1))

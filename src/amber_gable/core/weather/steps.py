@@ -54,6 +54,11 @@ class Steps:
         return self.air.shape[:-1]
 
     @cached_property
+    def in_slots(self) -> dict[tuple[str, str, int, int], Array]:
+        """What was worked out of the air alone over slots."""
+        return {}
+
+    @cached_property
     def wind_power(self) -> Array:
         """v^0.9 (m/s), which forced convection goes with; taken once for all surfaces."""
         return np.asarray(self.wind**0.9)
