@@ -26,6 +26,29 @@ TABLET = {"viewport": {"width": 820, "height": 1180}, "has_touch": True, "is_mob
 WIDE = {"viewport": {"width": 1280, "height": 800}}
 
 
+# The browser lets go of touches on a page it has not drawn yet: what nobody has seen, nobody has meant.
+PAINTED = """() => new Promise(seen => {
+  const look = () => performance.getEntriesByType("paint").length ? seen() : requestAnimationFrame(look)
+  look()
+})"""
+
+
+def drawn(page: Page) -> Page:
+    """A page that is there when it is drawn, and not as soon as it is loaded."""
+    for name in ("goto", "reload"):
+        setattr(page, name, _drawn_after(page, getattr(page, name)))
+    return page
+
+
+def _drawn_after(page: Page, go: Callable[..., Any]) -> Callable[..., Any]:
+    def going(*given: Any, **options: Any) -> Any:
+        answer = go(*given, **options)
+        page.evaluate(PAINTED)
+        return answer
+
+    return going
+
+
 @pytest.fixture(scope="session")
 def chromium() -> Iterator[Browser]:
     path = shutil.which("chromium")
@@ -66,6 +89,8 @@ def contexts(chromium: Browser, address: str) -> Iterator[Callable[..., BrowserC
             context = chromium.new_context(base_url=address, **options)
             context.set_default_timeout(PATIENCE_MS)
             closing.callback(context.close)
+            if options.get("java_script_enabled", True):
+                context.new_page = lambda open_=context.new_page: drawn(open_())  # type: ignore[method-assign]
             if not quiet:
                 context.on("console", lambda m: complaints.append(m.text) if m.type in ("error", "warning") else None)
                 context.on("weberror", lambda e: complaints.append(str(e.error)))

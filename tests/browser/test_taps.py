@@ -47,13 +47,6 @@ def held(page: Page, path: str | re.Pattern[str]) -> Iterator[Held]:
     holding.let_go()
 
 
-# The browser lets go of touches on a page it has not drawn yet: what nobody has seen, nobody has meant.
-PAINTED = """() => new Promise(seen => {
-  const look = () => performance.getEntriesByType("paint").length ? seen() : requestAnimationFrame(look)
-  look()
-})"""
-
-
 def _row(page: Page, test: str) -> Locator:
     return page.locator(f"#test-wing-east-siding-{test}")
 
@@ -101,7 +94,6 @@ def test_what_is_chosen_before_late_scripts_come_is_saved_when_they_do(tablet: P
     tablet.add_init_script(SLOW_TIMERS)
     with held(tablet, SCRIPTS) as scripts:
         tablet.goto(CONDITION, wait_until="commit")
-        tablet.evaluate(PAINTED)
         _row(tablet, "rub").get_by_label("heavy", exact=True).tap()
         expect(_row(tablet, "rub").get_by_role("button", name="Save")).to_be_visible()
         with tablet.expect_response(lambda r: r.url.endswith("/condition/test")):
@@ -116,7 +108,6 @@ def test_the_meter_is_read_before_late_scripts_come(tablet: Page) -> None:
     before = tablet.locator(".readings tr").count()
     with held(tablet, SCRIPTS) as scripts:
         tablet.reload(wait_until="commit")
-        tablet.evaluate(PAINTED)
         tablet.get_by_role("button", name="Read the meter").tap()
         expect(tablet.locator(".readings tr")).to_have_count(before + 1)
         scripts.let_go()
