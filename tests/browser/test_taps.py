@@ -7,7 +7,9 @@ from contextlib import contextmanager
 import pytest
 from playwright.sync_api import BrowserContext, Locator, Page, Route, expect
 
-from tests.browser.conftest import TABLET, WIDE
+from amber_gable.services.computed import Computed
+from amber_gable.services.workspace import Workspace
+from tests.browser.conftest import PHONE, TABLET, WIDE
 from tests.browser.test_survey_drawing import Mouse, on_screen
 
 pytestmark = pytest.mark.browser
@@ -113,6 +115,25 @@ def test_the_meter_is_read_before_late_scripts_come(tablet: Page) -> None:
         scripts.let_go()
     expect(tablet.locator("html")).to_have_attribute("data-ready", "")
     expect(tablet.locator(".readings tr")).to_have_count(before + 1)
+
+
+def test_nothing_moves_under_a_finger_when_the_sky_arrives(
+    contexts: Callable[..., BrowserContext], space: Workspace
+) -> None:
+    """On a tablet the strip grew by 76 px when it came, and took what was about to be tapped with it."""
+    tops: dict[int, list[float]] = {}
+    for size in (WIDE, TABLET, PHONE):
+        space.computed = Computed()
+        page = contexts(**size).new_page()
+        with held(page, "**/sky") as answers:
+            page.goto(CONDITION)
+            expect(page.locator(".sky-none")).to_be_attached()
+            measured = [page.locator("main").bounding_box()]
+            answers.let_go()
+            expect(page.locator(".sky-readings")).to_be_attached()
+            measured.append(page.locator("main").bounding_box())
+        tops[size["viewport"]["width"]] = [box["y"] for box in measured if box is not None]
+    assert {width: len(set(found)) for width, found in tops.items()} == dict.fromkeys(tops, 1), tops
 
 
 def test_the_last_of_quick_taps_counts(tablet: Page) -> None:

@@ -145,7 +145,6 @@ def _refusal(board: _Board, id_: str) -> Refusal:
     values, counts = np.unique(letters, return_counts=True)
     some = bool(task.allowed[slot:].any())
     if not len(values) and not some:
-        # Only nights and days off are left of the days looked at.
-        return Refusal(id_, "ready", "", id_)
+        return Refusal(id_, "late", "", id_)
     most = str(values[np.argmax(counts)]) if len(values) else "N"
     return Refusal(id_, "short" if some else "weather", most, id_)

@@ -71,6 +71,8 @@ def why_not(refusal: Refusal, titles: Titles) -> str:
             return f"Not ready: {refusal.detail}. No day is known on which that ends."
         case "ready":
             return "What lies below is not ready within the days looked at; look further ahead."
+        case "late":
+            return "When it is ready, only nights and days off are left of the days looked at; look further ahead."
         case "recoat":
             return "Its window comes after the longest recoat time of the coat below; plan a light sand between them."
         case "crew":

@@ -66,8 +66,8 @@ class Placement:
 @dataclass(frozen=True)
 class Refusal:
     """A task left out. cause: 'after' (detail: the id it waits for), 'held' (detail: what the part waits for), 'ready',
-    'recoat', 'crew', 'short' or 'weather' (detail: the letter that stops most). `root`: the task at the head of the
-    chain it waits in, itself where it waits for none."""
+    'late', 'recoat', 'crew', 'short' or 'weather' (detail: the letter that stops most). `root`: the task at the head of
+    the chain it waits in, itself where it waits for none."""
 
     id: str
     cause: str

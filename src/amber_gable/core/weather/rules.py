@@ -61,7 +61,7 @@ _RULES = [WeatherRule(*row) for row in (
      "waiting until the sun has warmed the face"),
     ("surface-high", 2, "H", "Surface, highest while coating", "°C", False,
      "following the shade: another face first"),
-    ("heats-up", 2, "H", "Surface, highest until dry to touch", "°C", False, "a later hour, or another face first"),
+    ("heats-up", 2, "H", "Surface, highest until dry to touch", "°C", False, "a cooler hour"),
     ("hold", 3, "C", "Surface, lowest until the film has formed", "°C", True, "an earlier last stroke"),
     ("spread", 4, "D", "Surface above dew point, least until dry to touch", "K", True, "an earlier last stroke"),
     ("condensation", 4, "D", "Dew on the fresh film", "g/m²", False, "a product that dries faster"),

@@ -55,6 +55,10 @@ class JobWork:
     def back(self) -> str:
         return f"/jobs/{self.job_id}/{self.page}"
 
+    @property
+    def when_stopped(self) -> str:
+        return self.back
+
     def title(self, space: Workspace) -> str:
         return f"{self.kind.capitalize()} of {_bundle(space, self.job_id).job.name}"
 
@@ -82,6 +86,10 @@ class ClimateWork(JobWork):
     """Compute the surfaces of a job through the weather, so that its pages find them."""
 
     kind, page = "climate", "weather"
+
+    @property
+    def when_stopped(self) -> str:
+        return "/runs"
 
     def do(self, space: Workspace, progress: Progress) -> None:
         bundle = _bundle(space, self.job_id)

@@ -31,6 +31,10 @@ class Work(Protocol):
     def back(self) -> str:
         """The page on which the result is seen."""
 
+    @property
+    def when_stopped(self) -> str:
+        """The page for whoever stopped it: not one that would begin it anew."""
+
     def title(self, space: "Workspace") -> str:
         """What it does, for a list."""
 

@@ -43,4 +43,4 @@ def stop(request: Request, run_id: str) -> Response:
     found = _find(request, run_id)
     space_of(request).runner.stop(found.id)
     found.wait(1.0)
-    return RedirectResponse("/runs" if found.work.key.startswith("climate") else found.work.back, 303)
+    return RedirectResponse(found.work.when_stopped, 303)
