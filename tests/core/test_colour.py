@@ -1,11 +1,22 @@
 """Colour difference against the published pairs, hiding, tints, contrast."""
 
 from itertools import pairwise
+from pathlib import Path
 
+import numpy as np
+import pandas as pd
+import pvlib
 import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
+from amber_gable.core.specification.absorptance import (
+    INFRARED,
+    ULTRAVIOLET,
+    VISIBLE,
+    Absorptance,
+    absorptance_of,
+)
 from amber_gable.core.specification.colour import (
     as_hex,
     ciede2000,
@@ -14,7 +25,6 @@ from amber_gable.core.specification.colour import (
     lab,
     linear,
     luminance,
-    solar_absorptance,
 )
 from amber_gable.core.specification.hiding import (
     Hiding,
@@ -121,7 +131,23 @@ def test_every_coat_brings_the_surface_nearer(old: str, new: str, contrast: floa
 @given(colours)
 def test_linear_light_and_back(colour: str) -> None:
     assert as_hex(linear(colour)) == colour
-    assert 0.13 <= solar_absorptance(colour) <= 0.95
+    taken = absorptance_of(colour)
+    assert 0.04 < taken.low <= taken.likely <= taken.high < 0.9978
+
+
+def test_a_colour_tells_the_light_it_reflects_and_the_infrared_only_within_bounds() -> None:
+    """The shares of the sun against the standard spectrum that pvlib ships; a sheet that tells leaves no bounds."""
+    table = pd.read_csv(Path(pvlib.__file__).parent / "data" / "ASTMG173.csv", skiprows=1)
+    length, power = table["wavelength"].to_numpy(), table["global"].to_numpy()
+    ends = (280, 400, 700, 2500)
+    parts = [np.trapezoid(np.where((length >= a) & (length <= b), power, 0), length) for a, b in pairwise(ends)]
+    shares = np.array(parts) / sum(parts)
+    assert shares == pytest.approx([ULTRAVIOLET, VISIBLE, INFRARED], abs=0.001)
+    green, black, white = (absorptance_of(c) for c in ("#5f7a5e", "#0c0c0c", "#ffffff"))
+    assert green.high - green.low > 0.25, "a mid tone may reflect its infrared or not"
+    assert black.high - black.low < 0.02 and black.likely > 0.95
+    assert 0.14 < white.low < white.likely < 0.2 < white.high < 0.24, "good white paint takes up a fifth or less"
+    assert absorptance_of("#5f7a5e", 0.41) == Absorptance(*[pytest.approx(0.59)] * 3)
 
 
 def test_contrast_of_body_and_trim() -> None:

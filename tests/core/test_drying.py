@@ -36,7 +36,7 @@ from tests.weather_cases import (
     windows_of,
 )
 
-REFERENCE_H = float(forced_convection(0.5)) + CONVECTION_FLOOR
+REFERENCE_H = forced_convection(1.0) + CONVECTION_FLOOR
 
 
 def test_the_evaporation_clock_runs_at_one_in_the_reference_climate() -> None:

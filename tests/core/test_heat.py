@@ -8,13 +8,14 @@ import pytest
 
 from amber_gable.core.climate.job_climate import face_surface
 from amber_gable.core.specification import heat
-from amber_gable.core.specification.colour import solar_absorptance
+from amber_gable.core.specification.absorptance import solar_absorptance
 from amber_gable.core.specification.heat import VINYL_LIMIT_C, design_hot_c, peaks
 from amber_gable.core.specification.heat_check import HeatCheck, Wanted, heat_checks
 from amber_gable.core.specification.rule import Level
 from amber_gable.core.survey.painted import painted_parts
 from amber_gable.core.weather.steps import to_steps
 from amber_gable.core.weather.surface import FaceSurface, surface_climate
+from amber_gable.domain.generic_products import generic_product
 from amber_gable.domain.job import JobBundle
 from amber_gable.domain.substrates import substrate
 from tests.jobs import demo_job
@@ -29,7 +30,8 @@ def quarry_lane() -> JobBundle:
 
 def _vinyl(bundle: JobBundle, zone: str, colour: str, school: str = "both", *, safe: bool = False) -> HeatCheck:
     part = painted_parts(bundle.property, bundle.deduction)["zone", zone]
-    return heat_checks(bundle.property, [Wanted(part, colour, school, safe)])[0]
+    coat = generic_product("exterior-acrylic-standard").model_copy(update={"vinyl_safe": safe})
+    return heat_checks(bundle.property, [Wanted(part, colour, school, coat)])[0]
 
 
 @pytest.mark.parametrize("zone", ["ql-left-vinyl", "ql-right-vinyl"])
@@ -46,17 +48,14 @@ def test_quarry_lane_refuses_near_black_and_takes_the_taupe(quarry_lane: JobBund
 
 @pytest.mark.parametrize("azimuth", [0.0, 50.0, 140.0, 230.0, 320.0])
 def test_no_wind_makes_a_wall_hotter_than_its_design_day(azimuth: float) -> None:
-    """The hot day blows from behind each face; from the north, as it did, it cooled those that look there."""
+    """The hot day is calm; blowing from the north, as it did, it cooled those that look there."""
     surface = FaceSurface(azimuth, 90.0, substrate("vinyl-siding"), 0.9)
     start = int(datetime(2026, 7, 21, tzinfo=UTC).timestamp())
     steps = to_steps(heat._day(start, 33.0), 45.0, 0.0, 20.0)
-    hottest = heat._in_the_lee(steps, (surface,)).max()
-    by_wind = {
-        wind: surface_climate(replace(steps, wind_from=np.full(len(steps), float(wind))), (surface,)).surface.max()
-        for wind in range(0, 360, 45)
-    }
-    assert max(by_wind.values()) <= hottest + 1e-9
-    assert (hottest - by_wind[0] > 0.5) == (azimuth in (0.0, 50.0, 320.0)), "these look into a wind from the north"
+    hottest = surface_climate(steps, (surface,)).surface.max()
+    for wind in range(0, 360, 45):
+        blown = replace(steps, wind=np.full(len(steps), 1.5), wind_from=np.full(len(steps), float(wind)))
+        assert surface_climate(blown, (surface,)).surface.max() < hottest
 
 
 SCHOOLS = [

@@ -7,7 +7,10 @@ from functools import cache
 import numpy as np
 import pytest
 
+from amber_gable.core.weather.steps import to_steps
+from amber_gable.core.weather.sun import step_positions
 from amber_gable.domain.errors import InputError
+from amber_gable.domain.grid import STEP_S
 from amber_gable.exchange.present_weather import (
     HEAVY,
     LIGHT,
@@ -32,18 +35,26 @@ EPW_HEAD = [
 
 
 @cache
+def sun_heights(later_min: int = 0) -> np.ndarray:
+    """Mean sine of the sun's height over each hour of the made year, or over hours so many minutes later."""
+    first = datetime(2000, 12, 31, 23, tzinfo=UTC).timestamp() + 60 * later_min
+    elevation = step_positions(int(first) + STEP_S // 2, 8760, 45.0, 8.0, 250.0).elevation
+    return np.maximum(np.sin(np.radians(elevation)), 0.0).reshape(8760, -1).mean(axis=1)
+
+
+@cache
 def epw(change: Callable[[int, list[str]], None] | None = None) -> str:
     """A made EPW year: rows carry several years, as typical years do. `change` edits the fields of an hour."""
     lines = list(EPW_HEAD)
+    heights = sun_heights()
     for h in range(8760):
         t = datetime(2001, 1, 1, tzinfo=UTC) + timedelta(hours=h)
-        sun = max(0.0, np.sin(np.pi * (t.hour - 6) / 12)) * 500
         fields = ["0"] * 35
         fields[:5] = [str(2005 + t.month % 5), str(t.month), str(t.day), str(t.hour + 1), "0"]
         fields[5] = "?9?9?9"
         air = 12 + 10 * np.sin(2 * np.pi * (h - 2900) / 8760)
         fields[6:9] = [f"{air:.1f}", f"{air - 4:.1f}", "75"]
-        fields[12:16] = ["320", f"{sun:.0f}", f"{sun * 0.7:.0f}", f"{sun * 0.4:.0f}"]
+        fields[12:16] = ["320", *sunshine(heights[h])]
         fields[20:23] = ["180", "2.5", "4"]
         fields[26:28] = ["0", "999999999"]
         fields[33] = "1.2" if t.day == 5 and 10 <= t.hour < 14 else "0.0"
@@ -51,6 +62,12 @@ def epw(change: Callable[[int, list[str]], None] | None = None) -> str:
             change(h, fields)
         lines.append(",".join(fields))
     return "\n".join(lines) + "\n"
+
+
+def sunshine(height: float) -> list[str]:
+    """Global, direct and diffuse of a fair sky that close at that sine of the sun's height."""
+    direct, diffuse = (600.0, 80.0) if height > 0.05 else (0.0, 800.0 * height)
+    return [f"{value:.0f}" for value in (direct * height + diffuse, direct, diffuse)]
 
 
 def test_an_epw_is_read_with_its_place_and_all_columns() -> None:
@@ -65,6 +82,50 @@ def test_an_epw_is_read_with_its_place_and_all_columns() -> None:
     assert series.cloud.max() == pytest.approx(0.4)
     assert series.ir_down is not None
     assert series.notes == ()
+
+
+@pytest.mark.parametrize("later_min", [40, -30])
+def test_sunshine_that_stands_off_its_label_is_found_by_its_closure_and_said(later_min: int) -> None:
+    """Its light then lies where the sun makes direct × sine + diffuse the global, whatever the label says."""
+    heights = sun_heights(later_min)
+
+    def moved(h: int, fields: list[str]) -> None:
+        fields[13:16] = sunshine(heights[h])
+
+    series = read_weather(epw(moved), "moved.epw")
+    assert series.light_offset_min == later_min
+    side = "later" if later_min > 0 else "earlier"
+    assert any(f"{abs(later_min)} minutes {side} than its label" in note for note in series.notes)
+    steps = to_steps(series, 45.0, 8.0, 250.0)
+    shift = later_min * 60 // STEP_S
+    june = slice(160 * 144 + shift, 170 * 144 + shift)
+    means = steps.light.ghi[june].reshape(-1, 6).mean(axis=1)
+    assert series.ghi is not None
+    assert np.abs(means - series.ghi[160 * 24 : 170 * 24]).max() < 20
+
+
+def test_direct_sunshine_that_closes_nowhere_is_not_used_and_said() -> None:
+    def doubled(_: int, fields: list[str]) -> None:
+        fields[14] = str(2 * int(fields[14]))
+
+    series = read_weather(epw(doubled), "doubled.epw")
+    assert series.dni is None and series.ghi is not None
+    assert any("direct sunshine is not used" in note for note in series.notes)
+
+
+def test_air_and_wind_of_a_typical_year_are_those_at_the_label_and_rain_that_of_the_hour_before() -> None:
+    def noon(h: int, fields: list[str]) -> None:
+        fields[6], fields[21] = ("25.0", "9") if h % 24 == 11 else ("15.0", "2")
+        fields[7], fields[8] = "5.0", "50"
+        fields[33] = "2.0" if h % 24 == 11 else "0.0"
+
+    series = read_weather(epw(noon), "noon.epw")
+    steps = to_steps(series, 45.0, 8.0, 250.0)
+    day = slice(100 * 144, 101 * 144)
+    # Label 12:00: at the boundary between the steps that end and begin then; its rain fell from 11 to 12.
+    assert np.argmax(steps.air[day]) in (71, 72) and np.argmax(steps.wind[day]) in (71, 72)
+    assert steps.rain is not None
+    assert np.flatnonzero(steps.rain[day]).tolist() == list(range(66, 72))
 
 
 def _gone(*columns: int, value: str) -> Callable[[int, list[str]], None]:

@@ -1,4 +1,4 @@
-"""Typical-year weather files: EPW and TMY3 CSV. Their values stand for the hour that ends at the label."""
+"""Typical-year weather files: EPW and TMY3 CSV. Their labels are the ends of their hours."""
 
 import csv
 import io
@@ -11,10 +11,10 @@ from amber_gable.core.weather.air import saturation_pressure
 from amber_gable.domain.errors import InputError
 from amber_gable.domain.weather import WeatherSeries
 from amber_gable.exchange.present_weather import epw_codes, synoptic_code
+from amber_gable.exchange.sunshine import read_sunshine
 from amber_gable.exchange.weather_checks import bridge, in_bounds, missing_column, number, numbers
 
 HOURS = 8760
-BRIDGED_H = 3
 _NO_RAIN = "the file holds no rain: add a rain column (plain CSV) or judge rain yourself"
 # field -> (column index, value that means "missing", factor to our unit)
 _EPW = {
@@ -151,17 +151,6 @@ def _ordered_year(stamps: list[tuple[int, int, int]], lines: list[int], name: st
     return keep
 
 
-def _sunshine(values: np.ndarray, missing: np.ndarray) -> tuple[np.ndarray | None, int]:
-    """A column of irradiance with gaps of at most three hours filled, None where they are longer; and how many hours
-    lack it."""
-    count = int(missing.sum())
-    edges = np.flatnonzero(np.diff(np.concatenate([[0], missing.astype(int), [0]])))
-    if count and (edges[1::2] - edges[::2]).max() > BRIDGED_H:
-        return None, 0 if missing.all() else count
-    hours = np.arange(len(values))
-    return np.interp(hours, hours[~missing], values[~missing]), count
-
-
 def _series(
     columns: dict[str, np.ndarray],
     gaps: dict[str, np.ndarray],
@@ -174,6 +163,7 @@ def _series(
     zone: float,
 ) -> WeatherSeries:
     notes: list[str] = []
+    start = int((datetime(2001, 1, 1, tzinfo=UTC) - timedelta(hours=zone)).timestamp())
     dry = gaps["rh_pct"]
     from_dew = 100 * saturation_pressure(columns["dew_c"]) / saturation_pressure(columns["air_c"])
     usable = dry & ~gaps["dew_c"] & ~gaps["air_c"]
@@ -191,15 +181,7 @@ def _series(
     }
     for field, label in labels.items():
         values[field] = bridge(columns[field], gaps[field], name, label, lines)
-    for field, label in (("ghi", "global"), ("dhi", "diffuse"), ("dni", "direct")):
-        if field != "ghi" and "ghi" not in values:
-            break
-        filled, lacking = _sunshine(columns[field], gaps[field])
-        if filled is not None:
-            values[field] = filled
-        if lacking:
-            done = "run straight between its neighbours" if filled is not None else "so none of it is used"
-            notes.append(f"{label} sunshine is missing in {lacking} hours, {done}")
+    offset_min = read_sunshine(columns, gaps, values, notes, (start, latitude, longitude, altitude))
     if gaps["cloud"].mean() < 0.02:
         values["cloud"] = bridge(columns["cloud"], gaps["cloud"], name, "cloud cover", lines)
     elif "ghi" in values:
@@ -221,14 +203,16 @@ def _series(
         notes.append(f"rain is not known in {unknown} hours of the year: coats that reach into them are not answered")
     for field, column in values.items():
         in_bounds(field, column, lines, name)
-    start = datetime(2001, 1, 1, tzinfo=UTC) - timedelta(hours=zone)
     return WeatherSeries(
-        start=int(start.timestamp()),
+        start=start,
         latitude=latitude,
         longitude=longitude,
         altitude_m=altitude,
         utc_offset_h=zone,
         typical_year=True,
+        # Air, wind and cloud were read off at the label, sunshine and rain gathered in the hour before it.
+        state_at_h=1.0,
+        light_offset_min=offset_min,
         source=name,
         notes=tuple(notes),
         **values,

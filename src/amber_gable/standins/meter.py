@@ -8,7 +8,7 @@ from typing import Annotated, Any
 import numpy as np
 from fastapi import APIRouter, Query
 
-from amber_gable.core.specification.colour import solar_absorptance
+from amber_gable.core.specification.absorptance import absorptance_of
 from amber_gable.core.weather.steps import to_steps
 from amber_gable.core.weather.surface import FaceSurface, surface_climate
 from amber_gable.core.weather.wood import equilibrium_moisture
@@ -71,7 +71,7 @@ def meter_router(seed: str) -> APIRouter:
     ) -> dict[str, Any]:
         when = at if at.tzinfo else at.replace(tzinfo=UTC)
         kind = SUBSTRATES.get(substrate, SUBSTRATES["wood-trim"])
-        surface = FaceSurface(azimuth_deg, tilt_deg, kind, solar_absorptance(colour), Exposure.OPEN, 1.0, ())
+        surface = FaceSurface(azimuth_deg, tilt_deg, kind, absorptance_of(colour).likely, Exposure.OPEN, 1.0, ())
         state = true_state(seed, latitude, longitude, when, surface)
         key = f"{seed}/{when.isoformat()}/{azimuth_deg}/{spot}"
         draw = np.random.default_rng(int.from_bytes(sha256(key.encode()).digest()[:8], "big"))

@@ -4,7 +4,7 @@ from dataclasses import dataclass
 from datetime import datetime, tzinfo
 from functools import cached_property
 
-from amber_gable.core.specification.colour import solar_absorptance
+from amber_gable.core.specification.absorptance import absorptance_of
 from amber_gable.core.specification.limits import moisture_limit
 from amber_gable.core.survey.horizon import face_horizon
 from amber_gable.core.survey.moisture import judged_moisture
@@ -91,13 +91,16 @@ def part_moisture_limit(
     return moisture_limit(tags, aim.value, schools, product.moisture_max_pct if product else None)
 
 
-def face_surface(face: Face, substrate_code: str, colour: str) -> FaceSurface:
-    """What the heat balance needs of a face with that surface in that colour."""
+def face_surface(face: Face, substrate_code: str, colour: str, solar_reflectance: float | None = None) -> FaceSurface:
+    """What the heat balance needs of a face with that surface in that colour; `solar_reflectance` by the sheet of what
+    gives it."""
+    taken = absorptance_of(colour, solar_reflectance)
     return FaceSurface(
         azimuth_deg=face.azimuth_deg,
         tilt_deg=face.tilt_deg,
         substrate=SUBSTRATES[substrate_code],
-        absorptance=solar_absorptance(colour),
+        absorptance=taken.likely,
+        absorptance_band=(taken.low, taken.high),
         exposure=face.exposure,
         rain_exposure=face.rain_exposure,
         horizon=face_horizon(face),
@@ -114,14 +117,16 @@ def main_zone(bundle: JobBundle, face: Face) -> Zone | None:
     return max(zones, key=lambda z: areas[z.id].plan_m2)
 
 
-def _colours(bundle: JobBundle, part: Zone | Item, finish: Finish | None) -> list[str]:
-    colours = [part.colour_now]
+def _colours(bundle: JobBundle, part: Zone | Item, finish: Finish | None) -> dict[str, float | None]:
+    """The colours a part has and gets, each with the solar reflectance that a coat's sheet gives for it."""
+    colours: dict[str, float | None] = {part.colour_now: None}
     if finish is not None:
-        colours.append(finish.colour)
+        colours.setdefault(finish.colour, None)
         for o in bundle.operations(finish):
             if o.product is not None:
-                colours.append(coat_colour(o, bundle.product(o.product), finish.colour))
-    return list(dict.fromkeys(colours))
+                product = bundle.product(o.product)
+                colours[coat_colour(o, product, finish.colour)] = product.solar_reflectance
+    return colours
 
 
 Surfaces = tuple[dict[tuple[Key, str], int], tuple[FaceSurface, ...]]
@@ -142,9 +147,9 @@ def site_surfaces(bundle: JobBundle) -> Surfaces:
     row: dict[tuple[Key, str], int] = {}
     rows: dict[FaceSurface, int] = {}
     for part in parts:
-        for colour in _colours(bundle, part, finishes.get(part_key(part))):
+        for colour, reflects in _colours(bundle, part, finishes.get(part_key(part))).items():
             # Like surfaces share a row: five sashes on one face are computed once.
-            surface = face_surface(faces[part.face], part.substrate, colour)
+            surface = face_surface(faces[part.face], part.substrate, colour, reflects)
             row[part_key(part), colour] = rows.setdefault(surface, len(rows))
     return row, tuple(rows)
 

@@ -43,11 +43,6 @@ def luminance(hex_colour: str) -> float:
     return float(linear(hex_colour) @ LUMINANCE)
 
 
-def solar_absorptance(hex_colour: str) -> float:
-    """Share of sunlight a coat of this colour takes up: 1 - (0.05 + 0.82 Y), without measured data (physics.md §5)."""
-    return 1.0 - (0.05 + 0.82 * luminance(hex_colour))
-
-
 @cache
 def _library() -> "type[Color]":
     """Loaded when it is first needed: the program starts without it."""

@@ -1,20 +1,21 @@
 """How hot a colour gets: peak surface temperature on the site's design hot day (physics.md §5).
 
-The design day is clear and nearly calm. Its greatest air temperature, without the site's own figure, is taken from
-the latitude: 40 °C up to 30°, 0.45 K less for each degree beyond, 6.5 K less per 1000 m of height; an assumption of
-ours that gives 33 °C at 45° and can be overridden. Four days of the warm half year are tried, for a south wall is
-hottest when the sun is lower; the later ones are cooler.
+The design day is clear and calm, and a colour takes up the most it may. Its greatest air temperature, without the
+site's own figure, is taken from the latitude: 40 °C up to 30°, 0.45 K less for each degree beyond, 6.5 K less per 1000
+m of height; an assumption of ours that gives 33 °C at 45° and can be overridden. Four days of the warm half year are
+tried, for a south wall is hottest when the sun is lower; the later ones are cooler.
 """
 
-from dataclasses import dataclass, replace
+from dataclasses import dataclass
 from datetime import UTC, datetime, timedelta
 from functools import lru_cache
 
 import numpy as np
 
-from amber_gable.core.specification.colour import as_hex, linear, solar_absorptance
+from amber_gable.core.specification.absorptance import absorptance_of
+from amber_gable.core.specification.colour import as_hex, linear
 from amber_gable.core.weather.air import Array, saturation_pressure
-from amber_gable.core.weather.steps import Steps, to_steps
+from amber_gable.core.weather.steps import CALM_MS, to_steps
 from amber_gable.core.weather.surface import FaceSurface, surface_climate
 from amber_gable.domain.grid import STEP_S
 from amber_gable.domain.survey import Property
@@ -26,7 +27,6 @@ _DAYS = ((6, 21, -1.0), (7, 21, 0.0), (8, 21, -1.0), (9, 15, -4.0))
 """Month, day and how much cooler than the design temperature; half a year later in the south."""
 _SWING_K = 11.0
 _DEW_C = 15.0
-_WIND_MS = 1.5
 
 
 @dataclass(frozen=True)
@@ -60,7 +60,7 @@ def _peaks(
         start = datetime(2026, month_here, day, tzinfo=UTC) - timedelta(hours=longitude / 15)
         begin = int(start.timestamp()) // STEP_S * STEP_S
         steps = to_steps(_day(begin, top + cooler), latitude, longitude, altitude_m)
-        surface = _in_the_lee(steps, surfaces)
+        surface = surface_climate(steps, surfaces).surface
         for i in range(len(surfaces)):
             at = int(np.argmax(surface[i]))
             known = best[i]
@@ -69,27 +69,16 @@ def _peaks(
     return tuple(p for p in best if p is not None)
 
 
-def _in_the_lee(steps: Steps, surfaces: tuple[FaceSurface, ...]) -> Array:
-    """Surface °C, (F, T), each in its hottest wind, which comes from behind it."""
-    out = np.empty((len(surfaces), len(steps)))
-    for azimuth in {s.azimuth_deg for s in surfaces}:
-        rows = [i for i, s in enumerate(surfaces) if s.azimuth_deg == azimuth]
-        behind = replace(steps, wind_from=np.full(len(steps), (azimuth + 180.0) % 360.0))
-        out[rows] = surface_climate(behind, tuple(surfaces[i] for i in rows)).surface
-    return out
-
-
 def _day(start: int, top_c: float) -> WeatherSeries:
     """24 clear hours by solar time, warmest at 15 h."""
     hour = np.arange(24) + 0.5
     air: Array = top_c - _SWING_K / 2 + _SWING_K / 2 * np.cos(2 * np.pi * (hour - 15) / 24)
     dew = np.minimum(air - 1.0, _DEW_C)
-    still = np.full(24, _WIND_MS)
     return WeatherSeries(
         start=start,
         air_c=air,
         rh_pct=np.asarray(100 * saturation_pressure(dew) / saturation_pressure(air)),
-        wind_ms=still,
+        wind_ms=np.full(24, CALM_MS),
         wind_from_deg=np.zeros(24),
         cloud=np.zeros(24),
         rain_mm=np.zeros(24),
@@ -111,12 +100,12 @@ def admissible_absorptance(one: tuple[float, float], other: tuple[float, float],
 def lightened(colour: str, absorptance: float) -> str:
     """The colour mixed with white, or with black, in linear light until it takes up no more and no less than that."""
     light, end = linear(colour), np.ones(3)
-    if solar_absorptance(colour) < absorptance:
+    if absorptance_of(colour).high < absorptance:
         end = np.zeros(3)
     low, high = 0.0, 1.0
     for _ in range(30):
         middle = (low + high) / 2
-        there = solar_absorptance(as_hex(light + (end - light) * middle))
+        there = absorptance_of(as_hex(light + (end - light) * middle)).high
         if (there > absorptance) == (end[0] > 0):
             low = middle
         else:

@@ -1,11 +1,11 @@
 """Whether a colour may go where it is wanted, by the heat it takes up: vinyl by its schools, doors and dark walls by a
 warning (handbook §6, physics.md §5)."""
 
-from collections.abc import Sequence
-from dataclasses import dataclass
+from collections.abc import Iterable, Sequence
+from dataclasses import dataclass, replace
 
 from amber_gable.core.climate.job_climate import face_surface
-from amber_gable.core.specification.colour import solar_absorptance
+from amber_gable.core.specification.absorptance import absorptance_of
 from amber_gable.core.specification.facts import surface_tags
 from amber_gable.core.specification.heat import (
     DOOR_WARN_C,
@@ -18,6 +18,8 @@ from amber_gable.core.specification.heat import (
 )
 from amber_gable.core.specification.rule import Level
 from amber_gable.core.survey.painted import PaintedPart
+from amber_gable.domain.operation import Operation, OperationKind
+from amber_gable.domain.product import Product
 from amber_gable.domain.survey import Property
 
 _HOT = {
@@ -34,13 +36,34 @@ _ALIKE = 0.005
 
 @dataclass(frozen=True)
 class Wanted:
-    """A part, the colour it is to get, the vinyl school that holds for it, and whether the coating is rated
-    vinyl-safe."""
+    """A part, the colour it is to get, the vinyl school that holds for it, and the coating's product where one is
+    chosen."""
 
     part: PaintedPart
     colour: str
     vinyl_school: str = "both"
-    vinyl_safe: bool = False
+    product: Product | None = None
+
+    @property
+    def borne(self) -> str:
+        """The colour that shows what the surface bears."""
+        return self.part.condition.made_colour or self.part.colour_now
+
+    @property
+    def absorbed_now(self) -> float:
+        """Most that the borne colour may take up of the sun."""
+        return absorptance_of(self.borne).high
+
+    @property
+    def absorbed_then(self) -> float:
+        """Most that the wanted one may take up."""
+        return absorptance_of(self.colour, self.product.solar_reflectance if self.product else None).high
+
+
+def last_coat(operations: Iterable[Operation], products: Iterable[Product]) -> Product | None:
+    """What lies in the sun in the end, where its product is at hand."""
+    codes = [o.product for o in operations if o.kind is OperationKind.COAT]
+    return next((p for p in products if codes and p.code == codes[-1]), None)
 
 
 @dataclass(frozen=True)
@@ -62,14 +85,13 @@ def heat_checks(place: Property, wanted: Sequence[Wanted], hot_c: float | None =
     """Check all at once. `hot_c`: the site's own design temperature, °C."""
     if not wanted:
         return []
-    pairs = [face_surface(w.part.face, w.part.substrate, colour) for w in wanted for colour in (_borne(w), w.colour)]
+    pairs = [
+        replace(face_surface(w.part.face, w.part.substrate, w.colour), absorptance=taken, absorptance_band=None)
+        for w in wanted
+        for taken in (w.absorbed_now, w.absorbed_then)
+    ]
     found = peaks(place, tuple(pairs), hot_c)
     return [_checked(w, found[2 * i], found[2 * i + 1]) for i, w in enumerate(wanted)]
-
-
-def _borne(w: Wanted) -> str:
-    """The colour that shows what the surface bears."""
-    return w.part.condition.made_colour or w.part.colour_now
 
 
 def _checked(w: Wanted, now: Peak, then: Peak) -> HeatCheck:
@@ -96,7 +118,7 @@ def _vinyl(w: Wanted, now: Peak, then: Peak) -> HeatCheck:
     than that. Today's colour, faded or painted, is no such proof.
     """
     made = w.part.condition.made_colour is not None
-    darker = solar_absorptance(w.colour) > solar_absorptance(_borne(w)) + _ALIKE
+    darker = w.absorbed_then > w.absorbed_now + _ALIKE
     limit = max(VINYL_LIMIT_C, now.surface_c) if made else VINYL_LIMIT_C
     hot = then.surface_c > limit + 0.05
     figures = (
@@ -108,7 +130,7 @@ def _vinyl(w: Wanted, now: Peak, then: Peak) -> HeatCheck:
         "not-darker": darker,
         "computed": hot,
         "both": darker or hot,
-        "rated": darker and not w.vinyl_safe,
+        "rated": darker and not (w.product and w.product.vinyl_safe),
     }
     if not refusals[w.vinyl_school]:
         aside = ", a colour rated vinyl-safe" if w.vinyl_school == "rated" and darker else ""
@@ -128,5 +150,5 @@ def _vinyl(w: Wanted, now: Peak, then: Peak) -> HeatCheck:
 
 def _nearest(w: Wanted, now: Peak, then: Peak, limit_c: float) -> str:
     """The wanted colour, lightened until it passes."""
-    points = [(solar_absorptance(c), p.surface_c) for c, p in ((_borne(w), now), (w.colour, then))]
-    return lightened(w.colour, admissible_absorptance(points[0], points[1], limit_c))
+    points = ((w.absorbed_now, now.surface_c), (w.absorbed_then, then.surface_c))
+    return lightened(w.colour, admissible_absorptance(*points, limit_c))

@@ -16,7 +16,7 @@ from amber_gable.core.survey.horizon import face_horizon
 from amber_gable.core.survey.painted import Key, part_key
 from amber_gable.core.weather import sun
 from amber_gable.core.weather.air import Array
-from amber_gable.core.weather.sun import HorizontalLight
+from amber_gable.core.weather.light import HorizontalLight
 from amber_gable.domain.scheme import Scheme, colour_group
 from amber_gable.domain.survey import Face, Item, Property, Zone
 

@@ -74,10 +74,8 @@ def vinyl_stops(bundle: JobBundle) -> Iterable[Stop]:
     for finish in bundle.job.finishes:
         part = parts[finish.part]
         if "vinyl" in SUBSTRATES[part.substrate].tags:
-            product = _finish_product(bundle, finish)
-            safe = product is not None and product.vinyl_safe
             school = part_facts(bundle, part, finish.colour, finish.aim, finish.schools).schools["vinyl"]
-            wanted.append(Wanted(part, finish.colour, school, safe))
+            wanted.append(Wanted(part, finish.colour, school, _finish_product(bundle, finish)))
     for check in heat_checks(bundle.property, wanted):
         if check.level is Level.STOP:
             part = check.wanted.part

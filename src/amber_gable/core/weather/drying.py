@@ -27,7 +27,9 @@ OXIDATION_J_MOL = 55e3
 """Activation energy of alkyd oxidation: an assumption that halves the rate for about 10 °C less."""
 SOLVENT_J_MOL = 35e3
 """Activation energy of a solvent's evaporation, about its heat of vaporisation: an assumption."""
-_REFERENCE_CONVECTION = float(forced_convection(0.5)) + CONVECTION_FLOOR
+_REFERENCE_WIND_MS = 1.0
+"""Air of a room in which sheets are written, as wind at 10 m: about half of it moves near a wall (physics.md §7)."""
+_REFERENCE_CONVECTION = forced_convection(_REFERENCE_WIND_MS) + CONVECTION_FLOOR
 _REFERENCE_DEFICIT = float(0.5 * saturation_pressure(25.0))
 RATE_MAX = 3.0
 FREEZES_C = 0.0

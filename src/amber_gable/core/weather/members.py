@@ -15,12 +15,12 @@ from typing import Any
 import numpy as np
 
 from amber_gable.core.weather.air import Array, Ints
+from amber_gable.core.weather.light import HorizontalLight
 from amber_gable.core.weather.limits import Limit
 from amber_gable.core.weather.rules import RULES
 from amber_gable.core.weather.slot_climate import PlaceWeather
 from amber_gable.core.weather.slots import Slots
 from amber_gable.core.weather.steps import Steps
-from amber_gable.core.weather.sun import HorizontalLight
 from amber_gable.core.weather.surface import FaceSurface, surface_climate
 from amber_gable.core.weather.windows import Windows, film_windows
 from amber_gable.domain.method import Method

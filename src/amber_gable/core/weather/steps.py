@@ -1,6 +1,6 @@
 """Hourly weather brought to the 10-minute steps on which surfaces are computed."""
 
-from collections.abc import Sequence
+from collections.abc import Callable, Sequence
 from dataclasses import dataclass
 from functools import cached_property
 
@@ -9,7 +9,8 @@ import numpy.typing as npt
 
 from amber_gable.core.weather import sky, sun
 from amber_gable.core.weather.air import Array, dew_point, vapour_pressure
-from amber_gable.core.weather.sun import HorizontalLight, SunPosition
+from amber_gable.core.weather.light import HorizontalLight, horizontal_light
+from amber_gable.core.weather.sun import SunPosition
 from amber_gable.domain.errors import NoClimate
 from amber_gable.domain.grid import STEP_S, STEPS_PER_HOUR
 from amber_gable.domain.weather import COLUMNS, WeatherSeries
@@ -17,6 +18,9 @@ from amber_gable.domain.weather import COLUMNS, WeatherSeries
 RAINING_MM_H, LIKELY_PCT = 1.0, 30.0
 """Depth taken for an hour in which it rains, where only its chance is given, and the chance from which on it wets a
 surface: assumptions. A smaller chance is the business of the rule that limits it."""
+
+CALM_MS = 0.5
+"""Least wind taken for the air at a surface: a cup needs about as much to start."""
 
 
 @dataclass(frozen=True)
@@ -59,9 +63,14 @@ class Steps:
         return {}
 
     @cached_property
-    def wind_power(self) -> Array:
-        """v^0.9 (m/s), which forced convection goes with; taken once for all surfaces."""
-        return np.asarray(self.wind**0.9)
+    def _wind_powers(self) -> dict[float, Array]:
+        return {}
+
+    def wind_to(self, power: float) -> Array:
+        """v^power, which forced convection goes with, taken once for all surfaces. Reported calm still stirs."""
+        if power not in self._wind_powers:
+            self._wind_powers[power] = np.maximum(self.wind, CALM_MS) ** power
+        return self._wind_powers[power]
 
     @cached_property
     def wind_bearing(self) -> tuple[Array, Array]:
@@ -101,12 +110,11 @@ class Steps:
 def to_steps(series: WeatherSeries, latitude: float, longitude: float, altitude_m: float) -> Steps:
     """Interpolate an hourly series to steps.
 
-    State quantities run straight between mid-hours; the wind's direction by its components; rain stays as it fell in
-    its hour. Sunshine keeps each hour's clearness and takes its shape from the sun's height, so that a morning hour
-    does not lend light to the time before sunrise.
+    State quantities run straight between the moments at which they are given; the wind's direction by its components;
+    rain stays as it fell in its hour; sunshine as in `light`.
     """
     columns = {name: getattr(series, name) for name in COLUMNS}
-    return _interpolated(series.start, columns, latitude, longitude, altitude_m)
+    return _interpolated(series, columns, latitude, longitude, altitude_m)
 
 
 def members_to_steps(members: Sequence[WeatherSeries], latitude: float, longitude: float, altitude_m: float) -> Steps:
@@ -122,36 +130,33 @@ def members_to_steps(members: Sequence[WeatherSeries], latitude: float, longitud
         ]:
             raise NoClimate("the members of the forecast do not cover the same hours with the same quantities")
     columns = {n: np.stack([getattr(one, n) for one in members]) if n in given else None for n in COLUMNS}
-    return _interpolated(first.start, columns, latitude, longitude, altitude_m)
+    return _interpolated(first, columns, latitude, longitude, altitude_m)
 
 
 def _interpolated(
-    start: int, columns: dict[str, Array | None], latitude: float, longitude: float, altitude_m: float
+    stamped: WeatherSeries, columns: dict[str, Array | None], latitude: float, longitude: float, altitude_m: float
 ) -> Steps:
     given = {name: column for name, column in columns.items() if column is not None}
-    hours = given["air_c"].shape[-1]
-    at = np.clip((np.arange(hours * STEPS_PER_HOUR) + 0.5) / STEPS_PER_HOUR - 0.5, 0, hours - 1)
-    before = np.minimum(at.astype(np.int64), max(hours - 2, 0))
-    after, part = np.minimum(before + 1, hours - 1), at - before
-
-    def smooth(column: Array) -> Array:
-        """Straight between mid-hours, (..., T); level beyond the first and the last."""
-        return np.asarray((column[..., after] - column[..., before]) * part + column[..., before])
-
-    hour_of = np.arange(hours * STEPS_PER_HOUR) // STEPS_PER_HOUR
-    air = smooth(given["air_c"])
+    hours, start = given["air_c"].shape[-1], stamped.start
+    step = np.arange(hours * STEPS_PER_HOUR)
+    hour_of = step // STEPS_PER_HOUR
+    later = round(stamped.light_offset_min * 60 / STEP_S)
+    state, mean = _between_hours(hours, stamped.state_at_h), _between_hours(hours, 0.5)
+    lit = _between_hours(hours, 0.5 + later / STEPS_PER_HOUR)
+    air = state(given["air_c"])
     # Vapour pressure, not relative humidity, is the slow quantity of the air.
-    vapour = smooth(vapour_pressure(given["air_c"], given["rh_pct"]))
+    vapour = state(vapour_pressure(given["air_c"], given["rh_pct"]))
     saturated = vapour_pressure(air, 100.0)
     vapour = np.minimum(vapour, saturated)
     bearing = np.radians(given["wind_from_deg"])
-    wind_from = np.degrees(np.arctan2(smooth(np.sin(bearing)), smooth(np.cos(bearing)))) % 360.0
+    wind_from = np.degrees(np.arctan2(state(np.sin(bearing)), state(np.cos(bearing)))) % 360.0
 
     position = sun.step_positions(start + STEP_S // 2, hours, latitude, longitude, altitude_m)
-    light = sun.horizontal_light(given, position, hour_of, smooth)
+    lit_hour = np.clip((step - later) // STEPS_PER_HOUR, 0, hours - 1)
+    light = horizontal_light(given, position, lit_hour, lit)
     dew = dew_point(vapour)
-    cloud = smooth(given["cloud"]) if "cloud" in given else light.cloud
-    infrared = smooth(given["ir_down"]) if "ir_down" in given else sky.infrared_down(air, dew, cloud)
+    cloud = state(given["cloud"]) if "cloud" in given else light.cloud
+    infrared = mean(given["ir_down"]) if "ir_down" in given else sky.infrared_down(air, dew, cloud)
     known = None
     if "rain_mm" in given and "rain_pct" not in given and np.isnan(given["rain_mm"]).any():
         known = np.isfinite(given["rain_mm"])
@@ -161,7 +166,7 @@ def _interpolated(
         vapour=vapour,
         dew=dew,
         rh=np.asarray(100.0 * vapour / saturated),
-        wind=smooth(given["wind_ms"]),
+        wind=state(given["wind_ms"]),
         wind_from=np.asarray(wind_from),
         cloud=cloud,
         rain=np.nan_to_num(given["rain_mm"])[..., hour_of] if "rain_mm" in given else None,
@@ -171,3 +176,16 @@ def _interpolated(
         sun=position,
         light=light,
     )
+
+
+def _between_hours(hours: int, at_h: float) -> Callable[[Array], Array]:
+    """Runs a column (..., H), whose values stand `at_h` hours into their hours, straight between them to (..., T);
+    level beyond the first and the last."""
+    at = np.clip((np.arange(hours * STEPS_PER_HOUR) + 0.5) / STEPS_PER_HOUR - at_h, 0, hours - 1)
+    before = np.minimum(at.astype(np.int64), max(hours - 2, 0))
+    after, part = np.minimum(before + 1, hours - 1), at - before
+
+    def run(column: Array) -> Array:
+        return np.asarray((column[..., after] - column[..., before]) * part + column[..., before])
+
+    return run

@@ -2,13 +2,13 @@
 
 pvlib is loaded where it is first needed, for with scipy and pandas it takes longer than all the rest of the start."""
 
-from collections.abc import Callable, Mapping
 from dataclasses import dataclass
 from typing import TYPE_CHECKING
 
 import numpy as np
 
 from amber_gable.core.weather.air import Array, Ints
+from amber_gable.core.weather.light import HorizontalLight
 from amber_gable.domain.exposure import HorizonPoint
 from amber_gable.domain.grid import HOUR_S, STEP_S
 
@@ -28,16 +28,6 @@ class SunPosition:
     elevation: Array
     azimuth: Array
     extraterrestrial: Array
-
-
-@dataclass(frozen=True)
-class HorizontalLight:
-    """Shape (T,) or (M, T): global, direct normal and diffuse (W/m²), and the cloud cover used (0-1)."""
-
-    ghi: Array
-    dni: Array
-    dhi: Array
-    cloud: Array
 
 
 @dataclass(frozen=True)
@@ -100,59 +90,6 @@ def step_positions(first: int, hours: int, latitude: float, longitude: float, al
         azimuth=np.asarray(spa.topocentric_azimuth_angle(astronomers)),
         extraterrestrial=np.asarray(irradiance.get_extra_radiation(day), dtype=float),
     )
-
-
-def _hour_means(values: Array, hour_of: Ints) -> Array:
-    return np.asarray(np.bincount(hour_of, weights=values) / np.bincount(hour_of))
-
-
-def horizontal_light(
-    given: Mapping[str, Array], sun: SunPosition, hour_of: Ints, smooth: Callable[[Array], Array]
-) -> HorizontalLight:
-    """Light on the level for every step from hourly columns (..., H) of the names that `WeatherSeries` gives them.
-
-    Measured global light is spread within its hour along a clear sky (Haurwitz 1945); cloud cover alone gives
-    clear sky times Kasten & Czeplak (1980), 1 - 0.75 N^3.4. Diffuse is measured where given, else split after
-    Erbs, Klein & Duffie (1982).
-    """
-    import pandas as pd
-    from pvlib import clearsky, irradiance
-
-    zenith = 90.0 - sun.elevation
-    clear = np.asarray(clearsky.haurwitz(pd.Series(zenith))["ghi"].to_numpy(dtype=float), dtype=float)
-    shape = given["air_c"].shape
-    if "ghi" in given:
-        index = _clearness(given["ghi"], _hour_means(clear, hour_of))
-        # Kasten & Czeplak turned round; the night takes what the evening and morning around it had.
-        cloud = smooth(np.clip((1 - np.minimum(index, 1)) / 0.75, 0, 1) ** (1 / 3.4))
-        ghi = clear * smooth(index)
-    else:
-        cloud = smooth(given.get("cloud", np.full(shape, 0.5)))
-        ghi = clear * (1 - 0.75 * cloud**3.4)
-    ghi = np.where(sun.elevation > 0, ghi, 0.0)
-    if "ghi" in given and "dhi" in given:
-        share = np.divide(given["dhi"], given["ghi"], out=np.ones(shape), where=given["ghi"] > 5)
-        dhi = ghi * smooth(np.clip(share, 0, 1))
-    else:
-        dhi = np.nan_to_num(np.asarray(irradiance.erbs(ghi, zenith, sun.day)["dhi"], dtype=float))
-        dhi = np.clip(dhi, 0, ghi)
-    height = np.sin(np.radians(np.maximum(sun.elevation, 0)))
-    # Near the horizon a small beam on the level would stand for an impossible one square to the sun.
-    dni = np.divide(ghi - dhi, height, out=np.zeros_like(ghi), where=np.broadcast_to(height > 0.03, ghi.shape))
-    return HorizontalLight(ghi=ghi, dni=np.minimum(dni, sun.extraterrestrial * 0.85), dhi=dhi, cloud=cloud)
-
-
-def _clearness(ghi: Array, clear_hour: Array) -> Array:
-    """Measured light over that of a clear sky, (..., H); between the hours in which the sun is up it runs straight."""
-    up, hours = clear_hour > 20, np.arange(ghi.shape[-1])
-    ratio = np.divide(ghi, clear_hour, out=np.full(ghi.shape, np.nan), where=np.broadcast_to(up, ghi.shape))
-    lit = np.flatnonzero(up)
-
-    def run(row: Array) -> Array:
-        known = lit[np.isfinite(row[lit])]
-        return np.interp(hours, known, np.clip(row[known], 0, 1.5)) if known.size else np.zeros(len(row))
-
-    return np.asarray(np.apply_along_axis(run, -1, ratio))
 
 
 def horizon_at(points: tuple[HorizonPoint, ...], azimuth: Array) -> Array:

@@ -12,7 +12,7 @@ from amber_gable.core.specification.comparison import Choice, choices
 from amber_gable.core.specification.completing import usual_wish
 from amber_gable.core.specification.cover_cost import CoverCost, cover_costs
 from amber_gable.core.specification.diagnosis import Finding
-from amber_gable.core.specification.heat_check import HeatCheck, Wanted, heat_checks
+from amber_gable.core.specification.heat_check import HeatCheck, Wanted, heat_checks, last_coat
 from amber_gable.core.specification.open_tests import OpenTest, open_tests
 from amber_gable.core.specification.part_facts import lead_presumed
 from amber_gable.core.specification.part_spec import PartSpec, Wish, part_spec
@@ -108,9 +108,8 @@ def specification_desk(space: Workspace, bundle: JobBundle) -> SpecificationDesk
 def _wanted_heat(bundle: JobBundle, spec: PartSpec) -> Wanted:
     """What the heat check asks of a finished part."""
     assert spec.finish is not None
-    coat = next((o.product for o in reversed(spec.operations) if o.kind is OperationKind.COAT), None)
-    safe = any(p.vinyl_safe for p in bundle.products if p.code == coat)
-    return Wanted(spec.part, spec.finish.colour, spec.derivation.facts.schools["vinyl"], safe)
+    product = last_coat(spec.operations, bundle.products)
+    return Wanted(spec.part, spec.finish.colour, spec.derivation.facts.schools["vinyl"], product)
 
 
 class PartDesk:
@@ -148,7 +147,7 @@ class PartDesk:
             return None
         wanted = _wanted_heat(self.bundle, self.spec)
         place = self.bundle.property.model_copy(update={"faces": (), "zones": (), "items": (), "photos": ()})
-        asked = digest(place, self.part.face, self.part.part, wanted.colour, wanted.vinyl_school, wanted.vinyl_safe)
+        asked = digest(place, self.part.face, self.part.part, wanted.colour, wanted.vinyl_school, wanted.product)
         return self.view.space.computed.get("peak" + asked, lambda: heat_checks(self.bundle.property, [wanted])[0])
 
     @property

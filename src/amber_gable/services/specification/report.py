@@ -5,7 +5,7 @@ from typing import Any
 
 from amber_gable.core.specification.completing import bundle_shelf, usual_wish
 from amber_gable.core.specification.diagnosis import Finding
-from amber_gable.core.specification.heat_check import HeatCheck, Wanted, heat_checks
+from amber_gable.core.specification.heat_check import HeatCheck, Wanted, heat_checks, last_coat
 from amber_gable.core.specification.open_tests import open_tests
 from amber_gable.core.specification.part_spec import Wish, fresh_spec
 from amber_gable.core.specification.rule import Level
@@ -38,9 +38,7 @@ def _derived(bundle: JobBundle, part: PaintedPart, shelf: list[Product]) -> tupl
 
 
 def _wanted(part: PaintedPart, wish: Wish, fresh: Specified, shelf: list[Product]) -> Wanted:
-    coats = {o.product for o in fresh.operations if o.kind is OperationKind.COAT}
-    safe = any(p.vinyl_safe for p in shelf if p.code in coats)
-    return Wanted(part, wish.colour, fresh.derivation.facts.schools["vinyl"], safe)
+    return Wanted(part, wish.colour, fresh.derivation.facts.schools["vinyl"], last_coat(fresh.operations, shelf))
 
 
 def _part(

@@ -10,7 +10,7 @@ from sqlalchemy.orm import Session
 from amber_gable.core.specification.comparison import difference
 from amber_gable.core.specification.completing import usual_wish, with_handbook
 from amber_gable.core.specification.diagnosis import derive
-from amber_gable.core.specification.heat_check import Wanted, heat_checks
+from amber_gable.core.specification.heat_check import Wanted, heat_checks, last_coat
 from amber_gable.core.specification.overrides import forbidden_steps
 from amber_gable.core.specification.part_facts import part_facts
 from amber_gable.core.specification.part_spec import Wish, fresh_spec, made_finish
@@ -21,7 +21,7 @@ from amber_gable.domain.errors import InputError, NoSteps, Refused
 from amber_gable.domain.fault_words import by_field
 from amber_gable.domain.finish import Finish
 from amber_gable.domain.job import JobBundle
-from amber_gable.domain.operation import Operation, OperationKind
+from amber_gable.domain.operation import Operation
 from amber_gable.domain.product import Product
 from amber_gable.domain.schools import TOPICS, AskedBy, checked_schools
 from amber_gable.services.specification.customer_changes import Asked, note_changes
@@ -143,9 +143,8 @@ def _refuse_heat(
     """Raises Refused where vinyl must not take the colour. Only vinyl is ever refused, so only it is computed."""
     if "vinyl" not in fresh.derivation.facts.tags:
         return
-    coat = next((o.product for o in reversed(fresh.operations) if o.kind is OperationKind.COAT), None)
-    safe = any(p.vinyl_safe for p in products if p.code == coat)
-    wanted = Wanted(part, wish.colour, fresh.derivation.facts.schools["vinyl"], safe)
+    schools, product = fresh.derivation.facts.schools, last_coat(fresh.operations, products)
+    wanted = Wanted(part, wish.colour, schools["vinyl"], product)
     check = heat_checks(bundle.property, [wanted])[0]
     if check.level is Level.STOP:
         raise Refused({"colour": f"{check.words} Nearest colour that passes: {check.admissible}."})

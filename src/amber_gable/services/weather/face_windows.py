@@ -6,7 +6,7 @@ from typing import Annotated, Any
 import numpy as np
 from pydantic import Field
 
-from amber_gable.core.specification.colour import solar_absorptance
+from amber_gable.core.specification.absorptance import absorptance_of
 from amber_gable.core.specification.limits import moisture_limit
 from amber_gable.core.weather.slots import make_slots
 from amber_gable.core.weather.steps import to_steps
@@ -55,14 +55,16 @@ def answer_windows(question: FaceQuestion, series: WeatherSeries) -> dict[str, A
     longitude = q.longitude if q.longitude is not None else series.longitude
     if latitude is None or longitude is None:
         raise InputError("--lat, --lon", f"{series.source} does not say where it is", "give both")
+    product = generic_product(q.product)
+    taken = absorptance_of(q.colour, product.solar_reflectance)
     face = FaceSurface(
         azimuth_deg=q.azimuth,
         tilt_deg=q.tilt,
         substrate=substrate(q.substrate),
-        absorptance=solar_absorptance(q.colour),
+        absorptance=taken.likely,
+        absorptance_band=(taken.low, taken.high),
         exposure=q.exposure,
     )
-    product = generic_product(q.product)
     zone = timezone(timedelta(hours=series.utc_offset_h))
     steps = to_steps(stretch(series, q.start, q.days), latitude, longitude, series.altitude_m)
     climate = surface_climate(steps, (face,))
