@@ -81,7 +81,9 @@ def digest(*parts: object) -> str:
         elif isinstance(part, np.ndarray):
             out.update(np.ascontiguousarray(part).tobytes())
         elif isinstance(part, WeatherSeries):
-            out.update(f"{part.start}/{part.issued}/{part.source}/{part.utc_offset_h}".encode())
+            out.update(
+                f"{part.start}/{part.issued}/{part.source}/{part.utc_offset_h}/{part.state_at_h}/{part.light_offset_min}".encode()
+            )
             for name in COLUMNS:
                 column = getattr(part, name)
                 out.update(b"-" if column is None else np.ascontiguousarray(column).tobytes())

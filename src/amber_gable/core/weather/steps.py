@@ -1,7 +1,7 @@
 """Hourly weather brought to the 10-minute steps on which surfaces are computed."""
 
 from collections.abc import Callable, Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from functools import cached_property
 
 import numpy as np
@@ -30,7 +30,8 @@ class Steps:
 
     air, dew point °C; vapour Pa; rh %; wind m/s at 10 m and the bearing it comes from; cloud 0-1; rain mm/h (None
     when not known; 0 in hours that lack it) and whether anything is known of the rain of each step (None: of all);
-    rain probability % (None when not given); downward infrared W/m²; the sun and its light.
+    rain probability % (None when not given); downward infrared W/m²; the sun and its light. shade (M,): where in its
+    band each member takes a colour's absorptance, 0-1, NaN the likely one (None: all).
     """
 
     start: int
@@ -47,6 +48,7 @@ class Steps:
     ir_down: Array
     sun: SunPosition
     light: HorizontalLight
+    shade: Array | None = None
 
     def __len__(self) -> int:
         """Number of steps, T."""
@@ -130,7 +132,18 @@ def members_to_steps(members: Sequence[WeatherSeries], latitude: float, longitud
         ]:
             raise NoClimate("the members of the forecast do not cover the same hours with the same quantities")
     columns = {n: np.stack([getattr(one, n) for one in members]) if n in given else None for n in COLUMNS}
-    return _interpolated(first, columns, latitude, longitude, altitude_m)
+    steps = _interpolated(first, columns, latitude, longitude, altitude_m)
+    return replace(steps, shade=shades(len(members)))
+
+
+def shades(members: int) -> Array:
+    """(M,): where in its band each member takes a colour's absorptance, evenly spread whatever their number (van der
+    Corput); NaN, the likely one, for the first."""
+    out = np.full(members, np.nan)
+    for n in range(1, members):
+        bits = f"{n:b}"[::-1]
+        out[n] = int(bits, 2) / 2 ** len(bits)
+    return out
 
 
 def _interpolated(

@@ -158,6 +158,21 @@ def _forced(steps: Steps, faces: tuple[FaceSurface, ...], facing: Array) -> Arra
     return np.asarray(windward * before + (1 - windward) * behind)
 
 
+def _absorptance(steps: Steps, faces: tuple[FaceSurface, ...]) -> Array:
+    """Of each face, (F, 1), or of each in each member (F, M, 1): drawn from a triangle over its band."""
+    likely = _beside(np.array([f.absorptance for f in faces]), steps.air)
+    if steps.shade is None or all(f.absorptance_band is None for f in faces):
+        return likely
+    bands = [f.absorptance_band or (f.absorptance, f.absorptance) for f in faces]
+    low, high = (_beside(np.array([b[i] for b in bands]), steps.air) for i in (0, 1))
+    rank = steps.shade[None, :, None]
+    width, below = high - low, likely - low
+    drawn = np.where(
+        rank * width < below, low + np.sqrt(rank * width * below), high - np.sqrt((1 - rank) * width * (width - below))
+    )
+    return np.where(np.isnan(rank), likely, drawn)
+
+
 def _balance(
     steps: Steps, faces: tuple[FaceSurface, ...], light: sun.FaceLight, forced: Array, wall_rain: Array
 ) -> Balance:
@@ -170,7 +185,7 @@ def _balance(
     sky_share = _beside(view * np.sqrt(view) * light.open_sky, steps.air)
     from_air = STEFAN_BOLTZMANN * (steps.air + KELVIN) ** 4
     from_around = _beside(emissivity, steps.air) * (sky_share * steps.ir_down + (1 - sky_share) * from_air)
-    absorbed = _beside(np.array([f.absorptance for f in faces]), steps.air) * light.poa_global
+    absorbed = _absorptance(steps, faces) * light.poa_global
     count, members = len(steps), steps.air.size // len(steps)
 
     def timed(values: Array) -> Array:
