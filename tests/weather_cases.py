@@ -13,6 +13,7 @@ from amber_gable.core.weather.steps import Steps, to_steps
 from amber_gable.core.weather.surface import Climate, FaceSurface, surface_climate
 from amber_gable.core.weather.windows import Windows, film_windows
 from amber_gable.domain.generic_products import generic_product
+from amber_gable.domain.grid import SLOTS_PER_HOUR
 from amber_gable.domain.method import Method
 from amber_gable.domain.substrates import substrate
 from amber_gable.domain.weather import WeatherSeries
@@ -83,6 +84,11 @@ def climate_of(series: WeatherSeries, place: tuple[float, float, float], faces: 
     if key not in _CLIMATES:
         _CLIMATES[key] = (series, surface_climate(to_steps(series, place[0], place[1], 0.0), faces))
     return _CLIMATES[key][1]
+
+
+def at_hour(hour: float) -> int:
+    """The slot that begins at that hour of the first day."""
+    return int(hour * SLOTS_PER_HOUR)
 
 
 def day_slots(steps: Steps, begin: datetime, days: int, offset_h: float) -> Slots:

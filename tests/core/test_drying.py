@@ -20,7 +20,7 @@ from amber_gable.core.weather.drying import (
 from amber_gable.core.weather.steps import to_steps
 from amber_gable.core.weather.surface import FaceSurface, forced_convection, surface_climate
 from amber_gable.domain.generic_products import GENERIC_PRODUCTS, generic_product
-from amber_gable.domain.grid import STEPS_PER_HOUR
+from amber_gable.domain.grid import SLOT_S, STEPS_PER_HOUR
 from amber_gable.domain.product import Base, Product
 from amber_gable.domain.substrates import substrate
 from tests.weather_cases import (
@@ -76,7 +76,7 @@ def test_stages_come_in_order_for_every_product(code: str) -> None:
 def test_a_constant_rate_gives_the_plain_quotient() -> None:
     rate = np.full((1, 600), 0.5)
     at = reached(clocks(rate), np.array([0, 7, 590]), 3.0)
-    assert at[0, :2] == pytest.approx([36, 43])
+    assert at[0, :2] == pytest.approx([6 * STEPS_PER_HOUR, 7 + 6 * STEPS_PER_HOUR])
     assert np.isinf(at[0, 2]), "the weather ends before the film is ready"
 
 
@@ -107,7 +107,7 @@ def test_a_noon_coat_on_a_north_wall_is_ready_in_hours_in_july_and_much_later_in
         windows = windows_of(climate, slots)
         assert windows.rain_ready_at is not None
         noon = np.flatnonzero(slots.hours == 12)
-        ends = slots.start + 1800 * (noon + 1)
+        ends = slots.start + SLOT_S * (noon + 1)
         hours[month] = float(np.median(windows.rain_ready_at[0][noon] - ends) / 3600)
     assert 1 < hours[7] < 4
     assert hours[11] > hours[7] + 1

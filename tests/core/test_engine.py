@@ -25,7 +25,7 @@ from amber_gable.core.weather.typical import stretch
 from amber_gable.domain.errors import NoClimate
 from amber_gable.domain.exposure import HorizonPoint
 from amber_gable.domain.generic_products import generic_product
-from amber_gable.domain.grid import STEP_S
+from amber_gable.domain.grid import STEP_S, STEPS_PER_HOUR
 from amber_gable.domain.method import Method
 from amber_gable.domain.progress import Cancelled
 from amber_gable.domain.substrates import substrate
@@ -73,7 +73,7 @@ def test_without_compiled_loops_the_numbers_are_the_same(monkeypatch: pytest.Mon
     def everything() -> list[np.ndarray]:
         weather, out = place_weather(PLACE, week(), BEGIN, 3), []
         for surface in surfaces_through(weather, SURFACES):
-            windows = surface.coat(generic_product(PRODUCTS[0]), Method.BRUSH, Policy(), FULL_DAY, None)
+            windows = surface.coat(generic_product(PRODUCTS[0]), Method.BRUSH, Policy(), FULL_DAY)
             assert windows.recoat_at is not None and windows.rain_ready_at is not None
             out += [surface.climate.surface, surface.climate.water_film, windows.rain_ready_at, windows.recoat_at]
             out += [c.value for c in windows.checks]
@@ -137,7 +137,7 @@ def test_stretches_go_with_values_as_numpy_broadcasts_them() -> None:
 def test_the_sun_between_hours_is_where_spa_has_it(latitude: float, longitude: float, day: str) -> None:
     first, hours = int(utc(day).timestamp()), 72
     found = sun.step_positions(first, hours, latitude, longitude, 100.0)
-    times = pd.to_datetime(first + STEP_S * np.arange(hours * 6), unit="s", utc=True)
+    times = pd.to_datetime(first + STEP_S * np.arange(hours * STEPS_PER_HOUR), unit="s", utc=True)
     spa = sun.position(times, latitude, longitude, 100.0)
     assert np.abs(found.elevation - spa.elevation).max() < 3e-5
     assert np.abs((found.azimuth - spa.azimuth + 180) % 360 - 180).max() < 1e-4
@@ -150,7 +150,7 @@ def _singly(weathers: list[WeatherSeries], coat: Coat) -> tuple[np.ndarray, list
     held, stops, ready = [], [], []
     for series in weathers:
         (surface,) = surfaces_through(place_weather(PLACE, series, BEGIN, 3), [coat.surface])
-        windows = surface.coat(coat.product, coat.method, Policy(), FULL_DAY, None)
+        windows = surface.coat(coat.product, coat.method, Policy(), FULL_DAY)
         assert windows.rain_ready_at is not None
         held.append(windows.ok[0])
         stops.append({c.rule.id: c.stops[0] for c in windows.checks})

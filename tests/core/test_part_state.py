@@ -8,6 +8,7 @@ import pytest
 from amber_gable.core.state.answers import told
 from amber_gable.core.state.judgement import Verdict
 from amber_gable.core.state.part_state import CellState, clock
+from amber_gable.domain.grid import SLOTS_PER_HOUR
 from amber_gable.domain.job import JobBundle
 from amber_gable.domain.weather import WeatherSeries
 from tests.site_cases import SIDING, at, site_of, state_of, wall, weather
@@ -204,7 +205,8 @@ def test_a_step_asked_for_out_of_turn_names_what_comes_first() -> None:
     answer = judged.answer(TEN)
     assert answer.verdict is Verdict.WAITS
     assert answer.waits[0].words == "first comes “Wash, bottom to top, and rinse”"
-    assert judged.ok[20:30].any(), "nobody planned the washing: the hours to come stay as the weather has them"
+    ten, three = (h * SLOTS_PER_HOUR for h in (10, 15))
+    assert judged.ok[ten:three].any(), "nobody planned the washing: the hours to come stay as the weather has them"
 
 
 def test_a_stop_of_the_survey_bars_everything() -> None:

@@ -32,23 +32,26 @@ from amber_gable.domain.working import CrewDay
 from tests.jobs import coopers_rise, demo_job, one_wall, opening
 from tests.weather_cases import real_year, steady
 
-SLOTS = 96
-NIGHT = np.array([i % 48 < 16 or i % 48 >= 36 for i in range(SLOTS)])
-SHIFT = np.where(NIGHT, -1, np.arange(SLOTS) // 48)
+HALF = 1800 // SLOT_S
+"""Slots in a half hour, in which the cases below are written."""
+SLOTS = 96 * HALF
+CLOCK = np.arange(SLOTS) / HALF
+NIGHT = (CLOCK % 48 < 16) | (CLOCK % 48 >= 36)
+SHIFT = np.where(NIGHT, -1, (CLOCK // 48).astype(int))
 STAGE = DryingStage.RECOAT
 
 
 def _task(
     id_: str, minutes: int, *after: str, face: str = "f", open_: str = "", dries: int = 0, **more: Any
 ) -> OpenTask:
-    """`open_` as 'first-end' slot pairs; all day without. `after` as 'a' or 'a+90': so many minutes later; with `dries`
-    it is a film that takes so many minutes until what names it with 'a*' may follow."""
+    """`open_` as 'first-end' pairs of half hours; all day without. `after` as 'a' or 'a+90': so many minutes later;
+    with `dries` it is a film that takes so many minutes until what names it with 'a*' may follow."""
     allowed = np.ones(SLOTS, dtype=bool)
     if open_:
         allowed[:] = False
         for pair in open_.split():
             a, b = pair.split("-")
-            allowed[int(a) : int(b)] = True
+            allowed[HALF * int(a) : HALF * int(b)] = True
     edges = []
     for named in after:
         name, _, wait = named.rstrip("*").partition("+")
@@ -176,7 +179,8 @@ def test_every_plan_keeps_windows_order_shifts_and_one_crew(rows: list[tuple[int
     tasks = []
     for i, (length, wait, first, width, chained) in enumerate(rows):
         after = (f"t{i - 1}+{wait}",) if chained and i else ()
-        tasks.append(_task(f"t{i}", length, *after, open_=f"{first}-{min(first + width, SLOTS)}", face=str(i % 3)))
+        open_ = f"{first}-{min(first + width, SLOTS // HALF)}"
+        tasks.append(_task(f"t{i}", length, *after, open_=open_, face=str(i % 3)))
     by_id = {t.id: t for t in tasks}
     placed, refused = place(tasks, SHIFT, 0)
     assert {p.id for p in placed} | {r.id for r in refused} == set(by_id)
@@ -184,7 +188,7 @@ def test_every_plan_keeps_windows_order_shifts_and_one_crew(rows: list[tuple[int
     for p in placed:
         task = by_id[p.id]
         assert p.end - p.start == task.minutes
-        slots = slice(p.start // 30, -(-p.end // 30))
+        slots = slice(p.start * 60 // SLOT_S, -(-p.end * 60 // SLOT_S))
         assert task.allowed[slots].all()
         assert len(set(SHIFT[slots].tolist()) - {-1}) == 1
         for edge in task.after:
@@ -201,8 +205,8 @@ def test_without_weather_and_waits_the_finish_is_the_sum_of_the_work() -> None:
 
 def test_openings_stay_inside_one_shift() -> None:
     found = openings(np.ones(SLOTS, dtype=bool), SHIFT).minutes
-    assert np.flatnonzero(found >= 570).tolist() == [16, 17, 64, 65]
-    assert found[35] == 30
+    assert set(CLOCK[found >= 570] // 1) == {16, 17, 64, 65}
+    assert found[36 * HALF - 1] == SLOT_S // 60
     assert not found[NIGHT].any()
     assert openings(np.ones(4, dtype=bool), SHIFT[:4]).first(0, 10) is None
 
@@ -304,7 +308,7 @@ def test_the_crews_day_and_days_off_bound_the_shifts() -> None:
     worked = shift >= 0
     assert set(site.slots.weekday[worked]) == {0, 1, 2, 3, 4}
     assert site.slots.hours[worked].min() == 8.5
-    assert site.slots.hours[worked].max() == 15.0
+    assert site.slots.hours[worked].max() == 15.5 - SLOT_S / 3600
 
 
 def test_a_job_without_zones_or_weather_is_refused_in_words() -> None:

@@ -8,6 +8,7 @@ import pytest
 
 from amber_gable.core.weather.rules import LETTERS, RULES
 from amber_gable.core.weather.windows import Windows, preparation_windows
+from amber_gable.domain.grid import SLOT_H, STEPS_PER_HOUR
 from amber_gable.domain.method import Method
 from amber_gable.domain.operation import OperationKind
 from amber_gable.domain.working import Policy
@@ -17,6 +18,7 @@ from tests.weather_cases import (
     NORTHERN,
     SOUTH,
     WEST,
+    at_hour,
     clear_days,
     climate_of,
     day_slots,
@@ -44,7 +46,7 @@ def _windows(
 
 
 def _at(windows: Windows, hour: float) -> list[str]:
-    return windows.letters(0, int(hour * 2))
+    return windows.letters(0, at_hour(hour))
 
 
 # weather, what stops the slot at noon
@@ -100,9 +102,9 @@ def test_daylight_keeps_half_an_hour_from_sunrise_and_sunset() -> None:
     daylight = next(c for c in windows.checks if c.rule.id == "daylight")
     lit = np.flatnonzero(~daylight.stops[0])
     first, last = windows.slots.hours[lit[0]], windows.slots.hours[lit[-1]]
-    # 10 June at 45.25° N, 62.1° W, UTC-4: sun from about 04:25 to 19:55 local time of the zone.
-    assert first == 5.0
-    assert last == 18.5
+    # 10 June at 45.25° N, 62.1° W, UTC-4: the sun from about 04:25 to 19:55 local time of the zone.
+    assert 4.9 < first <= 5.0 and (first - SLOT_H) * 60 < 4 * 60 + 25 + 30
+    assert 19.4 - SLOT_H < last + SLOT_H <= 19.5
 
 
 @pytest.mark.parametrize(
@@ -121,7 +123,7 @@ def test_sun_schools_differ_in_when_direct_sun_stops(school: str, cold_air: bool
         slots = day_slots(climate.steps, utc("2026-09-10"), 1, NORTHERN[2])
         windows = windows_of(climate, slots, "exterior-acrylic-low-temperature", policy=Policy(sun=school))
         check = next(c for c in windows.checks if c.rule.id == "sun")
-        assert bool(check.stops[0, 24]) is stopped, mean_c
+        assert bool(check.stops[0, at_hour(12)]) is stopped, mean_c
 
 
 def test_the_hot_limit_holds_in_every_sun_school() -> None:
@@ -129,7 +131,7 @@ def test_the_hot_limit_holds_in_every_sun_school() -> None:
     climate = climate_of(series, NORTHERN, walls(SOUTH, absorptance=0.9))
     slots = day_slots(climate.steps, utc("2026-07-10"), 1, NORTHERN[2])
     for school in ("shade-when-warm", "follow-shade", "temperature"):
-        assert "H" in windows_of(climate, slots, policy=Policy(sun=school)).letters(0, 26)
+        assert "H" in windows_of(climate, slots, policy=Policy(sun=school)).letters(0, at_hour(13))
 
 
 def test_where_temperature_decides_it_does_so_until_the_film_is_dry_to_touch() -> None:
@@ -154,7 +156,7 @@ def _evening_hours(
     series = clear_days(NORTHERN, utc("2026-09-08"), 9, mean_c=mean_c, dew_c=dew_c)
     climate = climate_of(series, NORTHERN, walls(NORTH))
     slots = day_slots(climate.steps, utc("2026-09-10"), 3, NORTHERN[2])
-    return float(windows_of(climate, slots, code, policy=policy).ok.sum()) / 2
+    return float(windows_of(climate, slots, code, policy=policy).ok.sum()) * SLOT_H
 
 
 def test_stricter_hold_and_dew_schools_never_open_more_hours() -> None:
@@ -174,7 +176,7 @@ def test_a_low_temperature_product_opens_more_cool_hours() -> None:
 def test_headroom_is_the_distance_to_the_limit_and_stops_where_negative() -> None:
     windows = _windows(air_c=13.0)
     low = next(c for c in windows.checks if c.rule.id == "air-low")
-    assert low.headroom[0, 24] == pytest.approx(3.0, abs=0.01)
+    assert low.headroom[0, at_hour(12)] == pytest.approx(3.0, abs=0.01)
     for check in windows.checks:
         assert (check.stops == (check.headroom < 0)).all()
         assert np.isfinite(check.value).all(), check.rule.id
@@ -191,7 +193,7 @@ def test_a_coat_whose_fate_lies_beyond_the_weather_is_not_called_good() -> None:
     climate = climate_of(series, NORTHERN, walls(NORTH))
     slots = day_slots(climate.steps, DAY, 1, -4.0)
     windows = windows_of(climate, slots, "elastomeric-wall")
-    assert "?" in windows.letters(0, 34)
+    assert "?" in windows.letters(0, at_hour(17))
 
 
 def test_a_night_beyond_the_forecast_does_not_count_as_kept() -> None:
@@ -206,8 +208,7 @@ def test_a_night_beyond_the_forecast_does_not_count_as_kept() -> None:
     count = found[1].ok.shape[1]
     assert not (found[1].ok & ~found[0].ok[:, :count]).any(), "what is not known opens nothing"
     assert not found[1].ok.any()
-    afternoon = 2 * 13
-    assert "?" in found[1].letters(0, afternoon)
+    assert "?" in found[1].letters(0, at_hour(13))
     touch_dry = windows_of(climate, slots, policy=Policy(hold="touch-dry"))
     assert touch_dry.ok.any(), "a school that asks for less of the night is answered"
 
@@ -218,7 +219,7 @@ def test_likely_rain_wets_the_wall_though_no_depth_is_told(chance: float, wet: b
     dry = steady(datetime.fromisoformat("2026-06-08T00:00-04:00"), 120, offset_h=-4.0, wind_ms=4.0)
     often = np.where(np.isin(np.arange(120), range(48 + 9, 48 + 13)), chance, 0.0)
     climate = climate_of(replace(dry, rain_mm=None, rain_pct=often), NORTHERN, walls(200.0, 20.0))
-    film = climate.water_film[:, (48 + 13) * 6 - 1]
+    film = climate.water_film[:, (48 + 13) * STEPS_PER_HOUR - 1]
     assert bool(film[0] > 0.01) is wet
     assert film[1] == 0.0
 
@@ -234,12 +235,12 @@ def test_where_the_rain_is_not_known_the_answer_is_not_known() -> None:
     coat = windows_of(climate, slots)
     assert coat.rain_ready_at is not None
     for hour in np.arange(8.0, 18.5, 0.5):
-        slot = int(hour * 2)
+        slot = at_hour(hour)
         ready = (coat.rain_ready_at[0, slot] - slots.start) / 3600
         reaches = hour < 18 and ready > 15
         assert coat.letters(0, slot) == (["?"] if reaches else []), (hour, ready)
     wash = preparation_windows(climate, slots, OperationKind.WASH, Policy(), FULL_DAY)
-    assert [bool(wash.ok[0, int(2 * h)]) for h in (14.5, 15.0, 17.5, 18.0)] == [True, False, False, True]
+    assert [bool(wash.ok[0, at_hour(h)]) for h in (14.5, 15.0, 17.5, 18.0)] == [True, False, False, True]
 
 
 @pytest.mark.parametrize(
@@ -257,4 +258,4 @@ def test_preparation_has_lighter_rules(kind: OperationKind, weather: dict[str, f
     series = steady(datetime.fromisoformat("2026-06-08T00:00-04:00"), 120, offset_h=-4.0, **weather)
     climate = climate_of(series, NORTHERN, walls(200.0))
     slots = day_slots(climate.steps, DAY, 1, -4.0)
-    assert preparation_windows(climate, slots, kind, Policy(), FULL_DAY).letters(0, 14) == letters
+    assert preparation_windows(climate, slots, kind, Policy(), FULL_DAY).letters(0, at_hour(7)) == letters

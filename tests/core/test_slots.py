@@ -13,20 +13,21 @@ from amber_gable.core.weather.slots import make_slots
 from amber_gable.core.weather.steps import to_steps
 from amber_gable.core.weather.typical import stretch
 from amber_gable.domain.errors import NoClimate
+from amber_gable.domain.grid import SLOTS_PER_HOUR
 from tests.weather_cases import real_year, steady, utc
 
 HALIFAX = ZoneInfo("America/Halifax")
 
 
 @pytest.mark.parametrize(
-    ("day", "slots_of_day"),
-    [("2026-03-08", 46), ("2026-11-01", 50), ("2026-06-10", 48)],
+    ("day", "hours"),
+    [("2026-03-08", 23), ("2026-11-01", 25), ("2026-06-10", 24)],
     ids=["spring", "autumn", "plain"],
 )
-def test_a_day_with_a_clock_change_has_its_true_length(day: str, slots_of_day: int) -> None:
+def test_a_day_with_a_clock_change_has_its_true_length(day: str, hours: int) -> None:
     steps = to_steps(steady(utc(day) - (utc(day) - utc(day)), 96), 45.25, -62.1, 0.0)
     slots = make_slots(steps, datetime.fromisoformat(day).replace(tzinfo=HALIFAX), 1, HALIFAX)
-    assert len(slots) == slots_of_day
+    assert len(slots) == hours * SLOTS_PER_HOUR
     assert slots.time(0).hour == 0
     assert set(slots.day.tolist()) == {0}
 

@@ -9,6 +9,7 @@ import pytest
 from amber_gable.core.weather.surface import Climate
 from amber_gable.core.weather.typical import stretch
 from amber_gable.core.weather.windows import Windows, slot_readings
+from amber_gable.domain.grid import SLOT_H, SLOTS_PER_HOUR
 from tests.weather_cases import (
     EAST,
     NORTH,
@@ -16,6 +17,7 @@ from tests.weather_cases import (
     SOUTH,
     SOUTHERN,
     WEST,
+    at_hour,
     clear_days,
     climate_of,
     day_slots,
@@ -38,7 +40,7 @@ def test_any_week_of_a_real_year_gives_numbers_everywhere(month: int) -> None:
     climate = _week(date(2025, month, 6))
     slots = day_slots(climate.steps, utc(f"2025-{month:02d}-06"), 7, GREENSBORO[2])
     windows, readings = windows_of(climate, slots), slot_readings(climate, slots)
-    assert windows.ok.shape == (4, 7 * 48)
+    assert windows.ok.shape == (4, 7 * 24 * SLOTS_PER_HOUR)
     for name in ("air", "rh", "dew", "surface", "dew_margin", "poa_direct", "water_film"):
         assert np.isfinite(getattr(readings, name)).all(), name
     assert windows.touch_at is not None
@@ -51,7 +53,7 @@ def test_a_day_tells_its_stretches_and_not_only_its_ends() -> None:
     slots = day_slots(climate.steps, utc("2025-06-06"), 2, GREENSBORO[2])
     open_ = np.zeros((1, len(slots)), dtype=bool)
     for first, last in ((7.0, 9.0), (14.5, 17.0)):
-        open_[0, int(2 * first) : int(2 * last)] = True
+        open_[0, at_hour(first) : at_hour(last)] = True
     today, tomorrow = Windows(slots, (), open_).days(0)
     told = [(f"{begin:%H:%M}", f"{end:%H:%M}") for begin, end in today.stretches]
     assert told == [("07:00", "09:00"), ("14:30", "17:00")]
@@ -100,13 +102,13 @@ def test_following_the_shade_comes_out_of_the_sun_and_mirrors_with_the_hemispher
     )
     slots = day_slots(climate.steps, utc("2026-03-20"), 1, place[2])
     sun = next(c for c in windows_of(climate, slots).checks if c.rule.id == "sun")
-    forenoon, afternoon = 19, 31
+    forenoon, afternoon = at_hour(9.5), at_hour(15.5)
     assert sun.stops[0, forenoon]
     assert not sun.stops[0, afternoon]
     assert not sun.stops[1, forenoon]
     assert sun.stops[1, afternoon]
     assert not sun.stops[2].any()
-    assert sun.stops[3, 24]
+    assert sun.stops[3, at_hour(12)]
 
 
 def test_seasons_of_a_north_wall_rank_as_painters_know_them() -> None:
@@ -114,7 +116,7 @@ def test_seasons_of_a_north_wall_rank_as_painters_know_them() -> None:
     for month in (1, 5, 7, 11):
         climate = _week(date(2025, month, 6))
         slots = day_slots(climate.steps, utc(f"2025-{month:02d}-06"), 7, GREENSBORO[2])
-        hours[month] = windows_of(climate, slots).ok[0].sum() / 2 / 7
+        hours[month] = windows_of(climate, slots).ok[0].sum() * SLOT_H / 7
     assert hours[1] < 1 < hours[11] < hours[5]
     assert 3 < hours[7] < 11
 
@@ -125,7 +127,7 @@ def test_days_add_up_to_the_open_slots_and_name_first_and_last_stroke() -> None:
     windows = windows_of(climate, slots)
     days = windows.days(0)
     assert [d.date for d in days] == [f"2025-10-{d:02d}" for d in range(6, 13)]
-    assert sum(d.workable_h for d in days) == windows.ok[0].sum() / 2
+    assert sum(d.workable_h for d in days) == windows.ok[0].sum() * SLOT_H
     for day in days:
         assert (day.first is None) == (day.workable_h == 0)
         if day.first and day.last_stroke:

@@ -10,7 +10,7 @@ import pytest
 from amber_gable.core.weather.steps import to_steps
 from amber_gable.core.weather.sun import step_positions
 from amber_gable.domain.errors import InputError
-from amber_gable.domain.grid import STEP_S
+from amber_gable.domain.grid import STEP_S, STEPS_PER_HOUR
 from amber_gable.exchange.present_weather import (
     HEAVY,
     LIGHT,
@@ -24,6 +24,7 @@ from amber_gable.exchange.present_weather import (
 from amber_gable.exchange.weather_file import read_weather
 from tests.weather_cases import TMY3, TMY3_NO_RAIN, real_year
 
+DAY_STEPS = 24 * STEPS_PER_HOUR
 EPW_HEAD = [
     "LOCATION,Made Town,-,-,made,000000,45.000,8.000,1.0,250.0",
     *(f"{name},0" for name in ("DESIGN CONDITIONS", "TYPICAL/EXTREME PERIODS", "GROUND TEMPERATURES")),
@@ -84,7 +85,7 @@ def test_an_epw_is_read_with_its_place_and_all_columns() -> None:
     assert series.notes == ()
 
 
-@pytest.mark.parametrize("later_min", [40, -30])
+@pytest.mark.parametrize("later_min", [45, -30])
 def test_sunshine_that_stands_off_its_label_is_found_by_its_closure_and_said(later_min: int) -> None:
     """Its light then lies where the sun makes direct × sine + diffuse the global, whatever the label says."""
     heights = sun_heights(later_min)
@@ -98,8 +99,8 @@ def test_sunshine_that_stands_off_its_label_is_found_by_its_closure_and_said(lat
     assert any(f"{abs(later_min)} minutes {side} than its label" in note for note in series.notes)
     steps = to_steps(series, 45.0, 8.0, 250.0)
     shift = later_min * 60 // STEP_S
-    june = slice(160 * 144 + shift, 170 * 144 + shift)
-    means = steps.light.ghi[june].reshape(-1, 6).mean(axis=1)
+    june = slice(160 * DAY_STEPS + shift, 170 * DAY_STEPS + shift)
+    means = steps.light.ghi[june].reshape(-1, STEPS_PER_HOUR).mean(axis=1)
     assert series.ghi is not None
     assert np.abs(means - series.ghi[160 * 24 : 170 * 24]).max() < 20
 
@@ -121,11 +122,11 @@ def test_air_and_wind_of_a_typical_year_are_those_at_the_label_and_rain_that_of_
 
     series = read_weather(epw(noon), "noon.epw")
     steps = to_steps(series, 45.0, 8.0, 250.0)
-    day = slice(100 * 144, 101 * 144)
+    day, noon = slice(100 * DAY_STEPS, 101 * DAY_STEPS), 12 * STEPS_PER_HOUR
     # Label 12:00: at the boundary between the steps that end and begin then; its rain fell from 11 to 12.
-    assert np.argmax(steps.air[day]) in (71, 72) and np.argmax(steps.wind[day]) in (71, 72)
+    assert np.argmax(steps.air[day]) in (noon - 1, noon) and np.argmax(steps.wind[day]) in (noon - 1, noon)
     assert steps.rain is not None
-    assert np.flatnonzero(steps.rain[day]).tolist() == list(range(66, 72))
+    assert np.flatnonzero(steps.rain[day]).tolist() == list(range(noon - STEPS_PER_HOUR, noon))
 
 
 def _gone(*columns: int, value: str) -> Callable[[int, list[str]], None]:

@@ -39,7 +39,7 @@ class WeatherSeries:
     utc_offset_h: float = 0.0
     typical_year: bool = False
     state_at_h: float = 0.5
-    light_offset_min: int = 0
+    light_offset_min: float = 0.0
     source: str = ""
     issued: int | None = None
     notes: tuple[str, ...] = field(default=())

@@ -21,7 +21,7 @@ def read_sunshine(
     values: MutableMapping[str, Any],
     notes: list[str],
     site: tuple[int, float, float, float],
-) -> int:
+) -> float:
     """Put what can be used of global, diffuse and direct into `values`, what must be said into `notes`; the minutes by
     which they stand later than their hours. site: epoch second of the first hour, degrees north and east, m."""
     for field, label in (("ghi", "global"), ("dhi", "diffuse"), ("dni", "direct")):
@@ -49,7 +49,7 @@ def read_sunshine(
     if found.offset_min:
         side = "later" if found.offset_min > 0 else "earlier"
         notes.append(
-            f"sunshine stands {abs(found.offset_min)} minutes {side} than its label and is taken so: there direct × "
+            f"sunshine stands {abs(found.offset_min):g} minutes {side} than its label and is taken so: there direct × "
             f"sine + diffuse comes to the global within {found.left:.0f} W/m²"
         )
     return found.offset_min

@@ -14,6 +14,7 @@ from amber_gable.core.weather.limits import Limit
 from amber_gable.core.weather.slot_climate import Place, PlaceWeather, SurfaceClimate, place_weather, surfaces_through
 from amber_gable.core.weather.slots import Slots
 from amber_gable.core.weather.steps import Steps
+from amber_gable.core.weather.substrate_moisture import Damp
 from amber_gable.core.weather.surface import FaceSurface
 from amber_gable.core.weather.windows import Windows
 from amber_gable.core.work.record import coat_colour
@@ -68,9 +69,10 @@ class SiteClimate:
 
     def for_coat(self, part: Zone | Item, product: Product, method: Method, colour: str) -> Windows:
         """Windows (1, S) for laying `product` on the part; a colour not met before is judged as the present one."""
-        damp = part_moisture_limit(self.bundle, part, product)
+        limit = part_moisture_limit(self.bundle, part, product)
         reading = judged_moisture(part.condition, self.bundle.property.tz)
-        return self.surface_of(part, colour).coat(product, method, self.policy, self.bundle.job.crew, reading, damp)
+        damp = Damp(limit, lasting=reading) if limit is not None and reading is not None else None
+        return self.surface_of(part, colour).coat(product, method, self.policy, self.bundle.job.crew, damp)
 
     def for_preparation(self, part: Zone | Item, kind: OperationKind) -> Windows:
         """Windows (1, S) for a step that lays no film."""

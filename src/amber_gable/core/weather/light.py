@@ -116,7 +116,7 @@ class Closure:
     """Where direct × sine of the sun's height + diffuse comes nearest to global: minutes after the label, and the root
     mean square of what is left there, W/m²."""
 
-    offset_min: int
+    offset_min: float
     left: float
 
 
@@ -139,4 +139,4 @@ def closure(ghi: Array, dni: Array, dhi: Array, elevation: Array) -> Closure | N
     best = min(found, key=lambda offset: (found[offset], abs(offset)))
     if found[0] - found[best] < CLEAR_GAIN:
         best = 0
-    return Closure(best * 60 // STEPS_PER_HOUR, found[best])
+    return Closure(best * 60 / STEPS_PER_HOUR, found[best])

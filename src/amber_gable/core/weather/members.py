@@ -16,11 +16,11 @@ import numpy as np
 
 from amber_gable.core.weather.air import Array, Ints
 from amber_gable.core.weather.light import HorizontalLight
-from amber_gable.core.weather.limits import Limit
 from amber_gable.core.weather.rules import RULES
 from amber_gable.core.weather.slot_climate import PlaceWeather
 from amber_gable.core.weather.slots import Slots
 from amber_gable.core.weather.steps import Steps
+from amber_gable.core.weather.substrate_moisture import Damp
 from amber_gable.core.weather.surface import FaceSurface, surface_climate
 from amber_gable.core.weather.windows import Windows, film_windows
 from amber_gable.domain.method import Method
@@ -37,13 +37,12 @@ _FIELDS = {f.name for f in (*fields(Steps), *fields(HorizontalLight))}
 
 @dataclass(frozen=True)
 class Coat:
-    """A product on a surface, and how wet its wood read last (None: not read) against what limits it."""
+    """A product on a surface, and the water in its substrate (None: of no concern)."""
 
     surface: FaceSurface
     product: Product
     method: Method
-    moisture_pct: float | None = None
-    moisture: Limit | None = None
+    damp: Damp | None = None
 
 
 @dataclass(frozen=True)
@@ -95,8 +94,8 @@ def _on_surface(
     for block in blocks:
         climate = surface_climate(block, (surface,))
         for coat, tally in zip(coats, tallies, strict=True):
-            reading = np.array([np.nan if coat.moisture_pct is None else coat.moisture_pct])
-            tally.add(film_windows(climate, slots, coat.product, coat.method, policy, crew, reading, coat.moisture))
+            moisture, limit = (None, None) if coat.damp is None else (coat.damp.pct(climate), coat.damp.limit)
+            tally.add(film_windows(climate, slots, coat.product, coat.method, policy, crew, moisture, limit))
     return [tally.odds() for tally in tallies]
 
 

@@ -13,7 +13,7 @@ from amber_gable.core.weather.limits import Limit
 from amber_gable.core.weather.slots import Slots
 from amber_gable.core.weather.steps import Steps
 from amber_gable.core.weather.surface import Climate
-from amber_gable.domain.grid import SLOT_H, STEP_S
+from amber_gable.domain.grid import STEP_S
 from amber_gable.domain.operation import OperationKind
 from amber_gable.domain.working import CrewDay, Policy
 
@@ -66,7 +66,7 @@ _RULES = [WeatherRule(*row) for row in (
     ("spread", 4, "D", "Surface above dew point, least until dry to touch", "K", True, "an earlier last stroke"),
     ("condensation", 4, "D", "Dew on the fresh film", "g/m²", False, "a product that dries faster"),
     ("dry-surface", 5, "D", "Water on the surface", "g/m²", False, "toweling it dry and half an hour’s wait"),
-    ("substrate", 5, "M", "Wood moisture, last reading", "%", False, "more dry days, then a new reading"),
+    ("substrate", 5, "M", "Moisture of the substrate", "%", False, "more dry days, then a new reading"),
     ("humidity", 6, "U", "Relative humidity, highest while coating", "%", False, "a drier hour"),
     ("rain", 7, "R", "Rain probability, highest until rain-ready", "%", False,
      "a product that is rain-ready sooner, or a drier day"),
@@ -138,10 +138,10 @@ def film_checks(
     drying: Drying,
     policy: Policy,
     crew: CrewDay,
-    moisture_pct: Array,
+    damp: Array | None,
 ) -> list[Check]:
-    """All ten rules for laying a coat with these `limits` in each slot. moisture_pct (F,) the last
-    reading, NaN without one."""
+    """All ten rules for laying a coat with these `limits` in each slot. damp (F, S) or (..., S): moisture of the
+    substrate %, NaN where nobody knows it."""
     steps, lead, count = climate.steps, climate.lead, len(climate.steps)
     a, b = slots.first, slots.end
     touch, ready = _boundary(drying.touch, count), _boundary(drying.rain_ready, count)
@@ -172,9 +172,9 @@ def film_checks(
         hottest = limits["surface_max"]
         until_dry = Limit(hottest.value, hottest.unit, f"{hottest.source}; sun school: temperature decides")
         checks.append(_check("heats-up", greatest_over(climate.surface, b, touch), until_dry, lead))
-    if np.isfinite(moisture_pct).any() and "moisture" in limits:
-        reading = np.where(np.isnan(moisture_pct), -np.inf, moisture_pct).reshape(-1, *(1,) * len(lead))
-        value = np.broadcast_to(reading, (*lead, len(slots)))
+    if damp is not None and np.isfinite(damp).any() and "moisture" in limits:
+        value = np.where(np.isnan(damp), -np.inf, damp)
+        value = value.reshape(*value.shape[:1], *(1,) * (len(lead) + 1 - value.ndim), *value.shape[1:])
         checks.append(_check("substrate", value, limits["moisture"], lead))
     return checks
 
@@ -212,7 +212,7 @@ def _sun_limit(school: str, air: Array, surface: Array) -> Array:
 
 def _in_slots(steps: Steps, name: str, slots: Slots, over: Callable[[Array, Ints, Ints], Array]) -> Array:
     """A quantity of the air over each slot, worked out once for all surfaces and coats."""
-    key = (name, over.__name__, int(slots.first[0]), len(slots))
+    key = (name, over.__name__, int(slots.first[0]), len(slots), slots.length_s)
     if key not in steps.in_slots:
         steps.in_slots[key] = over(getattr(steps, name), slots.first, slots.end)
     return steps.in_slots[key]
@@ -238,5 +238,5 @@ def _presence(climate: Climate, slots: Slots, wind_max: float | Limit, crew: Cre
     lead = climate.lead
     yield _check("wind", _in_slots(climate.steps, "wind", slots, greatest_over), wind_max, lead)
     yield _check("daylight", slots.daylight, DAYLIGHT_MARGIN - 1e-6, lead)
-    inside = np.minimum(slots.hours - crew.first_h, crew.last_h - slots.hours - SLOT_H)
+    inside = np.minimum(slots.hours - crew.first_h, crew.last_h - slots.hours - slots.length_h)
     yield _check("working-day", inside, -1e-6, lead)

@@ -8,9 +8,9 @@ import numpy as np
 
 from amber_gable.core.weather.air import Array
 from amber_gable.core.weather.drying import StageRates, stage_rates
-from amber_gable.core.weather.limits import Limit
 from amber_gable.core.weather.slots import Slots, make_slots
 from amber_gable.core.weather.steps import Steps, members_to_steps, to_steps
+from amber_gable.core.weather.substrate_moisture import Damp
 from amber_gable.core.weather.surface import Climate, FaceSurface, surface_climate
 from amber_gable.core.weather.typical import stretch
 from amber_gable.core.weather.windows import Windows, film_windows, preparation_windows
@@ -65,14 +65,13 @@ class SurfaceClimate:
         method: Method,
         policy: Policy,
         crew: CrewDay,
-        moisture_pct: float | None,
-        moisture: Limit | None = None,
+        damp: Damp | None = None,
     ) -> Windows:
         """Windows (1, S) for laying `product`."""
-        key = (product, method, policy, crew, moisture_pct, moisture)
+        key = (product, method, policy, crew, damp)
         if key not in self._known:
-            reading = np.array([np.nan if moisture_pct is None else moisture_pct])
-            self._known[key] = film_windows(self.climate, self.slots, product, method, policy, crew, reading, moisture)
+            moisture, limit = (None, None) if damp is None else (damp.pct(self.climate), damp.limit)
+            self._known[key] = film_windows(self.climate, self.slots, product, method, policy, crew, moisture, limit)
         return self._known[key]
 
     def preparation(self, kind: OperationKind, policy: Policy, crew: CrewDay) -> Windows:

@@ -1,4 +1,4 @@
-"""The half-hour slots in which work is judged, laid over the steps of a climate."""
+"""The slots in which work is judged, laid over the steps of a climate."""
 
 from dataclasses import dataclass
 from datetime import UTC, datetime, timedelta, tzinfo
@@ -9,7 +9,7 @@ from amber_gable.core.weather.air import Array, Ints
 from amber_gable.core.weather.steps import Steps
 from amber_gable.core.weather.sun import RISEN
 from amber_gable.domain.errors import NoClimate
-from amber_gable.domain.grid import SLOT_S, STEP_S, STEPS_PER_SLOT
+from amber_gable.domain.grid import SLOT_S, STEP_S
 
 
 @dataclass(frozen=True)
@@ -17,7 +17,7 @@ class Slots:
     """S consecutive slots. `first` (S,) is each slot's first step, `end` the boundary of its last stroke.
 
     hours (S,) local clock hour at which the slot begins; weekday (S,) Monday 0; day (S,) counts local dates from 0;
-    daylight (S,) hours the slot lies inside sunrise-sunset (negative: outside by that much).
+    daylight (S,) hours the slot lies inside sunrise-sunset (negative: outside by that much). length_s: of a slot, s.
     """
 
     start: int
@@ -27,17 +27,22 @@ class Slots:
     day: Ints
     daylight: Array
     tz: tzinfo
+    length_s: int = SLOT_S
 
     def __len__(self) -> int:
         return len(self.first)
 
     @property
     def end(self) -> Ints:
-        return self.first + STEPS_PER_SLOT
+        return self.first + self.length_s // STEP_S
+
+    @property
+    def length_h(self) -> float:
+        return self.length_s / 3600
 
     def time(self, index: int) -> datetime:
         """Local time at which slot `index` begins."""
-        return datetime.fromtimestamp(self.start + index * SLOT_S, UTC).astimezone(self.tz)
+        return datetime.fromtimestamp(self.start + index * self.length_s, UTC).astimezone(self.tz)
 
     @property
     def dates(self) -> list[str]:
@@ -46,7 +51,7 @@ class Slots:
         return [self.time(int(i)).date().isoformat() for i in begins]
 
 
-def make_slots(steps: Steps, begin: datetime, days: int, tz: tzinfo) -> Slots:
+def make_slots(steps: Steps, begin: datetime, days: int, tz: tzinfo, length_s: int = SLOT_S) -> Slots:
     """Slots of `days` local days from the local midnight of `begin`, cut to the weather there is.
 
     Raises NoClimate when the weather holds none of them.
@@ -56,9 +61,9 @@ def make_slots(steps: Steps, begin: datetime, days: int, tz: tzinfo) -> Slots:
     start = int(midnight.timestamp())
     # Where the local midnight lies inside a step (UTC+5:45), the slots begin with the next.
     offset = -((steps.start - start) // STEP_S)
-    count = int(last_midnight.timestamp() - start) // SLOT_S
-    first = offset + STEPS_PER_SLOT * np.arange(count)
-    keep = (first >= 0) & (first + STEPS_PER_SLOT <= len(steps))
+    count, per_slot = int(last_midnight.timestamp() - start) // length_s, length_s // STEP_S
+    first = offset + per_slot * np.arange(count)
+    keep = (first >= 0) & (first + per_slot <= len(steps))
     if not keep.any():
         span = [datetime.fromtimestamp(t, UTC).astimezone(tz).date() for t in (steps.start, steps.times[-1])]
         raise NoClimate(
@@ -67,7 +72,7 @@ def make_slots(steps: Steps, begin: datetime, days: int, tz: tzinfo) -> Slots:
         )
     first = first[keep]
     start = int(steps.start + first[0] * STEP_S)
-    local = [datetime.fromtimestamp(start + SLOT_S * n, tz) for n in range(len(first))]
+    local = [datetime.fromtimestamp(start + length_s * n, tz) for n in range(len(first))]
     ordinal = np.array([t.toordinal() for t in local], dtype=np.int64)
     return Slots(
         start=start,
@@ -75,12 +80,13 @@ def make_slots(steps: Steps, begin: datetime, days: int, tz: tzinfo) -> Slots:
         hours=np.array([t.hour + t.minute / 60.0 for t in local]),
         weekday=np.array([t.weekday() for t in local], dtype=np.int64),
         day=ordinal - ordinal[0],
-        daylight=_daylight(steps, first),
+        daylight=_daylight(steps, first, per_slot),
         tz=tz,
+        length_s=length_s,
     )
 
 
-def _daylight(steps: Steps, first: Ints) -> Array:
+def _daylight(steps: Steps, first: Ints, per_slot: int) -> Array:
     """Hours by which each slot lies inside daylight; negative outside. Shape (S,)."""
     high = steps.sun.elevation - RISEN
     crossing = np.flatnonzero(np.sign(high[:-1]) * np.sign(high[1:]) < 0)
@@ -90,9 +96,9 @@ def _daylight(steps: Steps, first: Ints) -> Array:
     bounds = np.concatenate([[-1e9], at, [1e9]])
     lit_first = bool(high[0] > 0) if len(at) == 0 else not bool(rising[0])
     lit = np.arange(len(bounds) - 1) % 2 == (0 if lit_first else 1)
-    middle = first + STEPS_PER_SLOT / 2
+    middle = first + per_slot / 2
     span = np.searchsorted(bounds, middle) - 1
-    inside = np.minimum(first - bounds[span], bounds[span + 1] - (first + STEPS_PER_SLOT))
+    inside = np.minimum(first - bounds[span], bounds[span + 1] - (first + per_slot))
     outside = -np.minimum(middle - bounds[span], bounds[span + 1] - middle)
     hours = np.where(lit[span], inside, outside) * STEP_S / 3600.0
     return np.asarray(np.clip(hours, -24.0, 24.0))
@@ -101,5 +107,6 @@ def _daylight(steps: Steps, first: Ints) -> Array:
 def mean(values: Array, slots: Slots) -> Array:
     """Mean over each slot of values (..., T), shape (..., S)."""
     # Slots follow each other without a gap.
-    held = values[..., slots.first[0] : slots.first[-1] + STEPS_PER_SLOT]
-    return np.asarray(held.reshape(*values.shape[:-1], len(slots), STEPS_PER_SLOT).mean(axis=-1))
+    per_slot = slots.length_s // STEP_S
+    held = values[..., slots.first[0] : slots.first[-1] + per_slot]
+    return np.asarray(held.reshape(*values.shape[:-1], len(slots), per_slot).mean(axis=-1))

@@ -1,4 +1,4 @@
-"""Hourly weather brought to the 10-minute steps on which surfaces are computed."""
+"""Hourly weather brought to the short steps on which surfaces are computed."""
 
 from collections.abc import Callable, Sequence
 from dataclasses import dataclass, replace
@@ -60,7 +60,7 @@ class Steps:
         return self.air.shape[:-1]
 
     @cached_property
-    def in_slots(self) -> dict[tuple[str, str, int, int], Array]:
+    def in_slots(self) -> dict[tuple[str, str, int, int, int], Array]:
         """What was worked out of the air alone over slots."""
         return {}
 

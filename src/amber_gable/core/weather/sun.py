@@ -128,27 +128,31 @@ def on_faces(
     """
     from pvlib import irradiance
 
-    zenith, up = 90.0 - sun.elevation, sun.elevation > 0
+    # The night has no light to be worked out.
+    up = np.flatnonzero(sun.elevation > 0)
+    zenith, bearing = 90.0 - sun.elevation[up], sun.azimuth[up]
+    ghi, dni, dhi = (a[..., up] for a in (light.ghi, light.dni, light.dhi))
     # Faces that look the same way under the same horizon have the same light.
     ways: dict[tuple[float, float, tuple[HorizonPoint, ...]], int] = {}
     way_of = [
         ways.setdefault((float(a), float(t), h), len(ways)) for a, t, h in zip(azimuth, tilt, horizons, strict=True)
     ]
     azimuths, tilts = (np.array([w[i] for w in ways], dtype=float)[:, None] for i in (0, 1))
-    cosine = np.maximum(irradiance.aoi_projection(tilts, azimuths, zenith, sun.azimuth), 0)
-    lit = up & np.array([sun.elevation > horizon_at(h, sun.azimuth) for _, _, h in ways])
+    cosine = np.maximum(irradiance.aoi_projection(tilts, azimuths, zenith, bearing), 0)
+    lit = np.array([90.0 - zenith > horizon_at(h, bearing) for _, _, h in ways])
     opens = np.array([_open_sky(*w) for w in ways])
     # (W, T) against the light's (T,) or (M, T).
-    members = (1,) * (light.ghi.ndim - 1)
+    members = (1,) * (ghi.ndim - 1)
     cosine, lit = (a.reshape(len(ways), *members, -1) for a in (cosine, lit))
     tilts, seen = (a.reshape(len(ways), *members, 1) for a in (tilts, opens))
-    beam = np.where(lit, light.dni * cosine, 0.0)
+    beam = np.where(lit, dni * cosine, 0.0)
     # The ratio as pvlib forms it, with the cosine worked out once for all members.
     ratio = cosine / np.maximum(np.cos(np.radians(zenith)), 0.01745)
     sky = irradiance.haydavies(
-        tilts, None, light.dhi, light.dni, sun.extraterrestrial, projection_ratio=ratio, return_components=True
+        tilts, None, dhi, dni, sun.extraterrestrial[up], projection_ratio=ratio, return_components=True
     )
     diffuse = sky["poa_isotropic"] * seen + np.where(lit, sky["poa_circumsolar"], 0.0)
-    ground = irradiance.get_ground_diffuse(tilts, light.ghi, albedo=albedo)
-    plane = beam + np.where(up, diffuse + ground, 0.0)
-    return FaceLight(poa_direct=beam[way_of], poa_global=plane[way_of], open_sky=opens[way_of])
+    plane = beam + diffuse + irradiance.get_ground_diffuse(tilts, ghi, albedo=albedo)
+    direct, whole = (np.zeros((len(way_of), *light.ghi.shape)) for _ in range(2))
+    direct[..., up], whole[..., up] = beam[way_of], plane[way_of]
+    return FaceLight(poa_direct=direct, poa_global=whole, open_sky=opens[way_of])

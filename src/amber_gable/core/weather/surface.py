@@ -1,6 +1,6 @@
 """Surface temperature and water film of faces (physics.md §4): one lumped node per face and substrate.
 
-Semi-implicit in 10-minute steps, all faces at once. Natural convection after Walton (1983, TARP), by the tilt: about
+Semi-implicit in short steps, all faces at once. Natural convection after Walton (1983, TARP), by the tilt: about
 1.31 |dT|^(1/3) on walls, 1.51 on level planes warmer than the air, 0.76 on colder ones. Forced part after Yazdanian &
 Klems (1994), measured on walls of low buildings against the wind at 10 m: 3.26 v^0.89 to windward, 3.55 v^0.617 in the
 lee; both joined as the root of their squares, as DOE-2 does. Of the others for walls, McAdams' (1954) plates lose a
@@ -10,6 +10,7 @@ Evaporation by the Lewis analogy. Driving rain after ISO 15927-3:2009. A tilted 
 sky: the share sqrt((1 + cos tilt) / 2) of its sky counts as cold sky, the rest as air (Walton 1983).
 """
 
+from collections.abc import Sequence
 from dataclasses import dataclass, replace
 
 import numpy as np
@@ -32,6 +33,8 @@ WINDWARD, LEE = (3.26, 0.89), (3.55, 0.617)
 DRAINS_FROM_DEG = 45.0
 """From this tilt on a plane keeps no more water than a wall; below, the more the flatter it lies."""
 SPIN_UP_DAYS = 2
+TOWEL_DAMP_S = 1800
+"""How long a wiped surface stays damp (handbook §10: half an hour, or a fan)."""
 
 
 @dataclass(frozen=True)
@@ -107,11 +110,12 @@ def _beside(of_faces: Array, weather: Array) -> Array:
     return of_faces.reshape(-1, *(1,) * weather.ndim)
 
 
-def surface_climate(steps: Steps, faces: tuple[FaceSurface, ...]) -> Climate:
+def surface_climate(steps: Steps, faces: tuple[FaceSurface, ...], towelled: Sequence[int] = ()) -> Climate:
     """Temperature and water film of each face through the weather, of each of its members where it has any.
 
     The first days are run twice, at first without their rain, so that neither the start shows nor water that has not
-    fallen yet. No face list may be empty.
+    fallen yet. No face list may be empty. `towelled`: steps at whose beginning somebody wipes the faces dry; they stay
+    damp for the half hour that a towel leaves.
     """
     if not faces:
         raise ValueError("no faces to compute")
@@ -125,8 +129,8 @@ def surface_climate(steps: Steps, faces: tuple[FaceSurface, ...]) -> Climate:
     first = steps.air[..., 0].reshape(-1)[balance.member]
     dry = replace(balance, rain=np.zeros((lead, len(first))))
     *_, temperature, film = step_through(dry, first, np.zeros(len(first)), lead)
-    stepped = step_through(balance, temperature, film, len(steps))
-    surface, water, convection = (np.ascontiguousarray(a.T).reshape(wall_rain.shape) for a in stepped[:3])
+    stepped = _wiped(balance, temperature, film, sorted(towelled), len(steps))
+    surface, water, convection = (np.ascontiguousarray(a.T).reshape(wall_rain.shape) for a in stepped)
     return Climate(
         steps=steps,
         faces=faces,
@@ -138,6 +142,27 @@ def surface_climate(steps: Steps, faces: tuple[FaceSurface, ...]) -> Climate:
         convection=convection,
         wall_rain=wall_rain,
     )
+
+
+_IN_TIME = ("gain", "forced_squared", "rain", "air", "vapour")
+
+
+def _wiped(
+    balance: Balance, temperature: Array, film: Array, at: Sequence[int], count: int
+) -> tuple[Array, Array, Array]:
+    """Stepped through with no water on the faces at those steps; what a towel leaves counts as wet for a while."""
+    parts, begin, were = [], 0, film
+    for end in [*at, count]:
+        driven = {
+            name: getattr(balance, name)[begin:end] for name in ("gain", "forced_squared", "rain", "air", "vapour")
+        }
+        *part, temperature, film = step_through(replace(balance, **driven), temperature, film, end - begin)
+        if begin:
+            part[1][: TOWEL_DAMP_S // STEP_S] = np.maximum(part[1][: TOWEL_DAMP_S // STEP_S], were)
+        parts.append(part)
+        begin, were, film = end, film, np.zeros(len(film))
+    surface, water, convection = (a[0] if len(a) == 1 else np.concatenate(a) for a in zip(*parts, strict=True))
+    return surface, water, convection
 
 
 def _forced(steps: Steps, faces: tuple[FaceSurface, ...], facing: Array) -> Array:

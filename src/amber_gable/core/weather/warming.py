@@ -21,5 +21,5 @@ def warm() -> str:
     series = WeatherSeries(int(begin.timestamp()), mild, half, np.ones(hours), np.zeros(hours))
     weather = place_weather(Place(45.0, 0.0, 0.0, UTC), series, begin, 1)
     (surface,) = surfaces_through(weather, [FaceSurface(180.0, 90.0, next(iter(SUBSTRATES.values())), 0.5)])
-    surface.coat(next(iter(GENERIC_PRODUCTS.values())), Method.BRUSH, Policy(), CrewDay(), None)
+    surface.coat(next(iter(GENERIC_PRODUCTS.values())), Method.BRUSH, Policy(), CrewDay())
     return engine()

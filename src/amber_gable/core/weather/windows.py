@@ -1,4 +1,4 @@
-"""When a coat may be laid: windows per face, product and method, in half-hour slots."""
+"""When a coat may be laid: windows per face, product and method, slot by slot."""
 
 from dataclasses import dataclass
 from datetime import UTC, datetime
@@ -15,7 +15,7 @@ from amber_gable.core.weather.limits import Limit, coat_limits
 from amber_gable.core.weather.rules import LETTERS, Check, Drying, film_checks, preparation_checks
 from amber_gable.core.weather.slots import Slots
 from amber_gable.core.weather.surface import Climate
-from amber_gable.domain.grid import SLOT_H, STEP_S
+from amber_gable.domain.grid import STEP_S
 from amber_gable.domain.method import Method
 from amber_gable.domain.operation import OperationKind
 from amber_gable.domain.product import Base, Product
@@ -88,7 +88,7 @@ class Windows:
             runs = [run for run in np.split(open_, np.flatnonzero(np.diff(open_) > 1) + 1) if len(run)]
             times = tuple((self.slots.time(int(run[0])), self.slots.time(int(run[-1]) + 1)) for run in runs)
             first, last = (times[0][0], times[-1][1]) if times else (None, None)
-            out.append(Day(date, len(open_) * SLOT_H, first, last, times))
+            out.append(Day(date, len(open_) * self.slots.length_h, first, last, times))
         return out
 
 
@@ -111,14 +111,15 @@ def film_windows(
     moisture_pct: Array | None = None,
     moisture: Limit | None = None,
 ) -> Windows:
-    """Judge every slot for laying `product`. moisture_pct (F,): wood meter readings, NaN where there is none;
-    `moisture` what limits them; readings without a limit stop nothing."""
+    """Judge every slot for laying `product`. moisture_pct: how wet the substrate is, a figure that lasts for each face,
+    (F,), NaN where there is none, or one for each step, (..., T); `moisture` what limits it; without a limit it stops
+    nothing."""
     rates = stage_rates(climate, product)
     at = {stage: reached(rates.clock(stage), slots.end, stage.hours(product)) for stage in DryingStage}
     drying = Drying(touch=at[DryingStage.TOUCH], rain_ready=at[DryingStage.RAIN_READY], recoat=at[DryingStage.RECOAT])
-    readings = np.full(len(climate.faces), np.nan) if moisture_pct is None else moisture_pct
+    damp = None if moisture_pct is None else _in_slots(moisture_pct, slots)
     limits = coat_limits(product, policy, moisture, sprays=method.sprays)
-    checks = film_checks(climate, slots, limits, drying, policy, crew, readings)
+    checks = film_checks(climate, slots, limits, drying, policy, crew, damp)
     start = climate.steps.start
     wet_edge = OPEN_TIME_MIN[product.base] / np.maximum(slots_.mean(rates.evaporation, slots), 0.1)
     return Windows(
@@ -130,6 +131,13 @@ def film_windows(
         recoat_at=start + STEP_S * drying.recoat,
         wet_edge_min=wet_edge,
     )
+
+
+def _in_slots(moisture_pct: Array, slots: Slots) -> Array:
+    """The wettest of each slot, (..., S)."""
+    if moisture_pct.ndim == 1:
+        return np.repeat(moisture_pct[:, None], len(slots), axis=1)
+    return greatest_over(np.ascontiguousarray(moisture_pct), slots.first, slots.end)
 
 
 def preparation_windows(climate: Climate, slots: Slots, kind: OperationKind, policy: Policy, crew: CrewDay) -> Windows:
