@@ -40,17 +40,74 @@ def test_windows_give_the_promised_fields_in_the_files_time(capsys: pytest.Captu
     answer = run(
         capsys, "windows", "--weather", str(TMY3), "--azimuth", "0", *FACE, "--start", "2025-10-06", "--days", "7"
     )
-    assert len(answer["slots"]) == 7 * 48
+    assert len(answer["slots"]) == 7 * 48, "half hours, unless quarters are asked for"
     slot = answer["slots"][20]
     assert slot["start"] == "2025-10-06T10:00:00-05:00"
     keys = "start ok stops air_c rh_pct dew_point_c surface_c spread_c sun_w_m2 film_g_m2 touch_at rain_ready_at"
-    assert list(slot) == keys.split()
+    assert list(slot) == [*keys.split(), "moisture_pct", "moisture_band_pct"]
     for s in answer["slots"]:
         assert s["ok"] == (not s["stops"])
         assert s["spread_c"] == pytest.approx(s["surface_c"] - s["dew_point_c"], abs=0.02)
         assert datetime.fromisoformat(s["touch_at"]) < datetime.fromisoformat(s["rain_ready_at"])
     assert answer["workable_h"] == sum(d["workable_h"] for d in answer["days"])
     assert [d["date"] for d in answer["days"]] == [f"2025-10-{d:02d}" for d in range(6, 13)]
+
+
+def test_windows_with_members_washes_readings_and_events(capsys: pytest.CaptureFixture[str]) -> None:
+    ask = [*WINDOWS, "--days", "2", "--slot", "15", "--members", "12", "--seed", "4", "--events"]
+    done = ["--wash", "2025-10-06T09:00", "--reading", "2025-10-06T16:00=17.5", "--reading", "2025-10-07T12:00=16"]
+    answer, again = run(capsys, *ask, *done), run(capsys, *ask, *done)
+    assert answer == again, "the seed makes it the same"
+    assert len(answer["slots"]) == 2 * 96
+    slots = {s["start"][5:16]: s for s in answer["slots"]}
+    for slot in slots.values():
+        assert 0 <= slot["probability"] <= 1
+        assert (slot["binding"] is None) == (slot["binding_share"] == 0)
+        p10, p50, p90 = (slot["rain_ready_at"][p] for p in ("p10", "p50", "p90"))
+        assert p10 <= p50 <= p90
+        low, high = slot["moisture_band_pct"]
+        assert low <= slot["moisture_pct"] <= high
+        assert {e["event"] for e in slot["events"]} <= {"rain", "dew", "cold", "frost", "heat", "dust"}
+    assert slots["10-06T09:00"]["film_g_m2"] > 40 > slots["10-06T08:45"]["film_g_m2"]
+    assert slots["10-06T16:00"]["moisture_pct"] == 17.5 and "M" in slots["10-06T16:00"]["stops"]
+    assert answer["moisture"]["limit_pct"] == 15.0 and answer["moisture"]["time_factor"] != 1.0
+    (check,) = answer["moisture"]["checks"]
+    assert (check["at"][5:16], check["read_pct"]) == ("10-07T12:00", 16.0)
+    other = run(capsys, *ask[:-2], "5", *done)
+    assert [s["probability"] for s in other["slots"]] != [s["probability"] for s in answer["slots"]]
+
+
+@pytest.mark.parametrize(("substrate", "opens"), [("metal-door", True), ("aluminium-siding", False)])
+def test_a_towel_opens_a_door_and_is_not_for_a_wall(
+    capsys: pytest.CaptureFixture[str], substrate: str, opens: bool
+) -> None:
+    """A clear night leaves dew until nine; of what is wiped at half past seven, half an hour's damp is left."""
+    ask = [*_with("--substrate", substrate), "--days", "2", "--towel", "2025-10-11T07:30"]
+    ask[ask.index("--start") + 1] = "2025-10-11"
+    ask[ask.index("--product") + 1] = "exterior-acrylic-low-temperature"
+    if not opens:
+        assert "too large to be wiped dry" in refused(capsys, *ask)
+        return
+    wiped, left = run(capsys, *ask), run(capsys, *ask[:-2])
+    at = {s["start"][11:16]: (s, o) for s, o in zip(wiped["slots"][:48], left["slots"][:48], strict=True)}
+    dry, wet = at["08:00"]
+    assert wet["film_g_m2"] > 10 > dry["film_g_m2"]
+    assert "D" in wet["stops"]
+    assert at["07:30"][0]["film_g_m2"] > 10, "half an hour of damp"
+
+
+def test_an_outlook_of_a_year_by_bearing(capsys: pytest.CaptureFixture[str]) -> None:
+    coat = ["--weather", str(TMY3), *FACE[2:]]
+    answer = run(capsys, "outlook", *coat)
+    assert [f["azimuth_deg"] for f in answer["faces"]] == [45.0 * n for n in range(8)]
+    for face in answer["faces"]:
+        assert [m["month"] for m in face["months"]] == list(range(1, 13))
+        assert face["workable_h"] == pytest.approx(sum(m["workable_h"] for m in face["months"]))
+        assert face["best_weeks"][0]["workable_h"] >= face["best_weeks"][-1]["workable_h"] > 20
+    north, south = (next(f for f in answer["faces"] if f["azimuth_deg"] == a) for a in (0.0, 180.0))
+    assert north["workable_h"] > south["workable_h"]
+    one = run(capsys, "outlook", *coat, "--azimuth", "180")
+    assert one["faces"] == [south]
 
 
 def test_the_coordinates_given_win_over_the_files(capsys: pytest.CaptureFixture[str]) -> None:
@@ -207,6 +264,17 @@ def _with(option: str, value: str) -> list[str]:
         ([*WINDOWS, "--lat", "89"], "latitude"),
         ([*WINDOWS, "--day-start", "20"], "leave no time"),
         (_with("--weather", "nowhere.epw"), "nowhere.epw: cannot be read"),
+        ([*WINDOWS, "--members", "0"], "members"),
+        ([*WINDOWS, "--members", "10000"], "members"),
+        ([*WINDOWS, "--members", "800", "--days", "300"], "ask for 39 at most"),
+        ([*WINDOWS, "--wash", "2025-13-41T25:00"], "'2025-13-41T25:00' is not a local time"),
+        ([*WINDOWS, "--wash", "2026-01-01T08:00"], "2026-01-01T08:00 is outside the days asked for"),
+        ([*WINDOWS, "--reading", "2025-10-06T08:00=300"], "300 % is no meter's reading"),
+        ([*WINDOWS, "--reading", "14.5"], "is not TIME=PCT"),
+        ([*_with("--substrate", "vinyl-siding"), "--reading", "2025-10-06T08:00=14"], "holds no water"),
+        ([*WINDOWS, "--slot", "20"], "--slot"),
+        ([*WINDOWS, "--seed", "-1"], "seed"),
+        (["outlook", "--weather", str(TMY3), *FACE, "--azimuth", "999"], "azimuths"),
         (["windows"], "required"),
         (["dance"], "invalid choice"),
         (["quantities", "nowhere.json"], "cannot be read"),
@@ -231,6 +299,12 @@ def test_bad_files_are_named_with_their_line(capsys: pytest.CaptureFixture[str],
     damp = tmp_path / "damp.csv"
     damp.write_text(plain(values="15,140,2,180,40,0"))
     assert "damp.csv, line 4: relative humidity 140" in refused(capsys, *_with("--weather", str(damp)))
+    short = tmp_path / "short.csv"
+    short.write_text(plain(rows=6))
+    ask = _with("--weather", str(short))
+    ask[ask.index("--start") + 1] = "2026-09-14"
+    ask[ask.index("--product") + 1] = "alkyd-gloss"
+    assert "Alkyd gloss is rain-ready after 16 h by its sheet; bring weather" in refused(capsys, *ask)
     outside = tmp_path / "week.csv"
     outside.write_text(plain())
     assert "covers 2026-09-14 to 2026-09-16" in refused(capsys, *_with("--weather", str(outside)))

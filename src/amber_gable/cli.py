@@ -1,10 +1,9 @@
 """The command line: compute from files, move jobs in and out, run the program. Bad input: one line, exit 2."""
 
 import argparse
-import json
 import sys
 from collections.abc import Sequence
-from datetime import date, datetime, timedelta, timezone
+from datetime import datetime, timedelta, timezone
 from pathlib import Path
 from typing import Any, NoReturn
 
@@ -13,6 +12,7 @@ from pydantic import ValidationError
 from amber_gable import __version__
 from amber_gable.domain.errors import InputError, NoClimate, NoSteps, NotFound, UnknownCode
 from amber_gable.domain.fault_words import first_words
+from amber_gable.weather_commands import add_outlook, add_windows, period, print_json, start_of, weather_of
 
 
 class _Parser(argparse.ArgumentParser):
@@ -47,23 +47,8 @@ def _parser() -> argparse.ArgumentParser:
         sub.set_defaults(run=run)
         return sub
 
-    windows = command("windows", _windows, "when a coat can be laid on a face, from a weather file")
-    windows.add_argument("--weather", type=Path, required=True, help="EPW, TMY3 CSV or plain CSV")
-    windows.add_argument("--lat", type=float, help="degrees north; default: the file's own")
-    windows.add_argument("--lon", type=float, help="degrees east; default: the file's own")
-    windows.add_argument("--azimuth", type=float, required=True, help="where the face looks, degrees from north")
-    windows.add_argument("--tilt", type=float, default=90.0, help="90 a wall, 0 a floor")
-    windows.add_argument("--substrate", required=True, help="see: amber-gable list substrates")
-    windows.add_argument("--colour", required=True, help="#rrggbb")
-    windows.add_argument("--product", required=True, help="see: amber-gable list products")
-    windows.add_argument("--method", required=True, help="see: amber-gable list methods")
-    windows.add_argument("--exposure", default="open", help="open or sheltered")
-    windows.add_argument("--moisture", type=float, help="wood moisture reading, %%")
-    windows.add_argument("--day-start", type=float, default=7.0, help="crew's day, local hours")
-    windows.add_argument("--day-end", type=float, default=19.0)
-    for topic in ("sun", "hold", "dew"):
-        windows.add_argument(f"--{topic}-school", help=f"see docs/formats.md, schools of {topic}")
-    _period(windows)
+    add_windows(command)
+    add_outlook(command)
 
     quantities = command("quantities", _quantities, "litres and containers of a job bundle")
     quantities.add_argument("job", type=Path)
@@ -77,7 +62,7 @@ def _parser() -> argparse.ArgumentParser:
     plan = command("plan", _plan, "place the operations of a job bundle in the weather of a file")
     plan.add_argument("job", type=Path)
     plan.add_argument("--weather", type=Path, required=True)
-    _period(plan)
+    period(plan)
 
     listing = command("list", _list, "codes that can be used")
     listing.add_argument("what", choices=("substrates", "products", "methods"))
@@ -107,69 +92,6 @@ def _parser() -> argparse.ArgumentParser:
     return parser
 
 
-def _period(parser: argparse.ArgumentParser) -> None:
-    parser.add_argument("--start", required=True, help="first day, YYYY-MM-DD")
-    parser.add_argument("--days", type=int, default=7)
-    parser.add_argument("--json", action="store_true")
-
-
-def _start(options: argparse.Namespace) -> date:
-    try:
-        start = date.fromisoformat(options.start)
-    except ValueError:
-        raise InputError("--start", f"'{options.start}' is not a date", "write YYYY-MM-DD") from None
-    if not 1900 <= start.year <= 2200:
-        raise InputError("--start", f"{start} is out of range", "use a year from 1900 to 2200")
-    if not 1 <= options.days <= 366:
-        raise InputError("--days", f"{options.days} is not from 1 to 366", "ask for a shorter stretch")
-    return start
-
-
-def _windows(options: argparse.Namespace) -> None:
-    from amber_gable.services.weather.face_windows import FaceQuestion, answer_windows
-
-    question = FaceQuestion.model_validate(
-        {
-            "latitude": options.lat,
-            "longitude": options.lon,
-            "azimuth": options.azimuth % 360 if -360 < options.azimuth <= 360 else options.azimuth,
-            "tilt": options.tilt,
-            "substrate": options.substrate,
-            "colour": options.colour.lower(),
-            "product": options.product,
-            "method": options.method,
-            "exposure": options.exposure,
-            "moisture_pct": options.moisture,
-            "day_start": options.day_start,
-            "day_end": options.day_end,
-            "start": _start(options),
-            "days": options.days,
-            "policy": {
-                name: value
-                for name in ("sun", "hold", "dew")
-                if (value := getattr(options, f"{name}_school")) is not None
-            },
-        }
-    )
-    answer = answer_windows(question, _weather(options.weather))
-    if options.json:
-        _print_json(answer)
-        return
-    for day in answer["days"]:
-        span = ", ".join(f"{begin[11:16]} to {end[11:16]}" for begin, end in day["stretches"]) or "-"
-        print(f"{day['date']}  {day['workable_h']:4.1f} h  {span}")
-    print(f"workable: {answer['workable_h']:.1f} h")
-    for note in answer["notes"]:
-        print(f"note: {note}")
-
-
-def _weather(path: Path) -> Any:
-    from amber_gable.exchange.files import read_text
-    from amber_gable.exchange.weather_file import read_weather
-
-    return read_weather(read_text(path), path.name)
-
-
 def _bundle(path: Path) -> Any:
     from amber_gable.core.specification.completing import completed
     from amber_gable.exchange.bundle import load_bundle
@@ -183,7 +105,7 @@ def _specify(options: argparse.Namespace) -> None:
 
     report = specification(_bundle(options.job), kept=options.kept)
     if options.json:
-        _print_json(report)
+        print_json(report)
         return
     for line in lines(report):
         print(line)
@@ -194,7 +116,7 @@ def _quantities(options: argparse.Namespace) -> None:
 
     result = job_quantities(_bundle(options.job))
     if options.json:
-        _print_json(result.as_json())
+        print_json(result.as_json())
         return
     for line in result.lines:
         print(
@@ -216,8 +138,8 @@ def _plan(options: argparse.Namespace) -> None:
     from amber_gable.core.climate.job_climate import site_climate
     from amber_gable.core.plan.build import plan_job
 
-    bundle, start = _bundle(options.job), _start(options)
-    series = _weather(options.weather)
+    bundle, start = _bundle(options.job), start_of(options)
+    series = weather_of(options.weather)
     # A typical year runs in its station's standard time; a measured one in the property's own.
     zone = timezone(timedelta(hours=series.utc_offset_h)) if series.typical_year else bundle.property.tz
     begin = datetime(start.year, start.month, start.day, tzinfo=zone)
@@ -226,7 +148,7 @@ def _plan(options: argparse.Namespace) -> None:
         tasks = [t.model_dump(mode="json") for t in plan.tasks]
         finish = None if plan.finish is None else plan.finish.isoformat()
         unplaced = [u.model_dump(mode="json") for u in plan.unplaced]
-        _print_json({"tasks": tasks, "finish": finish, "unplaced": unplaced, "notes": list(series.notes)})
+        print_json({"tasks": tasks, "finish": finish, "unplaced": unplaced, "notes": list(series.notes)})
         return
     print(f"Local times, {zone} ({begin:%Z}, UTC{begin:%z})")
     for t in plan.tasks:
@@ -247,7 +169,7 @@ def _list(options: argparse.Namespace) -> None:
         "methods": {m.value: m.value for m in Method},
     }[options.what]
     if options.json:
-        _print_json({options.what: [{"code": code, "name": name} for code, name in names.items()]})
+        print_json({options.what: [{"code": code, "name": name} for code, name in names.items()]})
         return
     for code, name in names.items():
         print(f"{code:34} {name}")
@@ -256,7 +178,7 @@ def _list(options: argparse.Namespace) -> None:
 def _schema(_: argparse.Namespace) -> None:
     from amber_gable.domain.job import JobBundle
 
-    _print_json(JobBundle.model_json_schema())
+    print_json(JobBundle.model_json_schema())
 
 
 def _database(options: argparse.Namespace) -> Any:
@@ -339,11 +261,6 @@ def _demo(options: argparse.Namespace) -> None:
         reset_demo()
     else:
         demo(options.port, options.weather_port)
-
-
-def _print_json(value: Any) -> None:
-    json.dump(value, sys.stdout, ensure_ascii=False, allow_nan=False)
-    sys.stdout.write("\n")
 
 
 if __name__ == "__main__":

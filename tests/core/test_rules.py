@@ -5,8 +5,13 @@ from datetime import datetime
 
 import numpy as np
 import pytest
+from hypothesis import given, settings
+from hypothesis import strategies as st
 
+from amber_gable.core.weather.air import vapour_pressure
 from amber_gable.core.weather.rules import LETTERS, RULES
+from amber_gable.core.weather.steps import to_steps
+from amber_gable.core.weather.surface import surface_climate
 from amber_gable.core.weather.windows import Windows, preparation_windows
 from amber_gable.domain.grid import SLOT_H, STEPS_PER_HOUR
 from amber_gable.domain.method import Method
@@ -171,6 +176,35 @@ def test_a_low_temperature_product_opens_more_cool_hours() -> None:
     standard = _evening_hours(Policy(), 10.0, 1.0)
     low = _evening_hours(Policy(), 10.0, 1.0, code="exterior-acrylic-low-temperature")
     assert low > standard
+
+
+@given(
+    st.sampled_from(("rain_mm", "rh_pct", "air_c")),
+    st.floats(0.2, 20.0),
+    st.floats(0.0, 8.0),
+    st.integers(0, 60),
+    st.integers(1, 24),
+)
+@settings(max_examples=25)
+def test_worse_weather_never_adds_a_workable_slot(what: str, much: float, dew_c: float, first: int, hours: int) -> None:
+    """More rain, more humidity or less warmth, for any hours of a mild week, on white walls: rain that cools a hot one
+    is another matter, as are a damp sky that is warm (infrared is kept) and the sun that is welcome in the cold."""
+    mild = clear_days(NORTHERN, utc("2026-05-08"), 5, mean_c=13.0, dew_c=dew_c)
+    mild = replace(mild, ir_down=np.full(len(mild), 320.0))
+    column = getattr(mild, what).copy()
+    worse = {"rain_mm": much, "rh_pct": 3 * much, "air_c": -much}[what]
+    column[first : first + hours] += worse
+    vapour = mild.rh_pct
+    if what == "air_c":
+        # As much water in it as before.
+        vapour = np.minimum(mild.rh_pct * vapour_pressure(mild.air_c, 100.0) / vapour_pressure(column, 100.0), 100.0)
+    changed = replace(mild, **{"rh_pct": vapour} | {what: np.clip(column, -40.0, 100.0)})
+    open_ = []
+    for series in (mild, changed):
+        climate = surface_climate(to_steps(series, *NORTHERN[:2], 0.0), walls(NORTH, WEST, absorptance=0.1))
+        slots = day_slots(climate.steps, utc("2026-05-09"), 2, NORTHERN[2])
+        open_.append(windows_of(climate, slots, policy=Policy(sun="temperature")).ok)
+    assert not (open_[1] & ~open_[0]).any()
 
 
 def test_headroom_is_the_distance_to_the_limit_and_stops_where_negative() -> None:

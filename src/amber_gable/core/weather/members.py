@@ -21,7 +21,7 @@ from amber_gable.core.weather.slot_climate import PlaceWeather
 from amber_gable.core.weather.slots import Slots
 from amber_gable.core.weather.steps import Steps
 from amber_gable.core.weather.substrate_moisture import Damp
-from amber_gable.core.weather.surface import FaceSurface, surface_climate
+from amber_gable.core.weather.surface import FaceSurface, WaterEvent, surface_climate
 from amber_gable.core.weather.windows import Windows, film_windows
 from amber_gable.domain.method import Method
 from amber_gable.domain.product import Product
@@ -43,6 +43,7 @@ class Coat:
     product: Product
     method: Method
     damp: Damp | None = None
+    water: tuple[WaterEvent, ...] = ()
 
 
 @dataclass(frozen=True)
@@ -67,15 +68,15 @@ def odds(
     weather: PlaceWeather, coats: Sequence[Coat], policy: Policy, crew: CrewDay, progress: Progress = unseen
 ) -> list[Odds]:
     """Each coat in the members of `weather`, in the order given. A weather without members counts as one."""
-    on: dict[FaceSurface, list[int]] = {}
+    on: dict[tuple[FaceSurface, tuple[WaterEvent, ...]], list[int]] = {}
     for n, coat in enumerate(coats):
-        on.setdefault(coat.surface, []).append(n)
+        on.setdefault((coat.surface, coat.water), []).append(n)
     out, blocks = dict[int, Odds](), _blocks(weather.steps)
     progress(0.0, f"0 of {len(on)} surfaces")
     with ThreadPoolExecutor(min(len(on) or 1, os.cpu_count() or 1), "members") as pool:
         asked: dict[Future[list[Odds]], list[int]] = {
-            pool.submit(_on_surface, weather.slots, blocks, surface, [coats[n] for n in which], policy, crew): which
-            for surface, which in on.items()
+            pool.submit(_on_surface, weather.slots, blocks, [coats[n] for n in which], policy, crew): which
+            for which in on.values()
         }
         try:
             for done, future in enumerate(as_completed(asked), 1):
@@ -88,11 +89,11 @@ def odds(
 
 
 def _on_surface(
-    slots: Slots, blocks: Sequence[Steps], surface: FaceSurface, coats: Sequence[Coat], policy: Policy, crew: CrewDay
+    slots: Slots, blocks: Sequence[Steps], coats: Sequence[Coat], policy: Policy, crew: CrewDay
 ) -> list[Odds]:
     tallies = [_Tally() for _ in coats]
     for block in blocks:
-        climate = surface_climate(block, (surface,))
+        climate = surface_climate(block, (coats[0].surface,), coats[0].water)
         for coat, tally in zip(coats, tallies, strict=True):
             moisture, limit = (None, None) if coat.damp is None else (coat.damp.pct(climate), coat.damp.limit)
             tally.add(film_windows(climate, slots, coat.product, coat.method, policy, crew, moisture, limit))

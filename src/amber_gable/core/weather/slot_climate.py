@@ -11,9 +11,10 @@ from amber_gable.core.weather.drying import StageRates, stage_rates
 from amber_gable.core.weather.slots import Slots, make_slots
 from amber_gable.core.weather.steps import Steps, members_to_steps, to_steps
 from amber_gable.core.weather.substrate_moisture import Damp
-from amber_gable.core.weather.surface import Climate, FaceSurface, surface_climate
+from amber_gable.core.weather.surface import Climate, FaceSurface, WaterEvent, surface_climate
 from amber_gable.core.weather.typical import stretch
 from amber_gable.core.weather.windows import Windows, film_windows, preparation_windows
+from amber_gable.domain.grid import SLOT_S
 from amber_gable.domain.method import Method
 from amber_gable.domain.operation import OperationKind
 from amber_gable.domain.product import Product
@@ -104,7 +105,12 @@ def _size(arrays: dict[tuple[object, ...], Array]) -> int:
 
 
 def place_weather(
-    place: Place, series: WeatherSeries | Sequence[WeatherSeries], begin: datetime, days: int, tz: tzinfo | None = None
+    place: Place,
+    series: WeatherSeries | Sequence[WeatherSeries],
+    begin: datetime,
+    days: int,
+    tz: tzinfo | None = None,
+    slot_s: int = SLOT_S,
 ) -> PlaceWeather:
     """The weather of a place for `days` days from the local date of `begin`; of several series, that of members.
 
@@ -116,16 +122,19 @@ def place_weather(
         steps = to_steps(stretch(series, first, days), *site)
     else:
         steps = members_to_steps([stretch(one, first, days) for one in series], *site)
-    return PlaceWeather(steps, make_slots(steps, begin, days, zone))
+    return PlaceWeather(steps, make_slots(steps, begin, days, zone, slot_s))
 
 
 def surfaces_through(
-    weather: PlaceWeather, surfaces: Sequence[FaceSurface], progress: Progress = unseen
+    weather: PlaceWeather,
+    surfaces: Sequence[FaceSurface],
+    progress: Progress = unseen,
+    water: Sequence[WaterEvent] = (),
 ) -> list[SurfaceClimate]:
-    """Each surface through the weather of its place, in the order given."""
+    """Each surface through the weather of its place, in the order given; `water` is done to all of them."""
     out: list[SurfaceClimate] = []
     for n in range(0, len(surfaces), AT_ONCE):
         progress(n / len(surfaces), f"{n} of {len(surfaces)} surfaces")
-        climate = surface_climate(weather.steps, tuple(surfaces[n : n + AT_ONCE]))
+        climate = surface_climate(weather.steps, tuple(surfaces[n : n + AT_ONCE]), water)
         out += [SurfaceClimate(climate.rows([i]), weather.slots) for i in range(len(climate.faces))]
     return out

@@ -68,7 +68,10 @@ class Damp:
         found = through(climate, self.events, open_below=self.open_below, bare=self.bare)
         if found is None:
             return None
-        pct = found.pct
+        # What nobody has read or wetted is only doubted: it stops where even the lower end of the band does.
+        first = min((e.at for e in self.events), default=np.inf)
+        unread = climate.steps.times < first
+        pct = found.pct - np.where(unread, found.half_band, 0.0)
         if climate.steps.shade is not None:
             pct = np.maximum(pct + _ranks(climate.steps.shade)[:, None] * found.half_band / TENTH, 0.0)
         return pct.reshape(shape)

@@ -53,6 +53,14 @@ class FaceSurface:
 
 
 @dataclass(frozen=True)
+class WaterEvent:
+    """At epoch second `at` the face is hosed, or wiped dry with a towel."""
+
+    at: float
+    towel: bool = False
+
+
+@dataclass(frozen=True)
 class Climate:
     """Arrays of shape (F, T), or (F, M, T) in the weather of M members, at the end of each step: surface °C, its margin
     over the dew point K, water film kg/m², direct and all light in the plane W/m², convection W/(m² K), rain reaching
@@ -110,12 +118,11 @@ def _beside(of_faces: Array, weather: Array) -> Array:
     return of_faces.reshape(-1, *(1,) * weather.ndim)
 
 
-def surface_climate(steps: Steps, faces: tuple[FaceSurface, ...], towelled: Sequence[int] = ()) -> Climate:
+def surface_climate(steps: Steps, faces: tuple[FaceSurface, ...], water: Sequence[WaterEvent] = ()) -> Climate:
     """Temperature and water film of each face through the weather, of each of its members where it has any.
 
     The first days are run twice, at first without their rain, so that neither the start shows nor water that has not
-    fallen yet. No face list may be empty. `towelled`: steps at whose beginning somebody wipes the faces dry; they stay
-    damp for the half hour that a towel leaves.
+    fallen yet. No face list may be empty. `water`: what somebody does to all of them.
     """
     if not faces:
         raise ValueError("no faces to compute")
@@ -129,14 +136,14 @@ def surface_climate(steps: Steps, faces: tuple[FaceSurface, ...], towelled: Sequ
     first = steps.air[..., 0].reshape(-1)[balance.member]
     dry = replace(balance, rain=np.zeros((lead, len(first))))
     *_, temperature, film = step_through(dry, first, np.zeros(len(first)), lead)
-    stepped = _wiped(balance, temperature, film, sorted(towelled), len(steps))
-    surface, water, convection = (np.ascontiguousarray(a.T).reshape(wall_rain.shape) for a in stepped)
+    stepped = _handled(balance, temperature, film, water, steps)
+    surface, film, convection = (np.ascontiguousarray(a.T).reshape(wall_rain.shape) for a in stepped)
     return Climate(
         steps=steps,
         faces=faces,
         surface=surface,
         dew_margin=surface - steps.dew,
-        water_film=water,
+        water_film=film,
         poa_direct=light.poa_direct,
         poa_global=light.poa_global,
         convection=convection,
@@ -147,22 +154,26 @@ def surface_climate(steps: Steps, faces: tuple[FaceSurface, ...], towelled: Sequ
 _IN_TIME = ("gain", "forced_squared", "rain", "air", "vapour")
 
 
-def _wiped(
-    balance: Balance, temperature: Array, film: Array, at: Sequence[int], count: int
+def _handled(
+    balance: Balance, temperature: Array, film: Array, water: Sequence[WaterEvent], steps: Steps
 ) -> tuple[Array, Array, Array]:
-    """Stepped through with no water on the faces at those steps; what a towel leaves counts as wet for a while."""
-    parts, begin, were = [], 0, film
-    for end in [*at, count]:
-        driven = {
-            name: getattr(balance, name)[begin:end] for name in ("gain", "forced_squared", "rain", "air", "vapour")
-        }
+    """Stepped through with the faces hosed or wiped on the way; what a towel leaves counts as wet for a while."""
+    at = {int((e.at - steps.start) // STEP_S): e for e in water}
+    at = {k: e for k, e in sorted(at.items()) if 0 < k < len(steps)}
+    parts, begin, event = [], 0, None
+    for end, then in [*at.items(), (len(steps), None)]:
+        driven = {name: getattr(balance, name)[begin:end] for name in _IN_TIME}
+        before = film
+        if event is not None:
+            film = np.zeros(len(film)) if event.towel else balance.film_max.copy()
         *part, temperature, film = step_through(replace(balance, **driven), temperature, film, end - begin)
-        if begin:
-            part[1][: TOWEL_DAMP_S // STEP_S] = np.maximum(part[1][: TOWEL_DAMP_S // STEP_S], were)
+        if event is not None and event.towel:
+            damp = part[1][: TOWEL_DAMP_S // STEP_S]
+            damp[:] = np.maximum(damp, before)
         parts.append(part)
-        begin, were, film = end, film, np.zeros(len(film))
-    surface, water, convection = (a[0] if len(a) == 1 else np.concatenate(a) for a in zip(*parts, strict=True))
-    return surface, water, convection
+        begin, event = end, then
+    surface, wet, convection = (a[0] if len(a) == 1 else np.concatenate(a) for a in zip(*parts, strict=True))
+    return surface, wet, convection
 
 
 def _forced(steps: Steps, faces: tuple[FaceSurface, ...], facing: Array) -> Array:

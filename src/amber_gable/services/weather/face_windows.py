@@ -1,6 +1,7 @@
 """The one-face question of the command line: when can this coat go on this face?"""
 
-from datetime import date, datetime, timedelta, timezone
+from dataclasses import dataclass, replace
+from datetime import UTC, date, datetime, timedelta, timezone
 from typing import Annotated, Any
 
 import numpy as np
@@ -8,104 +9,217 @@ from pydantic import Field
 
 from amber_gable.core.specification.absorptance import absorptance_of
 from amber_gable.core.specification.limits import moisture_limit
-from amber_gable.core.weather.slots import make_slots
-from amber_gable.core.weather.steps import to_steps
-from amber_gable.core.weather.surface import FaceSurface, surface_climate
-from amber_gable.core.weather.typical import stretch
-from amber_gable.core.weather.windows import film_windows, moment, slot_readings
+from amber_gable.core.weather.ensemble import MOST_MEMBERS, draw_members, seed_of
+from amber_gable.core.weather.limits import coat_limits
+from amber_gable.core.weather.members import Coat, odds
+from amber_gable.core.weather.slot_climate import Place, PlaceWeather, SurfaceClimate, place_weather, surfaces_through
+from amber_gable.core.weather.substrate_moisture import Damp, Moisture, MoistureEvent, dry_masonry, through
+from amber_gable.core.weather.surface import FaceSurface, WaterEvent
+from amber_gable.core.weather.typical import LEAD_DAYS, TAIL_DAYS, stretch
+from amber_gable.core.weather.windows import Windows
 from amber_gable.domain.aims import usual_aim
 from amber_gable.domain.base import Azimuth, HexColour, Percent, Record
 from amber_gable.domain.errors import InputError
 from amber_gable.domain.exposure import Exposure
 from amber_gable.domain.generic_products import generic_product
 from amber_gable.domain.method import Method
+from amber_gable.domain.moisture_figures import moisture_figures
+from amber_gable.domain.product import Product
 from amber_gable.domain.schools import DEFAULTS
-from amber_gable.domain.substrates import substrate
+from amber_gable.domain.substrates import Substrate, substrate
 from amber_gable.domain.weather import WeatherSeries
 from amber_gable.domain.working import CrewDay, Policy
+from amber_gable.services.weather.face_answer import Reckoned, answer
+
+MEMBER_DAYS = 12_000
+"""Members times days that are computed at once: more would not fit into the memory of a small machine."""
+SMALL = frozenset({"door", "trim", "railing", "gutter", "floor"})
+"""Tags of what a towel dries in reasonable time."""
 
 
-class FaceQuestion(Record):
-    """A face, a coat on it and a stretch of days. Coordinates default to the weather file's own."""
+class Reading(Record):
+    """A meter's figure at a local time."""
+
+    at: datetime
+    pct: Percent
+
+
+class CoatQuestion(Record):
+    """A coat on faces of one kind. Coordinates default to the weather file's own."""
 
     latitude: Annotated[float, Field(ge=-66.5, le=66.5)] | None = None
     longitude: Annotated[float, Field(ge=-180, le=180)] | None = None
-    azimuth: Azimuth
     tilt: Annotated[float, Field(ge=0, le=90)] = 90.0
     substrate: str
     colour: HexColour
     product: str
     method: Method
     exposure: Exposure = Exposure.OPEN
-    moisture_pct: Percent | None = None
     day_start: float = 7.0
     day_end: float = 19.0
-    start: date
-    days: Annotated[int, Field(ge=1, le=366)] = 7
     policy: Policy = Policy()
 
 
-def answer_windows(question: FaceQuestion, series: WeatherSeries) -> dict[str, Any]:
-    """Every half hour of the days: workable or what stops it, readings, and when the coat is touch-dry and rain-ready.
+class FaceQuestion(CoatQuestion):
+    """A coat on one face through a stretch of days, and what is done to it. Times without an offset are the file's."""
 
-    Times are the weather file's standard time. A coat's times count from the end of its slot.
+    azimuth: Azimuth
+    moisture_pct: Percent | None = None
+    readings: tuple[Reading, ...] = ()
+    washes: tuple[datetime, ...] = ()
+    towels: tuple[datetime, ...] = ()
+    members: Annotated[int, Field(ge=1, le=MOST_MEMBERS)] | None = None
+    seed: Annotated[int, Field(ge=0)] | None = None
+    events: bool = False
+    slot_min: int = 30
+    start: date
+    days: Annotated[int, Field(ge=1, le=366)] = 7
+
+
+@dataclass(frozen=True)
+class Framed:
+    """The question in the words of the core."""
+
+    face: FaceSurface
+    product: Product
+    place: Place
+    begin: datetime
+    damp: Damp | None
+    water: tuple[WaterEvent, ...]
+    crew: CrewDay
+
+
+def answer_windows(question: FaceQuestion, series: WeatherSeries) -> dict[str, Any]:
+    """Every slot of the days: workable or what stops it, readings, and when the coat is touch-dry and rain-ready.
+
+    Times are the weather file's standard time. A coat's times count from the end of its slot. Raises InputError and
+    NoClimate in words.
     """
-    q = question
+    q, asked = question, _asked(question, series)
+    weather = place_weather(asked.place, series, asked.begin, q.days, slot_s=60 * q.slot_min)
+    surface = surfaces_through(weather, [asked.face], water=asked.water)[0]
+    windows = surface.coat(asked.product, q.method, q.policy, asked.crew, asked.damp)
+    _long_enough(windows, weather, asked.product, series)
+    made = Reckoned(
+        surface=surface,
+        windows=windows,
+        moisture=_moisture(surface, asked.damp),
+        limits=coat_limits(asked.product, q.policy, asked.damp.limit if asked.damp else None, sprays=q.method.sprays),
+        product=asked.product,
+        odds=None,
+        events=q.events,
+    )
+    if q.members is None:
+        return answer(made, series.notes)
+    coat = Coat(asked.face, asked.product, q.method, asked.damp, asked.water)
+    drawn = _members(q, series, asked)
+    return answer(made.with_odds(odds(drawn, [coat], q.policy, asked.crew)[0]), (*series.notes, _drawn(q)))
+
+
+def framed(q: CoatQuestion, azimuth: float, series: WeatherSeries, begin: datetime) -> Framed:
+    """The question about one face in the words of the core, nothing done to it. Raises InputError, UnknownCode."""
     latitude = q.latitude if q.latitude is not None else series.latitude
     longitude = q.longitude if q.longitude is not None else series.longitude
     if latitude is None or longitude is None:
         raise InputError("--lat, --lon", f"{series.source} does not say where it is", "give both")
-    product = generic_product(q.product)
+    product, kind = generic_product(q.product), substrate(q.substrate)
     taken = absorptance_of(q.colour, product.solar_reflectance)
     face = FaceSurface(
-        azimuth_deg=q.azimuth,
+        azimuth_deg=azimuth,
         tilt_deg=q.tilt,
-        substrate=substrate(q.substrate),
+        substrate=kind,
         absorptance=taken.likely,
-        absorptance_band=(taken.low, taken.high),
         exposure=q.exposure,
+        absorptance_band=(taken.low, taken.high),
     )
-    zone = timezone(timedelta(hours=series.utc_offset_h))
-    steps = to_steps(stretch(series, q.start, q.days), latitude, longitude, series.altitude_m)
-    climate = surface_climate(steps, (face,))
-    begin = datetime(q.start.year, q.start.month, q.start.day, tzinfo=zone)
-    slots = make_slots(steps, begin, q.days, zone)
-    crew = CrewDay(start_h=q.day_start, end_h=q.day_end, setup_h=0, cleanup_h=0)
     # No job says what is aimed at: the usual finish of the surface, under the usual schools.
-    tags = face.substrate.tags
-    damp = moisture_limit(tags, usual_aim(tags).value, DEFAULTS, product.moisture_max_pct)
-    reading = np.array([np.nan if q.moisture_pct is None else q.moisture_pct])
-    windows = film_windows(climate, slots, product, q.method, q.policy, crew, reading, damp)
-    readings = slot_readings(climate, slots)
-    assert windows.touch_at is not None and windows.rain_ready_at is not None
-    out = []
-    for i in range(len(slots)):
-        touch, rain = moment(windows.touch_at[0, i], slots), moment(windows.rain_ready_at[0, i], slots)
-        out.append(
-            {
-                "start": slots.time(i).isoformat(),
-                "ok": bool(windows.ok[0, i]),
-                "stops": windows.letters(0, i),
-                "air_c": round(float(readings.air[0, i]), 2),
-                "rh_pct": round(float(readings.rh[0, i]), 1),
-                "dew_point_c": round(float(readings.dew[0, i]), 2),
-                "surface_c": round(float(readings.surface[0, i]), 2),
-                "spread_c": round(float(readings.dew_margin[0, i]), 2),
-                "sun_w_m2": round(float(readings.poa_direct[0, i]), 1),
-                "film_g_m2": round(float(readings.water_film[0, i]), 2),
-                "touch_at": touch and touch.isoformat(),
-                "rain_ready_at": rain and rain.isoformat(),
-            }
+    limit = moisture_limit(kind.tags, usual_aim(kind.tags).value, DEFAULTS, product.moisture_max_pct)
+    limit = limit or dry_masonry(kind)
+    return Framed(
+        face=face,
+        product=product,
+        place=Place(latitude, longitude, series.altitude_m, timezone(timedelta(hours=series.utc_offset_h))),
+        begin=begin,
+        damp=Damp(limit) if limit is not None and moisture_figures(kind) is not None else None,
+        water=(),
+        crew=CrewDay(start_h=q.day_start, end_h=q.day_end, setup_h=0, cleanup_h=0),
+    )
+
+
+def _asked(q: FaceQuestion, series: WeatherSeries) -> Framed:
+    """With all that is done to the face."""
+    held = q.days + LEAD_DAYS + TAIL_DAYS
+    if q.members is not None and q.members * held > MEMBER_DAYS:
+        most = MEMBER_DAYS // held
+        raise InputError("--members", f"{q.members} members over {q.days} days are too many", f"ask for {most} at most")
+    begin = datetime(q.start.year, q.start.month, q.start.day, tzinfo=timezone(timedelta(hours=series.utc_offset_h)))
+    made = framed(q, q.azimuth, series, begin)
+    return replace(made, damp=_damp(q, made), water=_water(q, made.face.substrate, begin))
+
+
+def _damp(q: FaceQuestion, made: Framed) -> Damp | None:
+    if made.damp is None:
+        if q.readings or q.moisture_pct is not None:
+            name = made.face.substrate.name
+            raise InputError("--reading", f"{name} holds no water that a meter reads", "leave it out")
+        return None
+    read = [MoistureEvent(_moment(r.at, "--reading", q, made.begin), r.pct) for r in q.readings]
+    if q.moisture_pct is not None:
+        read.append(MoistureEvent(made.begin.timestamp(), q.moisture_pct))
+    washed = [MoistureEvent(_moment(at, "--wash", q, made.begin)) for at in q.washes]
+    return replace(made.damp, events=tuple(sorted([*read, *washed], key=lambda e: e.at)))
+
+
+def _water(q: FaceQuestion, kind: Substrate, begin: datetime) -> tuple[WaterEvent, ...]:
+    if q.towels and not kind.tags & SMALL:
+        raise InputError(
+            "--towel", f"{kind.name} is too large to be wiped dry", "wipe doors, trim, railings and floors"
         )
-    days: list[dict[str, Any]] = [
-        {
-            "date": d.date,
-            "workable_h": d.workable_h,
-            "first": d.first and d.first.isoformat(),
-            "last_stroke": d.last_stroke and d.last_stroke.isoformat(),
-            "stretches": [[begin.isoformat(), end.isoformat()] for begin, end in d.stretches],
-        }
-        for d in windows.days(0)
-    ]
-    total = sum(d["workable_h"] for d in days)
-    return {"slots": out, "days": days, "workable_h": total, "notes": list(series.notes)}
+    done = [WaterEvent(_moment(at, "--wash", q, begin)) for at in q.washes]
+    done += [WaterEvent(_moment(at, "--towel", q, begin), towel=True) for at in q.towels]
+    return tuple(sorted(done, key=lambda e: e.at))
+
+
+def _moment(at: datetime, flag: str, q: FaceQuestion, begin: datetime) -> float:
+    """The epoch second of a local time between two days before the first day and the end of the last."""
+    local = at if at.tzinfo is not None else at.replace(tzinfo=begin.tzinfo)
+    first, end = begin - timedelta(days=2), begin + timedelta(days=q.days)
+    if not first <= local < end:
+        raise InputError(
+            flag,
+            f"{at:%Y-%m-%dT%H:%M} is outside the days asked for",
+            f"give a time from {first:%Y-%m-%dT%H:%M} on and before {end:%Y-%m-%dT%H:%M}",
+        )
+    return local.timestamp()
+
+
+def _long_enough(windows: Windows, weather: PlaceWeather, product: Product, series: WeatherSeries) -> None:
+    """Raises InputError where the weather ends before the first coat could be rain-ready at its sheet's pace."""
+    assert windows.rain_ready_at is not None
+    ends = weather.steps.times[-1]
+    after_h = (ends - windows.slots.start) / 3600 - windows.slots.length_h
+    if np.isinf(windows.rain_ready_at).all() and after_h < product.rain_ready_h:
+        until = datetime.fromtimestamp(ends, UTC).astimezone(windows.slots.tz)
+        raise InputError(
+            series.source or "the weather",
+            f"it ends {until:%Y-%m-%d %H:%M}, {max(after_h, 0):.1f} h after the first slot; {product.name} is rain-"
+            f"ready after {product.rain_ready_h:g} h by its sheet",
+            "bring weather that reaches further",
+        )
+
+
+def _moisture(surface: SurfaceClimate, damp: Damp | None) -> Moisture | None:
+    return None if damp is None else through(surface.climate, damp.events)
+
+
+def _members(q: FaceQuestion, series: WeatherSeries, asked: Framed) -> PlaceWeather:
+    """The weather of the members. What tells no time of issue is taken as forecast when the first day begins."""
+    begin = int(asked.begin.timestamp())
+    known = replace(stretch(series, q.start, q.days), typical_year=False)
+    seed = q.seed if q.seed is not None else seed_of(known, begin)
+    drawn = draw_members(known, q.members or 1, seed, begin if known.issued is None else known.issued)
+    return place_weather(asked.place, drawn, asked.begin, q.days, slot_s=60 * q.slot_min)
+
+
+def _drawn(q: FaceQuestion) -> str:
+    return f"{q.members} members drawn around the weather as a forecast, the first being it"

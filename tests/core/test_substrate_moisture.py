@@ -1,0 +1,199 @@
+"""Water in boards and masonry: how long it keeps a coat away, what readings make of it."""
+
+from collections.abc import Callable
+from dataclasses import replace
+from datetime import timedelta
+
+import numpy as np
+import pytest
+
+from amber_gable.core.weather.compiled import PLAIN
+from amber_gable.core.weather.limits import Limit
+from amber_gable.core.weather.steps import to_steps
+from amber_gable.core.weather.substrate_moisture import (
+    DRY_MASONRY_PCT,
+    METER_PCT,
+    Damp,
+    Moisture,
+    MoistureEvent,
+    dry_masonry,
+    through,
+)
+from amber_gable.core.weather.surface import Climate, WaterEvent, surface_climate
+from amber_gable.domain.generic_products import generic_product
+from amber_gable.domain.grid import STEPS_PER_HOUR
+from amber_gable.domain.substrates import SUBSTRATES, substrate
+from amber_gable.domain.weather import WeatherSeries
+from tests.weather_cases import NORTH, NORTHERN, SOUTH, clear_days, climate_of, steady, utc, walls
+
+FIRST = utc("2026-05-18")
+WASHED_AT = (FIRST + timedelta(days=2, hours=4 + 9)).timestamp()
+"""Nine o'clock of the third day, by the house's clock."""
+
+
+def spring(days: int = 14, mean_c: float = 16.0, dew_c: float = 6.0) -> WeatherSeries:
+    """Good days on end: 10 to 22 °C, clear and calm."""
+    return clear_days(NORTHERN, FIRST, days, mean_c=mean_c, dew_c=dew_c)
+
+
+def summer() -> WeatherSeries:
+    return spring(mean_c=23.0, dew_c=11.0)
+
+
+def _hours_to(climate: Climate, found: Moisture, limit: float, since: float = WASHED_AT) -> float:
+    """Hours from then until it reads the limit, for good."""
+    over = np.flatnonzero((found.pct[0] > limit) & (climate.steps.times >= since))
+    return float(climate.steps.times[over[-1]] - since) / 3600 if over.size else 0.0
+
+
+WASHED = [
+    # substrate, tilt, weather, limit %, least and most hours until it is dry enough: handbook §3 and §11
+    ("wood-lap", 90.0, spring, 15.0, 12, 48),  # one to three good days
+    ("wood-deck", 0.0, spring, 15.0, 48, 96),  # about three good sunny days
+    ("brick", 90.0, summer, DRY_MASONRY_PCT, 20, 60),  # a day or two in summer, here in the shade and calm
+    ("block", 90.0, summer, DRY_MASONRY_PCT, 24, 84),  # closed the day after
+    ("stucco-heavy", 90.0, spring, DRY_MASONRY_PCT, 120, 290),  # up to weeks
+    ("fibre-cement-lap", 90.0, spring, DRY_MASONRY_PCT, 2, 30),
+]
+
+
+@pytest.mark.parametrize(("code", "tilt", "weather", "limit", "least", "most"), WASHED, ids=[w[0] for w in WASHED])
+def test_what_was_washed_is_dry_when_painters_say(
+    code: str, tilt: float, weather: Callable[[], WeatherSeries], limit: float, least: float, most: float
+) -> None:
+    climate = climate_of(weather(), NORTHERN, walls(NORTH, code=code, tilt=tilt))
+    found = through(climate, [MoistureEvent(WASHED_AT)])
+    assert found is not None
+    assert least <= _hours_to(climate, found, limit) <= most
+
+
+def test_a_deck_of_eighteen_percent_needs_about_three_good_days_and_less_with_air_below() -> None:
+    climate = climate_of(spring(), NORTHERN, walls(NORTH, code="wood-deck", tilt=0.0))
+    read = [MoistureEvent(WASHED_AT, 18.0)]
+    closed, open_ = (through(climate, read, open_below=below) for below in (False, True))
+    assert closed is not None and open_ is not None
+    assert 36 <= _hours_to(climate, open_, 15.0) < _hours_to(climate, closed, 15.0) <= 84
+
+
+def _rain(mm_h: float, hours: int, wind_from: float) -> WeatherSeries:
+    """A gale with rain from one side in the third night, good days before and after."""
+    base = spring()
+    depth, wind = np.zeros(len(base)), base.wind_ms.copy()
+    depth[60 : 60 + hours], wind[60 : 60 + hours] = mm_h, 8.0
+    return replace(base, rain_mm=depth, wind_ms=wind, wind_from_deg=np.full(len(base), wind_from))
+
+
+def test_a_hundred_millimetres_on_heavy_stucco_close_it_for_days_and_its_lee_not_at_all() -> None:
+    climate = climate_of(_rain(5.0, 20, SOUTH), NORTHERN, walls(SOUTH, code="stucco-heavy"))
+    lee = climate_of(_rain(5.0, 20, NORTH), NORTHERN, walls(SOUTH, code="stucco-heavy"))
+    ends = climate.steps.start + 80 * 3600.0
+    wet, dry = through(climate), through(lee)
+    assert wet is not None and dry is not None
+    assert _hours_to(climate, wet, DRY_MASONRY_PCT, ends) > 48
+    assert dry.pct.max() < DRY_MASONRY_PCT
+    sealed = through(climate, bare=False)
+    assert sealed is not None and sealed.pct.max() < DRY_MASONRY_PCT, "a film keeps the rain out"
+
+
+def test_masonry_loses_no_more_than_it_took_up() -> None:
+    """100 kg/m² of rain or one: what the zone holds is between nothing and full, and never grows without water."""
+    climate = climate_of(_rain(2.0, 6, SOUTH), NORTHERN, walls(SOUTH, code="brick"))
+    found = through(climate)
+    assert found is not None
+    steps, falls = np.diff(found.pct[0]), climate.wall_rain[0][1:]
+    assert found.pct.min() >= 0 and found.pct.max() <= 100
+    assert (steps[falls == 0] <= 1e-9).all()
+    rise = steps[falls > 0].clip(0).sum() / 100 * 3.0
+    assert rise <= falls.sum() / STEPS_PER_HOUR + 1e-9
+
+
+def test_a_reading_is_taken_on_and_its_doubt_grows_with_what_is_computed_since() -> None:
+    climate = climate_of(spring(), NORTHERN, walls(NORTH))
+    found = through(climate, [MoistureEvent(WASHED_AT, 22.0)])
+    assert found is not None
+    at = int((WASHED_AT - climate.steps.start) // (3600 / STEPS_PER_HOUR))
+    assert found.pct[0, at] == pytest.approx(22.0, abs=0.1)
+    assert found.half_band[0, at - 1] > found.half_band[0, at] == pytest.approx(METER_PCT, abs=0.05)
+    assert (np.diff(found.half_band[0, at:]) >= 0).all()
+
+
+@pytest.mark.parametrize(("second", "slower"), [(18.5, True), (13.5, False)])
+def test_readings_tune_the_time_constant_and_the_miss_is_kept(second: float, slower: bool) -> None:
+    climate = climate_of(spring(), NORTHERN, walls(NORTH))
+    later = WASHED_AT + 36 * 3600
+    found = through(climate, [MoistureEvent(WASHED_AT, 20.0), MoistureEvent(later, second)])
+    assert found is not None
+    ((at, predicted, read),) = found.misses
+    assert (at, read) == (later, second)
+    assert predicted != second
+    assert (found.factor > 1.1) if slower else (found.factor < 0.9)
+    tuned = through(climate, [MoistureEvent(WASHED_AT, 20.0)])
+    assert tuned is not None and tuned.factor == 1.0, "one reading tells nothing of the pace"
+
+
+def test_readings_older_than_the_weather_count_at_its_beginning_and_what_holds_no_water_is_none() -> None:
+    climate = climate_of(spring(), NORTHERN, walls(NORTH))
+    old = through(climate, [MoistureEvent(climate.steps.start - 86400.0, 25.0)])
+    assert old is not None and old.pct[0, 0] == pytest.approx(25.0, abs=0.1)
+    assert through(climate_of(spring(), NORTHERN, walls(NORTH, code="vinyl-siding"))) is None
+    assert dry_masonry(substrate("wood-lap")) is None and dry_masonry(substrate("vinyl-siding")) is None
+
+
+def test_unread_wood_stops_only_where_even_its_low_end_is_too_wet() -> None:
+    climate = climate_of(spring(dew_c=9.5), NORTHERN, walls(NORTH))
+    limit = Limit(15.0, "%", "a test")
+    doubted = Damp(limit).pct(climate)
+    known = through(climate)
+    assert doubted is not None and known is not None
+    assert (doubted[0] < known.pct[0] - 2.0).all()
+    read = Damp(limit, (MoistureEvent(WASHED_AT, 17.0),)).pct(climate)
+    assert read is not None
+    at = int((WASHED_AT - climate.steps.start) // (3600 / STEPS_PER_HOUR))
+    assert read[0, at] == pytest.approx(17.0, abs=0.1)
+
+
+def test_every_substrate_that_drinks_is_computed_alike_without_the_compiler(monkeypatch: pytest.MonkeyPatch) -> None:
+    events = [MoistureEvent(WASHED_AT), MoistureEvent(WASHED_AT + 50 * 3600, 16.0)]
+    for code in SUBSTRATES:
+        climate = climate_of(_rain(2.0, 6, SOUTH), NORTHERN, walls(SOUTH, code=code))
+        fast = through(climate, events)
+        with monkeypatch.context() as plain:
+            plain.setenv(PLAIN, "1")
+            slow = through(climate, events)
+        assert (fast is None) == (slow is None)
+        if fast is not None and slow is not None:
+            assert np.abs(fast.pct - slow.pct).max() < 1e-9, code
+            assert np.isfinite(fast.pct).all() and fast.pct.min() >= 0
+
+
+def test_a_towel_takes_the_dew_off_and_leaves_half_an_hour_of_damp() -> None:
+    steps = to_steps(clear_days(NORTHERN, utc("2026-09-14"), 4, mean_c=12.0, dew_c=9.5), *NORTHERN[:2], 0.0)
+    face = walls(NORTH, code="metal-door")
+    at = steps.start + (2 * 24 + 5) * 3600.0
+    left, wiped, hosed = (surface_climate(steps, face, w) for w in ((), (WaterEvent(at, True),), (WaterEvent(at),)))
+    k = int((at - steps.start) * STEPS_PER_HOUR // 3600)
+    half = STEPS_PER_HOUR // 2
+    assert left.water_film[0, k + half] > 0.01, "the dew would still be there"
+    assert wiped.water_film[0, k + half - 1] > 0.01, "damp for half an hour"
+    assert wiped.water_film[0, k + half] < 0.01
+    assert hosed.water_film[0, k] > 0.05
+    assert np.array_equal(left.surface[0, :k], wiped.surface[0, :k]), "nothing before it is touched"
+
+
+def test_oil_and_water_on_a_humid_day_need_their_own_time() -> None:
+    """Oil waits longer than a water-borne coat, and cares less for the humidity (handbook §5, physics.md §7)."""
+    from tests.weather_cases import day_slots, windows_of
+
+    ready = {}
+    for code in ("alkyd-wood-primer", "acrylic-wood-primer"):
+        for rh in (45.0, 78.0):
+            climate = climate_of(steady(FIRST, 168, rh_pct=rh), NORTHERN, walls(NORTH, absorptance=0.0))
+            slots = day_slots(climate.steps, FIRST + timedelta(days=2), 1, 0.0)
+            windows = windows_of(climate, slots, code)
+            assert windows.rain_ready_at is not None
+            noon = len(slots) // 2
+            ready[code, rh] = (float(windows.rain_ready_at[0, noon]) - slots.start) / 3600 - 12
+    assert generic_product("alkyd-wood-primer").rain_ready_h > generic_product("acrylic-wood-primer").rain_ready_h
+    assert ready["alkyd-wood-primer", 45.0] > 2 * ready["acrylic-wood-primer", 45.0]
+    slowed = {c: ready[c, 78.0] / ready[c, 45.0] for c in ("alkyd-wood-primer", "acrylic-wood-primer")}
+    assert 1.0 <= slowed["alkyd-wood-primer"] < 1.4 < slowed["acrylic-wood-primer"]
