@@ -33,6 +33,8 @@ WINDWARD, LEE = (3.26, 0.89), (3.55, 0.617)
 DRAINS_FROM_DEG = 45.0
 """From this tilt on a plane keeps no more water than a wall; below, the more the flatter it lies."""
 SPIN_UP_DAYS = 2
+LOSES = 15.0
+"""W/(m² K), about what a surface loses by convection and radiation together."""
 TOWEL_DAMP_S = 1800
 """How long a wiped surface stays damp (handbook §10: half an hour, or a fan)."""
 
@@ -194,6 +196,15 @@ def _forced(steps: Steps, faces: tuple[FaceSurface, ...], facing: Array) -> Arra
     return np.asarray(windward * before + (1 - windward) * behind)
 
 
+def _leaning(received: Array, storage: Array) -> Array:
+    """What each face receives, (F, ..., T), for a step that ends half a step after the middle at which it is given: a
+    thin surface follows what it receives at once and stands at the end where that is then; a thick one gathers it."""
+    thin = LOSES / (LOSES + storage)
+    out = received.copy()
+    out[..., :-1] += 0.5 * thin.reshape(-1, *(1,) * (received.ndim - 1)) * np.diff(received, axis=-1)
+    return out
+
+
 def _absorptance(steps: Steps, faces: tuple[FaceSurface, ...]) -> Array:
     """Of each face, (F, 1), or of each in each member (F, M, 1): drawn from a triangle over its band."""
     likely = _beside(np.array([f.absorptance for f in faces]), steps.air)
@@ -217,6 +228,7 @@ def _balance(
     across = np.cos(np.radians(tilt))
     emissivity = np.array([f.substrate.emissivity for f in faces])
     u = np.array([f.substrate.u_behind for f in faces])
+    storage = np.array([f.substrate.heat_capacity for f in faces]) / STEP_S
     view = (1 + across) / 2
     sky_share = _beside(view * np.sqrt(view) * light.open_sky, steps.air)
     from_air = STEFAN_BOLTZMANN * (steps.air + KELVIN) ** 4
@@ -233,14 +245,14 @@ def _balance(
         return np.repeat(of_faces, members)
 
     return Balance(
-        gain=timed(absorbed + from_around + _beside(u * INDOOR_C, steps.air)),
+        gain=timed(_leaning(absorbed + from_around, storage) + _beside(u * INDOOR_C, steps.air)),
         forced_squared=timed(forced**2),
         rain=timed(wall_rain / 3600.0),
         air=timed(steps.air),
         vapour=timed(vapour_density(steps.vapour, steps.air)),
         member=np.tile(np.arange(members), len(faces)),
         emissivity_sigma=rows(emissivity * STEFAN_BOLTZMANN),
-        storage=rows(np.array([f.substrate.heat_capacity for f in faces]) / STEP_S),
+        storage=rows(storage),
         u=rows(u),
         film_max=rows(np.interp(tilt, [0.0, DRAINS_FROM_DEG], [FLOOR_FILM_MAX, WALL_FILM_MAX])),
         natural_warm=rows(9.482 / (7.283 - across)),
