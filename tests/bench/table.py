@@ -38,6 +38,7 @@ from amber_gable.services.workspace import Workspace
 from amber_gable.store.jobs import save_bundle
 from amber_gable.web.app import create_app
 from amber_gable.web.views.elevation import draw, drawing_scale
+from tests.bench import calibration
 from tests.bench.engine import Row, engine_rows
 from tests.bench.large_property import large_bundle, sixty_parts
 from tests.bench.serving import serving_rows
@@ -227,6 +228,7 @@ def main() -> None:
         shown = f"{target:.0f} {unit}" if target else "-"
         share = f"{figure / target:.0%}" if target else "-"
         print(f"{name:62} {figure:8.{places}f} {unit:3} {shown:>10} {share:>10}")
+    print(calibration.table(calibration.cases()))
 
 
 if __name__ == "__main__":

@@ -7,13 +7,14 @@ from datetime import datetime
 import pytest
 from playwright.sync_api import BrowserContext, Page, expect
 
+from amber_gable.domain.grid import SLOTS_PER_HOUR
 from amber_gable.services.clock import DemoClock
 from amber_gable.services.workspace import Workspace
 from tests.browser.conftest import WIDE
 
 pytestmark = pytest.mark.browser
 RISE = "/jobs/coopers-rise"
-DAY_OF_SASHES = "2026-09-18"  # the first on which the demo's plan coats something with an order of its own
+DAY_OF_SASHES = "2026-09-23"  # one on which the demo's plan coats a single sash, with an order of its own
 
 
 def test_from_the_jobs_list_to_the_day_sheet(page: Page) -> None:
@@ -48,7 +49,7 @@ def test_a_tap_on_a_lane_asks_why_and_the_arrows_walk_on(page: Page) -> None:
     box = lanes.locator("svg").bounding_box()
     assert box
     geometry = lanes.evaluate("e => ({...e.dataset})")
-    row, slot = 2, (12 - 4) * 2
+    row, slot = 2, (12 - 4) * SLOTS_PER_HOUR
     x = float(geometry["step"]) + (slot + 0.5) * float(geometry["slotw"])
     lanes.locator("svg").click(position={"x": x, "y": 34 + (row + 0.4) * float(geometry["rowh"])})
     why = page.locator("#why")
@@ -60,11 +61,11 @@ def test_a_tap_on_a_lane_asks_why_and_the_arrows_walk_on(page: Page) -> None:
     expect(why).to_contain_text("West gable, Tue 15 Sep 12:00")
     for _ in range(4):
         page.keyboard.press("ArrowRight")
-    expect(why).to_contain_text("West gable, Tue 15 Sep 14:00")
+    expect(why).to_contain_text("West gable, Tue 15 Sep 13:00")
     page.reload()
-    expect(page.locator("#why")).to_contain_text("West gable, Tue 15 Sep 14:00")
-    page.get_by_label("Half an hour later").click()
-    expect(page.locator("#why")).to_contain_text("West gable, Tue 15 Sep 14:30")
+    expect(page.locator("#why")).to_contain_text("West gable, Tue 15 Sep 13:00")
+    page.get_by_label("A quarter of an hour later").click()
+    expect(page.locator("#why")).to_contain_text("West gable, Tue 15 Sep 13:15")
 
 
 def test_a_tap_after_a_clock_change_asks_for_the_hour_under_the_finger(page: Page, space: Workspace) -> None:
@@ -74,7 +75,7 @@ def test_a_tap_after_a_clock_change_asks_for_the_hour_under_the_finger(page: Pag
     page.goto(f"{RISE}/weather")
     lanes = page.locator("[data-lanes]")
     geometry = lanes.evaluate("e => ({...e.dataset})")
-    x = 4 * float(geometry["step"]) + ((10 - 4) * 2 + 0.5) * float(geometry["slotw"])
+    x = 4 * float(geometry["step"]) + ((10 - 4) * SLOTS_PER_HOUR + 0.5) * float(geometry["slotw"])
     lanes.locator("svg").click(position={"x": x, "y": 34 + 0.4 * float(geometry["rowh"])})
     expect(page.locator("#why")).to_contain_text("Tue 3 Nov 10:00")
 

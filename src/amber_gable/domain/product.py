@@ -25,6 +25,7 @@ class Base(StrEnum):
     SHELLAC = "shellac"
     SILICATE = "silicate"
     ELASTOMERIC = "elastomeric"
+    CEMENT = "cement"
 
 
 class Hazard(StrEnum):

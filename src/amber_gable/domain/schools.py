@@ -65,6 +65,13 @@ _TOPICS = (
         School("temperature", "Temperature decides", "The sheet's hottest surface alone, until the film is dry to "
                "touch: most hours.", "Lap marks in the sun."),
     ), AskedBy.WEATHER),
+    Topic("rain", "Which rain stops a coat?", (
+        School("anywhere", "Any rain", "Wherever it falls, until the coat is rain-ready; nothing to judge.",
+               "Lee walls under eaves lose hours that they had."),
+        School("face", "Rain that reaches the face", "The crew stops for any rain; a coat that is laid only for what "
+               "the wind drives onto its face. Lee walls and deep eaves gain hours.",
+               "A wind that turns wets what was counted dry; drips from above are not computed."),
+    ), AskedBy.WEATHER),
     Topic("hold", "How long must the surface stay warm enough?", (
         School("touch-dry", "Until dry to touch, two hours at least", "Late enough for a working day in spring.",
                "A film that set and has not yet formed meets the cold night."),

@@ -8,6 +8,8 @@ from pydantic import Field, ValidationInfo, field_validator, model_validator
 from amber_gable.domain.base import Percent, Record
 from amber_gable.domain.schools import DEFAULTS, TOPICS
 
+WEATHER_SCHOOLS = ("sun", "hold", "dew", "rain")
+
 
 class CrewDay(Record):
     """The crew's day, local clock hours; set-up and clean-up lie inside the shift and are not for coating."""
@@ -49,8 +51,9 @@ class Policy(PolicyLimits):
     sun: str = DEFAULTS["sun"]
     hold: str = DEFAULTS["hold"]
     dew: str = DEFAULTS["dew"]
+    rain: str = DEFAULTS["rain"]
 
-    @field_validator("sun", "hold", "dew")
+    @field_validator(*WEATHER_SCHOOLS)
     @classmethod
     def _known(cls, code: str, info: ValidationInfo) -> str:
         return TOPICS[info.field_name or ""].school(code).code
@@ -58,4 +61,4 @@ class Policy(PolicyLimits):
     @classmethod
     def under(cls, limits: PolicyLimits, schools: Mapping[str, str]) -> Self:
         """These limits under the schools that hold (`schools.resolved`)."""
-        return cls(**limits.model_dump(), **{topic: schools[topic] for topic in ("sun", "hold", "dew")})
+        return cls(**limits.model_dump(), **{topic: schools[topic] for topic in WEATHER_SCHOOLS})

@@ -31,22 +31,52 @@ _REFERENCE_WIND_MS = 1.0
 """Air of a room in which sheets are written, as wind at 10 m: about half of it moves near a wall (physics.md §7)."""
 _REFERENCE_CONVECTION = forced_convection(_REFERENCE_WIND_MS) + CONVECTION_FLOOR
 _REFERENCE_DEFICIT = float(0.5 * saturation_pressure(25.0))
+HYDRATION_J_MOL = 40e3
+"""Apparent activation energy of Portland cement (ASTM C1074 lets 40 to 45 kJ/mol be used)."""
+HYDRATES_FROM_C, CEMENT_DRIES = 5.0, 1.0
+"""Least surface temperature at which cement hardens in useful time, and how fast, against the reference room, water
+may leave it before it wants for it: assumptions."""
 RATE_MAX = 3.0
 FREEZES_C = 0.0
+
+
+CLOSES_H, FURNITURE_TIMES = 3.0, 3.0
+"""A door or sash closes some hours after it is tack-free (handbook §11); furniture stands when feet have walked for
+twice as long again (24 and 72 h): reference hours, and times the product's own for feet."""
+THIN_UM, THICK_UM = 150.0, 400.0
+"""Wet films up to the first dry by evaporation from their face, from the second on by diffusion through themselves."""
 
 
 class DryingStage(StrEnum):
     TOUCH = "touch"
     RAIN_READY = "rain-ready"
     RECOAT = "recoat"
+    CLOSE = "close"
+    FOOT = "foot"
+    FURNITURE = "furniture"
 
-    def hours(self, product: Product) -> float:
-        """Reference hours of the stage at 25 °C, 50 % RH."""
-        return {
-            DryingStage.TOUCH: product.touch_h,
-            DryingStage.RAIN_READY: product.rain_ready_h,
-            DryingStage.RECOAT: product.recoat_h,
-        }[self]
+    def hours(self, product: Product, laid: float = 1.0) -> float:
+        """Reference hours of the stage at 25 °C, 50 % RH, of a film `laid` times as thick as its sheet has it; infinite
+        where nobody walks on it."""
+        foot = np.inf if product.foot_h is None else product.foot_h
+        return (
+            thickness_factor(product, laid)
+            * {
+                DryingStage.TOUCH: product.touch_h,
+                DryingStage.RAIN_READY: product.rain_ready_h,
+                DryingStage.RECOAT: product.recoat_h,
+                DryingStage.CLOSE: product.touch_h + CLOSES_H,
+                DryingStage.FOOT: foot,
+                DryingStage.FURNITURE: FURNITURE_TIMES * foot,
+            }[self]
+        )
+
+
+def thickness_factor(product: Product, laid: float) -> float:
+    """How much longer a film takes that is `laid` times its sheet's wet film: to the power 1 where evaporation governs,
+    up to 2 for thick ones (physics.md §7)."""
+    power = float(np.interp(product.wet_film_um * laid, [THIN_UM, THICK_UM], [1.0, 2.0]))
+    return float(laid**power)
 
 
 @dataclass(frozen=True)
@@ -59,7 +89,7 @@ class StageRates:
 
     def clock(self, stage: DryingStage) -> Array:
         """Hours that the stage's clock has run at each step boundary, (..., T + 1)."""
-        return self._touch_clock if stage is DryingStage.TOUCH else self._through_clock
+        return self._touch_clock if stage in (DryingStage.TOUCH, DryingStage.CLOSE) else self._through_clock
 
     @cached_property
     def _touch_clock(self) -> Array:
@@ -96,7 +126,8 @@ def stage_rates(climate: Climate, product: Product) -> StageRates:
     being 0 below the film-forming minimum, for which the sheet's least surface temperature is taken. The others have no
     such minimum; what is laid goes on, more slowly. Alkyd films: oxidation alone. Solvent films (shellac, solvent
     acrylic): temperature and the root of the wind's exchange, whatever the humidity. Silicates set by reaction, like it
-    damp, and stand still in frost.
+    damp, and stand still in frost. Cement renders and washes harden by taking up water: not below 5 °C, and at half the
+    pace where the air dries them out.
     """
     steps: Steps = climate.steps
     evaporation = evaporation_rate(climate.surface, steps.vapour, climate.convection)
@@ -109,6 +140,11 @@ def stage_rates(climate: Climate, product: Product) -> StageRates:
         setting = arrhenius(climate.surface, COALESCENCE_J_MOL) * damp
         setting = np.where(climate.surface < FREEZES_C, 0.0, setting)
         return StageRates(setting, setting, evaporation)
+    if product.base is Base.CEMENT:
+        dried_out = 1.0 - 0.5 * np.clip((evaporation - CEMENT_DRIES) / CEMENT_DRIES, 0.0, 1.0)
+        hardening = arrhenius(climate.surface, HYDRATION_J_MOL) * dried_out
+        hardening = np.where(climate.surface < HYDRATES_FROM_C, 0.0, hardening)
+        return StageRates(hardening, hardening, evaporation)
     if product.base is Base.ALKYD:
         rate = arrhenius(climate.surface, OXIDATION_J_MOL) * alkyd_humidity_brake(steps.rh)
         return StageRates(rate, rate, evaporation)

@@ -12,7 +12,7 @@ from amber_gable.core.weather.extremes import greatest_over, least_over
 from amber_gable.core.weather.limits import Limit
 from amber_gable.core.weather.slots import Slots
 from amber_gable.core.weather.steps import Steps
-from amber_gable.core.weather.surface import Climate
+from amber_gable.core.weather.surface import Climate, rain_finds
 from amber_gable.domain.grid import STEP_S
 from amber_gable.domain.operation import OperationKind
 from amber_gable.domain.working import CrewDay, Policy
@@ -164,7 +164,7 @@ def film_checks(
         _check("humidity", _in_slots(steps, "rh", slots, greatest_over), limits["humidity"], lead),
         _check("sun", beam, _sun_limit(policy.sun, air_high, surface_high), lead),
         _check("horizon", _known_for(climate, a, drying.rain_ready, latest), 0.0, lead),
-        *_rain(climate, a, ready, policy),
+        *(_rain_on_face(climate, a, b, ready, policy) if policy.rain == "face" else _rain(climate, a, ready, policy)),
         *_presence(climate, slots, limits["wind"], crew),
     ]
     if policy.sun == "temperature":
@@ -231,6 +231,18 @@ def _rain(climate: Climate, a: Ints, end: Ints, policy: Policy) -> Iterator[Chec
         yield _check("rain", greatest_over(climate.steps.rain_pct, a, end), policy.rain_probability_max_pct, lead)
     if climate.steps.rain is not None:
         yield _check("rain-depth", greatest_over(climate.steps.rain, a, end), RAIN_MEASURABLE - 1e-9, lead)
+
+
+def _rain_on_face(climate: Climate, a: Ints, b: Ints, end: Ints, policy: Policy) -> Iterator[Check]:
+    """The crew stops for rain anywhere; the film it has laid only for what reaches its face."""
+    steps, lead = climate.steps, climate.lead
+    if steps.rain_pct is not None:
+        finds = np.ascontiguousarray(np.where(rain_finds(climate), steps.rain_pct, 0.0))
+        chance = np.maximum(greatest_over(steps.rain_pct, a, b), greatest_over(finds, b, end))
+        yield _check("rain", chance, policy.rain_probability_max_pct, lead)
+    if steps.rain is not None:
+        depth = np.maximum(greatest_over(steps.rain, a, b), greatest_over(climate.wall_rain, b, end))
+        yield _check("rain-depth", depth, RAIN_MEASURABLE - 1e-9, lead)
 
 
 def _presence(climate: Climate, slots: Slots, wind_max: float | Limit, crew: CrewDay) -> Iterator[Check]:

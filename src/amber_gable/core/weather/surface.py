@@ -14,6 +14,7 @@ from collections.abc import Sequence
 from dataclasses import dataclass, replace
 
 import numpy as np
+import numpy.typing as npt
 
 from amber_gable.core.weather import sun
 from amber_gable.core.weather.air import KELVIN, Array, vapour_density
@@ -33,6 +34,8 @@ WINDWARD, LEE = (3.26, 0.89), (3.55, 0.617)
 DRAINS_FROM_DEG = 45.0
 """From this tilt on a plane keeps no more water than a wall; below, the more the flatter it lies."""
 SPIN_UP_DAYS = 2
+GRAZES = 0.05
+"""Share of the driven rain below which a face is said to have none of it."""
 LOSES = 15.0
 """W/(m² K), about what a surface loses by convection and radiation together."""
 TOWEL_DAMP_S = 1800
@@ -113,6 +116,16 @@ def driving_rain(steps: Steps, facing: Array, tilt: Array) -> Array:
     """
     angle = _beside(np.radians(tilt), steps.wind_from)
     return np.asarray(steps.rain_on_walls * np.maximum(facing, 0.0) * np.sin(angle) + steps.falling * np.cos(angle))
+
+
+def rain_finds(climate: "Climate") -> npt.NDArray[np.bool_]:
+    """Whether rain that fell then would reach each face, (F, ..., T): driven onto it, or onto a slope, and not kept off
+    altogether by what is above."""
+    faces, steps = climate.faces, climate.steps
+    tilt, open_ = np.radians([f.tilt_deg for f in faces]), np.array([f.rain_exposure for f in faces])
+    facing = facing_wind(steps, np.array([f.azimuth_deg for f in faces]))
+    reaching = np.maximum(facing, 0.0) * _beside(np.sin(tilt), steps.wind) + _beside(np.cos(tilt), steps.wind)
+    return np.asarray(_beside(open_, steps.wind) * reaching > GRAZES)
 
 
 def _beside(of_faces: Array, weather: Array) -> Array:

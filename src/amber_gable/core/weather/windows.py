@@ -29,6 +29,7 @@ OPEN_TIME_MIN = {
     Base.SHELLAC: 3.0,
     Base.SILICATE: 10.0,
     Base.ELASTOMERIC: 12.0,
+    Base.CEMENT: 15.0,
 }
 """Minutes the edge of a fresh section stays workable at 25 °C and 50 % RH (physics.md §7)."""
 
@@ -110,13 +111,14 @@ def film_windows(
     crew: CrewDay,
     moisture_pct: Array | None = None,
     moisture: Limit | None = None,
+    laid: float = 1.0,
 ) -> Windows:
-    """Judge every slot for laying `product`. moisture_pct: how wet the substrate is, a figure that lasts for each face,
-    (F,), NaN where there is none, or one for each step, (..., T); `moisture` what limits it; without a limit it stops
-    nothing."""
+    """Judge every slot for laying `product`, `laid` times as thick as its sheet has it. moisture_pct: how wet the
+    substrate is, a figure that lasts for each face, (F,), NaN where there is none, or one for each step, (..., T);
+    `moisture` what limits it; without a limit it stops nothing."""
     rates = stage_rates(climate, product)
-    at = {stage: reached(rates.clock(stage), slots.end, stage.hours(product)) for stage in DryingStage}
-    drying = Drying(touch=at[DryingStage.TOUCH], rain_ready=at[DryingStage.RAIN_READY], recoat=at[DryingStage.RECOAT])
+    stages = (DryingStage.TOUCH, DryingStage.RAIN_READY, DryingStage.RECOAT)
+    drying = Drying(*(reached(rates.clock(stage), slots.end, stage.hours(product, laid)) for stage in stages))
     damp = None if moisture_pct is None else _in_slots(moisture_pct, slots)
     limits = coat_limits(product, policy, moisture, sprays=method.sprays)
     checks = film_checks(climate, slots, limits, drying, policy, crew, damp)
