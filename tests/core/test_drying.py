@@ -16,6 +16,7 @@ from amber_gable.core.weather.drying import (
     evaporation_rate,
     reached,
     stage_rates,
+    thickness_factor,
 )
 from amber_gable.core.weather.steps import to_steps
 from amber_gable.core.weather.surface import FaceSurface, forced_convection, surface_climate
@@ -66,11 +67,43 @@ def test_stages_come_in_order_for_every_product(code: str) -> None:
     climate = climate_of(steady(utc("2026-06-10"), 240), NORTHERN, walls(NORTH))
     rates = stage_rates(climate, product)
     laid = np.array([60, 120])
-    touch, rain, recoat = (reached(rates.clock(s), laid, s.hours(product)) for s in DryingStage)
+    touch, rain, recoat, close, foot, furniture = (reached(rates.clock(s), laid, s.hours(product)) for s in DryingStage)
+    assert (close > touch).all()
+    assert np.isfinite(foot).all() == (product.foot_h is not None)
+    if product.foot_h is not None:
+        assert (foot >= recoat).all() and (furniture > foot).all()
     assert np.isfinite(touch).all()
     assert (touch > laid).all()
     assert (rain >= touch).all()
     assert (recoat >= touch).all()
+
+
+THICKER = [
+    # product, times its sheet's film, times as long: 105 µm wet as it should be, 600 µm as it should be
+    ("exterior-acrylic-standard", 1.0, 1.0),
+    ("exterior-acrylic-standard", 1.3, 1.3),
+    ("elastomeric-wall", 1.3, 1.69),
+]
+
+
+@pytest.mark.parametrize(("code", "laid", "times"), THICKER)
+def test_a_thick_film_waits_for_itself(code: str, laid: float, times: float) -> None:
+    product = generic_product(code)
+    assert thickness_factor(product, laid) == pytest.approx(times, rel=0.01)
+    assert DryingStage.RECOAT.hours(product, laid) == pytest.approx(product.recoat_h * times, rel=0.01)
+
+
+def test_cement_hardens_neither_in_the_cold_nor_well_where_it_dries_out() -> None:
+    wash = generic_product("smooth-masonry-paint").model_copy(update={"base": Base.CEMENT})
+    rates = {}
+    for name, weather in {
+        "mild": {"air_c": 15.0, "rh_pct": 85.0},
+        "cold": {"air_c": 3.0, "rh_pct": 85.0},
+        "parched": {"air_c": 15.0, "rh_pct": 20.0, "wind_ms": 8.0},
+    }.items():
+        climate = climate_of(steady(utc("2026-04-10"), 72, **weather), NORTHERN, walls(NORTH, absorptance=0.0))
+        rates[name] = stage_rates(climate, wash).through[0, -1]
+    assert rates["cold"] == 0.0 and rates["parched"] < 0.7 * rates["mild"]
 
 
 def test_a_constant_rate_gives_the_plain_quotient() -> None:

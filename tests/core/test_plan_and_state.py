@@ -81,8 +81,17 @@ def test_what_is_under_way_goes_on_and_takes_what_is_left_of_its_time() -> None:
     assert (first.end - first.start) == (whole.end - whole.start) - timedelta(minutes=20)
 
 
-def test_a_wet_reading_leaves_its_wall_out_and_says_so_once() -> None:
+def test_a_wet_reading_puts_its_wall_off_until_it_is_surely_dry() -> None:
+    """17 % in warm dry air: primed on the third day, not on the first, and not never."""
     plan = _plan(wall(("done", "wash scrape", at(-4, "09:00")), readings=[(17.0, at(0, "06:30"))]))
+    assert plan.tasks[0].kind == "prime" and plan.tasks[0].start >= at(1, "08:00")
+    assert not plan.unplaced
+
+
+def test_a_reading_that_will_not_be_dry_leaves_its_wall_out_and_says_so_once() -> None:
+    plan = _plan(
+        wall(("done", "wash scrape", at(-4, "09:00")), readings=[(17.0, at(0, "06:30"))]), series=weather(rh_pct=84.0)
+    )
     assert not plan.tasks
     (head,) = [u for u in plan.unplaced if not u.behind]
     assert head.why.startswith("Not ready: the wood read 17 % on Mon 8 Jun 06:30")

@@ -146,10 +146,13 @@ def test_unread_wood_stops_only_where_even_its_low_end_is_too_wet() -> None:
     known = through(climate)
     assert doubted is not None and known is not None
     assert (doubted[0] < known.pct[0] - 2.0).all()
-    read = Damp(limit, (MoistureEvent(WASHED_AT, 17.0),)).pct(climate)
-    assert read is not None
     at = int((WASHED_AT - climate.steps.start) // (3600 / STEPS_PER_HOUR))
-    assert read[0, at] == pytest.approx(17.0, abs=0.1)
+    for reading, judged in ((17.0, 17.0 + METER_PCT), (14.8, 14.8 - METER_PCT)):
+        read = Damp(limit, (MoistureEvent(WASHED_AT, reading),)).pct(climate)
+        assert read is not None
+        assert read[0, at] == pytest.approx(judged, abs=0.1), "only a sure prediction overrules what was read"
+    washed = Damp(limit, (MoistureEvent(WASHED_AT),)).pct(climate)
+    assert washed is not None and washed[0, at] == pytest.approx(18.0, abs=0.1)
 
 
 def test_every_substrate_that_drinks_is_computed_alike_without_the_compiler(monkeypatch: pytest.MonkeyPatch) -> None:

@@ -4,17 +4,19 @@ from dataclasses import dataclass
 from datetime import datetime, tzinfo
 from functools import cached_property
 
+import numpy as np
+
 from amber_gable.core.specification.absorptance import absorptance_of
 from amber_gable.core.specification.limits import moisture_limit
 from amber_gable.core.survey.horizon import face_horizon
-from amber_gable.core.survey.moisture import judged_moisture
+from amber_gable.core.survey.moisture import daily_readings, judged_moisture
 from amber_gable.core.survey.painted import Key, part_key
 from amber_gable.core.survey.takeoff import face_areas
 from amber_gable.core.weather.limits import Limit
 from amber_gable.core.weather.slot_climate import Place, PlaceWeather, SurfaceClimate, place_weather, surfaces_through
 from amber_gable.core.weather.slots import Slots
 from amber_gable.core.weather.steps import Steps
-from amber_gable.core.weather.substrate_moisture import Damp
+from amber_gable.core.weather.substrate_moisture import Damp, MoistureEvent
 from amber_gable.core.weather.surface import FaceSurface
 from amber_gable.core.weather.windows import Windows
 from amber_gable.core.work.record import coat_colour
@@ -67,12 +69,35 @@ class SiteClimate:
         key = part_key(part)
         return self.surfaces[self.row.get((key, colour), self.row[key, part.colour_now])]
 
-    def for_coat(self, part: Zone | Item, product: Product, method: Method, colour: str) -> Windows:
-        """Windows (1, S) for laying `product` on the part; a colour not met before is judged as the present one."""
+    def for_coat(
+        self, part: Zone | Item, product: Product, method: Method, colour: str, *, bare: bool = True
+    ) -> Windows:
+        """Windows (1, S) for laying `product` on the part; a colour not met before is judged as the present one. bare:
+        nothing laid on it yet keeps rain out."""
         limit = part_moisture_limit(self.bundle, part, product)
-        reading = judged_moisture(part.condition, self.bundle.property.tz)
-        damp = Damp(limit, lasting=reading) if limit is not None and reading is not None else None
+        damp = None if limit is None else self.damp(part, limit, bare=bare)
         return self.surface_of(part, colour).coat(product, method, self.policy, self.bundle.job.crew, damp)
+
+    def damp(self, part: Zone | Item, limit: Limit, *, bare: bool = True) -> Damp | None:
+        """What is known of the part's water; None where nobody metered it. A reading is carried on through the weather
+        from its day; one of no known day lasts."""
+        tz = self.bundle.property.tz
+        read = daily_readings(part.condition.moisture, tz)
+        if read:
+            return Damp(limit, tuple(MoistureEvent(at.timestamp(), pct) for at, pct in read), bare=bare)
+        lasting = judged_moisture(part.condition, tz)
+        return None if lasting is None else Damp(limit, lasting=lasting)
+
+    def dry_at(self, part: Zone | Item, limit: Limit, after: datetime) -> datetime | None:
+        """When the part's wood is first surely predicted to be at its limit; None where that is not within the weather
+        known, or nothing is known of the reading's day."""
+        damp = self.damp(part, limit)
+        if damp is None or damp.lasting is not None:
+            return None
+        pct = self.surface_of(part, part.colour_now).damp_pct(damp)
+        times = self.steps.times
+        fit = np.flatnonzero((pct[0] <= limit.value) & (times >= after.timestamp())) if pct is not None else np.zeros(0)
+        return datetime.fromtimestamp(float(times[int(fit[0])]), self.slots.tz) if fit.size else None
 
     def for_preparation(self, part: Zone | Item, kind: OperationKind) -> Windows:
         """Windows (1, S) for a step that lays no film."""

@@ -16,6 +16,7 @@ import numpy.typing as npt
 
 from amber_gable.core.climate.job_climate import SiteClimate
 from amber_gable.core.state.part_state import SOAKS_MM, CellState, PartState, Wait, soaked_until
+from amber_gable.core.state.progress import WHOLE
 from amber_gable.core.weather.slots import Slots
 from amber_gable.core.weather.windows import Windows
 from amber_gable.core.work.record import coat_colour
@@ -23,6 +24,7 @@ from amber_gable.core.work.stints import Stint
 from amber_gable.core.work.waits import shuts_in
 from amber_gable.domain.finish import Finish
 from amber_gable.domain.grid import SLOT_S
+from amber_gable.domain.operation import Operation
 from amber_gable.domain.product import Product
 from amber_gable.domain.survey import Item, Zone
 
@@ -44,7 +46,14 @@ def work_of(site: SiteClimate, part: Zone | Item, finish: Finish, stint: Stint) 
         return Work(stint, None, None, site.for_preparation(part, stint.kind))
     product = site.bundle.product(first.product)
     colour = coat_colour(first, product, finish.colour)
-    return Work(stint, product, colour, site.for_coat(part, product, first.method, colour))
+    bare = _still_bare(site.bundle.operations(finish), first)
+    return Work(stint, product, colour, site.for_coat(part, product, first.method, colour, bare=bare))
+
+
+def _still_bare(operations: Sequence[Operation], first: Operation) -> bool:
+    """Whether no step before it lays a film all over, which keeps rain from the substrate."""
+    before = operations[: operations.index(first)] if first in operations else operations
+    return not any(o.kind.lays_film and o.share >= WHOLE for o in before)
 
 
 def damp_after_rain(

@@ -203,8 +203,12 @@ def _fixed(
     if damp and seals(after.first) and held is not None and limit is not None:
         before = ", before it was last wetted" if _last_wetted(cell) is not None else ""
         when = f" on {clock(reading[1], around.tz)}" if reading else before
-        out.append(Wait("M", f"the wood read {held:.0f} %{when}; at most {limit.value:g} % is allowed", None,
-                        "more dry days, then a new reading"))  # fmt: skip
+        # What was wetted since tells nothing until it is read again.
+        until = None if reading is None else around.site.dry_at(part.part, limit, reading[1])
+        lifts = "more dry days, then a new reading" if until is None else "predicted from the reading; a new one tells"
+        if until is None or until > around.now:
+            words = f"the wood read {held:.0f} %{when}; at most {limit.value:g} % is allowed"
+            out.append(Wait("M", words, until, lifts))
     longest: dict[str, Wait] = {}
     for operation, entry in _noted(cell):
         hours = 0.0 if operation.kind.lays_film else wait_hours(operation, after.first)

@@ -29,6 +29,17 @@ def latest_day(readings: tuple[MoistureReading, ...], tz: tzinfo) -> tuple[Moist
     return tuple(r for r, day in zip(dated, days, strict=True) if day == max(days))
 
 
+def daily_readings(readings: tuple[MoistureReading, ...], tz: tzinfo) -> tuple[tuple[datetime, float], ...]:
+    """Of each day with dated readings, in the house's own time: when the last was taken, and the wettest."""
+    days: dict[date, tuple[datetime, float]] = {}
+    for r in readings:
+        if r.at is not None:
+            at = r.at if r.at.tzinfo is not None else r.at.replace(tzinfo=tz)
+            last, most = days.get(_local(at, tz), (at, r.pct))
+            days[_local(at, tz)] = (max(last, at), max(most, r.pct))
+    return tuple(days[day] for day in sorted(days))
+
+
 def _local(at: datetime, tz: tzinfo) -> date:
     return (at if at.tzinfo is None else at.astimezone(tz)).date()
 

@@ -59,6 +59,7 @@ class SurfaceClimate:
     kept: dict[tuple[object, ...], Array] = field(default_factory=dict, repr=False)
     _known: dict[tuple[object, ...], Windows] = field(default_factory=dict, repr=False)
     _rates: dict[Product, StageRates] = field(default_factory=dict, repr=False)
+    _damp: dict[Damp, Array | None] = field(default_factory=dict, repr=False)
 
     def coat(
         self,
@@ -71,9 +72,15 @@ class SurfaceClimate:
         """Windows (1, S) for laying `product`."""
         key = (product, method, policy, crew, damp)
         if key not in self._known:
-            moisture, limit = (None, None) if damp is None else (damp.pct(self.climate), damp.limit)
+            moisture, limit = (None, None) if damp is None else (self.damp_pct(damp), damp.limit)
             self._known[key] = film_windows(self.climate, self.slots, product, method, policy, crew, moisture, limit)
         return self._known[key]
+
+    def damp_pct(self, damp: Damp) -> Array | None:
+        """How wet the substrate is at every step, (1, T), as a coat is to judge it; None for what holds no water."""
+        if damp not in self._damp:
+            self._damp[damp] = damp.pct(self.climate)
+        return self._damp[damp]
 
     def preparation(self, kind: OperationKind, policy: Policy, crew: CrewDay) -> Windows:
         """Windows (1, S) for a step that lays no film."""
@@ -93,7 +100,8 @@ class SurfaceClimate:
         """Memory it holds, about; it grows with what is asked of it."""
         rates = sum(5 * r.touch.nbytes for r in list(self._rates.values()))
         windows = sum(w.nbytes for w in list(self._known.values()))
-        return sum(a.nbytes for a in _arrays(self.climate)) + rates + windows + _size(self.kept)
+        damp = sum(a.nbytes for a in list(self._damp.values()) if a is not None)
+        return sum(a.nbytes for a in _arrays(self.climate)) + rates + windows + _size(self.kept) + damp
 
 
 def _arrays(of: object) -> list[np.ndarray]:

@@ -61,20 +61,27 @@ class Damp:
     open_below: bool = False
 
     def pct(self, climate: Climate) -> Array | None:
-        """(1, T), or (1, M, T) spread over its band in the members, for the first face of a climate."""
+        """What a coat is judged by, for the first face of a climate: (1, T), or (1, M, T) spread over its band in the
+        members. A prediction overrules the last reading only where it is sure: what read dry counts as its lower end,
+        what read wet as its upper. What nobody has read or washed is only doubted: its lower end."""
         shape = climate.surface[:1].shape
         if self.lasting is not None:
             return np.broadcast_to(np.float64(self.lasting), shape)
         found = through(climate, self.events, open_below=self.open_below, bare=self.bare)
         if found is None:
             return None
-        # What nobody has read or wetted is only doubted: it stops where even the lower end of the band does.
-        first = min((e.at for e in self.events), default=np.inf)
-        unread = climate.steps.times < first
-        pct = found.pct - np.where(unread, found.half_band, 0.0)
+        pct = found.pct + self._leaning(climate) * found.half_band
         if climate.steps.shade is not None:
             pct = np.maximum(pct + _ranks(climate.steps.shade)[:, None] * found.half_band / TENTH, 0.0)
         return pct.reshape(shape)
+
+    def _leaning(self, climate: Climate) -> Array:
+        """(T,): -1 where the benefit of the doubt is the coat's, 1 where it is not, 0 since a washing."""
+        out = np.full(len(climate.steps), -1.0)
+        for event in sorted(self.events, key=lambda e: e.at):
+            after = climate.steps.times >= event.at - STEP_S / 2
+            out[after] = 0.0 if event.reading is None else np.where(event.reading > self.limit.value, 1.0, -1.0)
+        return out
 
 
 def _ranks(shade: Array) -> Array:
