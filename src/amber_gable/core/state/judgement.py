@@ -46,7 +46,8 @@ def work_of(site: SiteClimate, part: Zone | Item, finish: Finish, stint: Stint) 
         return Work(stint, None, None, site.for_preparation(part, stint.kind))
     product = site.bundle.product(first.product)
     colour = coat_colour(first, product, finish.colour)
-    bare = _still_bare(site.bundle.operations(finish), first)
+    # On spots rain is only a wet surface.
+    bare = shuts_in(first) and _still_bare(site.bundle.operations(finish), first)
     return Work(stint, product, colour, site.for_coat(part, product, first.method, colour, bare=bare))
 
 
