@@ -8,12 +8,14 @@ import pytest
 from amber_gable.core.weather import balance, surface
 from amber_gable.core.weather.air import KELVIN, saturation_pressure, vapour_density
 from amber_gable.core.weather.balance import CONVECTION_FLOOR, LATENT_HEAT
+from amber_gable.core.weather.driving_rain import driving_rain, facing_wind
 from amber_gable.core.weather.sky import STEFAN_BOLTZMANN, clear_sky_emissivity, infrared_down
 from amber_gable.core.weather.steps import to_steps
-from amber_gable.core.weather.surface import FaceSurface, driving_rain, facing_wind, surface_climate
+from amber_gable.core.weather.surface import FaceSurface, strips, surface_climate
 from amber_gable.core.weather.typical import stretch
 from amber_gable.domain.grid import STEP_S, STEPS_PER_HOUR
 from amber_gable.domain.substrates import SUBSTRATES, substrate
+from amber_gable.domain.working import Policy
 from tests.weather_cases import (
     EAST,
     NORTH,
@@ -21,12 +23,15 @@ from tests.weather_cases import (
     SOUTH,
     SOUTHERN,
     WEST,
+    at_hour,
     clear_days,
     climate_of,
+    day_slots,
     real_year,
     steady,
     utc,
     walls,
+    windows_of,
 )
 
 
@@ -159,6 +164,51 @@ def test_driving_rain_follows_the_standard_and_spares_the_lee(azimuth: float, ti
     steps = to_steps(series, *NORTHERN[:2], 0.0)
     rain = driving_rain(steps, facing_wind(steps, np.array([azimuth])), np.array([tilt]))
     assert rain[0] == pytest.approx(expected, abs=1e-9)
+
+
+def test_an_eave_shades_and_shelters_the_upper_strip_of_its_wall() -> None:
+    """0.6 m of overhang on a south wall of 3 m: at noon in June the shade reaches 1.3 m down (62° in the profile); the
+    drops of a 4 m/s wind come in under it from 0.75 m down on."""
+    clear = replace(clear_days(NORTHERN, utc("2026-06-20"), 3), wind_ms=np.full(72, 4.0))
+    rain = np.where(np.arange(72) % 24 == 20, 2.0, 0.0)
+    series = replace(clear, rain_mm=rain, wind_from_deg=np.full(72, SOUTH))
+    (face,) = walls(SOUTH)
+    upper, middle, lower = strips(face, 0.6, 3.0, 3)
+    climate = climate_of(series, NORTHERN, (upper, middle, lower, face))
+    # Solar noon is at about 12:10 by the zone's clock.
+    noon = round((24 + 12.2) * STEPS_PER_HOUR)
+    assert [bool(b > 0) for b in climate.poa_direct[:, noon]] == [False, False, True, True]
+    evening = round((24 + 17.5) * STEPS_PER_HOUR)
+    assert (climate.poa_direct[:3, evening] == climate.poa_direct[3, evening]).all(), "a low sun looks in under it"
+    assert climate.poa_global[0].mean() < climate.poa_global[1].mean() < climate.poa_global[3].mean()
+    assert climate.wall_rain[0].max() == 0.0 and climate.wall_rain[1].max() == climate.wall_rain[3].max() > 0
+    assert climate.surface[0].max() < climate.surface[3].max() - 3
+
+
+RAIN_SCHOOLS = [
+    # school, wall against the wind, stopped in the rain itself, for a coat that it falls on later
+    ("anywhere", WEST, True, True),
+    ("anywhere", EAST, True, True),
+    ("face", WEST, True, True),
+    ("face", EAST, True, False),
+]
+
+
+@pytest.mark.parametrize(("school", "azimuth", "now", "later"), RAIN_SCHOOLS)
+@pytest.mark.parametrize("told", ["rain_mm", "rain_pct"])
+def test_rain_that_does_not_reach_the_face_stops_the_crew_and_by_school_the_coat(
+    school: str, azimuth: float, now: bool, later: bool, told: str
+) -> None:
+    """Light rain from 14 to 15 h with a west wind."""
+    wet = np.where(np.arange(96) % 24 == 14, 0.5 if told == "rain_mm" else 60.0, 0.0)
+    series = replace(
+        steady(utc("2026-06-08"), 96, wind_ms=4.0, wind_from_deg=WEST), **({"rain_mm": None} | {told: wet})
+    )
+    climate = climate_of(series, NORTHERN, walls(azimuth, code="vinyl-siding"))
+    slots = day_slots(climate.steps, utc("2026-06-09"), 1, 0.0)
+    windows = windows_of(climate, slots, policy=Policy(rain=school))
+    assert ("R" in windows.letters(0, at_hour(14.25))) is now
+    assert ("R" in windows.letters(0, at_hour(12.0))) is later
 
 
 def test_the_first_morning_is_not_wet_with_rain_that_falls_two_days_later() -> None:

@@ -1,5 +1,7 @@
 """What wind, rain and sun meet before they reach a face."""
 
+import math
+from dataclasses import dataclass
 from enum import StrEnum
 from typing import Annotated
 
@@ -13,6 +15,19 @@ class Exposure(StrEnum):
 
     OPEN = "open"
     SHELTERED = "sheltered"
+
+
+@dataclass(frozen=True)
+class Eave:
+    """An overhang of that depth, and how far below it the middle of a strip of wall lies, m."""
+
+    depth_m: float
+    below_m: float
+
+    @property
+    def open_sky(self) -> float:
+        """Share of the sky a wall sees there that a long overhang leaves open: the cosine of the angle to its edge."""
+        return self.below_m / math.hypot(self.below_m, self.depth_m)
 
 
 class HorizonPoint(Record):

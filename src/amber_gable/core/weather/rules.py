@@ -8,11 +8,12 @@ import numpy as np
 import numpy.typing as npt
 
 from amber_gable.core.weather.air import Array, Ints
+from amber_gable.core.weather.driving_rain import rain_finds
 from amber_gable.core.weather.extremes import greatest_over, least_over
 from amber_gable.core.weather.limits import Limit
 from amber_gable.core.weather.slots import Slots
 from amber_gable.core.weather.steps import Steps
-from amber_gable.core.weather.surface import Climate, rain_finds
+from amber_gable.core.weather.surface import Climate
 from amber_gable.domain.grid import STEP_S
 from amber_gable.domain.operation import OperationKind
 from amber_gable.domain.working import CrewDay, Policy

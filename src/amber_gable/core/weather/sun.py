@@ -2,14 +2,16 @@
 
 pvlib is loaded where it is first needed, for with scipy and pandas it takes longer than all the rest of the start."""
 
+from collections.abc import Sequence
 from dataclasses import dataclass
 from typing import TYPE_CHECKING
 
 import numpy as np
+import numpy.typing as npt
 
 from amber_gable.core.weather.air import Array, Ints
 from amber_gable.core.weather.light import HorizontalLight
-from amber_gable.domain.exposure import HorizonPoint
+from amber_gable.domain.exposure import Eave, HorizonPoint
 from amber_gable.domain.grid import HOUR_S, STEP_S
 
 if TYPE_CHECKING:
@@ -114,15 +116,26 @@ def _open_sky(azimuth: float, tilt: float, points: tuple[HorizonPoint, ...]) -> 
     return float((weight * seen).sum() / weight.sum())
 
 
+def eave_shades(eave: Eave | None, azimuth: float, elevation: Array, bearing: Array) -> npt.NDArray[np.bool_]:
+    """Whether the eave keeps the sun off its strip: where its shadow, by the profile angle, reaches further down."""
+    if eave is None:
+        return np.zeros(elevation.shape, dtype=bool)
+    across = np.cos(np.radians(bearing - azimuth))
+    before = across > 1e-6
+    falls = eave.depth_m * np.tan(np.radians(np.clip(elevation, 0.0, 89.9))) / np.where(before, across, 1.0)
+    return np.asarray(before & (falls > eave.below_m))
+
+
 def on_faces(
     sun: SunPosition,
     light: HorizontalLight,
     azimuth: Array,
     tilt: Array,
-    horizons: list[tuple[HorizonPoint, ...]],
+    horizons: Sequence[tuple[HorizonPoint, ...]],
     albedo: float = 0.2,
+    eaves: Sequence[Eave | None] | None = None,
 ) -> FaceLight:
-    """Light on F faces: beam cut by each horizon, sky diffuse after Hay & Davies (1980), ground by albedo.
+    """Light on F faces: beam cut by each horizon and eave, sky diffuse after Hay & Davies (1980), ground by albedo.
 
     The circumsolar part of the diffuse goes with the beam, so it too is lost below the horizon.
     """
@@ -133,14 +146,18 @@ def on_faces(
     zenith, bearing = 90.0 - sun.elevation[up], sun.azimuth[up]
     ghi, dni, dhi = (a[..., up] for a in (light.ghi, light.dni, light.dhi))
     # Faces that look the same way under the same horizon have the same light.
-    ways: dict[tuple[float, float, tuple[HorizonPoint, ...]], int] = {}
+    ways: dict[tuple[float, float, tuple[HorizonPoint, ...], Eave | None], int] = {}
+    above = eaves or [None] * len(horizons)
     way_of = [
-        ways.setdefault((float(a), float(t), h), len(ways)) for a, t, h in zip(azimuth, tilt, horizons, strict=True)
+        ways.setdefault((float(a), float(t), h, e), len(ways))
+        for a, t, h, e in zip(azimuth, tilt, horizons, above, strict=True)
     ]
     azimuths, tilts = (np.array([w[i] for w in ways], dtype=float)[:, None] for i in (0, 1))
     cosine = np.maximum(irradiance.aoi_projection(tilts, azimuths, zenith, bearing), 0)
-    lit = np.array([90.0 - zenith > horizon_at(h, bearing) for _, _, h in ways])
-    opens = np.array([_open_sky(*w) for w in ways])
+    lit = np.array(
+        [(90.0 - zenith > horizon_at(h, bearing)) & ~eave_shades(e, a, 90.0 - zenith, bearing) for a, _, h, e in ways]
+    )
+    opens = np.array([_open_sky(a, t, h) * (1.0 if e is None else e.open_sky) for a, t, h, e in ways])
     # (W, T) against the light's (T,) or (M, T).
     members = (1,) * (ghi.ndim - 1)
     cosine, lit = (a.reshape(len(ways), *members, -1) for a in (cosine, lit))

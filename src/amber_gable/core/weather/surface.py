@@ -6,7 +6,7 @@ Klems (1994), measured on walls of low buildings against the wind at 10 m: 3.26 
 lee; both joined as the root of their squares, as DOE-2 does. Of the others for walls, McAdams' (1954) plates lose a
 quarter more in sun, Liu & Harris (2007) 15 % and TARP 35 % less (decision 0018). How much of the wind reaches a
 sheltered surface is an assumption of ours.
-Evaporation by the Lewis analogy. Driving rain after ISO 15927-3:2009. A tilted face sees the low, warmer part of the
+Evaporation by the Lewis analogy. A tilted face sees the low, warmer part of the
 sky: the share sqrt((1 + cos tilt) / 2) of its sky counts as cold sky, the rest as air (Walton 1983).
 """
 
@@ -14,14 +14,14 @@ from collections.abc import Sequence
 from dataclasses import dataclass, replace
 
 import numpy as np
-import numpy.typing as npt
 
 from amber_gable.core.weather import sun
 from amber_gable.core.weather.air import KELVIN, Array, vapour_density
 from amber_gable.core.weather.balance import Balance, step_through
+from amber_gable.core.weather.driving_rain import beside, driving_rain, facing_wind, under_eaves
 from amber_gable.core.weather.sky import STEFAN_BOLTZMANN
 from amber_gable.core.weather.steps import CALM_MS, Steps
-from amber_gable.domain.exposure import Exposure, HorizonPoint
+from amber_gable.domain.exposure import Eave, Exposure, HorizonPoint
 from amber_gable.domain.grid import STEP_S, STEPS_PER_HOUR
 from amber_gable.domain.substrates import Substrate
 
@@ -34,8 +34,6 @@ WINDWARD, LEE = (3.26, 0.89), (3.55, 0.617)
 DRAINS_FROM_DEG = 45.0
 """From this tilt on a plane keeps no more water than a wall; below, the more the flatter it lies."""
 SPIN_UP_DAYS = 2
-GRAZES = 0.05
-"""Share of the driven rain below which a face is said to have none of it."""
 LOSES = 15.0
 """W/(m² K), about what a surface loses by convection and radiation together."""
 TOWEL_DAMP_S = 1800
@@ -55,6 +53,13 @@ class FaceSurface:
     rain_exposure: float = 1.0
     horizon: tuple[HorizonPoint, ...] = ()
     absorptance_band: tuple[float, float] | None = None
+    eave: Eave | None = None
+
+
+def strips(face: FaceSurface, depth_m: float, height_m: float, count: int = 2) -> tuple[FaceSurface, ...]:
+    """A wall under an overhang as strips of equal height, the uppermost first, each judged at its middle."""
+    step = height_m / count
+    return tuple(replace(face, eave=Eave(depth_m, step * (n + 0.5))) for n in range(count))
 
 
 @dataclass(frozen=True)
@@ -101,38 +106,6 @@ def forced_convection(wind_ms: float) -> float:
     return float(factor * max(wind_ms, CALM_MS) ** power)
 
 
-def facing_wind(steps: Steps, azimuth: Array) -> Array:
-    """Cosine between each face's bearing (F,) and that the wind comes from, (F, ..., T)."""
-    north, east = steps.wind_bearing
-    bearing = _beside(np.radians(azimuth), steps.wind)
-    return np.asarray(np.cos(bearing) * north + np.sin(bearing) * east)
-
-
-def driving_rain(steps: Steps, facing: Array, tilt: Array) -> Array:
-    """Rain reaching faces (F,), mm/h, shape (F, ..., T) from weather (..., T); `facing` as `facing_wind` gives it.
-
-    Walls: the rain that the wind drives (ISO 15927-3) times cos θ, nothing from behind; level planes take it as it
-    falls; between, by the tilt's sine and cosine.
-    """
-    angle = _beside(np.radians(tilt), steps.wind_from)
-    return np.asarray(steps.rain_on_walls * np.maximum(facing, 0.0) * np.sin(angle) + steps.falling * np.cos(angle))
-
-
-def rain_finds(climate: "Climate") -> npt.NDArray[np.bool_]:
-    """Whether rain that fell then would reach each face, (F, ..., T): driven onto it, or onto a slope, and not kept off
-    altogether by what is above."""
-    faces, steps = climate.faces, climate.steps
-    tilt, open_ = np.radians([f.tilt_deg for f in faces]), np.array([f.rain_exposure for f in faces])
-    facing = facing_wind(steps, np.array([f.azimuth_deg for f in faces]))
-    reaching = np.maximum(facing, 0.0) * _beside(np.sin(tilt), steps.wind) + _beside(np.cos(tilt), steps.wind)
-    return np.asarray(_beside(open_, steps.wind) * reaching > GRAZES)
-
-
-def _beside(of_faces: Array, weather: Array) -> Array:
-    """(F,) beside weather of shape (..., T)."""
-    return of_faces.reshape(-1, *(1,) * weather.ndim)
-
-
 def surface_climate(steps: Steps, faces: tuple[FaceSurface, ...], water: Sequence[WaterEvent] = ()) -> Climate:
     """Temperature and water film of each face through the weather, of each of its members where it has any.
 
@@ -142,10 +115,12 @@ def surface_climate(steps: Steps, faces: tuple[FaceSurface, ...], water: Sequenc
     if not faces:
         raise ValueError("no faces to compute")
     azimuth, tilt = np.array([f.azimuth_deg for f in faces]), np.array([f.tilt_deg for f in faces])
-    light = sun.on_faces(steps.sun, steps.light, azimuth, tilt, [f.horizon for f in faces])
+    eaves = [f.eave for f in faces]
+    light = sun.on_faces(steps.sun, steps.light, azimuth, tilt, [f.horizon for f in faces], eaves=eaves)
     facing = facing_wind(steps, azimuth)
     wall_rain = driving_rain(steps, facing, tilt)
-    wall_rain *= _beside(np.array([f.rain_exposure for f in faces]), steps.air)
+    wall_rain *= beside(np.array([f.rain_exposure for f in faces]), steps.air)
+    wall_rain *= under_eaves(steps, eaves, facing)
     balance = _balance(steps, faces, light, _forced(steps, faces, facing), wall_rain)
     lead = min(len(steps), SPIN_UP_DAYS * 24 * STEPS_PER_HOUR)
     first = steps.air[..., 0].reshape(-1)[balance.member]
@@ -199,9 +174,9 @@ def _forced(steps: Steps, faces: tuple[FaceSurface, ...], facing: Array) -> Arra
     """
     reaches = np.array([_WIND_REACHES[f.exposure] for f in faces])
     before, behind = (
-        factor * _beside(reaches**power, steps.wind) * steps.wind_to(power) for factor, power in (WINDWARD, LEE)
+        factor * beside(reaches**power, steps.wind) * steps.wind_to(power) for factor, power in (WINDWARD, LEE)
     )
-    upright = _beside(np.sin(np.radians([f.tilt_deg for f in faces])), steps.wind)
+    upright = beside(np.sin(np.radians([f.tilt_deg for f in faces])), steps.wind)
     # A level plane has no lee.
     windward = 1 - upright * (1 - np.clip(0.5 + facing, 0.0, 1.0))
     # The two laws cross at 1.4 m/s; no lee is better aired than the weather side.
@@ -220,11 +195,11 @@ def _leaning(received: Array, storage: Array) -> Array:
 
 def _absorptance(steps: Steps, faces: tuple[FaceSurface, ...]) -> Array:
     """Of each face, (F, 1), or of each in each member (F, M, 1): drawn from a triangle over its band."""
-    likely = _beside(np.array([f.absorptance for f in faces]), steps.air)
+    likely = beside(np.array([f.absorptance for f in faces]), steps.air)
     if steps.shade is None or all(f.absorptance_band is None for f in faces):
         return likely
     bands = [f.absorptance_band or (f.absorptance, f.absorptance) for f in faces]
-    low, high = (_beside(np.array([b[i] for b in bands]), steps.air) for i in (0, 1))
+    low, high = (beside(np.array([b[i] for b in bands]), steps.air) for i in (0, 1))
     rank = steps.shade[None, :, None]
     width, below = high - low, likely - low
     drawn = np.where(
@@ -243,9 +218,9 @@ def _balance(
     u = np.array([f.substrate.u_behind for f in faces])
     storage = np.array([f.substrate.heat_capacity for f in faces]) / STEP_S
     view = (1 + across) / 2
-    sky_share = _beside(view * np.sqrt(view) * light.open_sky, steps.air)
+    sky_share = beside(view * np.sqrt(view) * light.open_sky, steps.air)
     from_air = STEFAN_BOLTZMANN * (steps.air + KELVIN) ** 4
-    from_around = _beside(emissivity, steps.air) * (sky_share * steps.ir_down + (1 - sky_share) * from_air)
+    from_around = beside(emissivity, steps.air) * (sky_share * steps.ir_down + (1 - sky_share) * from_air)
     absorbed = _absorptance(steps, faces) * light.poa_global
     count, members = len(steps), steps.air.size // len(steps)
 
@@ -258,7 +233,7 @@ def _balance(
         return np.repeat(of_faces, members)
 
     return Balance(
-        gain=timed(_leaning(absorbed + from_around, storage) + _beside(u * INDOOR_C, steps.air)),
+        gain=timed(_leaning(absorbed + from_around, storage) + beside(u * INDOOR_C, steps.air)),
         forced_squared=timed(forced**2),
         rain=timed(wall_rain / 3600.0),
         air=timed(steps.air),

@@ -10,6 +10,7 @@ from pydantic import Field
 from amber_gable.core.specification.absorptance import absorptance_of
 from amber_gable.core.specification.limits import moisture_limit
 from amber_gable.core.weather.ensemble import MOST_MEMBERS, draw_members, seed_of
+from amber_gable.core.weather.helps import SMALL
 from amber_gable.core.weather.limits import coat_limits
 from amber_gable.core.weather.members import Coat, odds
 from amber_gable.core.weather.slot_climate import Place, PlaceWeather, SurfaceClimate, place_weather, surfaces_through
@@ -33,8 +34,6 @@ from amber_gable.services.weather.face_answer import Reckoned, answer
 
 MEMBER_DAYS = 12_000
 """Members times days that are computed at once: more would not fit into the memory of a small machine."""
-SMALL = frozenset({"door", "trim", "railing", "gutter", "floor"})
-"""Tags of what a towel dries in reasonable time."""
 
 
 class Reading(Record):
