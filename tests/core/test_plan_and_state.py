@@ -7,7 +7,7 @@ from typing import Any
 import pytest
 
 from amber_gable.core.plan.build import plan_job
-from amber_gable.core.plan.threats import RAINED, noise, threats, unsettled, warned_by
+from amber_gable.core.plan.threats import noise, threats, unsettled, warned_by
 from amber_gable.core.plan.visits import visits
 from amber_gable.core.state.job_state import Board, JobState, Status, board
 from amber_gable.domain.job import JobBundle
@@ -194,7 +194,7 @@ def test_rain_that_soaks_a_prepared_wall_threatens_the_first_film_after_it() -> 
     done = _noted(bundle, *[t for t in plan.tasks if t.end < now], when=now - timedelta(hours=30))
     state, found = _board(done, plan, now, weather({before.replace(minute=0): 9.0}))
     named = {(t.task.steps[0], t.rule) for t in threats(state.around.site, found, now)}
-    assert ("prime", RAINED) in named
+    assert ("prime", "substrate") in named
 
 
 def test_a_warning_begins_and_ends_beyond_the_noise() -> None:

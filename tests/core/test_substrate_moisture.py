@@ -200,3 +200,25 @@ def test_oil_and_water_on_a_humid_day_need_their_own_time() -> None:
     assert ready["alkyd-wood-primer", 45.0] > 2 * ready["acrylic-wood-primer", 45.0]
     slowed = {c: ready[c, 78.0] / ready[c, 45.0] for c in ("alkyd-wood-primer", "acrylic-wood-primer")}
     assert 1.0 <= slowed["alkyd-wood-primer"] < 1.4 < slowed["acrylic-wood-primer"]
+
+
+@pytest.mark.parametrize(("mm_h", "reads"), [(0.1, 9.6), (0.5, 17.9), (4.0, 18.3)])
+def test_a_shower_only_wets_the_face_and_rain_that_goes_on_counts_as_a_washing(mm_h: float, reads: float) -> None:
+    """Three hours driven at 8 m/s onto bare siding of 10 %: a third of a millimetre, 1.4 mm and 9 mm on it."""
+    climate = climate_of(_rain(mm_h, 3, SOUTH), NORTHERN, walls(SOUTH))
+    found = through(climate)
+    assert found is not None
+    after = int(63.5 * STEPS_PER_HOUR)
+    assert found.pct[0, after] == pytest.approx(reads, abs=0.7)
+    assert bool(found.wetted[0, after] > 3.0) is (mm_h > 0.2)
+    assert found.wetted[0, : 60 * STEPS_PER_HOUR].max() == 0.0
+
+
+def test_the_benefit_of_the_doubt_is_for_the_air_and_not_for_rain() -> None:
+    climate = climate_of(_rain(4.0, 6, SOUTH), NORTHERN, walls(SOUTH))
+    judged, found = Damp(Limit(15.0, "%", "a test")).pct(climate), through(climate)
+    assert judged is not None and found is not None
+    before, after, later = (int(h * STEPS_PER_HOUR) for h in (59, 66, 240))
+    given = found.pct[0] - judged[0]
+    assert given[before] == pytest.approx(found.half_band[0, before])
+    assert given[after] < 0.3 < given[later]

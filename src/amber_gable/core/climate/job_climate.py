@@ -16,13 +16,14 @@ from amber_gable.core.weather.limits import Limit
 from amber_gable.core.weather.slot_climate import Place, PlaceWeather, SurfaceClimate, place_weather, surfaces_through
 from amber_gable.core.weather.slots import Slots
 from amber_gable.core.weather.steps import Steps
-from amber_gable.core.weather.substrate_moisture import Damp, MoistureEvent
+from amber_gable.core.weather.substrate_moisture import Damp, MoistureEvent, dry_masonry
 from amber_gable.core.weather.surface import FaceSurface
 from amber_gable.core.weather.windows import Windows
 from amber_gable.core.work.record import coat_colour
 from amber_gable.domain.aims import usual_aim
 from amber_gable.domain.errors import NoClimate
 from amber_gable.domain.finish import Finish
+from amber_gable.domain.grid import STEP_S
 from amber_gable.domain.job import JobBundle
 from amber_gable.domain.method import Method
 from amber_gable.domain.operation import OperationKind
@@ -74,30 +75,34 @@ class SiteClimate:
     ) -> Windows:
         """Windows (1, S) for laying `product` on the part; a colour not met before is judged as the present one. bare:
         nothing laid on it yet keeps rain out."""
-        limit = part_moisture_limit(self.bundle, part, product)
+        limit = part_water_limit(self.bundle, part, product)
         damp = None if limit is None else self.damp(part, limit, bare=bare)
         return self.surface_of(part, colour).coat(product, method, self.policy, self.bundle.job.crew, damp)
 
     def damp(self, part: Zone | Item, limit: Limit, *, bare: bool = True) -> Damp | None:
-        """What is known of the part's water; None where nobody metered it. A reading is carried on through the weather
-        from its day; one of no known day lasts."""
+        """What is known of the part's water; None where a film keeps the rain out and nobody metered it. A reading is
+        carried on through the weather from its day; one of no known day lasts."""
         tz = self.bundle.property.tz
         read = daily_readings(part.condition.moisture, tz)
         if read:
             return Damp(limit, tuple(MoistureEvent(at.timestamp(), pct) for at, pct in read), bare=bare)
         lasting = judged_moisture(part.condition, tz)
-        return None if lasting is None else Damp(limit, lasting=lasting)
+        return Damp(limit, lasting=lasting) if lasting is not None else Damp(limit) if bare else None
 
-    def dry_at(self, part: Zone | Item, limit: Limit, after: datetime) -> datetime | None:
-        """When the part's wood is first surely predicted to be at its limit; None where that is not within the weather
-        known, or nothing is known of the reading's day."""
-        damp = self.damp(part, limit)
-        if damp is None or damp.lasting is not None:
+    def damp_since(self, part: Zone | Item, limit: Limit, moment: datetime) -> tuple[float, datetime | None] | None:
+        """How wet the bare part is then, %, as a coat is to judge it, and from when on it is first at its limit (None:
+        not within the weather known); None where it holds no water, or nobody knows the day of its reading."""
+        damp, steps = self.damp(part, limit), self.steps
+        # What happened before the weather counts at its beginning.
+        step = max(int((moment.timestamp() - steps.start) // STEP_S), 0)
+        if damp is None or damp.lasting is not None or step >= len(steps):
             return None
         pct = self.surface_of(part, part.colour_now).damp_pct(damp)
-        times = self.steps.times
-        fit = np.flatnonzero((pct[0] <= limit.value) & (times >= after.timestamp())) if pct is not None else np.zeros(0)
-        return datetime.fromtimestamp(float(times[int(fit[0])]), self.slots.tz) if fit.size else None
+        if pct is None:
+            return None
+        fit = np.flatnonzero(pct[0, step:] <= limit.value)
+        at = datetime.fromtimestamp(float(steps.times[step + int(fit[0])]), self.slots.tz) if fit.size else None
+        return float(pct[0, step]), at
 
     def for_preparation(self, part: Zone | Item, kind: OperationKind) -> Windows:
         """Windows (1, S) for a step that lays no film."""
@@ -116,6 +121,13 @@ def part_moisture_limit(
     aim = (finish.aim if finish else None) or usual_aim(tags)
     schools = {**bundle.schools, **(finish.schools if finish else {})}
     return moisture_limit(tags, aim.value, schools, product.moisture_max_pct if product else None)
+
+
+def part_water_limit(
+    bundle: JobBundle, part: Zone | Item, product: Product | None = None, finish: Finish | None = None
+) -> Limit | None:
+    """How wet the part may be under a film, wood or masonry; None for what holds no water."""
+    return part_moisture_limit(bundle, part, product, finish) or dry_masonry(SUBSTRATES[part.substrate])
 
 
 def face_surface(face: Face, substrate_code: str, colour: str, solar_reflectance: float | None = None) -> FaceSurface:

@@ -5,27 +5,24 @@ from dataclasses import dataclass
 from datetime import datetime
 
 import numpy as np
-import numpy.typing as npt
 
 from amber_gable.core.climate.job_climate import SiteClimate
 from amber_gable.core.state.job_state import Board, Status, TaskState
-from amber_gable.core.state.judgement import Judged, Verdict, damp_after_rain
-from amber_gable.core.state.part_state import SOAKS_MM, clock
+from amber_gable.core.state.judgement import Judged, Verdict
+from amber_gable.core.state.part_state import clock
 from amber_gable.core.weather.rules import LETTERS, RULES, helps_against
 from amber_gable.domain.grid import SLOT_S
 from amber_gable.domain.plan import Task
 
 NOISE = {"°C": 1.0, "K": 1.0, "%": 8.0, "mm/h": 0.2, "m/s": 1.0, "W/m²": 80.0, "g/m²": 10.0, "h": 0.5}
 """How far a forecast of a day ahead strays from one hour's issue to the next, in the unit of each rule."""
+MOISTURE_NOISE = 1.5
+"""Of the % that a substrate is predicted to hold, which moves with how much rain is forecast."""
 NOISE_AT_H = 24.0
 AHEAD_H = 72.0
 """Tasks that begin later are not warned of: what a forecast says of them changes with every run. They are counted."""
-_STEADY = ("daylight", "working-day", "substrate")
+_STEADY = ("daylight", "working-day")
 """Rules that no forecast moves."""
-
-SOAKING_NOISE_MM = 0.4
-RAINED = "rained"
-"""Stands for a rule: rain on what is prepared, which keeps it damp."""
 
 Warned = tuple[str, str]
 """Task and rule."""
@@ -47,7 +44,7 @@ def noise(rule: str, lead_h: float) -> float:
     """How much of a margin is only noise, that many hours ahead; nothing for the hour that is here."""
     if rule in _STEADY:
         return 0.0
-    return NOISE.get(RULES[rule].unit, 0.0) * _grown(lead_h)
+    return (MOISTURE_NOISE if rule == "substrate" else NOISE.get(RULES[rule].unit, 0.0)) * _grown(lead_h)
 
 
 def _grown(lead_h: float) -> float:
@@ -111,27 +108,12 @@ def _by_weather(
         shut = room < (slack if (task.id, rule) in warned else -slack)
         if shut.any():
             found.append((int(np.argmax(shut)), rule))
-    damp = _damp(site, judged, float(lead[0]), (task.id, RAINED) in warned)[first:end]
-    if damp.any():
-        found.append((int(np.argmax(damp)), RAINED))
     if not found:
         return None
-    slot, rule = min(found, key=lambda f: (f[0], list(LETTERS).index(_letter(f[1])), f[1]))
-    letter = _letter(rule)
+    slot, rule = min(found, key=lambda f: (f[0], list(LETTERS).index(RULES[f[1]].letter), f[1]))
+    letter = RULES[rule].letter
     when = max(slots.time(first + slot), begin)
     return Threat(task, rule, letter, when, LETTERS[letter], helps_against(letter))
-
-
-def _letter(rule: str) -> str:
-    return "M" if rule == RAINED else RULES[rule].letter
-
-
-def _damp(site: SiteClimate, judged: Judged, lead_h: float, warned: bool) -> npt.NDArray[np.bool_]:
-    """(S,): slots that rain would keep damp, by more than the noise of how much falls."""
-    sway = SOAKING_NOISE_MM * _grown(lead_h)
-    part, cell = judged.state.part.part, judged.cell
-    soaks = SOAKS_MM + (-min(sway, 0.9) if warned else sway)
-    return damp_after_rain(site, part, judged.work.stint, cell.soaks_h, cell.read_at, soaks)
 
 
 def warned_by(found: Collection[Threat]) -> tuple[Warned, ...]:

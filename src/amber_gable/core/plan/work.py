@@ -12,7 +12,7 @@ import numpy as np
 import numpy.typing as npt
 
 from amber_gable.core.plan.tasks import openings, shifts
-from amber_gable.core.state.judgement import Work, damp_after_rain, work_of
+from amber_gable.core.state.judgement import Work, work_of
 from amber_gable.core.state.part_state import CellState, PartState, Surroundings, Wait, waits_of
 from amber_gable.core.survey.painted import Key, PaintedPart, together
 from amber_gable.core.survey.sections import section_share, sections
@@ -78,7 +78,6 @@ class WorkItem:
     stretches: tuple[Stretch, ...]
     crew_hours: float
     work: Work
-    damp: npt.NDArray[np.bool_]
     waits: tuple[Wait, ...]
 
     @property
@@ -238,9 +237,6 @@ def _item(around: Surroundings, group: Sequence[PartState], number: int, whole: 
     stretches, site = lot.stretches, around.site
     first = stretches[0]
     left = Stint(first.operations)
-    cells = [c for s in stretches for c in s.cells]
-    soaks = max((c.soaks_h or 0.0 for c in cells), default=0.0) or None
-    read = min((c.read_at for c in cells if c.read_at is not None), default=None)
     return WorkItem(
         id=lot.id,
         part=together([s.state.part for s in stretches]),
@@ -253,7 +249,6 @@ def _item(around: Surroundings, group: Sequence[PartState], number: int, whole: 
         stretches=stretches,
         crew_hours=sum(s.person_hours for s in stretches) / site.bundle.job.crew.people,
         work=work_of(site, first.state.part.part, first.state.finish, left),
-        damp=damp_after_rain(site, first.state.part.part, left, soaks, read),
         waits=tuple(
             dict.fromkeys(
                 w for s in stretches for c in s.cells for w in waits_of(around, s.state.part, s.state.finish, c, left)

@@ -15,7 +15,7 @@ import numpy as np
 import numpy.typing as npt
 
 from amber_gable.core.climate.job_climate import SiteClimate
-from amber_gable.core.state.part_state import SOAKS_MM, CellState, PartState, Wait, soaked_until
+from amber_gable.core.state.part_state import CellState, PartState, Wait
 from amber_gable.core.state.progress import WHOLE
 from amber_gable.core.weather.slots import Slots
 from amber_gable.core.weather.windows import Windows
@@ -57,23 +57,6 @@ def _still_bare(operations: Sequence[Operation], first: Operation) -> bool:
     return not any(o.kind.lays_film and o.share >= WHOLE for o in before)
 
 
-def damp_after_rain(
-    site: SiteClimate,
-    part: Zone | Item,
-    stint: Stint,
-    soaks_h: float | None,
-    read_at: datetime | None,
-    soaks_mm: float = SOAKS_MM,
-) -> npt.NDArray[np.bool_]:
-    """(S,): slots in which rain that fell on the prepared part before them forbids a step that seals it."""
-    slots = site.slots
-    if soaks_h is None or not shuts_in(stint.first):
-        return np.zeros(len(slots), dtype=bool)
-    surface = site.surface_of(part, part.colour_now)
-    starts = slots.start + SLOT_S * np.arange(len(slots))
-    return np.asarray(soaked_until(surface, soaks_h, read_at, soaks_mm) > starts)
-
-
 class Verdict(StrEnum):
     YES = "yes"
     WEATHER = "weather"
@@ -110,7 +93,6 @@ class Judged:
     state: PartState
     cell: CellState
     work: Work
-    damp: npt.NDArray[np.bool_]
     waits: tuple[Wait, ...]
 
     @property
@@ -132,14 +114,14 @@ class Judged:
     def ok(self) -> npt.NDArray[np.bool_]:
         """(S,): slots in which the step may be done, in part at least."""
         ends = self.slots.start + SLOT_S * (np.arange(len(self.slots)) + 1.0)
-        return np.asarray(self.work.windows.ok[0] & ~self.damp & (ends > self.ready))
+        return np.asarray(self.work.windows.ok[0] & (ends > self.ready))
 
     @cached_property
     def letters(self) -> npt.NDArray[np.str_]:
         """(S,): the letter to show for each slot, '' where the step may be done. Night first, then what the part waits
         for, then the weather."""
         weather = self.work.windows.first_letters()[0]
-        out = np.where(self.damp & (weather != "N"), "M", weather)
+        out: npt.NDArray[np.str_] = weather
         ends = self.slots.start + SLOT_S * (np.arange(len(self.slots)) + 1.0)
         for wait in sorted(self.lasting, key=lambda w: "BMS".index(w.letter)):
             until = np.inf if wait.until is None else wait.until.timestamp()
@@ -157,8 +139,6 @@ class Judged:
         if not waits and self.ok[slot]:
             return replace(_open(slots, self.ok, self.letters, slot, at), film=self.work.product is not None)
         letters = tuple(self.work.windows.letters(0, slot))
-        if self.damp[slot]:
-            letters = (*letters, *(() if "M" in letters else ("M",)))
         opens = self._opens(slot, at)
         if waits:
             verdict = Verdict.STOPPED if any(w.letter == "S" for w in waits) else Verdict.WAITS
@@ -237,8 +217,7 @@ def judge(
         return None
     part = state.part.part
     work = work_of(site, part, state.finish, wanted)
-    damp = damp_after_rain(site, part, wanted, cell.soaks_h, cell.read_at)
-    return Judged(state, cell, work, damp, cell.waits if waits is None else waits)
+    return Judged(state, cell, work, cell.waits if waits is None else waits)
 
 
 def hardest(judged: Sequence[tuple[Judged, Answer]]) -> tuple[Judged, Answer]:

@@ -3,32 +3,26 @@ the site, meter readings and the weather up to now."""
 
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, replace
-from datetime import UTC, datetime, time, timedelta, tzinfo
+from datetime import datetime, time, timedelta, tzinfo
 
-import numpy as np
-
-from amber_gable.core.climate.job_climate import SiteClimate, part_moisture_limit
+from amber_gable.core.climate.job_climate import SiteClimate, part_moisture_limit, part_water_limit
 from amber_gable.core.specification.stops import Stop
 from amber_gable.core.state.film import Film, film_of
 from amber_gable.core.state.progress import WHOLE, Cell, Progress, cells
 from amber_gable.core.survey.moisture import judged_moisture
 from amber_gable.core.survey.painted import Key, PaintedPart
 from amber_gable.core.weather.drying import DryingStage
-from amber_gable.core.weather.slot_climate import SurfaceClimate
 from amber_gable.core.work.record import coat_colour
 from amber_gable.core.work.stints import Stint, stints
 from amber_gable.core.work.waits import PAST, dampens, film_stage, seals, shuts_in, wait_hours
 from amber_gable.domain.condition import MoistureReading
 from amber_gable.domain.finish import Finish
-from amber_gable.domain.grid import SLOT_S, STEP_S
 from amber_gable.domain.operation import Operation, OperationKind, Technique
 from amber_gable.domain.product import Product
 from amber_gable.domain.site_record import SiteEntry
 
 DAMP = "damp"
 """The stop of wood over its limit that is not yet wet (rules/wood.py)."""
-SOAKS_MM, SOAKS_H = 1.0, 6
-"""Rain on the face that wets it as a wash does: so much within so many hours. Less wets the surface only."""
 
 
 @dataclass(frozen=True)
@@ -54,8 +48,6 @@ class CellState:
     film: Film | None
     away: tuple[str, ...]
     findings: tuple[str, ...]
-    soaks_h: float | None
-    read_at: datetime | None
 
     @property
     def finished(self) -> bool:
@@ -107,8 +99,6 @@ def part_states(around: Surroundings) -> dict[Key, PartState]:
 def _cell_state(around: Surroundings, part: PaintedPart, finish: Finish, cell: Cell) -> CellState:
     film = _film(around, part, finish, cell)
     next_ = next(iter(stints(cell.open)), None)
-    reading = _reading_since(part, _last_wetted(cell), around.tz)
-    open_to_rain = _bare_to_rain(cell)
     made = CellState(
         cell=cell,
         next=next_,
@@ -116,8 +106,6 @@ def _cell_state(around: Surroundings, part: PaintedPart, finish: Finish, cell: C
         film=film,
         away=_away(cell),
         findings=_findings(around, cell, film),
-        soaks_h=max((o.wait_h for o in cell.operations if o.kind.wets), default=None) if open_to_rain else None,
-        read_at=reading[1] if reading else None,
     )
     return made if next_ is None else replace(made, waits=waits_of(around, part, finish, made, next_))
 
@@ -133,7 +121,7 @@ def waits_of(
         *_below(around, state.cell, state.film, stint),
     ]
     if shuts_in(stint.first):
-        waits += _soaked(around, part, state.soaks_h, state.read_at)
+        waits += _soaked(around, part, state.cell, stint, finish)
     return tuple(waits)
 
 
@@ -204,7 +192,8 @@ def _fixed(
         before = ", before it was last wetted" if _last_wetted(cell) is not None else ""
         when = f" on {clock(reading[1], around.tz)}" if reading else before
         # What was wetted since tells nothing until it is read again.
-        until = None if reading is None else around.site.dry_at(part.part, limit, reading[1])
+        since = None if reading is None else around.site.damp_since(part.part, limit, reading[1])
+        until = None if since is None else since[1]
         lifts = "more dry days, then a new reading" if until is None else "predicted from the reading; a new one tells"
         if until is None or until > around.now:
             words = f"the wood read {held:.0f} %{when}; at most {limit.value:g} % is allowed"
@@ -268,47 +257,19 @@ def _bare_to_rain(cell: Cell) -> bool:
     return not any(e is not None and o.kind.lays_film and o.share >= WHOLE for o, e in done)
 
 
-def soaked_until(
-    surface: SurfaceClimate, wait_h: float, read_at: datetime | None, soaks_mm: float = SOAKS_MM
-) -> np.ndarray:
-    """(S,): the epoch second until which rain on a prepared surface keeps it as wet as a wash would, seen at the end of
-    each slot; -inf where no such rain fell. What fell before a reading is answered by the reading."""
-    key = ("soaked", wait_h, read_at, soaks_mm)
-    if key not in surface.kept:
-        surface.kept[key] = _soaked_until(surface, wait_h, read_at, soaks_mm)
-    return surface.kept[key]
-
-
-def _soaked_until(surface: SurfaceClimate, wait_h: float, read_at: datetime | None, soaks_mm: float) -> np.ndarray:
-    steps, slots = surface.climate.steps, surface.slots
-    fallen = np.concatenate([[0.0], np.cumsum(surface.climate.wall_rain[0]) * STEP_S / 3600])
-    back = int(SOAKS_H * 3600 / STEP_S)
-    within = fallen[1:] - fallen[np.maximum(np.arange(1, len(fallen)) - back, 0)]
-    raining = np.diff(fallen) > 0
-    wet = (within >= soaks_mm) & raining
-    if read_at is not None:
-        wet &= steps.times > read_at.timestamp()
-    last = np.maximum.accumulate(np.where(wet, np.arange(1, len(wet) + 1), 0))
-    ends = np.where(last > 0, steps.start + STEP_S * last + wait_h * 3600, -np.inf)
-    return np.asarray(ends[np.minimum(slots.end, len(ends)) - 1])
-
-
-def _soaked(around: Surroundings, part: PaintedPart, wait_h: float | None, read_at: datetime | None) -> list[Wait]:
-    """Rain that has fallen on the prepared part so far."""
-    site = around.site
-    slots = site.slots
-    slot = int((around.now.timestamp() - slots.start) // SLOT_S) - 1
-    if wait_h is None or not 0 <= slot < len(slots):
+def _soaked(around: Surroundings, part: PaintedPart, cell: Cell, stint: Stint, finish: Finish) -> list[Wait]:
+    """Water that rain has left in the prepared part, where its last reading tells nothing worse (`_fixed`)."""
+    product = _product(around, stint.first)
+    limit = part_water_limit(around.site.bundle, part.part, product, finish)
+    read = judged_moisture(part.condition, around.tz)
+    if limit is None or not _bare_to_rain(cell) or (read is not None and read > limit.value):
         return []
-    surface = site.surface_of(part.part, part.colour_now)
-    until = float(soaked_until(surface, wait_h, read_at)[slot])
-    if until <= around.now.timestamp():
+    found = around.site.damp_since(part.part, limit, around.now)
+    if found is None or found[0] <= limit.value:
         return []
-    fell = clock(datetime.fromtimestamp(until - wait_h * 3600, UTC), around.tz)
-    return [
-        Wait("M", f"rain soaked it until {fell}", datetime.fromtimestamp(until, UTC).astimezone(around.tz),
-             "a meter reading below the limit shortens it")
-    ]  # fmt: skip
+    pct, until = found
+    words = f"rain has left it at about {pct:.0f} %; at most {limit.value:g} % is allowed"
+    return [Wait("M", words, until, "a meter reading below the limit shortens it")]
 
 
 def _reading_since(part: PaintedPart, since: datetime | None, tz: tzinfo) -> tuple[float, datetime] | None:

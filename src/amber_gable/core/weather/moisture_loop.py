@@ -16,21 +16,24 @@ STEADY_UNTIL = 0.6
 """
 
 
-def wood_steps(share: Array, target: Array, soaks: Array, supply: Array, events: tuple[Array, Array]) -> Array:
-    """Moisture % at the end of each step, (R, T). share: how far a step brings the board to `target` %; soaks: how far
-    to fibre saturation where water stands, `supply` % at most. It begins at its first target, or reading."""
+def wood_steps(
+    share: Array, target: Array, supply: Array, events: tuple[Array, Array], soaks: float, quick: float
+) -> Array:
+    """Moisture % at the end of each step, (R, T). share: how far a step brings the board to `target` %; supply: what %
+    the rain of the step is worth. Up to `quick` % its face takes up what there is; beyond, a step brings it the share
+    `soaks` nearer to fibre saturation. It begins at its first target, or reading."""
     read, washed = events
     out, start = np.empty_like(target), np.ascontiguousarray(target[:, 0])
-    given = (share, target, soaks, supply, read, washed, start)
+    given = (share, target, supply, read, washed, start)
     compiled = _WOOD.code
     if compiled is None:
-        return wood_plainly(*given)
-    compiled(*(np.ascontiguousarray(a) for a in given), out)
+        return wood_plainly(*given, soaks, quick)
+    compiled(*(np.ascontiguousarray(a) for a in given), soaks, quick, out)
     return out
 
 
 def wood_plainly(
-    share: Array, target: Array, soaks: Array, supply: Array, read: Array, washed: Array, start: Array
+    share: Array, target: Array, supply: Array, read: Array, washed: Array, start: Array, soaks: float, quick: float
 ) -> Array:
     """The same in numpy, all rows of a step at once."""
     out, m = np.empty_like(target), start.copy()
@@ -38,8 +41,9 @@ def wood_plainly(
         if read[k] == read[k]:
             m = np.full_like(m, read[k])
         m = np.maximum(m, washed[k])
-        wetter = np.minimum(np.maximum(FIBRE_PCT - m, 0.0) * soaks[:, k], supply[:, k])
-        m = m + share[:, k] * (target[:, k] - m) + wetter
+        at_once = np.minimum(np.maximum(quick - m, 0.0), supply[:, k])
+        wetter = np.minimum(np.maximum(FIBRE_PCT - m, 0.0) * soaks, supply[:, k] - at_once)
+        m = m + share[:, k] * (target[:, k] - m) + at_once + wetter
         out[:, k] = m
     return out
 
@@ -71,7 +75,15 @@ def masonry_plainly(dries: Array, supply: Array, read: Array, washed: Array, sta
 
 
 def _wood(
-    share: Array, target: Array, soaks: Array, supply: Array, read: Array, washed: Array, start: Array, out: Array
+    share: Array,
+    target: Array,
+    supply: Array,
+    read: Array,
+    washed: Array,
+    start: Array,
+    soaks: float,
+    quick: float,
+    out: Array,
 ) -> None:
     for r in range(target.shape[0]):
         m = start[r]
@@ -79,8 +91,9 @@ def _wood(
             if read[k] == read[k]:
                 m = read[k]
             m = max(m, washed[k])
-            wetter = min(max(FIBRE_PCT - m, 0.0) * soaks[r, k], supply[r, k])
-            m = m + share[r, k] * (target[r, k] - m) + wetter
+            at_once = min(max(quick - m, 0.0), supply[r, k])
+            wetter = min(max(FIBRE_PCT - m, 0.0) * soaks, supply[r, k] - at_once)
+            m = m + share[r, k] * (target[r, k] - m) + at_once + wetter
             out[r, k] = m
 
 
@@ -96,5 +109,5 @@ def _masonry(dries: Array, supply: Array, read: Array, washed: Array, start: Arr
             out[r, k] = s
 
 
-_WOOD = Loop(_wood, "f2 f2 f2 f2 f1 f1 f1 w2")
+_WOOD = Loop(_wood, "f2 f2 f2 f1 f1 f1 x x w2")
 _MASONRY = Loop(_masonry, "f2 f2 f1 f1 f1 w2")

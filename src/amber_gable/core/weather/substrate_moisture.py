@@ -2,7 +2,7 @@
 
 Wood goes towards the moisture of its own air over the last day, that of the vapour around it at its own temperature,
 half-way between its face and the air; quicker when it is warm (Arrhenius, 30 kJ/mol, an assumption among published
-figures for bound water). Rain that reaches it is taken up as it falls.
+figures for bound water). Rain that reaches it counts as a washing by as much as it brings, and soaks on slowly.
 Masonry dries as a wet surface does at first, then ever more slowly. Both are taken as they stand when prepared for
 a coat: no film keeps water out. Figures in % of dry mass for wood, in % of what its outer zone holds for masonry.
 """
@@ -12,6 +12,7 @@ from dataclasses import dataclass
 from itertools import pairwise
 
 import numpy as np
+import numpy.typing as npt
 
 from amber_gable.core.weather.air import Array, saturation_pressure, vapour_density
 from amber_gable.core.weather.balance import AIR_HEAT_CAPACITY, LEWIS_TERM
@@ -25,8 +26,12 @@ from amber_gable.domain.moisture_figures import MasonryFigures, WoodFigures, moi
 from amber_gable.domain.substrates import Substrate
 
 BOUND_WATER_J_MOL = 30e3
-SOAKS_H = 15.0
-"""Hours in which bare wood under water comes to 1/e of the way to fibre saturation (physics.md §6: 12 to 20)."""
+SOAKS_H = 40.0
+"""Hours of rain in which bare wood that has drunk as after a washing comes to 1/e of the way to fibre saturation: with
+what it drank at once that is the 12 to 20 h of physics.md §6 for the first half day, and slower after it."""
+SHOWER_MM, SOAKING_MM, SOAKING_H = 0.5, 1.0, 6
+"""Rain on the face within so many hours up to which wood is only wet on its face, and from which on it drinks all: an
+assumption; a shower is wiped off or blown dry, and what a meter's pins feel is rain that goes on."""
 MOST_RH = 98.0
 DRY_MASONRY_PCT = 10.0
 """Of what its outer zone holds: about what is left when a taped plastic sheet shows no more dew. An assumption."""
@@ -62,25 +67,27 @@ class Damp:
 
     def pct(self, climate: Climate) -> Array | None:
         """What a coat is judged by, for the first face of a climate: (1, T), or (1, M, T) spread over its band in the
-        members. A prediction overrules the last reading only where it is sure: what read dry counts as its lower end,
-        what read wet as its upper. What nobody has read or washed is only doubted: its lower end."""
+        members. A prediction overrules the last reading only where it is sure: what read dry, or was never read, counts
+        as its lower end, what read wet as its upper. The doubt is the coat's for what the air does to the wood; the
+        more washing or rain have left in it, the less."""
         shape = climate.surface[:1].shape
         if self.lasting is not None:
             return np.broadcast_to(np.float64(self.lasting), shape)
         found = through(climate, self.events, open_below=self.open_below, bare=self.bare)
         if found is None:
             return None
-        pct = found.pct + self._leaning(climate) * found.half_band
+        doubt = np.maximum(found.half_band - found.wetted / 2, 0.0)
+        pct = found.pct + np.where(self._read_wet(climate), found.half_band, -doubt)
         if climate.steps.shade is not None:
             pct = np.maximum(pct + _ranks(climate.steps.shade)[:, None] * found.half_band / TENTH, 0.0)
         return pct.reshape(shape)
 
-    def _leaning(self, climate: Climate) -> Array:
-        """(T,): -1 where the benefit of the doubt is the coat's, 1 where it is not, 0 since a washing."""
-        out = np.full(len(climate.steps), -1.0)
+    def _read_wet(self, climate: Climate) -> npt.NDArray[np.bool_]:
+        """(T,): whether the last reading was over the limit."""
+        out = np.zeros(len(climate.steps), dtype=bool)
         for event in sorted(self.events, key=lambda e: e.at):
-            after = climate.steps.times >= event.at - STEP_S / 2
-            out[after] = 0.0 if event.reading is None else np.where(event.reading > self.limit.value, 1.0, -1.0)
+            if event.reading is not None:
+                out[climate.steps.times >= event.at - STEP_S / 2] = event.reading > self.limit.value
         return out
 
 
@@ -95,11 +102,13 @@ def _ranks(shade: Array) -> Array:
 
 @dataclass(frozen=True)
 class Moisture:
-    """(R, T) % at the end of each step; `half_band` (R, T): how far it may be off either way. `factor`: what its time
-    constant was tuned by; `misses`: what was predicted, and read, at each reading but the first."""
+    """(R, T) % at the end of each step; `half_band` (R, T): how far it may be off either way; `wetted` (R, T): what of
+    it washing and rain have left. `factor`: what its time constant was tuned by; `misses`: what was predicted, and
+    read, at each reading but the first."""
 
     pct: Array
     half_band: Array
+    wetted: Array
     factor: float = 1.0
     misses: tuple[tuple[float, float, float], ...] = ()
 
@@ -128,7 +137,9 @@ def through(
     factor = _tuned(run, readings) if len(readings) > 1 else 1.0
     misses = tuple((e.at, run.before(step, readings, 1.0), e.reading or 0.0) for step, e in readings[1:])
     pct = run.pct(run.events, factor)
-    return Moisture(pct, run.half_band(pct, [step for step, _ in readings]), factor, misses)
+    air_alone = _Run(climate, figures, known, bare=False).pct([e for _, e in readings], factor)
+    half_band = run.half_band(pct, [step for step, _ in readings])
+    return Moisture(pct, half_band, np.maximum(pct - air_alone, 0.0), factor, misses)
 
 
 def _inside(climate: Climate, events: Sequence[MoistureEvent]) -> list[MoistureEvent]:
@@ -192,8 +203,9 @@ class _Run:
         target = equilibrium_moisture(_over_a_day(board), _over_a_day(humid))
         quicker = arrhenius(board, BOUND_WATER_J_MOL) / _KELVIN_20
         share = 1 - np.exp(-STEP_S / 3600 / (figures.time_h * factor) * quicker)
-        soaks = np.full(share.shape, 1 - np.exp(-STEP_S / 3600 / SOAKS_H))
-        return wood_steps(share, target, soaks, self.rain / figures.water_per_pct, events)
+        soaks = float(1 - np.exp(-STEP_S / 3600 / SOAKS_H))
+        supply = self.rain * _drunk(self.rain) / figures.water_per_pct
+        return wood_steps(share, target, supply, events, soaks, figures.washed_pct)
 
     def half_band(self, pct: Array, readings: Sequence[int]) -> Array:
         """The meter's where it was read, more by what was computed since; before the first, that of none."""
@@ -203,6 +215,15 @@ class _Run:
             moved = np.abs(np.diff(pct[:, step:end], axis=1, prepend=pct[:, step : step + 1])).cumsum(axis=1)
             out[:, step:end] = np.minimum(METER_PCT + OF_CHANGE * moved, wide + METER_PCT)
         return out
+
+
+def _drunk(rain: Array) -> Array:
+    """Share of each step's rain, mm (R, T), that wood drinks, by how much has fallen on it lately."""
+    fallen = np.cumsum(rain, axis=1)
+    before = np.zeros_like(fallen)
+    back = SOAKING_H * 3600 // STEP_S
+    before[:, back:] = fallen[:, :-back]
+    return np.asarray(np.clip((fallen - before - SHOWER_MM) / (SOAKING_MM - SHOWER_MM), 0.0, 1.0))
 
 
 def _over_a_day(values: Array) -> Array:
