@@ -17,11 +17,13 @@ from amber_gable.web.views.elevation import draw, drawing_scale
 from amber_gable.web.views.panorama import panorama
 from amber_gable.web.views.part_form import part_fields, typed_part
 from amber_gable.web.views.part_names import UNION_NAMES
+from amber_gable.web.views.sky import WIDTH, sky_strip
 from amber_gable.web.views.texture_words import texture_words
 from amber_gable.web.views.timescale import SLOT_W, TimeScale
 from amber_gable.web.views.units import Units
 from amber_gable.web.views.usual_parts import blank_part
 from tests.jobs import coopers_rise, one_face
+from tests.site_cases import at, site_of, wall
 
 METRIC, US = Units(UnitSystem.METRIC), Units(UnitSystem.US)
 TEXTURES = [
@@ -73,6 +75,17 @@ def test_a_blank_form_with_a_name_and_a_size_makes_a_part_that_its_form_shows_ag
     assert form_values(again, units.system)["name"] == "X"
     shown = {f.name for f in part_fields(kind, again, {}, fresh=False)}
     assert set(again) - {"id", "face"} <= shown, "nothing of the record is out of the form's reach"
+
+
+def test_the_strip_of_sky_has_now_a_quarter_along_and_its_hours_inside() -> None:
+    now = at(0, "07:30")
+    sky = sky_strip(site_of(wall(), now), now)
+    assert sky is not None
+    assert sky.now_x == pytest.approx(WIDTH / 4)
+    assert [h for _, h in sky.hours] == ["06", "12", "18", "00"]
+    assert [x for x, _ in sky.hours] == pytest.approx([WIDTH * h / 24 for h in (4.5, 10.5, 16.5, 22.5)])
+    ends = [float(p.split(",")[0]) for p in (sky.dew_line.split()[0], sky.dew_line.split()[-1])]
+    assert ends[0] == pytest.approx(0.0) and WIDTH - 8 < ends[1] <= WIDTH
 
 
 def test_every_reading_of_a_condition_has_its_test() -> None:

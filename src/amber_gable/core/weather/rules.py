@@ -67,7 +67,7 @@ _RULES = [WeatherRule(*row) for row in (
     ("spread", 4, "D", "Surface above dew point, least until dry to touch", "K", True, "an earlier last stroke"),
     ("condensation", 4, "D", "Dew on the fresh film", "g/m²", False, "a product that dries faster"),
     ("dry-surface", 5, "D", "Water on the surface", "g/m²", False, "toweling it dry and half an hour’s wait"),
-    ("substrate", 5, "M", "Moisture of the substrate", "%", False, "more dry days, then a new reading"),
+    ("substrate", 5, "M", "Moisture of the substrate, predicted, with its doubt", "%", False, "more dry days, then a new reading"),
     ("humidity", 6, "U", "Relative humidity, highest while coating", "%", False, "a drier hour"),
     ("rain", 7, "R", "Rain probability, highest until rain-ready", "%", False,
      "a product that is rain-ready sooner, or a drier day"),

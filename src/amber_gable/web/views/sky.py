@@ -6,13 +6,16 @@ from datetime import datetime
 import numpy as np
 
 from amber_gable.core.climate.job_climate import SiteClimate
-from amber_gable.domain.grid import SLOT_S, STEP_S
+from amber_gable.domain.grid import STEP_S
 from amber_gable.web.views.lanes import bearing
 
 WIDTH, HEIGHT = 300.0, 46.0
 HOURS = 24
 _TIGHT = 3.0
-_SLOT_W = SLOT_S / 3600 / HOURS * WIDTH
+_BACK_H = 6
+_EVERY = 1800 // STEP_S
+"""Steps between the points of a line: half an hour."""
+_POINT_W = _EVERY * STEP_S / 3600 / HOURS * WIDTH
 
 
 @dataclass(frozen=True)
@@ -35,18 +38,19 @@ class Sky:
 
 
 def sky_strip(site: SiteClimate, now: datetime) -> Sky | None:
-    """From six hours before now to eighteen after; None when the weather does not reach now."""
+    """Twenty-four hours, six of them before now; None when the weather does not reach now."""
     steps = site.steps
     at = int((now.timestamp() - steps.start) // STEP_S)
     if not 0 <= at < len(steps):
         return None
-    first, last = max(0, at - 6 * 3600 // STEP_S), min(len(steps), at + 18 * 3600 // STEP_S)
-    pick = np.arange(first, last, 3)
+    back = _BACK_H * 3600 // STEP_S
+    first, last = max(0, at - back), min(len(steps), at - back + HOURS * 3600 // STEP_S)
+    pick = np.arange(first, last, _EVERY)
     dew, coldest = steps.dew[pick], np.min([s.climate.surface[0, pick] for s in site.surfaces], axis=0)
     low, high = float(min(dew.min(), coldest.min())) - 1, float(max(dew.max(), coldest.max())) + 1
 
     def x(k: float) -> float:
-        return (k - (at - 36)) * STEP_S / 3600 / HOURS * WIDTH
+        return (k - (at - back)) * STEP_S / 3600 / HOURS * WIDTH
 
     def y(value: float) -> float:
         return HEIGHT - (value - low) / (high - low) * HEIGHT
@@ -57,9 +61,9 @@ def sky_strip(site: SiteClimate, now: datetime) -> Sky | None:
     tight = []
     for i in np.flatnonzero(coldest - dew < _TIGHT):
         top, foot = y(max(coldest[i], dew[i])), y(min(coldest[i], dew[i]))
-        tight.append(f"M{x(float(pick[i])):.1f},{top:.1f}h{_SLOT_W:.2f}V{foot + 1:.1f}h-{_SLOT_W:.2f}z")
+        tight.append(f"M{x(float(pick[i])):.1f},{top:.1f}h{_POINT_W:.2f}V{foot + 1:.1f}h-{_POINT_W:.2f}z")
     local = now.astimezone(site.slots.tz)
-    marks = [h for h in range(-6, 19) if (local.hour + h) % 6 == 0]
+    marks = [h for h in range(-_BACK_H, HOURS - _BACK_H + 1) if (local.hour + h) % 6 == 0]
     offset = local.minute / 60
     return Sky(
         air=float(steps.air[at]),
@@ -72,7 +76,11 @@ def sky_strip(site: SiteClimate, now: datetime) -> Sky | None:
         surface_line=line(coldest),
         tight="".join(tight),
         now_x=x(at),
-        hours=[(x(at + (h - offset) * 3600 / STEP_S), f"{(local.hour + h) % 24:02d}") for h in marks],
+        hours=[
+            (at_x, f"{(local.hour + h) % 24:02d}")
+            for h in marks
+            if 0 <= (at_x := x(at + (h - offset) * 3600 / STEP_S)) <= WIDTH
+        ],
         low=low + 1,
         high=high - 1,
     )
