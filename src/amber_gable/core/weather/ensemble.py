@@ -1,7 +1,7 @@
 """Members drawn around a single forecast, each a weather that may come of it (physics.md §10).
 
-Errors run on from hour to hour as first-order autoregressions of unit spread and grow with the hours since the issue as
-a power law through two points, those of physics.md: air and dew point 0.7 K at 6 h and 3.5 K at 240 h, moving half
+Errors run on from hour to hour as first-order autoregressions of unit spread and grow with the hours since the issue
+straight through two points, those of physics.md: air and dew point 0.7 K at 6 h and 3.5 K at 240 h, moving half
 together; the timing of fronts 1 h at 12 h and 6 h at 120 h. For cloud, wind and depth of rain the points are ours.
 """
 
@@ -28,7 +28,6 @@ _POINTS = {
     "bearing": (6.0, 8.0, 240.0, 60.0),
     "timing": (12.0, 1.0, 120.0, 6.0),
 }
-_TIMING_MOST_H = 8.0
 _TOGETHER = 0.5
 """Correlation between the errors of air and dew point."""
 _LASTS_H = {"state": 12.0, "cloud": 6.0, "wind": 8.0, "bearing": 8.0, "timing": 36.0, "rain": 4.0}
@@ -45,10 +44,9 @@ def seed_of(series: WeatherSeries, begin: int) -> int:
 
 
 def spread(what: str, lead_h: Array) -> Array:
-    """Standard deviation of an error that many hours after the issue; 0 before it."""
+    """Standard deviation of an error that many hours after the issue: 0 before it, level from the second point on."""
     at, there, later, then = _POINTS[what]
-    power = np.log(then / there) / np.log(later / at)
-    return np.asarray(there * (np.maximum(lead_h, 0.0) / at) ** power)
+    return np.asarray(np.interp(lead_h, [0.0, at, later], [0.0, there, then]))
 
 
 def draw_members(series: WeatherSeries, count: int, seed: int, issued: int | None = None) -> list[WeatherSeries]:
@@ -99,7 +97,7 @@ def _member(series: WeatherSeries, lead: Array, noise: _Noise) -> WeatherSeries:
     was = dew_point(vapour_pressure(series.air_c, np.maximum(series.rh_pct, 1.0)))
     dew = np.minimum(was + grown * dew_error, air)
     bearing = (series.wind_from_deg + spread("bearing", lead) * noise.of("bearing")) % 360.0
-    late = np.minimum(spread("timing", lead), _TIMING_MOST_H) * noise.of("timing")
+    late = spread("timing", lead) * noise.of("timing")
     at = np.clip(np.arange(len(lead)) + late, 0, len(lead) - 1)
     columns: dict[str, Any] = {
         "air_c": air,
