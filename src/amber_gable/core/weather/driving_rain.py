@@ -42,9 +42,7 @@ def driving_rain(steps: Steps, facing: Array, tilt: Array) -> Array:
 
 
 def under_eaves(steps: Steps, eaves: Sequence[Eave | None], facing: Array) -> Array:
-    """(F, ..., T), or 1 for all: 0 where drops that the wind drives slant too little to come in under the eave."""
-    if not any(eaves):
-        return np.ones(1)
+    """(F, ..., T): 0 where drops that the wind drives slant too little to come in under the eave, 1 elsewhere."""
     out = np.ones(facing.shape)
     for row, eave in enumerate(eaves):
         if eave is not None:

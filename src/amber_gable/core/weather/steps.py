@@ -8,7 +8,7 @@ import numpy as np
 import numpy.typing as npt
 
 from amber_gable.core.weather import sky, sun
-from amber_gable.core.weather.air import Array, dew_point, vapour_pressure
+from amber_gable.core.weather.air import KELVIN, Array, dew_point, vapour_density, vapour_pressure
 from amber_gable.core.weather.light import HorizontalLight, horizontal_light
 from amber_gable.core.weather.sun import SunPosition
 from amber_gable.domain.errors import NoClimate
@@ -73,6 +73,18 @@ class Steps:
         if power not in self._wind_powers:
             self._wind_powers[power] = np.maximum(self.wind, CALM_MS) ** power
         return self._wind_powers[power]
+
+    @cached_property
+    def ir_air(self) -> Array:
+        """What a black body of the air's temperature gives off, W/m²."""
+        return np.asarray(sky.STEFAN_BOLTZMANN * (self.air + KELVIN) ** 4)
+
+    @cached_property
+    def air_by_time(self) -> tuple[Array, Array]:
+        """The air, °C, and its vapour, kg/m³, with time first, (T, M): as the heat balance takes them."""
+        both = (self.air, vapour_density(self.vapour, self.air))
+        air, vapour = (np.ascontiguousarray(a.reshape(-1, len(self)).T) for a in both)
+        return air, vapour
 
     @cached_property
     def wind_bearing(self) -> tuple[Array, Array]:

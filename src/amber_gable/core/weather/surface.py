@@ -16,7 +16,7 @@ from dataclasses import dataclass, replace
 import numpy as np
 
 from amber_gable.core.weather import sun
-from amber_gable.core.weather.air import KELVIN, Array, vapour_density
+from amber_gable.core.weather.air import Array
 from amber_gable.core.weather.balance import Balance, step_through
 from amber_gable.core.weather.driving_rain import beside, driving_rain, facing_wind, under_eaves
 from amber_gable.core.weather.sky import STEFAN_BOLTZMANN
@@ -119,8 +119,10 @@ def surface_climate(steps: Steps, faces: tuple[FaceSurface, ...], water: Sequenc
     light = sun.on_faces(steps.sun, steps.light, azimuth, tilt, [f.horizon for f in faces], eaves=eaves)
     facing = facing_wind(steps, azimuth)
     wall_rain = driving_rain(steps, facing, tilt)
-    wall_rain *= beside(np.array([f.rain_exposure for f in faces]), steps.air)
-    wall_rain *= under_eaves(steps, eaves, facing)
+    if any(f.rain_exposure != 1.0 for f in faces):
+        wall_rain *= beside(np.array([f.rain_exposure for f in faces]), steps.air)
+    if any(eaves):
+        wall_rain *= under_eaves(steps, eaves, facing)
     balance = _balance(steps, faces, light, _forced(steps, faces, facing), wall_rain)
     lead = min(len(steps), SPIN_UP_DAYS * 24 * STEPS_PER_HOUR)
     first = steps.air[..., 0].reshape(-1)[balance.member]
@@ -185,12 +187,12 @@ def _forced(steps: Steps, faces: tuple[FaceSurface, ...], facing: Array) -> Arra
 
 
 def _leaning(received: Array, storage: Array) -> Array:
-    """What each face receives, (F, ..., T), for a step that ends half a step after the middle at which it is given: a
-    thin surface follows what it receives at once and stands at the end where that is then; a thick one gathers it."""
-    thin = LOSES / (LOSES + storage)
-    out = received.copy()
-    out[..., :-1] += 0.5 * thin.reshape(-1, *(1,) * (received.ndim - 1)) * np.diff(received, axis=-1)
-    return out
+    """What each face receives, (F, ..., T), changed in place, for a step that ends half a step after the middle at
+    which it is given: a thin surface follows it at once and stands at the end where it is then; a thick one gathers it.
+    """
+    leans = (0.5 * LOSES / (LOSES + storage)).reshape(-1, *(1,) * (received.ndim - 1))
+    received[..., :-1] += leans * np.diff(received, axis=-1)
+    return received
 
 
 def _absorptance(steps: Steps, faces: tuple[FaceSurface, ...]) -> Array:
@@ -219,8 +221,7 @@ def _balance(
     storage = np.array([f.substrate.heat_capacity for f in faces]) / STEP_S
     view = (1 + across) / 2
     sky_share = beside(view * np.sqrt(view) * light.open_sky, steps.air)
-    from_air = STEFAN_BOLTZMANN * (steps.air + KELVIN) ** 4
-    from_around = beside(emissivity, steps.air) * (sky_share * steps.ir_down + (1 - sky_share) * from_air)
+    from_around = beside(emissivity, steps.air) * (sky_share * (steps.ir_down - steps.ir_air) + steps.ir_air)
     absorbed = _absorptance(steps, faces) * light.poa_global
     count, members = len(steps), steps.air.size // len(steps)
 
@@ -236,8 +237,8 @@ def _balance(
         gain=timed(_leaning(absorbed + from_around, storage) + beside(u * INDOOR_C, steps.air)),
         forced_squared=timed(forced**2),
         rain=timed(wall_rain / 3600.0),
-        air=timed(steps.air),
-        vapour=timed(vapour_density(steps.vapour, steps.air)),
+        air=steps.air_by_time[0],
+        vapour=steps.air_by_time[1],
         member=np.tile(np.arange(members), len(faces)),
         emissivity_sigma=rows(emissivity * STEFAN_BOLTZMANN),
         storage=rows(storage),
