@@ -11,6 +11,7 @@ from amber_gable.core.weather.balance import CONVECTION_FLOOR, LATENT_HEAT
 from amber_gable.core.weather.driving_rain import driving_rain, facing_wind
 from amber_gable.core.weather.sky import STEFAN_BOLTZMANN, clear_sky_emissivity, infrared_down
 from amber_gable.core.weather.steps import to_steps
+from amber_gable.core.weather.substrate_moisture import through
 from amber_gable.core.weather.surface import FaceSurface, strips, surface_climate
 from amber_gable.core.weather.typical import stretch
 from amber_gable.domain.grid import STEP_S, STEPS_PER_HOUR
@@ -99,18 +100,21 @@ def test_energy_closes_within_one_percent_over_clear_days() -> None:
     ids=["winter", "summer", "the whole year"],
 )
 def test_no_nan_in_real_weather_on_every_kind_of_surface(first: str, days: int) -> None:
-    series = stretch(real_year(), utc(first).date(), days)
-    faces = tuple(
-        FaceSurface(azimuth, tilt, s, 0.85)
-        for s in SUBSTRATES.values()
-        for azimuth, tilt in ((NORTH, 90.0), (WEST, 0.0))
-    )
-    climate = surface_climate(to_steps(series, 36.1, -79.95, 273), faces)
-    for values in (climate.surface, climate.water_film, climate.dew_margin, climate.poa_global):
-        assert np.isfinite(values).all()
-    assert -35 < climate.surface.min() < climate.surface.max() < 95
-    assert climate.water_film.min() >= 0
-    assert climate.water_film[::2].max() <= surface.WALL_FILM_MAX + 1e-12
+    """Eight bearings and a level plane of every substrate, what it holds of water too, inside what can be."""
+    steps = to_steps(stretch(real_year(), utc(first).date(), days), 36.1, -79.95, 273)
+    ways = [(45.0 * n, 90.0) for n in range(8)] + [(NORTH, 0.0)]
+    for kind in SUBSTRATES.values():
+        climate = surface_climate(steps, tuple(FaceSurface(azimuth, tilt, kind, 0.85) for azimuth, tilt in ways))
+        for values in (climate.surface, climate.water_film, climate.dew_margin, climate.poa_global):
+            assert np.isfinite(values).all(), kind.code
+        assert -35 < climate.surface.min() < climate.surface.max() < 95, kind.code
+        assert climate.water_film.min() >= 0
+        assert climate.water_film[:8].max() <= surface.WALL_FILM_MAX + 1e-12
+        for row in (0, 8):
+            held = through(climate.rows([row]))
+            if held is not None:
+                assert np.isfinite(held.pct).all(), kind.code
+                assert 0 <= held.pct.min() <= held.pct.max() <= 100
 
 
 def test_a_shaded_north_wall_runs_one_to_four_degrees_under_the_air_on_clear_calm_nights() -> None:

@@ -11,6 +11,7 @@ from amber_gable.core.state.judgement import Judged
 from amber_gable.core.survey.painted import part_key
 from amber_gable.core.weather.surface import Climate
 from amber_gable.core.weather.windows import SlotReadings, Windows, slot_readings
+from amber_gable.core.work.wet_edge import LADDER_SET_M, section_m_per_minute
 from amber_gable.domain.finish import Finish
 from amber_gable.domain.method import Method
 from amber_gable.domain.product import Product
@@ -40,6 +41,19 @@ class JudgedFace:
     product: Product | None
     method: Method | None
     judged: Judged | None = None
+    section_m_per_minute: float | None = None
+
+    def section_m(self, slot: int) -> float | None:
+        """Width of the section that the crew keeps wet in a slot; None where nothing is brushed or rolled on it."""
+        edge = self.windows.wet_edge_min
+        if edge is None or self.section_m_per_minute is None:
+            return None
+        return float(edge[0, slot]) * self.section_m_per_minute
+
+    def shows_laps(self, slot: int) -> bool:
+        """Whether less stays wet than is reached from one set of a ladder."""
+        section = self.section_m(slot)
+        return section is not None and section < LADDER_SET_M
 
     def readings(self) -> SlotReadings:
         """What instruments held to the face would show in each slot."""
@@ -82,6 +96,7 @@ def of_step(site: SiteClimate, face: Face, judged: Judged) -> JudgedFace:
         product=work.product,
         method=work.stint.first.method,
         judged=judged,
+        section_m_per_minute=section_m_per_minute(judged.state.part, work.stint.first, site.bundle.job.crew.people),
     )
 
 
