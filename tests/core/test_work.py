@@ -11,7 +11,7 @@ from amber_gable.core.state.job_state import job_state, surroundings
 from amber_gable.core.survey.painted import painted_parts, together
 from amber_gable.core.work.record import job_work, part_labour
 from amber_gable.core.work.stints import Stint, stints
-from amber_gable.core.work.wet_edge import section_m_per_minute
+from amber_gable.core.work.wet_edge import section_m2_per_minute
 from amber_gable.domain.job import JobBundle
 from amber_gable.domain.method import Method
 from amber_gable.domain.operation import Operation, OperationKind, Technique
@@ -144,17 +144,15 @@ def test_like_surfaces_are_computed_once() -> None:
 
 
 def test_a_minute_of_wet_edge_is_so_much_wall_for_the_crew_and_none_for_the_gun() -> None:
-    """Ten minutes of two at the brush: what they lay in it, as a strip of the whole height."""
+    """Ten minutes of two at the brush are a third of an hour's work of one."""
     bundle = coopers_rise()
     part = painted_parts(bundle.property, bundle.deduction)["zone", "back-siding"]
     coat = next(o for o in bundle.operations(bundle.finish_of(*part.key)) if o.kind is OperationKind.COAT)
     brushed = coat.model_copy(update={"method": Method.BRUSH})
-    found = section_m_per_minute(part, brushed, people=2)
+    found = section_m2_per_minute(part, brushed, people=2)
     assert found is not None
-    strip_m2 = 10 * found * part.surface_m2 / part.face.width_m
-    by_hours = 2 * part.surface_m2 / part_labour(part, brushed).hours / 6
-    assert strip_m2 == pytest.approx(by_hours)
-    assert 0.3 < 10 * found < 3.0, "a strip of some feet, as on any ladder"
+    assert 10 * found == pytest.approx(part.surface_m2 / part_labour(part, brushed).hours / 3)
+    assert 2.0 < 10 * found < 8.0, "some square metres, as from any two ladders"
     half = coat.model_copy(update={"method": Method.BRUSH, "share": 0.5})
-    assert section_m_per_minute(part, half, people=2) == pytest.approx(found)
-    assert section_m_per_minute(part, coat.model_copy(update={"method": Method.AIRLESS}), people=2) is None
+    assert section_m2_per_minute(part, half, people=2) == pytest.approx(found)
+    assert section_m2_per_minute(part, coat.model_copy(update={"method": Method.AIRLESS}), people=2) is None

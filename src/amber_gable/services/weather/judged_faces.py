@@ -11,7 +11,7 @@ from amber_gable.core.state.judgement import Judged
 from amber_gable.core.survey.painted import part_key
 from amber_gable.core.weather.surface import Climate
 from amber_gable.core.weather.windows import SlotReadings, Windows, slot_readings
-from amber_gable.core.work.wet_edge import LADDER_SET_M, section_m_per_minute
+from amber_gable.core.work.wet_edge import LAPS_BELOW_M2, section_m2_per_minute
 from amber_gable.domain.finish import Finish
 from amber_gable.domain.method import Method
 from amber_gable.domain.product import Product
@@ -41,19 +41,20 @@ class JudgedFace:
     product: Product | None
     method: Method | None
     judged: Judged | None = None
-    section_m_per_minute: float | None = None
+    section_m2_per_minute: float | None = None
+    people: int = 1
 
-    def section_m(self, slot: int) -> float | None:
-        """Width of the section that the crew keeps wet in a slot; None where nothing is brushed or rolled on it."""
+    def section_m2(self, slot: int) -> float | None:
+        """What the crew keeps wet in a slot; None where nothing is brushed or rolled on the face."""
         edge = self.windows.wet_edge_min
-        if edge is None or self.section_m_per_minute is None:
+        if edge is None or self.section_m2_per_minute is None:
             return None
-        return float(edge[0, slot]) * self.section_m_per_minute
+        return float(edge[0, slot]) * self.section_m2_per_minute
 
     def shows_laps(self, slot: int) -> bool:
-        """Whether less stays wet than is reached from one set of a ladder."""
-        section = self.section_m(slot)
-        return section is not None and section < LADDER_SET_M
+        """Whether less stays wet than each of them reaches without moving."""
+        section = self.section_m2(slot)
+        return section is not None and section < LAPS_BELOW_M2 * self.people
 
     def readings(self) -> SlotReadings:
         """What instruments held to the face would show in each slot."""
@@ -85,7 +86,7 @@ def judged_faces(
 
 def of_step(site: SiteClimate, face: Face, judged: Judged) -> JudgedFace:
     """A face by a step of one of its parts."""
-    part, work = judged.state.part.part, judged.work
+    part, work, people = judged.state.part.part, judged.work, site.bundle.job.crew.people
     return JudgedFace(
         face=face,
         what=f"{work.stint.name}: {judged.state.part.name}",
@@ -96,7 +97,8 @@ def of_step(site: SiteClimate, face: Face, judged: Judged) -> JudgedFace:
         product=work.product,
         method=work.stint.first.method,
         judged=judged,
-        section_m_per_minute=section_m_per_minute(judged.state.part, work.stint.first, site.bundle.job.crew.people),
+        section_m2_per_minute=section_m2_per_minute(judged.state.part, work.stint.first, people),
+        people=people,
     )
 
 

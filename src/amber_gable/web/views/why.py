@@ -111,10 +111,10 @@ def why_panel(row: JudgedFace, at: datetime, slot: int, units: Units) -> Why:
     values = [(label, *_figure(float(found[0, slot]), symbol, units)) for label, found, symbol in measured]
     if windows.wet_edge_min is not None:
         values.append(("Wet edge", f"{windows.wet_edge_min[0, slot]:.0f}", "min"))
-    laps = " The edge dries before a ladder's reach is filled: lap marks." if row.shows_laps(slot) else ""
-    section = row.section_m(slot)
+    laps = " The edge dries before an arm's reach is filled: lap marks." if row.shows_laps(slot) else ""
+    section = row.section_m2(slot)
     if section is not None:
-        values.append(("Wet section", *_figure(section, "m", units)))
+        values.append(("Wet section", *_figure(section, "m²", units)))
     return Why(
         title=f"{row.face.name}, {start:%a} {start.day} {start:%b %H:%M}",
         what=row.what,
