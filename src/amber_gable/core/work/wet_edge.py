@@ -7,7 +7,7 @@ from amber_gable.core.survey.painted import PaintedPart
 from amber_gable.core.work.record import part_labour
 from amber_gable.domain.operation import Operation
 
-LAPS_BELOW_M2 = 1.0
+LAPS_BELOW_M2 = 0.6
 """For each person: less is what an arm reaches without moving; the strokes of the next reach meet a dry edge. An
 assumption."""
 
