@@ -11,12 +11,19 @@ from pvlib import irradiance, solarposition
 from scipy.integrate import solve_ivp
 
 from amber_gable.core.weather import sun
-from amber_gable.core.weather.air import KELVIN, vapour_pressure
-from amber_gable.core.weather.balance import CONVECTION_FLOOR
+from amber_gable.core.weather.air import KELVIN, saturation_pressure, vapour_density, vapour_pressure
+from amber_gable.core.weather.balance import AIR_HEAT_CAPACITY, CONVECTION_FLOOR, LEWIS_TERM
 from amber_gable.core.weather.sky import STEFAN_BOLTZMANN
 from amber_gable.core.weather.slots import Slots
 from amber_gable.core.weather.steps import to_steps
-from amber_gable.core.weather.surface import INDOOR_C, FaceSurface, forced_convection, surface_climate
+from amber_gable.core.weather.surface import (
+    INDOOR_C,
+    WALL_FILM_MAX,
+    FaceSurface,
+    WaterEvent,
+    forced_convection,
+    surface_climate,
+)
 from amber_gable.core.weather.windows import Windows
 from amber_gable.domain.grid import STEP_S, STEPS_PER_HOUR
 from amber_gable.domain.substrates import substrate
@@ -105,6 +112,26 @@ def test_a_tight_solution_of_the_same_balance_is_within_half_a_kelvin(
     assert solved.success
     off = climate.surface[0, begin:] - solved.y[0]
     assert np.sqrt(np.mean(off**2)) < 0.5, (code, np.abs(off).max())
+
+
+@pytest.mark.parametrize("code", ["vinyl-siding", "wood-lap", "brick"])
+def test_water_that_a_wall_was_given_is_what_leaves_it(code: str) -> None:
+    """Hosed to what it holds: what evaporates by the exchange of each step, summed, is what was there."""
+    series = steady(utc("2026-06-08"), 72, air_c=18.0, rh_pct=60.0, wind_ms=2.0)
+    steps = to_steps(series, *NORTHERN[:2], 0.0)
+    (face,) = walls(NORTH, code=code)
+    at = 30 * STEPS_PER_HOUR
+    climate = surface_climate(steps, (face,), [WaterEvent(steps.start + STEP_S * float(at))])
+    film, t, h = climate.water_film[0], climate.surface[0], climate.convection[0]
+    given = WALL_FILM_MAX
+    around = vapour_density(steps.vapour, steps.air)
+    leaves = h / (AIR_HEAT_CAPACITY * LEWIS_TERM) * (vapour_density(saturation_pressure(t), t) - around) * STEP_S
+    wet = film[at:] > 0
+    # The last step takes what is left, whatever it could have taken.
+    whole = int(np.argmin(wet))
+    gone = leaves[at : at + whole].sum()
+    assert film[at - 1] == 0.0 and film[-1] == 0.0
+    assert gone == pytest.approx(given - film[at + whole - 1], rel=0.01)
 
 
 def test_enthalpy_of_moist_air_is_the_psychrometric_packages() -> None:

@@ -6,8 +6,9 @@ from datetime import datetime
 import numpy as np
 import pytest
 
+from amber_gable.core.climate import job_climate
 from amber_gable.core.climate.job_climate import part_moisture_limit, site_climate
-from amber_gable.core.specification import candidates, coats, facts, safety
+from amber_gable.core.specification import candidates, coats, facts, heat_check, safety
 from amber_gable.core.specification.candidates import candidates as ranked
 from amber_gable.core.specification.limits import moisture_limit
 from amber_gable.core.weather import drying, windows
@@ -119,10 +120,11 @@ USED = {
     "vinyl_safe": (candidates,),
     "contrast": (facts,),
     "hazards": (safety,),
+    "solar_reflectance": (heat_check, job_climate),
 }
 INFORMATION = {
     "code", "name", "maker", "density_kg_l", "cure_d", "thinning_max_pct", "voc_g_l", "tips", "primer",
-    "solar_reflectance", "shelf_months", "note", "containers",
+    "shelf_months", "note", "containers",
 }  # fmt: skip
 """Shown, bought by, or kept for stages to come; no limit is taken from them."""
 

@@ -156,3 +156,13 @@ def test_a_minute_of_wet_edge_is_so_much_wall_for_the_crew_and_none_for_the_gun(
     half = coat.model_copy(update={"method": Method.BRUSH, "share": 0.5})
     assert section_m2_per_minute(part, half, people=2) == pytest.approx(found)
     assert section_m2_per_minute(part, coat.model_copy(update={"method": Method.AIRLESS}), people=2) is None
+
+
+def test_what_a_sheet_says_it_reflects_of_the_sun_wins_over_its_colour() -> None:
+    bundle = coopers_rise()
+    coats = {o.product for f in bundle.job.finishes for o in bundle.operations(f) if o.kind is OperationKind.COAT}
+    told = tuple(p.model_copy(update={"solar_reflectance": 0.71}) if p.code in coats else p for p in bundle.products)
+    before, after = (site_surfaces(b)[1] for b in (bundle, bundle.model_copy(update={"products": told})))
+    assert all(s.absorptance != pytest.approx(0.29) for s in before)
+    known = [s for s in after if s.absorptance == pytest.approx(0.29)]
+    assert len(known) > 3 and all(s.absorptance_band == pytest.approx((0.29, 0.29)) for s in known)

@@ -38,6 +38,7 @@ READS: dict[str, Any] = {
             "code", "family", "base", "volume_solids_pct", "dry_film_um", "spread_low_m2_l", "spread_high_m2_l",
             "air_min_c", "air_max_c", "surface_min_c", "surface_max_c", "rh_max_pct", "spread_min_c", "hold_h",
             "moisture_max_pct", "touch_h", "rain_ready_h", "recoat_h", "max_recoat_h", "foot_h", "methods", "primer",
+            "solar_reflectance",
         }
     },
     "systems": {"__all__": {"id", "operations"}},
