@@ -55,6 +55,11 @@ def test_the_why_panel_answers_for_the_slot_asked(visitor: TestClient) -> None:
     section = re.search(r"Wet section</dt><dd>([\d.]+)<small> m²", coat)
     assert section is not None and 1.0 < float(section[1]) < 12.0, "what two keep wet at the brush"
     assert "reach is filled" not in coat
+    floor = visitor.get("/jobs/heron-deck/weather?product=last&face=porch&at=2026-09-16T12:00:00-03:00").text
+    at = [
+        floor.index(f">{stage}<") for stage in ("Dry to touch", "Rain-ready", "Recoat", "Fit for feet", "For furniture")
+    ]
+    assert at == sorted(at) and ">Fit for feet<" not in coat, "only on floors"
 
 
 @pytest.mark.parametrize(

@@ -1,6 +1,7 @@
 """Every face of a job judged for a step: what the lanes and the why panel show."""
 
 from dataclasses import dataclass
+from datetime import datetime
 from enum import StrEnum
 
 import numpy as np
@@ -9,10 +10,12 @@ import numpy.typing as npt
 from amber_gable.core.climate.job_climate import SiteClimate, main_zone
 from amber_gable.core.state.judgement import Judged
 from amber_gable.core.survey.painted import part_key
+from amber_gable.core.weather.drying import DryingStage, reached, stage_rates
 from amber_gable.core.weather.surface import Climate
-from amber_gable.core.weather.windows import SlotReadings, Windows, slot_readings
+from amber_gable.core.weather.windows import SlotReadings, Windows, moment, slot_readings
 from amber_gable.core.work.wet_edge import LAPS_BELOW_M2, section_m2_per_minute
 from amber_gable.domain.finish import Finish
+from amber_gable.domain.grid import STEP_S
 from amber_gable.domain.method import Method
 from amber_gable.domain.product import Product
 from amber_gable.domain.survey import Face, Zone
@@ -25,6 +28,9 @@ class Which(StrEnum):
     NEXT = "next"
     COAT = "coat"
     LAST = "last"
+
+
+_SHOWN = (DryingStage.TOUCH, DryingStage.RAIN_READY, DryingStage.RECOAT, DryingStage.FOOT, DryingStage.FURNITURE)
 
 
 @dataclass(frozen=True)
@@ -55,6 +61,21 @@ class JudgedFace:
         """Whether less stays wet than each of them reaches without moving."""
         section = self.section_m2(slot)
         return section is not None and section < LAPS_BELOW_M2 * self.people
+
+    def stages(self, slot: int) -> list[tuple[DryingStage, datetime | None]]:
+        """When a film whose last stroke is at the slot's end comes to its stages, as far as they are of use on it; None
+        where the weather ends first. Empty for work that lays none."""
+        if self.product is None:
+            return []
+        slots, rates = self.windows.slots, stage_rates(self.climate, self.product)
+        laid = slots.end[slot : slot + 1]
+        out = []
+        for stage in _SHOWN:
+            hours = stage.hours(self.product)
+            if np.isfinite(hours):
+                step = float(reached(rates.clock(stage), laid, hours)[0, 0])
+                out.append((stage, moment(self.climate.steps.start + STEP_S * step, slots)))
+        return out
 
     def readings(self) -> SlotReadings:
         """What instruments held to the face would show in each slot."""

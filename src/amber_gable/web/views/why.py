@@ -8,7 +8,7 @@ import numpy as np
 from amber_gable.core.state.answers import told
 from amber_gable.core.state.judgement import weather_answer
 from amber_gable.core.state.part_state import Wait, clock
-from amber_gable.core.weather.windows import Windows, moment
+from amber_gable.core.weather.windows import Windows
 from amber_gable.domain.grid import SLOT_S
 from amber_gable.domain.units import quantity_of
 from amber_gable.services.weather.judged_faces import JudgedFace
@@ -44,6 +44,13 @@ class Why:
     following: datetime | None
 
 
+_STAGES = {
+    "touch": "Dry to touch",
+    "rain-ready": "Rain-ready",
+    "recoat": "Recoat",
+    "foot": "Fit for feet",
+    "furniture": "For furniture",
+}
 _DIGITS = {"%": 0, "W/m²": 0, "g/m²": 0}
 
 
@@ -92,14 +99,7 @@ def why_panel(row: JudgedFace, at: datetime, slot: int, units: Units) -> Why:
     holding = sum(r.holds for r in rows)
     if row.judged is not None and answer.waits:
         rows = [_state_row(w, slots.tz) for w in answer.waits] + rows
-    stages = []
-    for label, reached in (
-        ("Dry to touch", windows.touch_at),
-        ("Rain-ready", windows.rain_ready_at),
-        ("Recoat", windows.recoat_at),
-    ):
-        t = None if reached is None else moment(float(reached[0, slot]), slots)
-        stages.append((label, f"{t:%a %H:%M}" if t else "not in the days known"))
+    stages = [(_STAGES[stage], f"{t:%a %H:%M}" if t else "not in the days known") for stage, t in row.stages(slot)]
     measured = [
         ("Air", readings.air, "°C"),
         ("Humidity", readings.rh, "%"),
