@@ -11,7 +11,7 @@ from amber_gable.core.weather.air import Array, Ints
 from amber_gable.core.weather.driving_rain import rain_finds
 from amber_gable.core.weather.extremes import greatest_over, least_over
 from amber_gable.core.weather.limits import Limit
-from amber_gable.core.weather.slots import Slots
+from amber_gable.core.weather.slots import Slots, greatest, least
 from amber_gable.core.weather.steps import Steps
 from amber_gable.core.weather.surface import Climate
 from amber_gable.domain.grid import STEP_S
@@ -150,20 +150,20 @@ def film_checks(
     held_until = np.maximum(drying.touch, b + limits["hold"].value * 3600 / STEP_S)
     hold_end, latest = _boundary(held_until, count), np.maximum(held_until, drying.rain_ready)
     dew_end = ready if policy.dew == "rain-ready" else touch
-    air_high, surface_high = _in_slots(steps, "air", slots, greatest_over), greatest_over(climate.surface, a, b)
-    beam = greatest_over(climate.poa_direct, a, b)
+    air_high, surface_high = _in_slots(steps, "air", slots, greatest), greatest(climate.surface, slots)
+    beam = greatest(climate.poa_direct, slots)
     low = limits["surface_min"]
     held = Limit(low.value, low.unit, f"{low.source}, held {limits['hold'].value:g} h ({limits['hold'].source})")
     checks = [
-        _check("air-low", _in_slots(steps, "air", slots, least_over), limits["air_min"], lead),
+        _check("air-low", _in_slots(steps, "air", slots, least), limits["air_min"], lead),
         _check("air-high", air_high, limits["air_max"], lead),
-        _check("surface-low", least_over(climate.surface, a, b), low, lead),
+        _check("surface-low", least(climate.surface, slots), low, lead),
         _check("surface-high", surface_high, limits["surface_max"], lead),
         _check("hold", least_over(climate.surface, b, hold_end), held, lead),
         _check("spread", least_over(climate.dew_margin, a, touch), limits["dew_margin"], lead),
         _check("condensation", 1000 * greatest_over(climate.water_film, b, dew_end), 1000 * WET_FILM, lead),
-        _check("dry-surface", 1000 * greatest_over(climate.water_film, a, b), 1000 * WET_FILM, lead),
-        _check("humidity", _in_slots(steps, "rh", slots, greatest_over), limits["humidity"], lead),
+        _check("dry-surface", 1000 * greatest(climate.water_film, slots), 1000 * WET_FILM, lead),
+        _check("humidity", _in_slots(steps, "rh", slots, greatest), limits["humidity"], lead),
         _check("sun", beam, _sun_limit(policy.sun, air_high, surface_high), lead),
         _check("horizon", _known_for(climate, a, drying.rain_ready, latest), 0.0, lead),
         *(_rain_on_face(climate, a, b, ready, policy) if policy.rain == "face" else _rain(climate, a, ready, policy)),
@@ -192,14 +192,16 @@ def preparation_checks(
     a, b = slots.first, slots.end
     lead = climate.lead
     checks = [
-        _check("air-low", least_over(climate.steps.air, a, b), 5.0 if kind is OperationKind.CAULK else 2.0, lead),
+        _check(
+            "air-low", _in_slots(climate.steps, "air", slots, least), 5.0 if kind is OperationKind.CAULK else 2.0, lead
+        ),
         *_rain(climate, a, b, policy),
         *_presence(climate, slots, policy.ladder_wind_max, crew),
     ]
     if climate.steps.rain_known is not None:
         checks.append(_check("horizon", _known_for(climate, a, b, b), 0.0, lead))
     if kind not in _ANY_SURFACE:
-        checks.append(_check("dry-surface", 1000 * greatest_over(climate.water_film, a, b), 1000 * WET_FILM, lead))
+        checks.append(_check("dry-surface", 1000 * greatest(climate.water_film, slots), 1000 * WET_FILM, lead))
     return checks
 
 
@@ -212,11 +214,11 @@ def _sun_limit(school: str, air: Array, surface: Array) -> Array:
     return np.where((air >= WARM_AIR) | (surface > WARM_SURFACE), DIRECT_SUN, np.inf)
 
 
-def _in_slots(steps: Steps, name: str, slots: Slots, over: Callable[[Array, Ints, Ints], Array]) -> Array:
+def _in_slots(steps: Steps, name: str, slots: Slots, over: Callable[[Array, Slots], Array]) -> Array:
     """A quantity of the air over each slot, worked out once for all surfaces and coats."""
     key = (name, over.__name__, int(slots.first[0]), len(slots), slots.length_s)
     if key not in steps.in_slots:
-        steps.in_slots[key] = over(getattr(steps, name), slots.first, slots.end)
+        steps.in_slots[key] = over(getattr(steps, name), slots)
     return steps.in_slots[key]
 
 
@@ -250,7 +252,7 @@ def _rain_on_face(climate: Climate, a: Ints, b: Ints, end: Ints, policy: Policy)
 def _presence(climate: Climate, slots: Slots, wind_max: float | Limit, crew: CrewDay) -> Iterator[Check]:
     """Wind, daylight and the crew's day: what any work outside needs."""
     lead = climate.lead
-    yield _check("wind", _in_slots(climate.steps, "wind", slots, greatest_over), wind_max, lead)
+    yield _check("wind", _in_slots(climate.steps, "wind", slots, greatest), wind_max, lead)
     yield _check("daylight", slots.daylight, DAYLIGHT_MARGIN - 1e-6, lead)
     inside = np.minimum(slots.hours - crew.first_h, crew.last_h - slots.hours - slots.length_h)
     yield _check("working-day", inside, -1e-6, lead)

@@ -1,7 +1,9 @@
 """The slots in which work is judged, laid over the steps of a climate."""
 
+from collections.abc import Callable
 from dataclasses import dataclass
 from datetime import UTC, datetime, timedelta, tzinfo
+from functools import reduce
 
 import numpy as np
 
@@ -104,9 +106,23 @@ def _daylight(steps: Steps, first: Ints, per_slot: int) -> Array:
     return np.asarray(np.clip(hours, -24.0, 24.0))
 
 
-def mean(values: Array, slots: Slots) -> Array:
-    """Mean over each slot of values (..., T), shape (..., S)."""
-    # Slots follow each other without a gap.
+def _in_slots(values: Array, slots: Slots, join: Callable[[Array, Array], Array]) -> Array:
+    """The steps of each slot joined, (..., S), from values (..., T). Slots follow each other without a gap."""
     per_slot = slots.length_s // STEP_S
     held = values[..., slots.first[0] : slots.first[-1] + per_slot]
-    return np.asarray(held.reshape(*values.shape[:-1], len(slots), per_slot).mean(axis=-1))
+    return reduce(join, (held[..., k::per_slot] for k in range(per_slot)))
+
+
+def least(values: Array, slots: Slots) -> Array:
+    """The least of each slot."""
+    return _in_slots(values, slots, np.minimum)
+
+
+def greatest(values: Array, slots: Slots) -> Array:
+    """The greatest of each slot."""
+    return _in_slots(values, slots, np.maximum)
+
+
+def mean(values: Array, slots: Slots) -> Array:
+    """Mean over each slot."""
+    return _in_slots(values, slots, np.add) / (slots.length_s // STEP_S)

@@ -10,7 +10,6 @@ import numpy.typing as npt
 from amber_gable.core.weather import slots as slots_
 from amber_gable.core.weather.air import Array
 from amber_gable.core.weather.drying import DryingStage, reached, stage_rates
-from amber_gable.core.weather.extremes import greatest_over
 from amber_gable.core.weather.limits import Limit, coat_limits
 from amber_gable.core.weather.rules import LETTERS, Check, Drying, film_checks, preparation_checks
 from amber_gable.core.weather.slots import Slots
@@ -139,7 +138,7 @@ def _in_slots(moisture_pct: Array, slots: Slots) -> Array:
     """The wettest of each slot, (..., S)."""
     if moisture_pct.ndim == 1:
         return np.repeat(moisture_pct[:, None], len(slots), axis=1)
-    return greatest_over(np.ascontiguousarray(moisture_pct), slots.first, slots.end)
+    return slots_.greatest(moisture_pct, slots)
 
 
 def preparation_windows(climate: Climate, slots: Slots, kind: OperationKind, policy: Policy, crew: CrewDay) -> Windows:
@@ -171,7 +170,7 @@ def slot_readings(climate: Climate, slots: Slots) -> SlotReadings:
         surface=slots_.mean(climate.surface, slots),
         dew_margin=slots_.mean(climate.dew_margin, slots),
         poa_direct=slots_.mean(climate.poa_direct, slots),
-        water_film=1000 * greatest_over(climate.water_film, slots.first, slots.end),
+        water_film=1000 * slots_.greatest(climate.water_film, slots),
     )
 
 
