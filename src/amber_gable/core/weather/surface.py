@@ -3,11 +3,10 @@
 Semi-implicit in short steps, all faces at once. Natural convection after Walton (1983, TARP), by the tilt: about
 1.31 |dT|^(1/3) on walls, 1.51 on level planes warmer than the air, 0.76 on colder ones. Forced part after Yazdanian &
 Klems (1994), measured on walls of low buildings against the wind at 10 m: 3.26 v^0.89 to windward, 3.55 v^0.617 in the
-lee; both joined as the root of their squares, as DOE-2 does. Of the others for walls, McAdams' (1954) plates lose a
-quarter more in sun, Liu & Harris (2007) 15 % and TARP 35 % less (decision 0018). How much of the wind reaches a
-sheltered surface is an assumption of ours.
-Evaporation by the Lewis analogy. A tilted face sees the low, warmer part of the
-sky: the share sqrt((1 + cos tilt) / 2) of its sky counts as cold sky, the rest as air (Walton 1983).
+lee; both joined as the root of their squares, as DOE-2 does. Of other laws for walls, McAdams' (1954) loses a fifth
+more in sun, Liu & Harris' (2007) a tenth and Walton's (1983) a quarter less (decision 0018). How much of the wind
+reaches a sheltered surface is an assumption of ours. Evaporation by the Lewis analogy. A tilted face sees the low,
+warmer part of the sky: the share sqrt((1 + cos tilt) / 2) of its sky counts as cold sky, the rest as air (Walton 1983).
 """
 
 from collections.abc import Sequence
