@@ -266,7 +266,7 @@ def _with(option: str, value: str) -> list[str]:
         (_with("--weather", "nowhere.epw"), "nowhere.epw: cannot be read"),
         ([*WINDOWS, "--members", "0"], "members"),
         ([*WINDOWS, "--members", "10000"], "members"),
-        ([*WINDOWS, "--members", "800", "--days", "300"], "ask for 39 at most"),
+        ([*WINDOWS, "--members", "800", "--days", "300"], "ask for 29 at most"),
         ([*WINDOWS, "--wash", "2025-13-41T25:00"], "'2025-13-41T25:00' is not a local time"),
         ([*WINDOWS, "--wash", "2026-01-01T08:00"], "2026-01-01T08:00 is outside the days asked for"),
         ([*WINDOWS, "--reading", "2025-10-06T08:00=300"], "300 % is no meter's reading"),

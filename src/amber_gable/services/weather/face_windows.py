@@ -11,7 +11,7 @@ from amber_gable.core.specification.absorptance import absorptance_of
 from amber_gable.core.specification.limits import moisture_limit
 from amber_gable.core.weather.ensemble import MOST_MEMBERS, draw_members, seed_of
 from amber_gable.core.weather.helps import SMALL
-from amber_gable.core.weather.limits import coat_limits
+from amber_gable.core.weather.limits import Limit, coat_limits
 from amber_gable.core.weather.members import Coat, odds
 from amber_gable.core.weather.slot_climate import Place, PlaceWeather, SurfaceClimate, place_weather, surfaces_through
 from amber_gable.core.weather.substrate_moisture import Damp, Moisture, MoistureEvent, dry_masonry, through
@@ -24,7 +24,7 @@ from amber_gable.domain.errors import InputError
 from amber_gable.domain.exposure import Exposure
 from amber_gable.domain.generic_products import generic_product
 from amber_gable.domain.method import Method
-from amber_gable.domain.moisture_figures import moisture_figures
+from amber_gable.domain.moisture_figures import MasonryFigures, moisture_figures
 from amber_gable.domain.product import Product
 from amber_gable.domain.schools import DEFAULTS
 from amber_gable.domain.substrates import Substrate, substrate
@@ -32,7 +32,7 @@ from amber_gable.domain.weather import WeatherSeries
 from amber_gable.domain.working import CrewDay, Policy
 from amber_gable.services.weather.face_answer import Reckoned, answer
 
-MEMBER_DAYS = 12_000
+MEMBER_DAYS = 9_000
 """Members times days that are computed at once: more would not fit into the memory of a small machine."""
 
 
@@ -139,10 +139,16 @@ def framed(q: CoatQuestion, azimuth: float, series: WeatherSeries, begin: dateti
         product=product,
         place=Place(latitude, longitude, series.altitude_m, timezone(timedelta(hours=series.utc_offset_h))),
         begin=begin,
-        damp=Damp(limit) if limit is not None and moisture_figures(kind) is not None else None,
+        damp=_untouched(kind, limit),
         water=(),
         crew=CrewDay(start_h=q.day_start, end_h=q.day_end, setup_h=0, cleanup_h=0),
     )
+
+
+def _untouched(kind: Substrate, limit: Limit | None) -> Damp | None:
+    """Of a face nothing is told about: siding under its old film, which sheds the rain; masonry drinks through it."""
+    figures = moisture_figures(kind)
+    return None if limit is None or figures is None else Damp(limit, bare=isinstance(figures, MasonryFigures))
 
 
 def _asked(q: FaceQuestion, series: WeatherSeries) -> Framed:
@@ -166,7 +172,9 @@ def _damp(q: FaceQuestion, made: Framed) -> Damp | None:
     if q.moisture_pct is not None:
         read.append(MoistureEvent(made.begin.timestamp(), q.moisture_pct))
     washed = [MoistureEvent(_moment(at, "--wash", q, made.begin)) for at in q.washes]
-    return replace(made.damp, events=tuple(sorted([*read, *washed], key=lambda e: e.at)))
+    events = tuple(sorted([*read, *washed], key=lambda e: e.at))
+    # Who washes or meters it has it under preparation: bare in places.
+    return replace(made.damp, events=events, bare=made.damp.bare or bool(events))
 
 
 def _water(q: FaceQuestion, kind: Substrate, begin: datetime) -> tuple[WaterEvent, ...]:
@@ -208,7 +216,7 @@ def _long_enough(windows: Windows, weather: PlaceWeather, product: Product, seri
 
 
 def _moisture(surface: SurfaceClimate, damp: Damp | None) -> Moisture | None:
-    return None if damp is None else through(surface.climate, damp.events)
+    return None if damp is None else through(surface.climate, damp.events, bare=damp.bare)
 
 
 def _members(q: FaceQuestion, series: WeatherSeries, asked: Framed) -> PlaceWeather:
