@@ -29,8 +29,8 @@ from amber_gable.domain.progress import Progress, unseen
 from amber_gable.domain.working import CrewDay, Policy
 
 QUANTILES = (0.1, 0.5, 0.9)
-BLOCK = 50
-"""Members judged at once."""
+BLOCK, BLOCK_STEPS = 50, 200_000
+"""Members judged at once, and of long weather fewer: so many steps of all together."""
 RULE_IDS = tuple(RULES)
 _FIELDS = {f.name for f in (*fields(Steps), *fields(HorizontalLight))}
 
@@ -103,7 +103,8 @@ def _on_surface(
 def _blocks(steps: Steps) -> list[Steps]:
     if not steps.members:
         return [_members_of(steps, slice(None), new_axis=True)]
-    return [_members_of(steps, slice(n, n + BLOCK)) for n in range(0, steps.members[0], BLOCK)]
+    size = min(BLOCK, max(BLOCK_STEPS // len(steps), 1))
+    return [_members_of(steps, slice(n, n + size)) for n in range(0, steps.members[0], size)]
 
 
 def _members_of(steps: Steps, which: slice, *, new_axis: bool = False) -> Steps:
