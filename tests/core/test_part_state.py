@@ -103,7 +103,7 @@ def test_what_comes_next_and_what_it_waits_for(
             # 17 % goes to 9 % in this air within 60 h to 1/e: with the meter's doubt at 15 % after 28 to 46 h.
             assert 28 <= (wait.until - at(0, "08:00")).total_seconds() / 3600 <= 46
             found.append("M predicted")
-        elif wait.words.startswith("rain has left it at about 18 %") and wait.until:
+        elif wait.words.startswith("by the weather since it holds about 18 %") and wait.until:
             # Washed to 18 %, soaked on for two hours; from there to 15 % in this air: a good day.
             assert 22 <= (wait.until - at(0, "13:00")).total_seconds() / 3600 <= 34
             found.append("M rain")

@@ -166,3 +166,15 @@ def test_what_a_sheet_says_it_reflects_of_the_sun_wins_over_its_colour() -> None
     assert all(s.absorptance != pytest.approx(0.29) for s in before)
     known = [s for s in after if s.absorptance == pytest.approx(0.29)]
     assert len(known) > 3 and all(s.absorptance_band == pytest.approx((0.29, 0.29)) for s in known)
+
+
+def test_a_wall_dries_in_the_colour_that_lies_on_it_and_not_in_the_one_it_will_get() -> None:
+    bundle = coopers_rise()
+    begin = datetime.fromisoformat("2025-06-02T00:00-05:00")
+    site = site_climate(bundle, real_year(), begin, 5, begin.tzinfo)
+    part = painted_parts(bundle.property, bundle.deduction)["zone", "front-siding"].part
+    product, found = bundle.products[1], []
+    for colour in (part.colour_now, bundle.finish_of("zone", "front-siding").colour):
+        windows = site.for_coat(part, product, Method.BRUSH, colour)
+        found.append(next(c.value for c in windows.checks if c.rule.id == "substrate"))
+    assert (found[0] == found[1]).all()

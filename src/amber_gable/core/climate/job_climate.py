@@ -77,7 +77,9 @@ class SiteClimate:
         nothing laid on it yet keeps rain out."""
         limit = part_water_limit(self.bundle, part, product)
         damp = None if limit is None else self.damp(part, limit, bare=bare)
-        return self.surface_of(part, colour).coat(product, method, self.policy, self.bundle.job.crew, damp)
+        # Until the coat is on, it is the old colour that the sun dries.
+        below = self.surface_of(part, part.colour_now)
+        return self.surface_of(part, colour).coat(product, method, self.policy, self.bundle.job.crew, damp, below)
 
     def damp(self, part: Zone | Item, limit: Limit, *, bare: bool = True) -> Damp | None:
         """What is known of the part's water; None where a film keeps the rain out and nobody metered it. A reading is

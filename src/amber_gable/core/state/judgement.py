@@ -16,16 +16,16 @@ import numpy.typing as npt
 
 from amber_gable.core.climate.job_climate import SiteClimate
 from amber_gable.core.state.part_state import CellState, PartState, Wait
-from amber_gable.core.state.progress import WHOLE
 from amber_gable.core.weather.slots import Slots
 from amber_gable.core.weather.windows import Windows
 from amber_gable.core.work.record import coat_colour
 from amber_gable.core.work.stints import Stint
-from amber_gable.core.work.waits import shuts_in
+from amber_gable.core.work.waits import keeps_rain_out, shuts_in
 from amber_gable.domain.finish import Finish
 from amber_gable.domain.grid import SLOT_S
 from amber_gable.domain.operation import Operation
 from amber_gable.domain.product import Product
+from amber_gable.domain.substrates import SUBSTRATES
 from amber_gable.domain.survey import Item, Zone
 
 
@@ -47,14 +47,14 @@ def work_of(site: SiteClimate, part: Zone | Item, finish: Finish, stint: Stint) 
     product = site.bundle.product(first.product)
     colour = coat_colour(first, product, finish.colour)
     # On spots rain is only a wet surface.
-    bare = shuts_in(first) and _still_bare(site.bundle.operations(finish), first)
+    bare = shuts_in(first) and _still_bare(site.bundle.operations(finish), first, part)
     return Work(stint, product, colour, site.for_coat(part, product, first.method, colour, bare=bare))
 
 
-def _still_bare(operations: Sequence[Operation], first: Operation) -> bool:
-    """Whether no step before it lays a film all over, which keeps rain from the substrate."""
+def _still_bare(operations: Sequence[Operation], first: Operation, part: Zone | Item) -> bool:
+    """Whether no step before it keeps rain from the substrate."""
     before = operations[: operations.index(first)] if first in operations else operations
-    return not any(o.kind.lays_film and o.share >= WHOLE for o in before)
+    return not any(keeps_rain_out(o, SUBSTRATES[part.substrate]) for o in before)
 
 
 class Verdict(StrEnum):

@@ -8,18 +8,19 @@ from datetime import datetime, time, timedelta, tzinfo
 from amber_gable.core.climate.job_climate import SiteClimate, part_moisture_limit, part_water_limit
 from amber_gable.core.specification.stops import Stop
 from amber_gable.core.state.film import Film, film_of
-from amber_gable.core.state.progress import WHOLE, Cell, Progress, cells
+from amber_gable.core.state.progress import Cell, Progress, cells
 from amber_gable.core.survey.moisture import judged_moisture
 from amber_gable.core.survey.painted import Key, PaintedPart
 from amber_gable.core.weather.drying import DryingStage
 from amber_gable.core.work.record import coat_colour
 from amber_gable.core.work.stints import Stint, stints
-from amber_gable.core.work.waits import PAST, dampens, film_stage, seals, shuts_in, wait_hours
+from amber_gable.core.work.waits import PAST, dampens, film_stage, keeps_rain_out, seals, shuts_in, wait_hours
 from amber_gable.domain.condition import MoistureReading
 from amber_gable.domain.finish import Finish
 from amber_gable.domain.operation import Operation, OperationKind, Technique
 from amber_gable.domain.product import Product
 from amber_gable.domain.site_record import SiteEntry
+from amber_gable.domain.substrates import SUBSTRATES, Substrate
 
 DAMP = "damp"
 """The stop of wood over its limit that is not yet wet (rules/wood.py)."""
@@ -250,25 +251,29 @@ def _sanded_since(cell: Cell, film: Film) -> bool:
     return any(o.kind is OperationKind.SAND and e.at > film.laid_at for o, e in _noted(cell))
 
 
-def _bare_to_rain(cell: Cell) -> bool:
-    """No film all over yet that keeps rain from the substrate. Nothing is sealed before it was washed, so that rain
-    before the washing is behind its wait."""
+def _bare_to_rain(cell: Cell, substrate: Substrate) -> bool:
+    """No film on it yet that keeps rain from the substrate. Nothing is sealed before it was washed, so that rain before
+    the washing is behind its wait."""
     done = zip(cell.operations, cell.done, strict=True)
-    return not any(e is not None and o.kind.lays_film and o.share >= WHOLE for o, e in done)
+    return not any(e is not None and keeps_rain_out(o, substrate) for o, e in done)
 
 
 def _soaked(around: Surroundings, part: PaintedPart, cell: Cell, stint: Stint, finish: Finish) -> list[Wait]:
-    """Water that rain has left in the prepared part, where its last reading tells nothing worse (`_fixed`)."""
+    """Water that the weather has left in the prepared part, where its last reading tells nothing worse (`_fixed`)."""
     product = _product(around, stint.first)
     limit = part_water_limit(around.site.bundle, part.part, product, finish)
     read = judged_moisture(part.condition, around.tz)
-    if limit is None or not _bare_to_rain(cell) or (read is not None and read > limit.value):
+    if (
+        limit is None
+        or not _bare_to_rain(cell, SUBSTRATES[part.substrate])
+        or (read is not None and read > limit.value)
+    ):
         return []
     found = around.site.damp_since(part.part, limit, around.now)
     if found is None or found[0] <= limit.value:
         return []
     pct, until = found
-    words = f"rain has left it at about {pct:.0f} %; at most {limit.value:g} % is allowed"
+    words = f"by the weather since it holds about {pct:.0f} %; at most {limit.value:g} % is allowed"
     return [Wait("M", words, until, "a meter reading below the limit shortens it")]
 
 

@@ -6,11 +6,10 @@ from itertools import pairwise
 from math import floor
 
 from amber_gable.core.survey.painted import Key
+from amber_gable.core.work.waits import WHOLE
 from amber_gable.domain.operation import Operation
 from amber_gable.domain.site_record import Extent, Said, SiteEntry, standing
 
-WHOLE = 0.95
-"""A film on this share of the surface is one all over: it keeps rain off what lies below it."""
 _LEAST = 1e-6
 """Shares of a width nearer than this are the same place."""
 

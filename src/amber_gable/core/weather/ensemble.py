@@ -13,13 +13,13 @@ from typing import Any
 import numpy as np
 
 from amber_gable.core.weather.air import Array, dew_point, saturation_pressure, vapour_pressure
+from amber_gable.core.weather.rules import RAIN_MEASURABLE
 from amber_gable.core.weather.steps import LIKELY_PCT, RAINING_MM_H
 from amber_gable.domain.weather import HOUR, WeatherSeries
 
 MOST_MEMBERS = 1000
 SHOWER_MM_H = 0.8
 """Median depth of an hour's rain that the forecast has the chance of but no depth for."""
-MEASURABLE = 0.1
 _POINTS = {
     # what: hours and spread there, hours and spread there
     "state": (6.0, 0.7, 240.0, 3.5),
@@ -85,7 +85,7 @@ def _resolved(series: WeatherSeries) -> WeatherSeries:
     depth = series.rain_mm
     if depth is None:
         depth = np.where(series.rain_pct >= LIKELY_PCT, RAINING_MM_H * series.rain_pct / 100, 0.0)
-    wet = np.nan_to_num(depth) >= MEASURABLE
+    wet = np.nan_to_num(depth) >= RAIN_MEASURABLE
     return replace(series, rain_mm=depth, rain_pct=np.where(wet, 100.0, 0.0))
 
 
@@ -120,15 +120,15 @@ def _rain(series: WeatherSeries, lead: Array, at: Array, noise: _Noise) -> dict[
     rank = ndtr(noise.of("rain"))
     deeper = np.exp(_DEPTH_SPREAD * noise.of("rain"))
     moved = np.zeros(len(lead)) if series.rain_mm is None else series.rain_mm[at]
-    announced = np.nan_to_num(moved) >= MEASURABLE
+    announced = np.nan_to_num(moved) >= RAIN_MEASURABLE
     if series.rain_pct is not None:
         wet = rank < series.rain_pct / 100
     else:
         missed = np.interp(lead, _MISSED[::2], _MISSED[1::2]) * np.minimum(lead / _MISSED[0], 1.0)
-        often = float(np.nanmean(series.rain_mm >= MEASURABLE)) if series.rain_mm is not None else 0.0
+        often = float(np.nanmean(series.rain_mm >= RAIN_MEASURABLE)) if series.rain_mm is not None else 0.0
         wet = np.where(announced, rank >= missed, rank < missed * often)
     depth = np.where(wet, np.where(announced, np.nan_to_num(moved), SHOWER_MM_H) * deeper, 0.0)
-    depth = np.where(wet, np.maximum(depth, MEASURABLE), 0.0)
+    depth = np.where(wet, np.maximum(depth, RAIN_MEASURABLE), 0.0)
     if series.rain_mm is not None and series.rain_pct is None:
         # What the source does not know, no member does.
         depth = np.where(np.isnan(series.rain_mm), np.nan, depth)

@@ -68,11 +68,14 @@ class SurfaceClimate:
         policy: Policy,
         crew: CrewDay,
         damp: Damp | None = None,
+        below: "SurfaceClimate | None" = None,
     ) -> Windows:
-        """Windows (1, S) for laying `product`."""
-        key = (product, method, policy, crew, damp)
+        """Windows (1, S) for laying `product`. `below`: the surface as it lies until then, in its own colour, whose
+        water counts (None: this one)."""
+        below = below or self
+        key = (product, method, policy, crew, damp, below.climate.faces)
         if key not in self._known:
-            moisture, limit = (None, None) if damp is None else (self.damp_pct(damp), damp.limit)
+            moisture, limit = (None, None) if damp is None else (below.damp_pct(damp), damp.limit)
             self._known[key] = film_windows(self.climate, self.slots, product, method, policy, crew, moisture, limit)
         return self._known[key]
 

@@ -57,13 +57,15 @@ class MoistureEvent:
 @dataclass(frozen=True)
 class Damp:
     """What a coat must know of the water in its substrate: how much there may be, what happened to it, a reading whose
-    day nobody knows and that therefore lasts, whether the surface lies bare to rain, and whether air is below."""
+    day nobody knows and that therefore lasts, whether the surface lies bare to rain, whether air is below, and how much
+    slower than usual it dries where that was found already."""
 
     limit: Limit
     events: tuple[MoistureEvent, ...] = ()
     lasting: float | None = None
     bare: bool = True
     open_below: bool = False
+    factor: float | None = None
 
     def pct(self, climate: Climate) -> Array | None:
         """What a coat is judged by, for the first face of a climate: (1, T), or (1, M, T) spread over its band in the
@@ -73,14 +75,14 @@ class Damp:
         shape = climate.surface[:1].shape
         if self.lasting is not None:
             return np.broadcast_to(np.float64(self.lasting), shape)
-        found = through(climate, self.events, open_below=self.open_below, bare=self.bare)
+        found = through(climate, self.events, open_below=self.open_below, bare=self.bare, factor=self.factor)
         if found is None:
             return None
         doubt = np.maximum(found.half_band - found.wetted / 2, 0.0)
         pct = found.pct + np.where(self._read_wet(climate), found.half_band, -doubt)
         if climate.steps.shade is not None:
-            pct = np.maximum(pct + _ranks(climate.steps.shade)[:, None] * found.half_band / TENTH, 0.0)
-        return pct.reshape(shape)
+            pct = pct + _ranks(climate.steps.shade)[:, None] * found.half_band / TENTH
+        return np.maximum(pct, 0.0).reshape(shape)
 
     def _read_wet(self, climate: Climate) -> npt.NDArray[np.bool_]:
         """(T,): whether the last reading was over the limit."""
@@ -121,7 +123,12 @@ def dry_masonry(substrate: Substrate) -> Limit | None:
 
 
 def through(
-    climate: Climate, events: Sequence[MoistureEvent] = (), *, open_below: bool = False, bare: bool = True
+    climate: Climate,
+    events: Sequence[MoistureEvent] = (),
+    *,
+    open_below: bool = False,
+    bare: bool = True,
+    factor: float | None = None,
 ) -> Moisture | None:
     """The first face of a climate, in each of its members; None for what holds no water.
 
@@ -134,8 +141,10 @@ def through(
     known = _inside(climate, events)
     run = _Run(climate, figures, known, bare=bare)
     readings = [(run.step_of(e), e) for e in known if e.reading is not None]
-    factor = _tuned(run, readings) if len(readings) > 1 else 1.0
-    misses = tuple((e.at, run.before(step, readings, 1.0), e.reading or 0.0) for step, e in readings[1:])
+    first = _Run(climate, figures, known, bare=bare, rows=1)
+    misses = tuple((e.at, first.before(step, 1.0), e.reading or 0.0) for step, e in readings[1:])
+    if factor is None:
+        factor = _tuned(first, readings) if misses else 1.0
     pct = run.pct(run.events, factor)
     air_alone = _Run(climate, figures, known, bare=False).pct([e for _, e in readings], factor)
     half_band = run.half_band(pct, [step for step, _ in readings])
@@ -156,20 +165,30 @@ class _Run:
     """One surface through its weather, with events or without."""
 
     def __init__(
-        self, climate: Climate, figures: WoodFigures | MasonryFigures, events: Sequence[MoistureEvent], *, bare: bool
+        self,
+        climate: Climate,
+        figures: WoodFigures | MasonryFigures,
+        events: Sequence[MoistureEvent],
+        *,
+        bare: bool,
+        rows: int | None = None,
     ) -> None:
-        self.climate, self.figures, self.start = climate, figures, climate.steps.start
-        self.count = len(climate.steps)
-        self.events = events
-        self.surface = climate.surface[0].reshape(-1, self.count)
-        self.rain = climate.wall_rain[0].reshape(-1, self.count) * (STEP_S / 3600 if bare else 0.0)
-        self.vapour = np.broadcast_to(climate.steps.vapour, climate.surface[0].shape).reshape(-1, self.count)
+        """rows: of the members so many, the first being the likely one (None: all)."""
+        self.figures, self.events = figures, events
+        self.start, self.count = climate.steps.start, len(climate.steps)
+
+        def of(values: Array) -> Array:
+            return np.broadcast_to(values, climate.surface[0].shape).reshape(-1, self.count)[:rows]
+
+        self.surface, self.convection = of(climate.surface[0]), of(climate.convection[0])
+        self.rain = of(climate.wall_rain[0]) * (STEP_S / 3600 if bare else 0.0)
+        self.air, self.vapour = of(climate.steps.air), of(climate.steps.vapour)
 
     def step_of(self, event: MoistureEvent) -> int:
         return int((event.at - self.start) // STEP_S)
 
-    def before(self, step: int, readings: Sequence[tuple[int, MoistureEvent]], factor: float) -> float:
-        """What the readings earlier than that at `step` let expect for it."""
+    def before(self, step: int, factor: float) -> float:
+        """What all that happened before `step` lets expect there."""
         known = [e for e in self.events if self.step_of(e) < step]
         return float(self.pct(known, factor)[0, max(step - 1, 0)])
 
@@ -192,13 +211,13 @@ class _Run:
         """Share of a full masonry that a wet surface would lose in each step."""
         assert isinstance(self.figures, MasonryFigures)
         held = vapour_density(saturation_pressure(self.surface), self.surface)
-        around = vapour_density(self.vapour, np.broadcast_to(self.climate.steps.air, self.vapour.shape))
-        exchange = self.climate.convection[0].reshape(held.shape) / (AIR_HEAT_CAPACITY * LEWIS_TERM)
+        around = vapour_density(self.vapour, self.air)
+        exchange = self.convection / (AIR_HEAT_CAPACITY * LEWIS_TERM)
         lost = np.maximum(exchange * (held - around), 0.0) * STEP_S / self.figures.holds_kg
         return np.asarray(lost / factor)
 
     def _wood(self, figures: WoodFigures, factor: float, events: tuple[Array, Array]) -> Array:
-        board = (self.surface + self.climate.steps.air) / 2
+        board = (self.surface + self.air) / 2
         humid = np.clip(100 * self.vapour / saturation_pressure(board), 0.0, MOST_RH)
         target = equilibrium_moisture(_over_a_day(board), _over_a_day(humid))
         quicker = arrhenius(board, BOUND_WATER_J_MOL) / _KELVIN_20
@@ -239,7 +258,7 @@ def _tuned(run: _Run, readings: Sequence[tuple[int, MoistureEvent]]) -> float:
     tried = np.exp(np.linspace(-np.log(2.5), np.log(2.5), 25))
 
     def cost(factor: float) -> float:
-        misses = [run.before(step, readings, factor) - (e.reading or 0.0) for step, e in readings[1:]]
+        misses = [run.before(step, factor) - (e.reading or 0.0) for step, e in readings[1:]]
         return float(np.sum(np.square(misses)) / METER_PCT**2 + (np.log(factor) / 0.4) ** 2)
 
     return float(min(tried, key=cost))

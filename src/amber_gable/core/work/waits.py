@@ -1,11 +1,15 @@
 """What must pass between one step and the next (handbook §11): fixed waits, and the stage a film must have reached."""
 
 from amber_gable.core.weather.drying import DryingStage
+from amber_gable.domain.moisture_figures import MasonryFigures, moisture_figures
 from amber_gable.domain.operation import Operation, OperationKind, Technique
+from amber_gable.domain.substrates import Substrate
 
 _K, _T = OperationKind, Technique
 SURFACE_DRY_H = 4.0
 """Washed to scraping or sanding: some hours, until the surface is dry; the substrate's own wait is for what seals."""
+WHOLE = 0.95
+"""A film on this share of the surface is one all over."""
 SPOTS = 0.1
 """A film on less than this share of the surface is laid on spots."""
 _ON_A_DRY_FACE = (_K.SCRAPE, _K.SAND, _K.DUST, _K.MASK, _K.PROTECT, _K.FIT, _K.CLEAN)
@@ -55,6 +59,13 @@ def shuts_in(operation: Operation) -> bool:
     """Whether it shuts so much of the surface that rain which soaked the substrate must have dried out: a primer on
     nail heads or a filling only wants a dry surface."""
     return operation.kind.lays_film and operation.share >= SPOTS
+
+
+def keeps_rain_out(operation: Operation, substrate: Substrate) -> bool:
+    """Whether the step lays a film all over that keeps rain from what is below. Masonry drinks through a conditioner or
+    primer: only a coat shuts it."""
+    shuts = operation.kind is _K.COAT or not isinstance(moisture_figures(substrate), MasonryFigures)
+    return operation.kind.lays_film and operation.share >= WHOLE and shuts
 
 
 def dampens(operation: Operation) -> bool:

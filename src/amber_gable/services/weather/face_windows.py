@@ -110,7 +110,9 @@ def answer_windows(question: FaceQuestion, series: WeatherSeries) -> dict[str, A
     )
     if q.members is None:
         return answer(made, series.notes)
-    coat = Coat(asked.face, asked.product, q.method, asked.damp, asked.water)
+    # The pace at which it dries was found in the weather itself, not in what might come of it.
+    damp = asked.damp and replace(asked.damp, factor=made.moisture.factor if made.moisture else None)
+    coat = Coat(asked.face, asked.product, q.method, damp, asked.water)
     drawn = _members(q, series, asked)
     return answer(made.with_odds(odds(drawn, [coat], q.policy, asked.crew)[0]), (*series.notes, _drawn(q)))
 
