@@ -64,7 +64,7 @@ def test_a_tap_on_a_lane_asks_why_and_the_arrows_walk_on(page: Page) -> None:
     expect(why).to_contain_text("West gable, Tue 15 Sep 13:00")
     page.reload()
     expect(page.locator("#why")).to_contain_text("West gable, Tue 15 Sep 13:00")
-    page.get_by_label("A quarter of an hour later").click()
+    page.get_by_label("On by a quarter of an hour").click()
     expect(page.locator("#why")).to_contain_text("West gable, Tue 15 Sep 13:15")
 
 
@@ -72,7 +72,7 @@ def test_a_tap_after_a_clock_change_asks_for_the_hour_under_the_finger(page: Pag
     """Friday before the clocks go back; the tap is on the Tuesday after."""
     assert isinstance(space.clock, DemoClock)
     space.clock.set(datetime.fromisoformat("2026-10-30T08:00-03:00"))
-    page.goto(f"{RISE}/weather")
+    page.goto(f"{RISE}/weather?days=10")
     lanes = page.locator("[data-lanes]")
     geometry = lanes.evaluate("e => ({...e.dataset})")
     x = 4 * float(geometry["step"]) + ((10 - 4) * SLOTS_PER_HOUR + 0.5) * float(geometry["slotw"])

@@ -19,7 +19,7 @@ from amber_gable.web.views.part_form import part_fields, typed_part
 from amber_gable.web.views.part_names import UNION_NAMES
 from amber_gable.web.views.sky import WIDTH, sky_strip
 from amber_gable.web.views.texture_words import texture_words
-from amber_gable.web.views.timescale import SLOT_W, TimeScale
+from amber_gable.web.views.timescale import TimeScale
 from amber_gable.web.views.units import Units
 from amber_gable.web.views.usual_parts import blank_part
 from tests.jobs import coopers_rise, one_face
@@ -143,6 +143,6 @@ def test_every_slot_of_the_lanes_stands_at_its_absolute_time(zone: str, first: d
     for day, begins in enumerate(scale.starts):
         for slot in (0, 1, 11, 35):
             t = datetime.fromtimestamp(begins + slot * SLOT_S, UTC)
-            assert scale.at(t) == pytest.approx(scale.day_x(day) + slot * SLOT_W), (day, slot)
+            assert scale.at(t) == pytest.approx(scale.day_x(day) + slot * scale.slot_w), (day, slot)
         local = datetime.fromtimestamp(begins, ZoneInfo(zone))
         assert (local.hour, local.minute, local.date()) == (4, 0, first + timedelta(days=day))

@@ -8,14 +8,14 @@ from urllib.parse import urlencode
 
 from markupsafe import Markup
 
+from amber_gable.core.weather.members import Odds
 from amber_gable.services.job_view import JobView
 from amber_gable.services.weather.judged_faces import JudgedFace
 from amber_gable.services.workspace import digest
 from amber_gable.web.pages import rendered
-from amber_gable.web.views.lanes import Lane, LaneOf, Lanes, lane_of, lane_scale, zero_line
+from amber_gable.web.views.lanes import Lane, LaneOf, Lanes, lane_of, zero_line
+from amber_gable.web.views.timescale import TimeScale
 from amber_gable.web.views.units import Units
-
-LANE_DAYS = 10
 
 
 @dataclass(frozen=True)
@@ -40,8 +40,11 @@ def lane_link(job_id: str, query: dict[str, str]) -> Callable[[str, datetime], s
     return link
 
 
-def lanes_of(rows: Sequence[JudgedFace]) -> list[LaneOf]:
-    return [LaneOf(r.face, r.climate, r.windows.slots, r.ok, r.letters) for r in rows]
+def lanes_of(rows: Sequence[JudgedFace], odds: Sequence[Odds | None] = ()) -> list[LaneOf]:
+    """`odds`: of each row, where they are worked out."""
+    known = odds or [None] * len(rows)
+    shares = [None if o is None else r.share(o) for r, o in zip(rows, known, strict=True)]
+    return [LaneOf(r.face, r.climate, r.windows.slots, r.ok, r.letters, s) for r, s in zip(rows, shares, strict=True)]
 
 
 def chart(
@@ -49,12 +52,13 @@ def chart(
     units: Units,
     rows: Sequence[LaneOf],
     query: dict[str, str],
+    scale: TimeScale,
     chosen: tuple[str, datetime] | None = None,
 ) -> Chart:
     """rows: each face with what may be done on it, as `query` asks."""
     kept, bundle = view.kept, view.bundle
     tasks = kept.plan.tasks if kept is not None else ()
-    scale, link = lane_scale(rows[0].slots, LANE_DAYS), lane_link(bundle.job.id, query)
+    link = lane_link(bundle.job.id, query)
 
     def drawn(index: int, row: LaneOf) -> tuple[Lane, Markup]:
         face, slots = row.face, row.slots
@@ -64,10 +68,10 @@ def chart(
             context = {"l": lane, "width": scale.width, "zero": zero_line()}
             return lane, Markup(rendered("svg/lane_row.html", context, units))
 
-        seen = (row.ok, row.letters, row.climate.dew_margin, row.climate.poa_direct)
+        seen = (row.ok, row.letters, row.climate.dew_margin, row.climate.poa_direct, row.share)
         who = (bundle.job.id, bundle.property.time_zone, index, face.id, face.name, face.azimuth_deg, face.tilt_deg)
         planned = "".join(t.model_dump_json() for t in tasks if t.face == face.id)
-        key = "lane" + digest(*who, *seen, slots.start, planned, query, units.system)
+        key = "lane" + digest(*who, *seen, slots.start, planned, query, units.system, scale)
         return view.space.drawings.get(key, draw)
 
     found = [drawn(i, row) for i, row in enumerate(rows)]

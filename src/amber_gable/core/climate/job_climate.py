@@ -13,6 +13,7 @@ from amber_gable.core.survey.moisture import daily_readings, judged_moisture
 from amber_gable.core.survey.painted import Key, part_key
 from amber_gable.core.survey.takeoff import face_areas
 from amber_gable.core.weather.limits import Limit
+from amber_gable.core.weather.members import Coat, Preparation
 from amber_gable.core.weather.slot_climate import Place, PlaceWeather, SurfaceClimate, place_weather, surfaces_through
 from amber_gable.core.weather.slots import Slots
 from amber_gable.core.weather.steps import Steps
@@ -75,11 +76,20 @@ class SiteClimate:
     ) -> Windows:
         """Windows (1, S) for laying `product` on the part; a colour not met before is judged as the present one. bare:
         nothing laid on it yet keeps rain out."""
+        return self.windows(part, colour, self.coat_of(part, product, method, colour, bare=bare))
+
+    def coat_of(self, part: Zone | Item, product: Product, method: Method, colour: str, *, bare: bool = True) -> Coat:
+        """The coat as the weather alone knows it."""
         limit = part_water_limit(self.bundle, part, product)
         damp = None if limit is None else self.damp(part, limit, bare=bare)
         # Until the coat is on, it is the old colour that the sun dries.
-        below = self.surface_of(part, part.colour_now)
-        return self.surface_of(part, colour).coat(product, method, self.policy, self.bundle.job.crew, damp, below)
+        surface, below = (self.surface_of(part, c).climate.faces[0] for c in (colour, part.colour_now))
+        return Coat(surface, product, method, damp, below=below)
+
+    def windows(self, part: Zone | Item, colour: str, coat: Coat) -> Windows:
+        """Windows (1, S) for a coat on the part, which gets `colour` by it."""
+        below, crew = self.surface_of(part, part.colour_now), self.bundle.job.crew
+        return self.surface_of(part, colour).coat(coat.product, coat.method, self.policy, crew, coat.damp, below)
 
     def damp(self, part: Zone | Item, limit: Limit, *, bare: bool = True) -> Damp | None:
         """What is known of the part's water; None where a film keeps the rain out and nobody metered it. A reading is
@@ -109,6 +119,10 @@ class SiteClimate:
     def for_preparation(self, part: Zone | Item, kind: OperationKind) -> Windows:
         """Windows (1, S) for a step that lays no film."""
         return self.surface_of(part, part.colour_now).preparation(kind, self.policy, self.bundle.job.crew)
+
+    def preparation_of(self, part: Zone | Item, kind: OperationKind) -> Preparation:
+        """A step that lays no film as the weather alone knows it."""
+        return Preparation(self.surface_of(part, part.colour_now).climate.faces[0], kind)
 
 
 def part_moisture_limit(

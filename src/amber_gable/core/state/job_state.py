@@ -162,7 +162,7 @@ class JobState:
             return waits
         ends = [self.planned.get((state.part.key, o.id)) for o in before]
         until = max((e for e in ends if e is not None and e > self.now), default=None)
-        first = Wait("B", f"first comes “{cell.next.name}”", until, "once that is done and noted", order=True)
+        first = Wait("B", f"first comes {cell.next.brief}", until, "once that is done and noted", order=True)
         return (first, *waits)
 
     def _by_time(self, task: Task) -> Status:

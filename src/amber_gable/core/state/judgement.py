@@ -16,6 +16,7 @@ import numpy.typing as npt
 
 from amber_gable.core.climate.job_climate import SiteClimate
 from amber_gable.core.state.part_state import CellState, PartState, Wait
+from amber_gable.core.weather.members import Coat, Preparation
 from amber_gable.core.weather.slots import Slots
 from amber_gable.core.weather.windows import Windows
 from amber_gable.core.work.record import coat_colour
@@ -37,18 +38,20 @@ class Work:
     product: Product | None
     colour: str | None
     windows: Windows
+    step: Coat | Preparation
 
 
 def work_of(site: SiteClimate, part: Zone | Item, finish: Finish, stint: Stint) -> Work:
     """The stint in the weather of the part's surface."""
     first = stint.first
     if first.product is None or first.method is None:
-        return Work(stint, None, None, site.for_preparation(part, stint.kind))
+        return Work(stint, None, None, site.for_preparation(part, stint.kind), site.preparation_of(part, stint.kind))
     product = site.bundle.product(first.product)
     colour = coat_colour(first, product, finish.colour)
     # On spots rain is only a wet surface.
     bare = shuts_in(first) and _still_bare(site.bundle.operations(finish), first, part)
-    return Work(stint, product, colour, site.for_coat(part, product, first.method, colour, bare=bare))
+    coat = site.coat_of(part, product, first.method, colour, bare=bare)
+    return Work(stint, product, colour, site.windows(part, colour, coat), coat)
 
 
 def _still_bare(operations: Sequence[Operation], first: Operation, part: Zone | Item) -> bool:

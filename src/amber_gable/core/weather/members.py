@@ -15,15 +15,17 @@ from typing import Any
 import numpy as np
 
 from amber_gable.core.weather.air import Array, Ints
+from amber_gable.core.weather.dry_off import dry_from
 from amber_gable.core.weather.light import HorizontalLight
 from amber_gable.core.weather.rules import RULES
 from amber_gable.core.weather.slot_climate import PlaceWeather
 from amber_gable.core.weather.slots import Slots
 from amber_gable.core.weather.steps import Steps
 from amber_gable.core.weather.substrate_moisture import Damp
-from amber_gable.core.weather.surface import FaceSurface, WaterEvent, surface_climate
-from amber_gable.core.weather.windows import Windows, film_windows
+from amber_gable.core.weather.surface import Climate, FaceSurface, WaterEvent, surface_climate
+from amber_gable.core.weather.windows import Windows, film_windows, preparation_windows
 from amber_gable.domain.method import Method
+from amber_gable.domain.operation import OperationKind
 from amber_gable.domain.product import Product
 from amber_gable.domain.progress import Progress, unseen
 from amber_gable.domain.working import CrewDay, Policy
@@ -37,12 +39,23 @@ _FIELDS = {f.name for f in (*fields(Steps), *fields(HorizontalLight))}
 
 @dataclass(frozen=True)
 class Coat:
-    """A product on a surface, and the water in its substrate (None: of no concern)."""
+    """A product on a surface, and the water in its substrate (None: of no concern). `below`: the surface as it lies
+    until the coat is on, which dries in its own colour (None: as this one)."""
 
     surface: FaceSurface
     product: Product
     method: Method
     damp: Damp | None = None
+    water: tuple[WaterEvent, ...] = ()
+    below: FaceSurface | None = None
+
+
+@dataclass(frozen=True)
+class Preparation:
+    """A step on a surface that lays no film."""
+
+    surface: FaceSurface
+    kind: OperationKind
     water: tuple[WaterEvent, ...] = ()
 
 
@@ -53,21 +66,32 @@ class Odds:
     share (S,): members in which every rule holds, 0 to 1. binds (S,): the place in RULE_IDS of the rule that stops most
     members, -1 where none stops any; of equals the first. stopped (S,): the share it stops. touch_at, rain_ready_at,
     recoat_at (3, S): epoch seconds at the QUANTILES of the members, none between two of them; inf where the weather
-    ends first.
+    ends first; None for work that lays no film. dry_from (3, D), of each local day: from when in the morning no water
+    stands on the face, -inf where none does, inf where it does to the end of it.
     """
 
     share: Array
     binds: Ints
     stopped: Array
-    touch_at: Array
-    rain_ready_at: Array
-    recoat_at: Array
+    dry_from: Array
+    touch_at: Array | None = None
+    rain_ready_at: Array | None = None
+    recoat_at: Array | None = None
+
+    @property
+    def nbytes(self) -> int:
+        return sum(a.nbytes for a in vars(self).values() if isinstance(a, np.ndarray))
 
 
 def odds(
-    weather: PlaceWeather, coats: Sequence[Coat], policy: Policy, crew: CrewDay, progress: Progress = unseen
+    weather: PlaceWeather,
+    coats: Sequence[Coat | Preparation],
+    policy: Policy,
+    crew: CrewDay,
+    progress: Progress = unseen,
 ) -> list[Odds]:
-    """Each coat in the members of `weather`, in the order given. A weather without members counts as one."""
+    """Each coat or other step in the members of `weather`, in the order given. A weather without members counts as
+    one."""
     on: dict[tuple[FaceSurface, tuple[WaterEvent, ...]], list[int]] = {}
     for n, coat in enumerate(coats):
         on.setdefault((coat.surface, coat.water), []).append(n)
@@ -89,15 +113,26 @@ def odds(
 
 
 def _on_surface(
-    slots: Slots, blocks: Sequence[Steps], coats: Sequence[Coat], policy: Policy, crew: CrewDay
+    slots: Slots, blocks: Sequence[Steps], coats: Sequence[Coat | Preparation], policy: Policy, crew: CrewDay
 ) -> list[Odds]:
     tallies = [_Tally() for _ in coats]
     for block in blocks:
         climate = surface_climate(block, (coats[0].surface,), coats[0].water)
+        dry = dry_from(climate, slots)[0]
         for coat, tally in zip(coats, tallies, strict=True):
-            moisture, limit = (None, None) if coat.damp is None else (coat.damp.pct(climate), coat.damp.limit)
-            tally.add(film_windows(climate, slots, coat.product, coat.method, policy, crew, moisture, limit))
+            if isinstance(coat, Preparation):
+                tally.add(preparation_windows(climate, slots, coat.kind, policy, crew), dry)
+                continue
+            moisture, limit = (None, None) if coat.damp is None else (_wet(coat, climate), coat.damp.limit)
+            tally.add(film_windows(climate, slots, coat.product, coat.method, policy, crew, moisture, limit), dry)
     return [tally.odds() for tally in tallies]
+
+
+def _wet(coat: Coat, climate: Climate) -> Array | None:
+    assert coat.damp is not None
+    if coat.below is None or coat.below == coat.surface:
+        return coat.damp.pct(climate)
+    return coat.damp.pct(surface_climate(climate.steps, (coat.below,), coat.water))
 
 
 def _blocks(steps: Steps) -> list[Steps]:
@@ -124,9 +159,10 @@ class _Tally:
         self._members, self._held = 0, np.zeros(0)
         self._stops: dict[str, Array] = {}
         self._times: tuple[list[Array], ...] = ([], [], [])
+        self._dry: list[Array] = []
 
-    def add(self, windows: Windows) -> None:
-        """Windows of shape (1, M, S)."""
+    def add(self, windows: Windows, dry: Array) -> None:
+        """Windows of shape (1, M, S), and from when each morning is dry, (M, D)."""
         members, slots = windows.ok.shape[1:]
         if not self._members:
             self._held = np.zeros(slots)
@@ -136,19 +172,21 @@ class _Tally:
             before = self._stops.get(check.rule.id, np.zeros(slots))
             self._stops[check.rule.id] = before + check.stops[0].sum(axis=0)
         for kept, at in zip(self._times, (windows.touch_at, windows.rain_ready_at, windows.recoat_at), strict=True):
-            assert at is not None, "a coat has stages"
-            kept.append(at[0])
+            if at is not None:
+                kept.append(at[0])
+        self._dry.append(dry)
 
     def odds(self) -> Odds:
         none = np.zeros(len(self._held))
         stops = np.array([self._stops.get(id_, none) for id_ in RULE_IDS])
         most = stops.max(axis=0)
         rank = [max(0, int(np.ceil(q * self._members)) - 1) for q in QUANTILES]
-        touch, rain_ready, recoat = (np.sort(np.concatenate(kept), axis=0)[rank] for kept in self._times)
+        touch, rain_ready, recoat = (np.sort(np.concatenate(k), axis=0)[rank] if k else None for k in self._times)
         return Odds(
             share=self._held / self._members,
             binds=np.where(most > 0, stops.argmax(axis=0), -1),
             stopped=most / self._members,
+            dry_from=np.sort(np.concatenate(self._dry), axis=0)[rank],
             touch_at=touch,
             rain_ready_at=rain_ready,
             recoat_at=recoat,

@@ -6,6 +6,8 @@ from dataclasses import dataclass
 from amber_gable.core.work.waits import WHILE_SOFT, seals
 from amber_gable.domain.operation import EARLY_FILMS, Operation, OperationKind
 
+HEADLINE = 44
+"""Letters of a step's name that a headline bears."""
 SET_UP = (OperationKind.FIT, OperationKind.PROTECT)
 
 
@@ -23,6 +25,15 @@ class Stint:
     def name(self) -> str:
         names = [o.name for o in self.operations]
         return ", then ".join([names[0], *(n if n[1:2].isupper() else n[0].lower() + n[1:] for n in names[1:])])
+
+    @property
+    def brief(self) -> str:
+        """“Contain” and 4 more: for a headline."""
+        first, more = self.operations[0].name, len(self.operations) - 1
+        if more or len(first) > HEADLINE:
+            first = first.split(":")[0].split(";")[0]
+            first = first if len(first) <= HEADLINE else first.split(",")[0]
+        return f"“{first}”" + (f" and {more} more" if more else "")
 
     @property
     def kind(self) -> OperationKind:

@@ -101,6 +101,7 @@ def _odds(odds: Odds, slots: Slots, i: int) -> dict[str, Any]:
     quantiles = {
         name: {p: _iso(float(at[n, i]), slots) for n, p in enumerate(("p10", "p50", "p90"))}
         for name, at in stages.items()
+        if at is not None
     }
     return {
         "probability": round(float(odds.share[i]), 3),

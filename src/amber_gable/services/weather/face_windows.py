@@ -9,14 +9,15 @@ from pydantic import Field
 
 from amber_gable.core.specification.absorptance import absorptance_of
 from amber_gable.core.specification.limits import moisture_limit
-from amber_gable.core.weather.ensemble import MOST_MEMBERS, draw_members, seed_of
+from amber_gable.core.weather.drawn import drawn_weather
+from amber_gable.core.weather.ensemble import MOST_MEMBERS
 from amber_gable.core.weather.helps import SMALL
 from amber_gable.core.weather.limits import Limit, coat_limits
 from amber_gable.core.weather.members import Coat, odds
 from amber_gable.core.weather.slot_climate import Place, PlaceWeather, SurfaceClimate, place_weather, surfaces_through
 from amber_gable.core.weather.substrate_moisture import Damp, Moisture, MoistureEvent, dry_masonry, through
 from amber_gable.core.weather.surface import FaceSurface, WaterEvent
-from amber_gable.core.weather.typical import LEAD_DAYS, TAIL_DAYS, stretch
+from amber_gable.core.weather.typical import LEAD_DAYS, TAIL_DAYS
 from amber_gable.core.weather.windows import Windows
 from amber_gable.domain.aims import usual_aim
 from amber_gable.domain.base import Azimuth, HexColour, Percent, Record
@@ -222,12 +223,7 @@ def _moisture(surface: SurfaceClimate, damp: Damp | None) -> Moisture | None:
 
 
 def _members(q: FaceQuestion, series: WeatherSeries, asked: Framed) -> PlaceWeather:
-    """The weather of the members. What tells no time of issue is taken as forecast when the first day begins."""
-    begin = int(asked.begin.timestamp())
-    known = replace(stretch(series, q.start, q.days), typical_year=False)
-    seed = q.seed if q.seed is not None else seed_of(known, begin)
-    drawn = draw_members(known, q.members or 1, seed, begin if known.issued is None else known.issued)
-    return place_weather(asked.place, drawn, asked.begin, q.days, slot_s=60 * q.slot_min)
+    return drawn_weather(asked.place, series, asked.begin, q.days, q.members or 1, q.seed, 60 * q.slot_min)
 
 
 def _drawn(q: FaceQuestion) -> str:

@@ -8,14 +8,16 @@ import numpy as np
 import numpy.typing as npt
 
 from amber_gable.core.climate.job_climate import SiteClimate, main_zone
-from amber_gable.core.state.judgement import Judged
+from amber_gable.core.state.judgement import Answer, Judged, weather_answer
 from amber_gable.core.survey.painted import part_key
+from amber_gable.core.weather.air import Array
 from amber_gable.core.weather.drying import DryingStage, reached, stage_rates
+from amber_gable.core.weather.members import Coat, Odds, Preparation
 from amber_gable.core.weather.surface import Climate
 from amber_gable.core.weather.windows import SlotReadings, Windows, moment, slot_readings
 from amber_gable.core.work.wet_edge import LAPS_BELOW_M2, section_m2_per_minute
 from amber_gable.domain.finish import Finish
-from amber_gable.domain.grid import STEP_S
+from amber_gable.domain.grid import SLOT_S, STEP_S
 from amber_gable.domain.method import Method
 from amber_gable.domain.product import Product
 from amber_gable.domain.survey import Face, Zone
@@ -46,9 +48,32 @@ class JudgedFace:
     letters: npt.NDArray[np.str_]
     product: Product | None
     method: Method | None
+    step: Coat | Preparation
     judged: Judged | None = None
     section_m2_per_minute: float | None = None
     people: int = 1
+
+    def slot_of(self, t: datetime) -> int:
+        """The slot that holds a moment, kept inside the slots there are."""
+        slots = self.windows.slots
+        return int(np.clip((t.timestamp() - slots.start) // SLOT_S, 0, len(slots) - 1))
+
+    def answer(self, at: datetime) -> Answer:
+        """May the step be done at a moment? Where the part's state is not asked for, the weather answers alone."""
+        slot = self.slot_of(at)
+        if self.judged is None:
+            return weather_answer(self.windows, slot)
+        return self.judged.answer(max(at, self.windows.slots.time(slot)))
+
+    def share(self, odds: Odds) -> Array:
+        """Of the futures, in which a slot is open to the step, for as many slots as `odds` tell; none while the part
+        waits for something else than the weather."""
+        share = odds.share[: len(self.ok)]
+        if self.judged is None:
+            return share
+        slots = self.windows.slots
+        ends = slots.start + SLOT_S * (np.arange(len(share)) + 1.0)
+        return np.where(ends > self.judged.ready, share, 0.0)
 
     def section_m2(self, slot: int) -> float | None:
         """What the crew keeps wet in a slot; None where nothing is brushed or rolled on the face."""
@@ -117,6 +142,7 @@ def of_step(site: SiteClimate, face: Face, judged: Judged) -> JudgedFace:
         letters=judged.letters,
         product=work.product,
         method=work.stint.first.method,
+        step=work.step,
         judged=judged,
         section_m2_per_minute=section_m2_per_minute(judged.state.part, work.stint.first, people),
         people=people,
@@ -138,10 +164,11 @@ def _of_coat(
     if coat is None:
         return None
     by, colour = by or Method.BRUSH, finish.colour if finish is not None else zone.colour_now
-    windows = site.for_coat(zone, coat, by, colour)
+    step = site.coat_of(zone, coat, by, colour)
+    windows = site.windows(zone, colour, step)
     climate = site.surface_of(zone, colour).climate
     letters = windows.first_letters()[0]
-    return JudgedFace(face, f"{coat.name}, {by.value}", climate, windows, windows.ok[0], letters, coat, by)
+    return JudgedFace(face, f"{coat.name}, {by.value}", climate, windows, windows.ok[0], letters, coat, by, step)
 
 
 def _last_coat(view: JobView, finish: Finish | None) -> tuple[Product | None, Method | None]:

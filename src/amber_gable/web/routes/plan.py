@@ -20,8 +20,11 @@ from amber_gable.services.today.standing import tasks_by_record
 from amber_gable.services.weather.judged_faces import Which, judged_faces
 from amber_gable.web.drawn_lanes import chart, lanes_of
 from amber_gable.web.pages import Fields, job_page, load_job, space_of, units_of
+from amber_gable.web.views.lanes import lane_scale
+from amber_gable.web.views.timescale import HOUR_W
 
 router = APIRouter(prefix="/jobs/{job_id}/plan")
+PLAN_DAYS = 10
 
 
 def by_day(tasks: Iterable[Task]) -> list[tuple[date, list[Task]]]:
@@ -85,7 +88,8 @@ def _plan(request: Request, view: JobView, faults: dict[str, str], status: int =
         context["planned_at"] = datetime.fromtimestamp(kept.planned_at, zone)
     rows = judged_faces(view, view.site, which=Which.COAT) if view.site is not None else []
     if rows:
-        context["chart"] = chart(view, units_of(request), lanes_of(rows), {})
+        scale = lane_scale(rows[0].windows.slots, PLAN_DAYS, HOUR_W)
+        context["chart"] = chart(view, units_of(request), lanes_of(rows), {}, scale)
     return job_page(request, view, "plan", context, status)
 
 

@@ -1,19 +1,28 @@
-"""Weather: face lanes and the why panel; forecasts asked for, files imported."""
+"""Weather: face lanes and the why panel, and how sure they are; forecasts asked for, files imported."""
 
-from datetime import datetime
-from typing import Any
-from urllib.parse import urlencode
+from collections.abc import Callable, Sequence
+from dataclasses import dataclass, replace
+from datetime import datetime, timedelta
+from typing import Annotated, Any
+from urllib.parse import parse_qs, urlencode, urlsplit
 
-from fastapi import APIRouter, HTTPException, Request, UploadFile
+from fastapi import APIRouter, Depends, HTTPException, Request, UploadFile
 from starlette.responses import RedirectResponse, Response
 
+from amber_gable.core.weather.members import Odds
 from amber_gable.domain.method import Method
 from amber_gable.domain.schools import AskedBy, topics_of
+from amber_gable.services.job_view import JobView
+from amber_gable.services.weather.face_day import face_days
+from amber_gable.services.weather.face_odds import OddsWork, known_odds
 from amber_gable.services.weather.forecasts import drop_weather_file, import_weather, job_weather
-from amber_gable.services.weather.judged_faces import Which, judged_faces, of_step
+from amber_gable.services.weather.judged_faces import JudgedFace, Which, of_step
+from amber_gable.services.weather.lane_question import LaneQuestion
 from amber_gable.web.drawn_lanes import chart, lane_link, lanes_of
 from amber_gable.web.pages import job_page, load_job, page, space_of, units_of
-from amber_gable.web.views.why import slot_of, why_panel
+from amber_gable.web.views.day_faces import day_faces, lane_sentence
+from amber_gable.web.views.lanes import ZOOMS, lane_scale
+from amber_gable.web.views.why import why_panel
 
 router = APIRouter(prefix="/jobs/{job_id}/weather")
 
@@ -24,62 +33,174 @@ LOOKS = (
     (Which.LAST, "each face’s last coat"),
 )
 """What may be asked about where no product is named."""
+USUAL_DAYS = 3
+
+
+@dataclass(frozen=True)
+class Look:
+    """What of the weather is looked at, as an address says it. `product`: a sheet's code, or which step of every face
+    (`Which`); `task`: one of the plan's, with its parts; `days` as many as on the screen."""
+
+    product: str = ""
+    method: str = ""
+    face: str = ""
+    at: datetime | None = None
+    task: str = ""
+    days: int = USUAL_DAYS
+
+    @property
+    def question(self) -> LaneQuestion:
+        return LaneQuestion(self.product, self.method)
+
+    @property
+    def query(self) -> dict[str, str]:
+        """All of it that is the same for every face and moment."""
+        return self.question.query | ({"days": str(self.days)} if self.days != USUAL_DAYS else {})
+
+    @property
+    def address(self) -> str:
+        return urlencode(self.query)
+
+    @classmethod
+    def of(cls, asked: dict[str, str]) -> "Look":
+        days = asked.get("days", "")
+        try:
+            at = datetime.fromisoformat(asked.get("at", ""))
+        except ValueError:
+            at = None
+        return cls(
+            product=asked.get("product", ""),
+            method=asked.get("method", ""),
+            face=asked.get("face", ""),
+            at=at if at is not None and at.tzinfo is not None else None,
+            task=asked.get("task", ""),
+            days=int(days) if days in {str(z) for z in ZOOMS} else USUAL_DAYS,
+        )
+
+
+def _look(request: Request) -> Look:
+    return Look.of(dict(request.query_params))
+
+
+Looked = Annotated[Look, Depends(_look)]
 
 
 @router.get("")
-def weather(
-    request: Request,
-    job_id: str,
-    product: str = "",
-    method: str = "",
-    face: str = "",
-    at: datetime | None = None,
-    task: str = "",
-) -> Response:
-    """`product`: a sheet's code, or which step of every face (`Which`); `task`: one of the plan's, with its parts."""
+def weather(request: Request, job_id: str, look: Looked) -> Response:
     view = load_job(request, job_id)
-    chosen_product = next((p for p in view.bundle.products if p.code == product), None)
-    which = Which(product) if product in set(Which) else Which.NEXT
-    chosen_method = Method(method) if method in set(Method) else None
+    rows = look.question.rows(view)
     context: dict[str, Any] = {
         "chart": None,
-        "product": chosen_product,
-        "which": which,
+        "product": look.question.sheet(view),
+        "which": look.question.which,
         "looks": LOOKS,
-        "method": chosen_method,
+        "method": look.question.by,
         "methods": list(Method),
+        "topics": topics_of(AskedBy.WEATHER),
+        "products": view.bundle.products,
+        "look": look,
+        "zooms": list(ZOOMS),
     }
-    context |= {"topics": topics_of(AskedBy.WEATHER), "products": view.bundle.products}
-    rows = judged_faces(view, view.site, chosen_product, chosen_method, which) if view.site is not None else []
-    if not rows or view.site is None:
+    if not rows:
         return job_page(request, view, "weather", context)
+    odds = known_odds(view, rows)
+    if "hx-request" in request.headers:
+        shown = _asked(request, view, look, rows, odds)
+        return page(request, "parts/why_answer.html", context | shown | {"oob": True})
+    context |= _drawn(request, view, look, rows, odds)
+    return job_page(request, view, "weather", context | {"sure_known": odds is not None})
+
+
+@router.get("/sure")
+def sure(request: Request, job_id: str, look: Looked) -> Response:
+    """How far the reckoning of the futures is, or, when it is done, everything that it says more about."""
+    view = load_job(request, job_id)
+    rows = look.question.rows(view)
+    odds = known_odds(view, rows) if rows else None
+    context: dict[str, Any] = {"look": look, "job": view.bundle.job, "run": None}
+    if odds is None and rows:
+        run = space_of(request).runner.submit(OddsWork(job_id, look.question))
+        run.wait(space_of(request).runner.patience)
+        if not run.state.over or run.untold:
+            return page(request, "parts/sureness.html", context | {"run": run})
+        odds = known_odds(view, rows)
+    if odds is None:
+        return page(request, "parts/sureness.html", context)
+    here = parse_qs(urlsplit(request.headers.get("hx-current-url", "")).query)
+    now = replace(look, at=Look.of({k: v[0] for k, v in here.items()}).at)
+    context |= _drawn(request, view, now, rows, odds) | {"oob": True}
+    return page(request, "parts/sure_answer.html", context)
+
+
+def _asked(
+    request: Request, view: JobView, look: Look, rows: Sequence[JudgedFace], odds: Sequence[Odds] | None
+) -> dict[str, Any]:
+    """The face and the moment that are asked about, and the whole day of all faces."""
     by_id = {row.face.id: row for row in rows}
-    asked = view.asked_task(task, face) if not product else None
-    if asked is not None and asked.judged is not None and asked.task.face in by_id:
+    known = {} if odds is None else {row.face.id: o for row, o in zip(rows, odds, strict=True)}
+    face = look.face
+    asked = view.asked_task(look.task, face) if not look.product else None
+    if asked is not None and asked.judged is not None and asked.task.face in by_id and view.site is not None:
         face = asked.task.face
-        by_id[face] = of_step(view.site, by_id[face].face, asked.judged)
+        of_task = of_step(view.site, by_id[face].face, asked.judged)
+        if of_task.step != by_id[face].step:
+            known.pop(face, None)
+        by_id[face] = of_task
     row = by_id.get(face, rows[0])
-    moment = at if at is not None and at.tzinfo is not None else view.now
-    query = {k: v for k, v in (("product", product), ("method", method)) if v}
-    own = query | ({"task": asked.task.id} if asked is not None and task else {})
-    link = lane_link(job_id, own)
+    at = look.at or view.now
+    link = lane_link(view.bundle.job.id, look.query | ({"task": look.task} if look.task else {}))
+    slot = row.slot_of(at)
     slots = row.windows.slots
-    slot = slot_of(row.windows, moment)
-    why = why_panel(row, moment, slot, units_of(request))
-    context |= {
+    shown = [by_id[r.face.id] for r in rows]
+    why = why_panel(row, at, units_of(request), known.get(row.face.id))
+    every = [known.get(r.face.id) for r in shown]
+    days = face_days(shown, every, at, view.bundle.job.crew)
+    moment = max(at, slots.time(slot))
+    plain = lane_link(view.bundle.job.id, look.query)
+    return {
         "why": why,
         "row": row,
+        "shown": shown,
+        "known": every,
         "why_links": {
             "previous": link(row.face.id, why.previous) if why.previous else None,
             "following": link(row.face.id, why.following) if why.following else None,
         },
+        "day_faces": day_faces(days, at, [plain(r.face.id, moment) for r in shown], row.face.id),
+        "asked_at": moment,
+        "job": view.bundle.job,
+        "now": view.now,
     }
-    if "hx-request" in request.headers:
-        return page(request, "parts/why_answer.html", context | {"oob": True})
-    shown = lanes_of([by_id[r.face.id] for r in rows])
-    context["chart"] = chart(view, units_of(request), shown, query, (row.face.id, slots.time(slot)))
-    context["query"] = urlencode(query)
-    return job_page(request, view, "weather", context)
+
+
+def _drawn(
+    request: Request, view: JobView, look: Look, rows: Sequence[JudgedFace], odds: Sequence[Odds] | None
+) -> dict[str, Any]:
+    """The lanes with what is asked about."""
+    context = _asked(request, view, look, rows, odds)
+    shown, slots = lanes_of(context["shown"], context["known"]), rows[0].windows.slots
+    at: datetime = context["asked_at"]
+    last = len(slots.dates) - 1
+    first = min((at.date() - slots.time(0).date()).days // look.days * look.days, last)
+    scale = lane_scale(slots, look.days, ZOOMS[look.days], first)
+    link = lane_link(view.bundle.job.id, look.query)
+    face = context["row"].face.id
+    step = timedelta(days=look.days)
+
+    def zoomed(days: int) -> Callable[[str, datetime], str]:
+        return lane_link(view.bundle.job.id, look.question.query | {"days": str(days)})
+
+    context |= {
+        "chart": chart(view, units_of(request), shown, look.query, scale, (face, at)),
+        "query": look.address,
+        "sentences": [(r.face.name, lane_sentence(r, first, scale.days)) for r in shown],
+        "pages": {
+            "earlier": link(face, at - step) if first else None,
+            "later": link(face, at + step) if first + scale.days <= last else None,
+        },
+        "zoom_links": [(days, zoomed(days)(face, at)) for days in ZOOMS],
+    }
+    return context
 
 
 @router.post("/refresh")

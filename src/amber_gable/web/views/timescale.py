@@ -6,24 +6,32 @@ from datetime import datetime, timedelta
 from amber_gable.domain.grid import SLOT_H
 
 FIRST_H, LAST_H = 4, 22
+HOURS = LAST_H - FIRST_H
 HOUR_W, DAY_GAP = 12.0, 12.0
-SLOT_W = HOUR_W * SLOT_H
-DAY_W = (LAST_H - FIRST_H) * HOUR_W
 
 
 @dataclass(frozen=True)
 class TimeScale:
-    """Horizontal positions, px, for `days` local days from the midnight `begin`."""
+    """Horizontal positions, px, for `days` local days from the midnight `begin`, an hour being `hour_w` wide."""
 
     begin: datetime
     days: int
+    hour_w: float = HOUR_W
+
+    @property
+    def slot_w(self) -> float:
+        return self.hour_w * SLOT_H
+
+    @property
+    def day_w(self) -> float:
+        return self.hour_w * HOURS
 
     @property
     def width(self) -> float:
-        return self.days * (DAY_W + DAY_GAP) - DAY_GAP
+        return self.day_x(self.days) - DAY_GAP
 
     def day_x(self, day: int) -> float:
-        return day * (DAY_W + DAY_GAP)
+        return day * (self.day_w + DAY_GAP)
 
     def midnight(self, day: int) -> datetime:
         return self.begin + timedelta(days=day)
@@ -35,7 +43,7 @@ class TimeScale:
 
     def x(self, day: int, hour: float) -> float:
         """Hours before 04 and after 22 stand at the day's edges."""
-        return self.day_x(day) + (min(max(hour, FIRST_H), LAST_H) - FIRST_H) * HOUR_W
+        return self.day_x(day) + (min(max(hour, FIRST_H), LAST_H) - FIRST_H) * self.hour_w
 
     def at(self, t: datetime) -> float | None:
         """None outside the days shown."""

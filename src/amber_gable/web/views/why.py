@@ -6,10 +6,12 @@ from datetime import datetime, tzinfo
 import numpy as np
 
 from amber_gable.core.state.answers import told
-from amber_gable.core.state.judgement import weather_answer
 from amber_gable.core.state.part_state import Wait, clock
-from amber_gable.core.weather.windows import Windows
-from amber_gable.domain.grid import SLOT_S
+from amber_gable.core.weather.drying import DryingStage
+from amber_gable.core.weather.members import RULE_IDS, Odds
+from amber_gable.core.weather.rules import LETTERS, RULES
+from amber_gable.core.weather.slots import Slots
+from amber_gable.core.weather.windows import moment
 from amber_gable.domain.units import quantity_of
 from amber_gable.services.weather.judged_faces import JudgedFace
 from amber_gable.web.views.units import Units
@@ -30,7 +32,9 @@ class RuleRow:
 
 @dataclass(frozen=True)
 class Why:
-    """`answer` is the one line to read from the ladder; `then` what follows from it."""
+    """`answer` is the one line to read from the ladder; `then` what follows from it. stages: what, when, and between
+    which times in 8 of 10 futures. sure: share of the futures in which the slot is open (None: not worked out), `risk`
+    what closes it in the others."""
 
     title: str
     what: str
@@ -39,17 +43,19 @@ class Why:
     then: str
     rows: list[RuleRow]
     readings: list[tuple[str, str, str]]
-    stages: list[tuple[str, str]]
+    stages: list[tuple[str, str, str]]
+    sure: float | None
+    risk: str
     previous: datetime | None
     following: datetime | None
 
 
-_STAGES = {
-    "touch": "Dry to touch",
-    "rain-ready": "Rain-ready",
-    "recoat": "Recoat",
-    "foot": "Fit for feet",
-    "furniture": "For furniture",
+_STAGES: dict[DryingStage, str] = {
+    DryingStage.TOUCH: "Dry to touch",
+    DryingStage.RAIN_READY: "Rain-ready",
+    DryingStage.RECOAT: "Recoat",
+    DryingStage.FOOT: "Fit for feet",
+    DryingStage.FURNITURE: "For furniture",
 }
 _DIGITS = {"%": 0, "W/m²": 0, "g/m²": 0}
 
@@ -65,9 +71,9 @@ def _figure(value: float, symbol: str, units: Units) -> tuple[str, str]:
     return (f"{0:.{digits}f}" if float(text) == 0 else text), symbol
 
 
-def why_panel(row: JudgedFace, at: datetime, slot: int, units: Units) -> Why:
-    """Why a face's step may be done at a moment or may not; `slot` is the one that holds the moment."""
-    windows, readings = row.windows, row.readings()
+def why_panel(row: JudgedFace, at: datetime, units: Units, odds: Odds | None = None) -> Why:
+    """Why a face's step may be done at a moment or may not; `odds` of the row where they are worked out."""
+    windows, readings, slot = row.windows, row.readings(), row.slot_of(at)
     slots = windows.slots
     rows = []
     for check in sorted(windows.checks, key=lambda c: (not c.stops[0, slot], c.rule.number or 99, c.rule.id)):
@@ -93,13 +99,16 @@ def why_panel(row: JudgedFace, at: datetime, slot: int, units: Units) -> Why:
             )
         )
     start = slots.time(slot)
-    # Where the part's state is not asked for, the weather answers alone.
-    answer = row.judged.answer(max(at, start)) if row.judged is not None else weather_answer(windows, slot)
+    answer = row.answer(at)
     words = told(answer, slots.tz)
     holding = sum(r.holds for r in rows)
     if row.judged is not None and answer.waits:
         rows = [_state_row(w, slots.tz) for w in answer.waits] + rows
-    stages = [(_STAGES[stage], f"{t:%a %H:%M}" if t else "not in the days known") for stage, t in row.stages(slot)]
+    sure = None if odds is None or slot >= len(odds.share) else float(row.share(odds)[slot])
+    stages = [
+        (_STAGES[stage], f"{t:%a %H:%M}" if t else "not in the days known", _between(stage, odds, slot, slots))
+        for stage, t in row.stages(slot)
+    ]
     measured = [
         ("Air", readings.air, "°C"),
         ("Humidity", readings.rh, "%"),
@@ -124,6 +133,8 @@ def why_panel(row: JudgedFace, at: datetime, slot: int, units: Units) -> Why:
         rows=rows,
         readings=values,
         stages=stages,
+        sure=sure,
+        risk=_risk(odds, slot) if sure is not None and odds is not None and words.ok else "",
         previous=slots.time(slot - 1) if slot else None,
         following=slots.time(slot + 1) if slot + 1 < len(slots) else None,
     )
@@ -135,6 +146,24 @@ def _state_row(wait: Wait, tz: tzinfo) -> RuleRow:
     return RuleRow(0, wait.letter, wait.words[:1].upper() + wait.words[1:], "not yet", until, "–", False, wait.lifts)
 
 
-def slot_of(windows: Windows, t: datetime) -> int:
-    """The slot that holds a moment, kept inside the slots there are."""
-    return int(np.clip((t.timestamp() - windows.slots.start) // SLOT_S, 0, len(windows.slots) - 1))
+def _risk(odds: Odds, slot: int) -> str:
+    binds = int(odds.binds[slot])
+    return f"{LETTERS[RULES[RULE_IDS[binds]].letter]} in {odds.stopped[slot] * 100:.0f} %" if binds >= 0 else ""
+
+
+def _between(stage: DryingStage, odds: Odds | None, slot: int, slots: Slots) -> str:
+    """'Tue 13:50–15:10'; '' where it is not worked out."""
+    if odds is None or slot >= len(odds.share):
+        return ""
+    at = {
+        DryingStage.TOUCH: odds.touch_at,
+        DryingStage.RAIN_READY: odds.rain_ready_at,
+        DryingStage.RECOAT: odds.recoat_at,
+    }.get(stage)
+    if at is None or not np.isfinite(at[0, slot]):
+        return ""
+    early, late = (moment(float(t), slots) for t in (at[0, slot], at[2, slot]))
+    assert early is not None
+    if late is None:
+        return f"{early:%a %H:%M} or later"
+    return f"{early:%a %H:%M}–{late:%H:%M}" if early.date() == late.date() else f"{early:%a %H:%M}–{late:%a %H:%M}"

@@ -1,0 +1,63 @@
+"""How sure the answers of the lanes are: every face's step in the members drawn around the forecast."""
+
+from collections.abc import Hashable, Sequence
+from dataclasses import dataclass, field
+from typing import ClassVar
+
+from amber_gable.core.climate.job_climate import place_of
+from amber_gable.core.weather.drawn import drawn_weather
+from amber_gable.core.weather.members import Odds, odds
+from amber_gable.domain.progress import Progress, unseen, within
+from amber_gable.services.job_view import JobView, job_view
+from amber_gable.services.plan.long_runs import JobWork
+from amber_gable.services.weather.judged_faces import JudgedFace
+from amber_gable.services.weather.lane_question import LaneQuestion
+from amber_gable.services.workspace import Workspace, digest
+
+MEMBERS, DAYS = 50, 10
+
+
+def known_odds(view: JobView, rows: Sequence[JudgedFace]) -> list[Odds] | None:
+    """Of each row where all are there; nothing is computed for it."""
+    found = [o for o in (view.space.computed.known(key) for key in _keys(view, rows)) if o is not None]
+    return found if len(found) == len(rows) else None
+
+
+def face_odds(view: JobView, rows: Sequence[JudgedFace], progress: Progress = unseen) -> list[Odds]:
+    """Of each row for the first `DAYS` days of its slots, or as many as the weather reaches. Those that are missing are
+    computed in one go. Raises Cancelled."""
+    bundle, series = view.bundle, view.weather.series
+    assert series is not None, "rows were judged in it"
+
+    def missing(which: list[int]) -> list[Odds]:
+        progress(0.0, f"drawing {MEMBERS} futures")
+        weather = drawn_weather(place_of(bundle.property), series, view.now, DAYS, MEMBERS)
+        steps = [rows[n].step for n in which]
+        return odds(weather, steps, bundle.policy, bundle.job.crew, within(progress, 0.3, 1.0))
+
+    return view.space.computed.get_all(_keys(view, rows), missing)
+
+
+def _keys(view: JobView, rows: Sequence[JudgedFace]) -> list[Hashable]:
+    """What the odds of a step are worked out from: the weather of the place, the step, how it is judged, the day."""
+    bundle, day = view.bundle, view.now.date()
+    weather = digest(place_of(bundle.property), view.weather.series, day, DAYS, MEMBERS)
+    return [("odds", weather, row.step, bundle.policy, bundle.job.crew) for row in rows]
+
+
+@dataclass(frozen=True)
+class OddsWork(JobWork):
+    """Work out how sure a question's answers are, so that the page finds it."""
+
+    kind, page = "odds", "weather"
+    when_stopped: ClassVar[str] = "/runs"
+    question: LaneQuestion = field(default_factory=LaneQuestion)
+
+    def title(self, space: Workspace) -> str:
+        return f"How sure the weather of {job_view(space, self.job_id).bundle.job.name} is"
+
+    def do(self, space: Workspace, progress: Progress) -> None:
+        view = job_view(space, self.job_id, waits=True)
+        rows = self.question.rows(view)
+        if rows:
+            face_odds(view, rows, progress)
