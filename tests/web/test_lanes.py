@@ -1,0 +1,137 @@
+"""The lanes with how sure they are: worked out beside the page, the same as the command's, and said when it fails."""
+
+import re
+from datetime import datetime
+
+import numpy as np
+import pytest
+from fastapi.testclient import TestClient
+
+from amber_gable.core.weather.members import Odds
+from amber_gable.domain.units import UnitSystem
+from amber_gable.services.job_view import JobView, job_view
+from amber_gable.services.weather import face_odds as face_odds_module
+from amber_gable.services.weather.face_day import face_days
+from amber_gable.services.weather.face_odds import face_odds
+from amber_gable.services.weather.judged_faces import JudgedFace
+from amber_gable.services.weather.lane_question import LaneQuestion
+from amber_gable.services.workspace import Workspace
+from amber_gable.web.drawn_lanes import lanes_of
+from amber_gable.web.views.day_faces import lane_sentence
+from amber_gable.web.views.lanes import lane_of, lane_scale
+from amber_gable.web.views.units import Units
+from amber_gable.web.views.why import why_panel
+
+RISE = "/jobs/coopers-rise/weather"
+PANEL = {"hx-request": "true"}
+NOON = datetime.fromisoformat("2026-09-16T13:00-03:00")
+
+
+@pytest.fixture(scope="module")
+def judged(untouched: Workspace) -> tuple[JobView, list[JudgedFace], list[Odds]]:
+    view = job_view(untouched, "coopers-rise", waits=True)
+    rows = LaneQuestion("coat").rows(view)
+    return view, rows, face_odds(view, rows)
+
+
+def test_the_first_future_is_the_forecast_itself(untouched: Workspace, monkeypatch: pytest.MonkeyPatch) -> None:
+    """With one member the odds are what the lanes say: damp, colours, schools and crew are the same in both."""
+    monkeypatch.setattr(face_odds_module, "MEMBERS", 1)
+    for job in ("coopers-rise", "net-loft", "heron-deck"):
+        view = job_view(untouched, job, waits=True)
+        for question in (LaneQuestion("coat"), LaneQuestion("next"), LaneQuestion("last")):
+            rows = question.rows(view)
+            for row, odds in zip(rows, face_odds(view, rows), strict=True):
+                known = len(odds.share) - 96
+                differ = (odds.share == 1.0)[:known] != row.windows.ok[0][:known]
+                # A chance of rain is none in a future: there it rains or it does not.
+                chance = np.any([c.stops[0, :known] for c in row.windows.checks if c.rule.id == "rain"], axis=0)
+                assert not (differ & ~chance).any(), (job, question, row.what)
+
+
+def test_a_part_that_waits_for_something_else_is_sure_of_nothing(
+    judged: tuple[JobView, list[JudgedFace], list[Odds]],
+) -> None:
+    _, rows, odds = judged
+    for row, one in zip(rows, odds, strict=True):
+        share = row.share(one)
+        waits = row.letters[: len(share)] == "B"
+        assert waits.any() and (share[waits][:-1] == 0).all()
+        assert ((share >= 0) & (share <= 1)).all()
+
+
+def test_lanes_shade_what_is_open_by_how_sure_it_is_and_say_so_in_words(
+    judged: tuple[JobView, list[JudgedFace], list[Odds]],
+) -> None:
+    _, rows, odds = judged
+    at = next(i for i, r in enumerate(rows) if r.face.id == "back")
+    (lane,) = lanes_of([rows[at]], [odds[at]])
+    drawn = lane_of(0, lane, (), lane_scale(lane.slots, 3, 14.0), lambda face, t: f"{face}{t}")
+    open_px = sum(s.width for s in drawn.segments if not s.letter)
+    assert sum(s.width for s in drawn.sure if s.open) == pytest.approx(open_px)
+    assert {s.strength for s in drawn.sure} <= {1, 2, 3, 4} and len({s.strength for s in drawn.sure}) > 1
+    said = lane_sentence(lane, 0, 3)
+    assert len(said) == 3 and re.search(r"^Tuesday 15 September: .*workable 11:45 to 17:30, \d+ % sure\.$", said[1]), (
+        said
+    )
+    assert said[0].startswith("Monday 14 September: what lies below")
+
+
+def test_a_day_says_last_stroke_and_when_it_is_dry(judged: tuple[JobView, list[JudgedFace], list[Odds]]) -> None:
+    view, rows, odds = judged
+    days = {d.row.face.id: d for d in face_days(rows, odds, NOON, view.bundle.job.crew)}
+    for day in days.values():
+        open_ = day.row.ok & (day.row.windows.slots.day == 2)
+        assert (day.last is not None) == bool(open_.any())
+        if day.last is not None:
+            assert day.sure is not None and day.last.date() == NOON.date()
+    east, back = days["east-gable"].dry, days["back"].dry
+    assert east is not None and back is not None and east.at and back.at
+    assert east.at <= back.at, "the sun is on the east gable first"
+    assert back.half_min is not None and 0 < back.half_min <= 240
+    assert back.towel is None, "nobody wipes a wall dry"
+    plain = face_days(rows, [None] * len(rows), NOON, view.bundle.job.crew)
+    assert all(d.sure is None and (d.dry is None or d.dry.half_min is None) for d in plain)
+
+
+def test_the_panel_tells_ranges_of_the_stages_and_what_is_at_risk(
+    judged: tuple[JobView, list[JudgedFace], list[Odds]],
+) -> None:
+    _, rows, odds = judged
+    at = next(i for i, r in enumerate(rows) if r.face.id == "back")
+    why = why_panel(rows[at], NOON, Units(UnitSystem.METRIC), odds[at])
+    assert why.ok and why.sure is not None
+    likely, between = next((when, span) for stage, when, span in why.stages if stage == "Dry to touch")
+    early, late = between.removeprefix("Wed ").split("–")
+    assert early <= likely.removeprefix("Wed ") <= late
+    assert (why.sure == 1.0) == (why.risk == "")
+
+
+def test_the_page_does_not_wait_for_the_futures_and_the_fragment_brings_them(visitor: TestClient) -> None:
+    page = visitor.get(RISE, params={"product": "last", "method": "roller"})
+    assert 'id="sureness"' in page.text and "% sure" not in page.text
+    brought = visitor.get(f"{RISE}/sure", params={"product": "last", "method": "roller"}, headers=PANEL)
+    assert 'id="lane-drawing" hx-swap-oob="true"' in brought.text
+    assert re.search(r">\d+ %</tspan>", brought.text)
+    again = visitor.get(RISE, params={"product": "last", "method": "roller"}).text
+    assert 'id="sureness"' not in again and "how sure, of 50 futures" in again
+
+
+def test_what_cannot_be_worked_out_is_said_with_a_way_to_try_again(
+    visitor: TestClient, monkeypatch: pytest.MonkeyPatch
+) -> None:
+    def broken(*_: object) -> None:
+        raise RuntimeError("no luck")
+
+    monkeypatch.setattr(face_odds_module, "drawn_weather", broken)
+    asked = {"product": "last", "method": "airless"}
+    answer = visitor.get(f"{RISE}/sure", params=asked, headers=PANEL).text
+    assert "was not worked out" in answer and "Try again" in answer and "no luck" not in answer
+
+
+@pytest.mark.parametrize("days", ["1", "3", "10", "7", "x"])
+def test_the_days_on_the_screen_hold_the_moment_that_is_asked_about(visitor: TestClient, days: str) -> None:
+    page = visitor.get(RISE, params={"days": days, "face": "back", "at": "2026-09-19T12:00:00-03:00"}).text
+    assert re.search(r'class="day-name"[^>]*>Sat 19', page)
+    shown = len(re.findall(r'class="day-name"', page))
+    assert shown == (int(days) if days in ("1", "3", "10") else 3)
