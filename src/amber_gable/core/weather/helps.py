@@ -9,7 +9,7 @@ import numpy as np
 
 from amber_gable.core.weather import sky
 from amber_gable.core.weather.air import KELVIN, vapour_pressure
-from amber_gable.core.weather.members import Coat
+from amber_gable.core.weather.members import Coat, wetness
 from amber_gable.core.weather.slot_climate import PlaceWeather
 from amber_gable.core.weather.slots import Slots
 from amber_gable.core.weather.steps import Steps
@@ -47,18 +47,21 @@ def helps(
     methods: Iterable[Method] = (),
     faces: Sequence[tuple[str, FaceSurface]] = (),
     days: int = 7,
+    since: float = -np.inf,
 ) -> list[Help]:
-    """Everything that would gain at least a slot in the first `days`, most first; waiting for those after them last.
+    """Everything that would gain at least a slot in the first `days`, from epoch second `since` on, most first; waiting
+    for the days after them last.
 
     products, methods: others that may be used on the surface; faces: others of the house by name.
     """
     slots = weather.slots
+    to_come = slots.start + slots.length_s * np.arange(len(slots)) >= since
 
     def hours(coat: Coat, steps: Steps = weather.steps, first: int = 0, end: int = days) -> float:
         climate = surface_climate(steps, (coat.surface,), coat.water)
-        moisture, limit = (None, None) if coat.damp is None else (coat.damp.pct(climate), coat.damp.limit)
+        moisture, limit = (None, None) if coat.damp is None else (wetness(coat, climate), coat.damp.limit)
         windows = film_windows(climate, slots, coat.product, coat.method, policy, crew, moisture, limit)
-        return float(windows.ok[0, (slots.day >= first) & (slots.day < end)].sum() * slots.length_h)
+        return float(windows.ok[0, to_come & (slots.day >= first) & (slots.day < end)].sum() * slots.length_h)
 
     now = hours(coat)
     found = [Help(kind, words, h, h - now) for kind, words, h in _tried(weather, coat, crew, hours)]

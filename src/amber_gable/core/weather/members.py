@@ -123,13 +123,16 @@ def _on_surface(
             if isinstance(coat, Preparation):
                 tally.add(preparation_windows(climate, slots, coat.kind, policy, crew), dry)
                 continue
-            moisture, limit = (None, None) if coat.damp is None else (_wet(coat, climate), coat.damp.limit)
+            moisture, limit = (None, None) if coat.damp is None else (wetness(coat, climate), coat.damp.limit)
             tally.add(film_windows(climate, slots, coat.product, coat.method, policy, crew, moisture, limit), dry)
     return [tally.odds() for tally in tallies]
 
 
-def _wet(coat: Coat, climate: Climate) -> Array | None:
-    assert coat.damp is not None
+def wetness(coat: Coat, climate: Climate) -> Array | None:
+    """How wet the substrate is under a coat whose own surface has that climate, (1, ..., T) %; None for what holds no
+    water."""
+    if coat.damp is None:
+        return None
     if coat.below is None or coat.below == coat.surface:
         return coat.damp.pct(climate)
     return coat.damp.pct(surface_climate(climate.steps, (coat.below,), coat.water))

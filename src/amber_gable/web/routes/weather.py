@@ -14,6 +14,7 @@ from amber_gable.domain.method import Method
 from amber_gable.domain.schools import AskedBy, topics_of
 from amber_gable.services.job_view import JobView
 from amber_gable.services.weather.face_day import face_days
+from amber_gable.services.weather.face_helps import DAYS, face_helps
 from amber_gable.services.weather.face_odds import OddsWork, known_odds
 from amber_gable.services.weather.forecasts import drop_weather_file, import_weather, job_weather
 from amber_gable.services.weather.judged_faces import JudgedFace, Which, of_step
@@ -108,7 +109,22 @@ def weather(request: Request, job_id: str, look: Looked) -> Response:
         shown = _asked(request, view, look, rows, odds)
         return page(request, "parts/why_answer.html", context | shown | {"oob": True})
     context |= _drawn(request, view, look, rows, odds)
+    if request.query_params.get("helps"):
+        context |= _helped(view, context["row"], rows)
     return job_page(request, view, "weather", context | {"sure_known": odds is not None})
+
+
+@router.get("/helps")
+def help_in_hours(request: Request, job_id: str, look: Looked) -> Response:
+    """What would gain hours for the coat that is asked about."""
+    view = load_job(request, job_id)
+    rows = look.question.rows(view)
+    context = _asked(request, view, look, rows, None) if rows else {"row": None}
+    return page(request, "parts/helps.html", context | _helped(view, context["row"], rows))
+
+
+def _helped(view: JobView, row: JudgedFace | None, rows: Sequence[JudgedFace]) -> dict[str, Any]:
+    return {"helps": [] if row is None else face_helps(view, row, rows), "help_days": DAYS}
 
 
 @router.get("/sure")
@@ -168,6 +184,7 @@ def _asked(
         },
         "day_faces": day_faces(days, at, [plain(r.face.id, moment) for r in shown], row.face.id),
         "asked_at": moment,
+        "help_at": link(row.face.id, moment).partition("?")[2],
         "job": view.bundle.job,
         "now": view.now,
     }
