@@ -1,6 +1,7 @@
 """The lanes with how sure they are: worked out beside the page, the same as the command's, and said when it fails."""
 
 import re
+from dataclasses import replace
 from datetime import datetime
 
 import numpy as np
@@ -9,6 +10,7 @@ from fastapi.testclient import TestClient
 
 from amber_gable.core.weather.members import Odds
 from amber_gable.domain.units import UnitSystem
+from amber_gable.services.clock import DemoClock
 from amber_gable.services.job_view import JobView, job_view
 from amber_gable.services.weather import face_odds as face_odds_module
 from amber_gable.services.weather.face_day import face_days
@@ -135,3 +137,33 @@ def test_the_days_on_the_screen_hold_the_moment_that_is_asked_about(visitor: Tes
     assert re.search(r'class="day-name"[^>]*>Sat 19', page)
     shown = len(re.findall(r'class="day-name"', page))
     assert shown == (int(days) if days in ("1", "3", "10") else 3)
+
+
+def test_a_coat_that_rain_may_catch_is_told_of_on_weather_and_today_and_no_other(
+    client: TestClient, space: Workspace
+) -> None:
+    assert isinstance(space.clock, DemoClock)
+    for clock, races in (("2026-09-16T07:00-03:00", False), ("2026-09-25T07:00-03:00", True)):
+        space.clock.set(datetime.fromisoformat(clock))
+        for stage in ("weather", "today"):
+            page = client.get(f"/jobs/coopers-rise/{stage}").text
+            assert ("Rain race" in page) == races, (clock, stage)
+    assert re.search(r"No stroke gets wet in <b>\d+ %</b> of the futures; rain on the face about \d\d:\d\d", page)
+
+
+def test_what_would_help_is_told_in_hours_as_a_page_and_as_a_fragment(visitor: TestClient) -> None:
+    asked = {"product": "coat", "face": "back", "at": "2026-09-16T13:00:00-03:00"}
+    part = visitor.get(f"{RISE}/helps", params=asked, headers=PANEL).text
+    gains = [float(h) for h in re.findall(r">\+([\d.]+) h<", part)]
+    assert gains and gains == sorted(gains, reverse=True) and "<html" not in part
+    assert f">+{gains[0]:g} h<" in visitor.get(RISE, params=asked | {"helps": "1"}).text
+
+
+def test_a_morning_that_may_be_dry_or_wet_all_along_claims_no_minutes(
+    judged: tuple[JobView, list[JudgedFace], list[Odds]],
+) -> None:
+    view, rows, odds = judged
+    at = float(odds[0].dry_from[1][np.isfinite(odds[0].dry_from[1])][0])
+    open_ended = replace(odds[0], dry_from=np.array([[-np.inf], [at], [np.inf]]).repeat(10, axis=1))
+    (day,) = face_days(rows[:1], [open_ended], NOON, view.bundle.job.crew)
+    assert day.dry is not None and day.dry.at is not None and day.dry.half_min is None

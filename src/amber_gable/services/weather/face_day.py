@@ -73,7 +73,7 @@ def _dry_from(row: JudgedFace, known: Odds | None, day: int, crew: CrewDay) -> D
     if known is not None and np.isfinite(likely):
         # A morning that may stay dry, or wet, is as uncertain as the half of its band that is known.
         sides = [abs(likely - side) for side in (early, late) if np.isfinite(side)]
-        half = round(max(sides) / 60)
+        half = round(max(sides) / 60) if sides else None
     return DryFrom(moment(likely, slots), half, _towel(row, likely, day, crew))
 
 

@@ -16,6 +16,7 @@ from amber_gable.services.survey.conditions import add_moisture
 from amber_gable.services.today.day_sheet import DaySheet, cautions, painting_orders
 from amber_gable.services.today.noting import Note, note_tasks, take_back
 from amber_gable.services.today.standing import standings
+from amber_gable.services.weather.rain_race import rain_race
 from amber_gable.web.pages import WHO, Fields, job_page, load_job, space_of, units_of
 from amber_gable.web.routes.plan import by_day
 from amber_gable.web.views.elevation import Drawing, draw, drawing_scale
@@ -84,6 +85,7 @@ def _sheet(
         "following": min((d for d in days if d > shown), default=None),
         "kept": view.kept,
         "threats": view.threats,
+        "rain_race": rain_race(view) if sheet.is_today else None,
         "orders": special_orders(view, tasks),
         "crew_hours": sum(t.crew_hours for t in tasks),
         "who": request.cookies.get(WHO, ""),

@@ -19,6 +19,7 @@ from amber_gable.services.weather.face_odds import OddsWork, known_odds
 from amber_gable.services.weather.forecasts import drop_weather_file, import_weather, job_weather
 from amber_gable.services.weather.judged_faces import JudgedFace, Which, of_step
 from amber_gable.services.weather.lane_question import LaneQuestion
+from amber_gable.services.weather.rain_race import rain_race
 from amber_gable.web.drawn_lanes import chart, lane_link, lanes_of
 from amber_gable.web.pages import job_page, load_job, page, space_of, units_of
 from amber_gable.web.views.day_faces import day_faces, lane_sentence
@@ -108,7 +109,7 @@ def weather(request: Request, job_id: str, look: Looked) -> Response:
     if "hx-request" in request.headers:
         shown = _asked(request, view, look, rows, odds)
         return page(request, "parts/why_answer.html", context | shown | {"oob": True})
-    context |= _drawn(request, view, look, rows, odds)
+    context |= _drawn(request, view, look, rows, odds) | {"rain_race": rain_race(view)}
     if request.query_params.get("helps"):
         context |= _helped(view, context["row"], rows)
     return job_page(request, view, "weather", context | {"sure_known": odds is not None})

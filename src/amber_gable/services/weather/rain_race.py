@@ -1,0 +1,77 @@
+"""The next coat against the rain: said where rain may catch it before it is rain-ready."""
+
+from dataclasses import dataclass
+from datetime import datetime, timedelta
+from functools import partial
+
+import numpy as np
+
+from amber_gable.core.climate.job_climate import place_of
+from amber_gable.core.weather.drawn import drawn_weather
+from amber_gable.core.weather.members import Coat
+from amber_gable.core.weather.race import Race, race
+from amber_gable.core.weather.surface import surface_climate
+from amber_gable.core.weather.windows import moment
+from amber_gable.domain.plan import Task
+from amber_gable.services.job_view import JobView
+from amber_gable.services.workspace import digest
+
+MEMBERS, DAYS = 50, 2
+AHEAD = timedelta(hours=18)
+"""Of a coat further off the plan and the lanes speak."""
+MATTERS_BELOW = 0.95
+
+
+@dataclass(frozen=True)
+class RainRace:
+    """last: until when a stroke is rain-ready before the rain in the share of futures asked for (None: not even the
+    first); `all_fine` when that is the end of the coat. rain, early: when rain reaches the face in the middle of the
+    futures and in the unlucky tenth, None where it does not in the days looked at."""
+
+    task: Task
+    found: Race
+    last: datetime | None
+    all_fine: bool
+    rain: datetime | None
+    early: datetime | None
+
+
+def rain_race(view: JobView) -> RainRace | None:
+    """Of the coat under way or next; None where there is none soon, or no rain to race."""
+    board, series, site = view.board, view.weather.series, view.site
+    if board is None or series is None or site is None:
+        return None
+    coming = [t for t in (board.now, board.next) if t is not None and t.task.kind.lays_film and t.judged is not None]
+    for state in coming:
+        task, judged = state.task, state.judged
+        assert judged is not None
+        begins = max(view.now, task.start)
+        if begins - view.now > AHEAD or task.end <= begins or not isinstance(judged.work.step, Coat):
+            continue
+        if not _may_rain(view, begins, task.end + AHEAD):
+            continue
+        step, key = judged.work.step, digest(series, view.now.date(), begins, task.end, judged.work.step.surface)
+        found = view.space.standing.get(f"race{task.product}" + key, partial(_race, view, step, begins, task.end))
+        if found.unhurt < MATTERS_BELOW:
+            at = [moment(t, site.slots) for t in found.rain_at]
+            last = None if found.last_stroke is None else moment(found.last_stroke, site.slots)
+            return RainRace(task, found, last, found.worth_it, at[0], at[1])
+    return None
+
+
+def _may_rain(view: JobView, begin: datetime, end: datetime) -> bool:
+    """Whether the forecast has any rain or chance of it between."""
+    series = view.weather.series
+    assert series is not None
+    hours = series.start + 3600 * np.arange(len(series))
+    here = (hours >= begin.timestamp() - 3600) & (hours < end.timestamp())
+    chance = series.rain_pct is not None and bool((np.nan_to_num(series.rain_pct)[here] >= 5).any())
+    return chance or (series.rain_mm is not None and bool((np.nan_to_num(series.rain_mm)[here] >= 0.1).any()))
+
+
+def _race(view: JobView, coat: Coat, begins: datetime, end: datetime) -> Race:
+    series = view.weather.series
+    assert series is not None
+    weather = drawn_weather(place_of(view.bundle.property), series, view.now, DAYS, MEMBERS)
+    climate = surface_climate(weather.steps, (coat.surface,))
+    return race(climate, coat.product, begins.timestamp(), (end - begins).total_seconds() / 3600)
