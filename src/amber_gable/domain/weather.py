@@ -17,7 +17,7 @@ class WeatherSeries:
     Arrays have shape (H,). `start` is epoch seconds UTC of the first hour. Optional quantities are None when the
     source has none: never filled with a guess without a line in `notes`.
     state_at_h: how far into its hour air, humidity, wind and cloud are given (0.5: its mean). light_offset_min: how
-    much later than its hour the sunshine lies.
+    much later than its hour the sunshine lies. doubt: how much wider than a service's its errors are.
     Units: °C, %, m/s at 10 m, degrees the wind comes from, cloud 0–1, mm in the hour, %, W/m².
     """
 
@@ -40,6 +40,7 @@ class WeatherSeries:
     typical_year: bool = False
     state_at_h: float = 0.5
     light_offset_min: float = 0.0
+    doubt: float = 1.0
     source: str = ""
     issued: int | None = None
     notes: tuple[str, ...] = field(default=())

@@ -82,7 +82,7 @@ def digest(*parts: object) -> str:
             out.update(np.ascontiguousarray(part).tobytes())
         elif isinstance(part, WeatherSeries):
             out.update(
-                f"{part.start}/{part.issued}/{part.source}/{part.utc_offset_h}/{part.state_at_h}/{part.light_offset_min}".encode()
+                f"{part.start}/{part.issued}/{part.source}/{part.utc_offset_h}/{part.state_at_h}/{part.light_offset_min}/{part.doubt}".encode()
             )
             for name in COLUMNS:
                 column = getattr(part, name)

@@ -243,7 +243,8 @@ class ColourRow(Tracked, Table):
 
 
 class WeatherRow(Tracked, Table):
-    """A weather series kept for a property: `kind` is 'forecast' (the newest per property) or 'file'."""
+    """A weather series kept for a property: `kind` is 'forecast' (the newest per property), 'file' or 'typed'; `given`
+    what it was made from, where somebody typed it."""
 
     __tablename__ = "weather_series"
     property_id: Mapped[str] = mapped_column(ForeignKey("property.id", ondelete="CASCADE"), primary_key=True)
@@ -252,6 +253,7 @@ class WeatherRow(Tracked, Table):
     issued: Mapped[int | None]
     about: Mapped[dict[str, Any]]
     columns: Mapped[bytes] = mapped_column(LargeBinary)
+    given: Mapped[dict[str, Any] | None]
 
 
 class PlanRow(Tracked, Table):

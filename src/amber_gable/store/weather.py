@@ -2,6 +2,7 @@
 
 import io
 from dataclasses import fields
+from typing import Any
 
 import numpy as np
 from sqlalchemy.orm import Session
@@ -13,8 +14,10 @@ from amber_gable.store.tables import WeatherRow
 _ABOUT = [f.name for f in fields(WeatherSeries) if f.name not in COLUMNS]
 
 
-def save_series(session: Session, property_id: str, kind: str, series: WeatherSeries) -> None:
-    """Keep the series, in place of the last of its kind."""
+def save_series(
+    session: Session, property_id: str, kind: str, series: WeatherSeries, given: dict[str, Any] | None = None
+) -> None:
+    """Keep the series, in place of the last of its kind, and what it was made from."""
     packed = io.BytesIO()
     held = {name: column for name in COLUMNS if (column := getattr(series, name)) is not None}
     np.savez_compressed(packed, **held)
@@ -24,6 +27,7 @@ def save_series(session: Session, property_id: str, kind: str, series: WeatherSe
         row = WeatherRow(property_id=property_id, kind=kind)
         session.add(row)
     row.source, row.issued, row.about, row.columns = series.source, series.issued, about, packed.getvalue()
+    row.given = given
 
 
 def load_series(session: Session, property_id: str, kind: str) -> WeatherSeries | None:
@@ -42,6 +46,12 @@ def _read_series(session: Session, property_id: str, kind: str) -> WeatherSeries
     with np.load(io.BytesIO(row.columns), allow_pickle=False) as columns:
         held = {name: columns[name] for name in columns.files}
     return WeatherSeries(**(row.about | {"notes": tuple(row.about["notes"])}), **held)
+
+
+def given_of(session: Session, property_id: str, kind: str) -> dict[str, Any] | None:
+    """What a series was made from."""
+    row = session.get(WeatherRow, (property_id, kind))
+    return None if row is None else row.given
 
 
 def drop_series(session: Session, property_id: str, kind: str) -> None:

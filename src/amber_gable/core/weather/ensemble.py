@@ -59,14 +59,20 @@ def draw_members(series: WeatherSeries, count: int, seed: int, issued: int | Non
     known = issued if issued is not None else series.issued if series.issued is not None else series.start
     lead = np.maximum((series.start + HOUR * np.arange(len(series)) - known) / HOUR, 0.0)
     chance = np.random.default_rng(seed)
-    return [_resolved(series)] + [_member(series, lead, _Noise(chance, len(series))) for _ in range(count - 1)]
+    return [_resolved(series)] + [
+        _member(series, lead, _Noise(chance, len(series), series.doubt)) for _ in range(count - 1)
+    ]
 
 
 class _Noise:
     """Autoregressions of unit spread, (H,)."""
 
-    def __init__(self, chance: np.random.Generator, hours: int) -> None:
-        self.chance, self.hours = chance, hours
+    def __init__(self, chance: np.random.Generator, hours: int, doubt: float) -> None:
+        self.chance, self.hours, self.doubt = chance, hours, doubt
+
+    def spread(self, what: str, lead_h: Array) -> Array:
+        """Of an error of this forecast."""
+        return self.doubt * spread(what, lead_h)
 
     def of(self, what: str) -> Array:
         # Loaded when it is first needed: the program starts without it.
@@ -92,21 +98,21 @@ def _resolved(series: WeatherSeries) -> WeatherSeries:
 def _member(series: WeatherSeries, lead: Array, noise: _Noise) -> WeatherSeries:
     air_error = noise.of("state")
     dew_error = _TOGETHER * air_error + np.sqrt(1 - _TOGETHER**2) * noise.of("state")
-    grown = spread("state", lead)
+    grown = noise.spread("state", lead)
     air = series.air_c + grown * air_error
     was = dew_point(vapour_pressure(series.air_c, np.maximum(series.rh_pct, 1.0)))
     dew = np.minimum(was + grown * dew_error, air)
-    bearing = (series.wind_from_deg + spread("bearing", lead) * noise.of("bearing")) % 360.0
-    late = spread("timing", lead) * noise.of("timing")
+    bearing = (series.wind_from_deg + noise.spread("bearing", lead) * noise.of("bearing")) % 360.0
+    late = noise.spread("timing", lead) * noise.of("timing")
     at = np.clip(np.arange(len(lead)) + late, 0, len(lead) - 1)
     columns: dict[str, Any] = {
         "air_c": air,
         "rh_pct": 100 * saturation_pressure(dew) / saturation_pressure(air),
-        "wind_ms": series.wind_ms * np.exp(spread("wind", lead) * noise.of("wind")),
+        "wind_ms": series.wind_ms * np.exp(noise.spread("wind", lead) * noise.of("wind")),
         "wind_from_deg": bearing,
     }
     columns |= _rain(series, lead, np.round(at).astype(np.int64), noise)
-    columns |= _sky(series, columns, spread("cloud", lead) * noise.of("cloud"), at)
+    columns |= _sky(series, columns, noise.spread("cloud", lead) * noise.of("cloud"), at)
     return replace(series, **columns)
 
 

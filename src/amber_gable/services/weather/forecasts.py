@@ -3,6 +3,7 @@
 from dataclasses import dataclass
 from datetime import UTC, datetime
 
+from amber_gable.core.weather.diurnal import NIGHT_AFTER_H
 from amber_gable.domain.errors import InputError
 from amber_gable.domain.survey import Property
 from amber_gable.domain.weather import WeatherSeries
@@ -19,6 +20,9 @@ LEAST_AHEAD_S = 72 * 3600
 """An answer shorter than this does not take the place of one that reaches further."""
 
 
+NO_SERVICE = "no forecast service is set up: type a forecast or import a weather file"
+
+
 @dataclass(frozen=True)
 class Weather:
     """A series and how far to trust it. `trouble` says why nothing newer is in use."""
@@ -27,6 +31,7 @@ class Weather:
     from_file: bool
     age_h: float | None
     trouble: str | None
+    typed: bool = False
 
 
 def job_weather(space: Workspace, property_: Property, *, insist: bool = False) -> Weather:
@@ -34,13 +39,11 @@ def job_weather(space: Workspace, property_: Property, *, insist: bool = False) 
     failure and every ten minutes of one that stays old, unless the user insists. What the provider cannot give leaves
     the last forecast in use, and `trouble` says so until it can."""
     now = space.clock.now()
-    with space.database.reading() as session:
-        filed = load_series(session, property_.id, "file")
-        if filed is not None:
-            return Weather(filed, True, None, None)
-        held = load_series(session, property_.id, "forecast")
+    brought, held = _held(space, property_, now)
+    if brought is not None:
+        return brought
     if space.provider is None:
-        return Weather(held, False, _age_h(held, now), "no forecast service is set up: import a weather file")
+        return Weather(held, False, _age_h(held, now), NO_SERVICE)
     asked = space.asked.get(property_.id)
     age = _age_h(held, now)
     if insist or ((age is None or not 0 <= age < FRESH_H) and _may_ask(asked, now)):
@@ -52,16 +55,26 @@ def job_weather(space: Workspace, property_: Property, *, insist: bool = False) 
 def known_weather(space: Workspace, property_: Property) -> Weather | None:
     """The weather in use where nobody need be asked for it; None where the provider is to be asked."""
     now = space.clock.now()
-    with space.database.reading() as session:
-        filed = load_series(session, property_.id, "file")
-        if filed is not None:
-            return Weather(filed, True, None, None)
-        held = load_series(session, property_.id, "forecast")
+    brought, held = _held(space, property_, now)
+    if brought is not None:
+        return brought
     asked, age = space.asked.get(property_.id), _age_h(held, now)
     fresh = age is not None and 0 <= age < FRESH_H
     if space.provider is None or fresh or not _may_ask(asked, now):
-        return Weather(held, False, age, asked.trouble if asked else None)
+        return Weather(held, False, age, NO_SERVICE if space.provider is None else asked.trouble if asked else None)
     return None
+
+
+def _held(space: Workspace, property_: Property, now: datetime) -> tuple[Weather | None, WeatherSeries | None]:
+    """What somebody brought, a file before what was typed, as long as it reaches now; and the last forecast."""
+    with space.database.reading() as session:
+        filed = load_series(session, property_.id, "file")
+        if filed is not None:
+            return Weather(filed, True, None, None), None
+        typed = load_series(session, property_.id, "typed")
+        if typed is not None and now.timestamp() < typed.end - NIGHT_AFTER_H * 3600:
+            return Weather(typed, False, _age_h(typed, now), None, typed=True), None
+        return None, load_series(session, property_.id, "forecast")
 
 
 def _age_h(series: WeatherSeries | None, now: datetime) -> float | None:

@@ -1,8 +1,8 @@
 """Weather: face lanes and the why panel, and how sure they are; forecasts asked for, files imported."""
 
-from collections.abc import Callable, Sequence
+from collections.abc import Callable, Mapping, Sequence
 from dataclasses import dataclass, replace
-from datetime import datetime, timedelta
+from datetime import date, datetime, timedelta
 from typing import Annotated, Any
 from urllib.parse import parse_qs, urlencode, urlsplit
 
@@ -10,8 +10,10 @@ from fastapi import APIRouter, Depends, HTTPException, Request, UploadFile
 from starlette.responses import RedirectResponse, Response
 
 from amber_gable.core.weather.members import Odds
+from amber_gable.domain.errors import Refused
 from amber_gable.domain.method import Method
 from amber_gable.domain.schools import AskedBy, topics_of
+from amber_gable.domain.typed_forecast import Cloud, RainKind, WindForce
 from amber_gable.services.job_view import JobView
 from amber_gable.services.weather.face_day import face_days
 from amber_gable.services.weather.face_helps import DAYS, face_helps
@@ -20,8 +22,9 @@ from amber_gable.services.weather.forecasts import drop_weather_file, import_wea
 from amber_gable.services.weather.judged_faces import JudgedFace, Which, of_step
 from amber_gable.services.weather.lane_question import LaneQuestion
 from amber_gable.services.weather.rain_race import rain_race
+from amber_gable.services.weather.typing_in import COMPASS, SHOWN_DAYS, drop_typed, form_of, type_forecast, typed_before
 from amber_gable.web.drawn_lanes import chart, lane_link, lanes_of
-from amber_gable.web.pages import job_page, load_job, page, space_of, units_of
+from amber_gable.web.pages import Fields, job_page, load_job, page, space_of, typed_system, units_of
 from amber_gable.web.views.day_faces import day_faces, lane_sentence
 from amber_gable.web.views.lanes import ZOOMS, lane_scale
 from amber_gable.web.views.why import why_panel
@@ -104,6 +107,8 @@ def weather(request: Request, job_id: str, look: Looked) -> Response:
         "zooms": list(ZOOMS),
     }
     if not rows:
+        if view.weather.series is None:
+            context |= _typed_context(request, view, _typed_before(request, view))
         return job_page(request, view, "weather", context)
     odds = known_odds(view, rows)
     if "hx-request" in request.headers:
@@ -226,6 +231,59 @@ def refresh(request: Request, job_id: str) -> Response:
     view = load_job(request, job_id)
     job_weather(space_of(request), view.bundle.property, insist=True)
     return RedirectResponse(f"/jobs/{job_id}/weather", 303)
+
+
+@router.get("/typed")
+def typed_form(request: Request, job_id: str) -> Response:
+    """A forecast to be typed in, a day a row."""
+    view = load_job(request, job_id)
+    return _typed_page(request, view, _typed_before(request, view), {})
+
+
+@router.post("/typed")
+def type_in(request: Request, job_id: str, form: Fields) -> Response:
+    view = load_job(request, job_id)
+    try:
+        type_forecast(space_of(request), view.bundle.property, form, typed_system(request, form))
+    except Refused as error:
+        return _typed_page(request, view, form, error.fields, 422)
+    return RedirectResponse(f"/jobs/{job_id}/weather?said=typed", 303)
+
+
+@router.post("/typed/drop")
+def drop_what_was_typed(request: Request, job_id: str) -> Response:
+    view = load_job(request, job_id)
+    drop_typed(space_of(request), view.bundle.property.id)
+    return RedirectResponse(f"/jobs/{job_id}/weather", 303)
+
+
+def _typed_before(request: Request, view: JobView) -> dict[str, str]:
+    before = typed_before(space_of(request), view.bundle.property.id)
+    return form_of(before, view.now.date(), units_of(request).system)
+
+
+def _typed_page(
+    request: Request, view: JobView, form: Mapping[str, str], faults: dict[str, str], status: int = 200
+) -> Response:
+    context = _typed_context(request, view, form) | {"faults": faults}
+    return job_page(request, view, "weather", context, status, template="weather_typed.html")
+
+
+def _typed_context(request: Request, view: JobView, form: Mapping[str, str]) -> dict[str, Any]:
+    try:
+        first = date.fromisoformat(form.get("first", ""))
+    except ValueError:
+        first = view.now.date()
+    return {
+        "typed": form,
+        "typed_days": [first + timedelta(days=n) for n in range(SHOWN_DAYS)],
+        "clouds": list(Cloud),
+        "winds": list(WindForce),
+        "rains": list(RainKind),
+        "compass": COMPASS,
+        "faults": {},
+        "temperature": units_of(request).symbol("temperature"),
+    }
 
 
 @router.post("/file")

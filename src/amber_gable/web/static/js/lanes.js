@@ -130,9 +130,8 @@ function setUp(lanes) {
   });
   // A drawing that came anew, with how sure it is, has its cursor where the page was asked, not where it stands by now;
   // what is told of that moment is told anew.
-  document.addEventListener("htmx:oobAfterSwap", (event) => {
-    if (event.detail.target?.id !== "lane-drawing") return;
-    if (at) show(true);
+  document.addEventListener("htmx:load", (event) => {
+    if (at && event.detail.elt.matches?.("[data-shown]")) show(true);
   });
 }
 

@@ -1,0 +1,104 @@
+"""A forecast as it is heard on the radio or read off any page, a day at a time."""
+
+from datetime import date, timedelta
+from enum import StrEnum
+from typing import Annotated, Self
+
+from pydantic import Field, model_validator
+
+from amber_gable.domain.base import Azimuth, Percent, Record
+
+AirC = Annotated[float, Field(ge=-50, le=55)]
+MOST_DAYS = 10
+
+
+class Cloud(StrEnum):
+    """What is said of the sky, as a share of it that is covered: the middles of the classes an observer gives in
+    eighths."""
+
+    CLEAR = "clear"
+    FAIR = "a few clouds"
+    HALF = "sun and cloud"
+    MOSTLY = "mostly cloudy"
+    OVERCAST = "overcast"
+
+    @property
+    def share(self) -> float:
+        return {"clear": 0.05, "a few clouds": 0.25, "sun and cloud": 0.5, "mostly cloudy": 0.75, "overcast": 1.0}[self]
+
+
+class WindForce(StrEnum):
+    """What is said of the wind, m/s at 10 m: middles of Beaufort's forces 1, 3, 4, 5 and 7."""
+
+    CALM = "calm"
+    LIGHT = "light"
+    MODERATE = "moderate"
+    FRESH = "fresh"
+    STRONG = "strong"
+
+    @property
+    def ms(self) -> float:
+        return {"calm": 0.9, "light": 3.0, "moderate": 6.5, "fresh": 9.5, "strong": 15.0}[self]
+
+
+class RainKind(StrEnum):
+    """What is said of the rain, mm/h while it falls."""
+
+    DRIZZLE = "drizzle"
+    LIGHT = "light rain"
+    SHOWERS = "showers"
+    RAIN = "rain"
+    HEAVY = "heavy rain"
+
+    @property
+    def mm_h(self) -> float:
+        return {"drizzle": 0.3, "light rain": 1.0, "showers": 1.5, "rain": 2.5, "heavy rain": 8.0}[self]
+
+
+class TypedRain(Record):
+    """From one local hour until another, with its chance."""
+
+    from_h: Annotated[float, Field(ge=0, lt=24)] = 0.0
+    until_h: Annotated[float, Field(gt=0, le=24)] = 24.0
+    chance_pct: Percent = 80.0
+    kind: RainKind = RainKind.RAIN
+
+    @model_validator(mode="after")
+    def _has_length(self) -> Self:
+        if self.until_h <= self.from_h:
+            raise ValueError("the rain ends before it begins; past midnight belongs to the next day")
+        return self
+
+
+class TypedDay(Record):
+    """Low and high °C; how moist the air is as a dew point °C or a relative humidity at the middle of the day, %, or
+    nothing, where the air is taken to come near saturation at the low."""
+
+    low_c: AirC
+    high_c: AirC
+    dew_c: AirC | None = None
+    rh_pct: Annotated[float, Field(ge=1, le=100)] | None = None
+    cloud: Annotated[float, Field(ge=0, le=1)] = 0.5
+    wind_ms: Annotated[float, Field(ge=0, le=60)] = 3.0
+    wind_from_deg: Azimuth = 270.0
+    rain: tuple[TypedRain, ...] = ()
+
+    @model_validator(mode="after")
+    def _in_order(self) -> Self:
+        if self.high_c < self.low_c:
+            raise ValueError("the high is below the low")
+        if self.dew_c is not None and self.dew_c > self.high_c:
+            raise ValueError("the dew point is above the high: air does not hold so much water")
+        return self
+
+
+class TypedForecast(Record):
+    """Days running from the first, as heard; by the sea the day's warmth comes earlier and the night keeps it."""
+
+    first: date
+    days: Annotated[tuple[TypedDay, ...], Field(min_length=1, max_length=MOST_DAYS)]
+    by_the_sea: bool = False
+
+    @property
+    def dates(self) -> list[date]:
+        return [self.first + timedelta(days=n) for n in range(len(self.days))]
