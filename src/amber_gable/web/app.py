@@ -9,6 +9,7 @@ from amber_gable.services.workspace import Workspace
 from amber_gable.web import errors
 from amber_gable.web.routes import (
     desk,
+    film,
     jobs,
     plan,
     quantities,
@@ -31,7 +32,22 @@ def create_app(space: Workspace) -> FastAPI:
     app = FastAPI(title="Amber Gable", docs_url=None, redoc_url=None, openapi_url=None)
     app.state.space = space
     app.mount("/static", StaticFiles(directory=_STATIC), name="static")
-    for module in (jobs, stores, survey, specification, quantities, weather, plan, today, standing, sky, desk, runs):
+    pages = (
+        jobs,
+        stores,
+        survey,
+        specification,
+        quantities,
+        film,
+        weather,
+        plan,
+        today,
+        standing,
+        sky,
+        desk,
+        runs,
+    )
+    for module in pages:
         app.include_router(module.router)
     errors.install(app)
     app.add_middleware(Gate, refuse=errors.refuse)

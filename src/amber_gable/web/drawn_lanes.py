@@ -28,10 +28,10 @@ class Chart:
     cursor: tuple[float, float] | None
 
 
-def lane_link(job_id: str, query: dict[str, str]) -> Callable[[str, datetime], str]:
-    """The address that asks why, for a face and a moment."""
+def lane_link(job_id: str, query: dict[str, str], page: str = "weather") -> Callable[[str, datetime], str]:
+    """The address that asks why, or another page of a face and a moment."""
 
-    asked = f"/jobs/{job_id}/weather?" + (f"{urlencode(query)}&" if query else "")
+    asked = f"/jobs/{job_id}/{page}?" + (f"{urlencode(query)}&" if query else "")
 
     def link(face_id: str, t: datetime) -> str:
         # A face's id needs no quoting, nor does a time but for its sign.

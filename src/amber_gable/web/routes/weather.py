@@ -1,12 +1,12 @@
 """Weather: face lanes and the why panel, and how sure they are; forecasts asked for, files imported."""
 
 from collections.abc import Callable, Mapping, Sequence
-from dataclasses import dataclass, replace
+from dataclasses import replace
 from datetime import date, datetime, timedelta
-from typing import Annotated, Any
-from urllib.parse import parse_qs, urlencode, urlsplit
+from typing import Any
+from urllib.parse import parse_qs, urlsplit
 
-from fastapi import APIRouter, Depends, HTTPException, Request, UploadFile
+from fastapi import APIRouter, HTTPException, Request, UploadFile
 from starlette.responses import RedirectResponse, Response
 
 from amber_gable.core.weather.members import Odds
@@ -20,10 +20,10 @@ from amber_gable.services.weather.face_helps import DAYS, face_helps
 from amber_gable.services.weather.face_odds import OddsWork, known_odds
 from amber_gable.services.weather.forecasts import drop_weather_file, import_weather, job_weather
 from amber_gable.services.weather.judged_faces import JudgedFace, Which, of_step
-from amber_gable.services.weather.lane_question import LaneQuestion
 from amber_gable.services.weather.rain_race import rain_race
 from amber_gable.services.weather.typing_in import COMPASS, SHOWN_DAYS, drop_typed, form_of, type_forecast, typed_before
 from amber_gable.web.drawn_lanes import chart, lane_link, lanes_of
+from amber_gable.web.look import Look, Looked
 from amber_gable.web.pages import Fields, job_page, load_job, page, space_of, typed_system, units_of
 from amber_gable.web.views.day_faces import day_faces, lane_sentence
 from amber_gable.web.views.lanes import ZOOMS, lane_scale
@@ -38,56 +38,6 @@ LOOKS = (
     (Which.LAST, "each face’s last coat"),
 )
 """What may be asked about where no product is named."""
-USUAL_DAYS = 3
-
-
-@dataclass(frozen=True)
-class Look:
-    """What of the weather is looked at, as an address says it. `product`: a sheet's code, or which step of every face
-    (`Which`); `task`: one of the plan's, with its parts; `days` as many as on the screen."""
-
-    product: str = ""
-    method: str = ""
-    face: str = ""
-    at: datetime | None = None
-    task: str = ""
-    days: int = USUAL_DAYS
-
-    @property
-    def question(self) -> LaneQuestion:
-        return LaneQuestion(self.product, self.method)
-
-    @property
-    def query(self) -> dict[str, str]:
-        """All of it that is the same for every face and moment."""
-        return self.question.query | ({"days": str(self.days)} if self.days != USUAL_DAYS else {})
-
-    @property
-    def address(self) -> str:
-        return urlencode(self.query)
-
-    @classmethod
-    def of(cls, asked: dict[str, str]) -> "Look":
-        days = asked.get("days", "")
-        try:
-            at = datetime.fromisoformat(asked.get("at", ""))
-        except ValueError:
-            at = None
-        return cls(
-            product=asked.get("product", ""),
-            method=asked.get("method", ""),
-            face=asked.get("face", ""),
-            at=at if at is not None and at.tzinfo is not None else None,
-            task=asked.get("task", ""),
-            days=int(days) if days in {str(z) for z in ZOOMS} else USUAL_DAYS,
-        )
-
-
-def _look(request: Request) -> Look:
-    return Look.of(dict(request.query_params))
-
-
-Looked = Annotated[Look, Depends(_look)]
 
 
 @router.get("")

@@ -130,8 +130,11 @@ function setUp(lanes) {
   });
   // A drawing that came anew, with how sure it is, has its cursor where the page was asked, not where it stands by now;
   // what is told of that moment is told anew.
-  document.addEventListener("htmx:load", (event) => {
-    if (at && event.detail.elt.matches?.("[data-shown]")) show(true);
+  document.addEventListener("htmx:after:swap", () => {
+    const fresh = document.querySelector("[data-shown]");
+    if (!fresh) return;
+    fresh.removeAttribute("data-shown");
+    if (at) show(true);
   });
 }
 

@@ -1,0 +1,62 @@
+"""What of the weather is looked at, as an address says it."""
+
+from dataclasses import dataclass
+from datetime import datetime
+from typing import Annotated
+from urllib.parse import urlencode
+
+from fastapi import Depends, Request
+
+from amber_gable.services.weather.lane_question import LaneQuestion
+from amber_gable.web.views.lanes import ZOOMS
+
+USUAL_DAYS = 3
+
+
+@dataclass(frozen=True)
+class Look:
+    """What of the weather is looked at, as an address says it. `product`: a sheet's code, or which step of every face
+    (`Which`); `task`: one of the plan's, with its parts; `days` as many as on the screen."""
+
+    product: str = ""
+    method: str = ""
+    face: str = ""
+    at: datetime | None = None
+    task: str = ""
+    days: int = USUAL_DAYS
+
+    @property
+    def question(self) -> LaneQuestion:
+        return LaneQuestion(self.product, self.method)
+
+    @property
+    def query(self) -> dict[str, str]:
+        """All of it that is the same for every face and moment."""
+        return self.question.query | ({"days": str(self.days)} if self.days != USUAL_DAYS else {})
+
+    @property
+    def address(self) -> str:
+        return urlencode(self.query)
+
+    @classmethod
+    def of(cls, asked: dict[str, str]) -> "Look":
+        days = asked.get("days", "")
+        try:
+            at = datetime.fromisoformat(asked.get("at", ""))
+        except ValueError:
+            at = None
+        return cls(
+            product=asked.get("product", ""),
+            method=asked.get("method", ""),
+            face=asked.get("face", ""),
+            at=at if at is not None and at.tzinfo is not None else None,
+            task=asked.get("task", ""),
+            days=int(days) if days in {str(z) for z in ZOOMS} else USUAL_DAYS,
+        )
+
+
+def _look(request: Request) -> Look:
+    return Look.of(dict(request.query_params))
+
+
+Looked = Annotated[Look, Depends(_look)]
