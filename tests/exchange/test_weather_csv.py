@@ -1,23 +1,14 @@
 """The plain weather CSV and the forecast JSON that is read the same way."""
 
-import asyncio
-import json
-from collections.abc import AsyncIterator, Iterator
 from datetime import UTC, datetime, timedelta
-from typing import Any
 
 import pytest
-from fastapi import FastAPI
-from starlette.responses import StreamingResponse
 
 from amber_gable.domain.errors import InputError
 from amber_gable.domain.sizes import SIZE_LIMIT
 from amber_gable.exchange.files import decode
-from amber_gable.exchange.forecast import ForecastUnavailable, HttpForecast, parse_forecast
 from amber_gable.exchange.weather_file import read_weather
 from amber_gable.services.weather.face_windows import FaceQuestion, answer_windows
-from amber_gable.standins.weather.service import weather_service
-from tests.web.server import running
 
 HEADER = "time,air_c,rh_pct,wind_m_s,wind_from_deg,cloud_pct,rain_mm"
 
@@ -107,103 +98,3 @@ def test_a_broken_file_is_refused_with_line_and_column(text: str, words: list[st
 def test_bytes_that_cannot_be_a_weather_file_are_refused(data: bytes, words: str) -> None:
     with pytest.raises(InputError, match=words):
         decode(data, "upload.csv")
-
-
-@pytest.fixture(scope="module")
-def service() -> Iterator[str]:
-    with running(weather_service()) as address:
-        yield address
-
-
-ISSUED = datetime.fromisoformat("2026-09-14T06:30-03:00")
-
-
-def test_the_simulated_service_is_reached_over_http(service: str) -> None:
-    series = HttpForecast(service).forecast(45.25, -62.1, ISSUED)
-    assert series.issued == int(datetime(2026, 9, 14, 9, tzinfo=UTC).timestamp())
-    assert len(series) == (3 + 15) * 24
-    assert series.rain_pct is not None
-    again = HttpForecast(service).forecast(45.25, -62.1, ISSUED)
-    assert (again.air_c == series.air_c).all()
-
-
-@pytest.mark.parametrize("path", ["/nowhere", ""])
-def test_a_service_that_cannot_be_used_is_unavailable_not_a_crash(service: str, path: str) -> None:
-    with pytest.raises(ForecastUnavailable):
-        HttpForecast(service + path if path else "http://127.0.0.1:9", timeout_s=1).forecast(45.25, -62.1, ISSUED)
-
-
-def test_a_place_outside_the_services_world_is_unavailable(service: str) -> None:
-    with pytest.raises(ForecastUnavailable, match="HTTP 422"):
-        HttpForecast(service).forecast(80.0, -62.1, ISSUED)
-
-
-ANSWER: dict[str, Any] = {
-    "source": "made",
-    "latitude": 45.25,
-    "longitude": -62.1,
-    "issued": "2026-09-14T06:00:00+00:00",
-    "time": ["2026-09-14T06:00:00+00:00", "2026-09-14T07:00:00+00:00"],
-    "air_c": [12, 13],
-    "rh_pct": [90, 85],
-    "wind_m_s": [1, 2],
-    "wind_from_deg": [180, 190],
-    "cloud_pct": [50, 60],
-}
-
-
-def test_a_good_answer_is_a_series() -> None:
-    assert parse_forecast(json.dumps(ANSWER).encode()).air_c.tolist() == [12, 13]
-
-
-@pytest.mark.parametrize(
-    "change",
-    [
-        {"rh_pct": [90, 140]},
-        {"air_c": [12]},
-        {"time": []},
-        {"time": ["x", "y"]},
-        {"air_c": [None, 3]},
-        {"issued": "soon"},
-    ],
-)
-def test_nonsense_from_a_service_is_refused(change: dict[str, Any]) -> None:
-    with pytest.raises((InputError, ValueError)):
-        parse_forecast(json.dumps(ANSWER | change).encode())
-
-
-def _bytes(*pieces: bytes, pause_s: float = 0.0, more: bool = False) -> FastAPI:
-    """A service that sends these, one after the other and then for ever the last."""
-    app = FastAPI()
-
-    async def body() -> AsyncIterator[bytes]:
-        for piece in pieces:
-            yield piece
-        while more:
-            await asyncio.sleep(pause_s)
-            yield pieces[-1]
-
-    @app.get("/forecast")
-    def answer() -> StreamingResponse:
-        return StreamingResponse(body(), media_type="application/json")
-
-    return app
-
-
-# What a service does wrong, and what is said of it.
-ABUSES: dict[str, tuple[FastAPI, str]] = {
-    "nested deep": (_bytes(b"[" * 900_000), "unusable"),
-    "a deep value": (_bytes(b'{"x": ' + b"[" * 500_000), "unusable"),
-    "no object": (_bytes(b"[1, 2]"), "unusable"),
-    "numbers without end": (_bytes(b'{"latitude": ' + b"9" * 100_000 + b"}"), "unusable"),
-    "not a number": (_bytes(json.dumps(ANSWER).replace("12,", "NaN,").encode()), "unusable"),
-    "another place": (_bytes(json.dumps(ANSWER | {"latitude": 12.0}).encode()), "another place"),
-    "without end": (_bytes(b" " * 400_000, more=True), "more than 2 MB"),
-    "a byte at a time": (_bytes(b" ", pause_s=0.05, more=True), "within 0.9 s"),
-}
-
-
-@pytest.mark.parametrize(("app", "words"), ABUSES.values(), ids=ABUSES)
-def test_whatever_a_service_sends_is_a_failure_with_words(app: FastAPI, words: str) -> None:
-    with running(app) as address, pytest.raises(ForecastUnavailable, match=words):
-        HttpForecast(address, timeout_s=0.3).forecast(45.25, -62.1, ISSUED)

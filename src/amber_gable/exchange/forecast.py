@@ -32,31 +32,36 @@ class ForecastProvider(Protocol):
 
 class HttpForecast:
     """A provider that answers GET {address}/forecast with columns named as in the plain weather CSV. `timeout_s` is
-    for finding it, three times that for the whole answer."""
+    for finding it, three times that for the whole answer. What it names by an ETag is not sent twice."""
 
     def __init__(self, address: str, timeout_s: float = 3.0) -> None:
         self.address, self.timeout_s = address.rstrip("/"), timeout_s
+        self._named: dict[tuple[float, float], tuple[str, WeatherSeries]] = {}
 
     def forecast(self, latitude: float, longitude: float, at: datetime) -> WeatherSeries:
         query: dict[str, str | float] = {"lat": latitude, "lon": longitude, "issued": at.isoformat()}
+        etag, held = self._named.get((latitude, longitude), ("", None))
         try:
-            body = fetch(
+            answer = fetch(
                 f"{self.address}/forecast",
                 query,
                 connect_s=self.timeout_s,
                 total_s=3 * self.timeout_s,
                 most_bytes=MAX_BYTES,
+                etag=etag,
             )
         except NoAnswer as error:
             raise ForecastUnavailable(f"the forecast service {error}") from error
         try:
-            series = parse_forecast(body)
+            series = held if answer.unchanged and held is not None else parse_forecast(answer.body)
         except (InputError, ValidationError) as error:
             raise ForecastUnavailable(f"the forecast service sent something unusable ({_first(error)})") from error
         away = max(abs((series.latitude or 0) - latitude), abs(((series.longitude or 0) - longitude + 180) % 360 - 180))
         if away > _AWAY_DEG:
             where = f"{series.latitude:g}, {series.longitude:g}"
             raise ForecastUnavailable(f"the forecast service answered for another place ({where})")
+        if answer.etag:
+            self._named[latitude, longitude] = (answer.etag, series)
         return series
 
 

@@ -37,7 +37,7 @@ class HttpMeter:
             answer = fetch(where, asked, connect_s=CONNECT_S, total_s=self.timeout_s, most_bytes=MAX_BYTES)
         except NoAnswer as error:
             raise MeterUnavailable(f"the meter {error}") from error
-        return parse_reading(answer)
+        return parse_reading(answer.body)
 
 
 def parse_reading(text: str | bytes) -> MeterReading:
