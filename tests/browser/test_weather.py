@@ -3,11 +3,14 @@ that follows its slider, and the lanes on paper."""
 
 import re
 from collections.abc import Callable
+from pathlib import Path
 
 import pytest
-from playwright.sync_api import BrowserContext, Page, expect
+from fastapi import FastAPI
+from playwright.sync_api import BrowserContext, Locator, Page, expect
 
 from tests.browser.conftest import PHONE, serious_barriers
+from tests.fixtures import open_space
 
 pytestmark = pytest.mark.browser
 RISE = "/jobs/coopers-rise/weather"
@@ -110,3 +113,40 @@ def test_a_slip_on_a_phone_keeps_the_forecast_that_was_typed(
     page.get_by_role("button", name="No longer use it").tap()
     expect(page.get_by_text("simulated forecast service")).to_be_visible()
     assert serious_barriers(page) == []
+
+
+def test_from_nothing_to_the_lanes_of_a_first_wall_by_a_typed_forecast_in_25_touches(
+    page: Page, app: FastAPI, tmp_path: Path
+) -> None:
+    """No service, no network, no job: each field filled and each button pressed counts."""
+    app.state.space = open_space(tmp_path / "empty.sqlite3")
+    app.state.space.provider = None
+    touches = 0
+
+    def fill(**fields: str) -> None:
+        nonlocal touches
+        for name, text in fields.items():
+            page.locator(f"main [name='{name.replace('__', '.')}']").fill(text)
+            touches += 1
+
+    def press(what: Locator) -> None:
+        nonlocal touches
+        what.first.click()
+        touches += 1
+
+    page.goto("/")
+    fill(name="9 Weir Lane", customer="Nell Hart", place="Otter Ferry", latitude="45.3", longitude="-62.2")
+    fill(time_zone="America/Halifax")
+    press(page.get_by_role("button", name="Start the survey"))
+    press(page.get_by_text("Add the first face"))
+    fill(name="South wall", size="8 x 3", azimuth_deg="180")
+    press(page.get_by_role("button", name="Save"))
+    press(page.get_by_text("Say what it is made of"))
+    fill(name="Siding")
+    press(page.get_by_role("button", name="Save"))
+    press(page.locator(".rail").get_by_role("link", name="Weather"))
+    fill(low0="9", high0="19", low1="11", high1="17", low2="8", high2="18")
+    press(page.get_by_role("button", name="Use this forecast"))
+    expect(page.locator("#lane-drawing .seg.open").first).to_be_visible()
+    expect(page.locator("#day-faces")).to_contain_text(re.compile(r"last stroke \d\d:\d\d \d+ %"))
+    assert touches <= 25

@@ -119,7 +119,7 @@ def _asked(
             known.pop(face, None)
         by_id[face] = of_task
     row = by_id.get(face, rows[0])
-    at = look.at or view.now
+    at = (look.at or view.now).astimezone(view.now.tzinfo)
     link = lane_link(view.bundle.job.id, look.query | ({"task": look.task} if look.task else {}))
     slot = row.slot_of(at)
     slots = row.windows.slots
