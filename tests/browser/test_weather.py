@@ -144,6 +144,7 @@ def test_from_nothing_to_the_lanes_of_a_first_wall_by_a_typed_forecast_in_25_tou
     press(page.get_by_text("Say what it is made of"))
     fill(name="Siding")
     press(page.get_by_role("button", name="Save"))
+    page.wait_for_url("**/survey/zone/siding")
     press(page.locator(".rail").get_by_role("link", name="Weather"))
     fill(low0="9", high0="19", low1="11", high1="17", low2="8", high2="18")
     press(page.get_by_role("button", name="Use this forecast"))
