@@ -152,3 +152,21 @@ def test_from_nothing_to_the_lanes_of_a_first_wall_by_a_typed_forecast_in_25_tou
     expect(page.locator("#lane-drawing .seg.open").first).to_be_visible()
     expect(page.locator("#day-faces")).to_contain_text(re.compile(r"last stroke \d\d:\d\d \d+ %"))
     assert touches <= 25
+
+
+def test_the_sun_goes_round_the_house_with_its_slider(contexts: Callable[..., BrowserContext]) -> None:
+    page = contexts(**PHONE).new_page()
+    page.goto(f"{RISE}/sun?product=coat&at=2026-09-16T09:00:00-03:00")
+    house = page.locator("[data-sun]")
+    places = []
+    for slot in (16, 36, 56):
+        page.get_by_label("Time of day").fill(str(slot))
+        places.append(house.locator("[data-disc]").get_attribute("transform"))
+    assert len(set(places)) == 3
+    expect(house).to_contain_text("Wed 16 Sep 18:00")
+    page.get_by_label("A quarter of an hour later").tap()
+    expect(house).to_contain_text("Wed 16 Sep 18:15")
+    assert not page.evaluate("document.documentElement.scrollWidth > innerWidth")
+    assert serious_barriers(page) == []
+    house.locator("[data-row='back'] a").tap()
+    expect(page.locator("#why")).to_contain_text("Back, Wed 16 Sep 18:15")

@@ -1,0 +1,112 @@
+"""The house plan with sun: walls hatched by what stops them, the sun on its path, the shadow on the ground."""
+
+import json
+from collections.abc import Sequence
+from dataclasses import dataclass
+from datetime import datetime
+from math import cos, radians, sin
+from typing import Any
+
+from amber_gable.core.survey.house_plan import PlacedWall, outward
+from amber_gable.core.weather.rules import LETTERS
+from amber_gable.services.weather.house_sun import SunMoment
+from amber_gable.services.weather.judged_faces import JudgedFace
+
+SIZE, MIDDLE = 560.0, 280.0
+HOUSE, SKY, NEAREST = 88.0, 236.0, 0.55
+"""Half the room of the house, the horizon's circle, px; the higher the sun, the nearer, but never over the house."""
+BEAM_FROM = 20.0
+
+
+@dataclass(frozen=True)
+class SunWall:
+    """line and the strip of sun before it, px; `label`: where its letter stands, outside it."""
+
+    id: str
+    name: str
+    line: str
+    lit: str
+    label: tuple[float, float]
+
+
+@dataclass(frozen=True)
+class DrawnSun:
+    """`moments`: a JSON list of what the script shows for each quarter hour; `shown` that of the one asked about."""
+
+    walls: list[SunWall]
+    others: list[tuple[str, str]]
+    path: str
+    hours: list[tuple[float, float, str]]
+    moments: str
+    shown: dict[str, Any]
+    chosen: int
+    last: int
+
+
+def draw_sun(walls: list[PlacedWall], rows: Sequence[JudgedFace], moments: list[SunMoment], at: datetime) -> DrawnSun:
+    ends = [p for w in walls for p in (w.start, w.end)] or [(0.0, 0.0)]
+    centre = [(min(p[n] for p in ends) + max(p[n] for p in ends)) / 2 for n in (0, 1)]
+    reach = max([abs(p[n] - centre[n]) for p in ends for n in (0, 1)] + [1.0])
+    scale = HOUSE / reach
+
+    def px(point: tuple[float, float]) -> tuple[float, float]:
+        return MIDDLE + (point[0] - centre[0]) * scale, MIDDLE - (point[1] - centre[1]) * scale
+
+    def sun_at(azimuth: float, elevation: float) -> tuple[float, float]:
+        away = SKY * (1 - (1 - NEAREST) * max(elevation, 0) / 90)
+        return MIDDLE + away * sin(radians(azimuth)), MIDDLE - away * cos(radians(azimuth))
+
+    judged = {r.face.id for r in rows}
+    drawn = [_wall(w, px) for w in walls if w.face.id in judged]
+    up = [m for m in moments if m.elevation > 0]
+    told = [_told(m, px, sun_at(m.azimuth, m.elevation)) for m in moments]
+    chosen = next((i for i, m in enumerate(moments) if m.start.timestamp() + 900 > at.timestamp()), len(moments) - 1)
+    on_plan = {w.id for w in drawn}
+    return DrawnSun(
+        walls=drawn,
+        others=[(r.face.id, r.face.name) for r in rows if r.face.id not in on_plan],
+        path="M" + " ".join("{:.1f},{:.1f}".format(*sun_at(m.azimuth, m.elevation)) for m in up) if up else "",
+        hours=[
+            (*sun_at(m.azimuth, m.elevation), f"{m.start:%H}") for m in up if m.start.hour % 3 + m.start.minute == 0
+        ],
+        moments=json.dumps(told),
+        shown=told[chosen],
+        chosen=chosen,
+        last=len(moments) - 1,
+    )
+
+
+def _wall(w: PlacedWall, px: Any) -> SunWall:
+    (x0, y0), (x1, y1) = px(w.start), px(w.end)
+    east, north = outward(w.face.azimuth_deg)
+    out = (east, -north)
+
+    def beside(px_out: float) -> str:
+        dx, dy = out[0] * px_out, out[1] * px_out
+        return f"M{x0 + dx:.1f},{y0 + dy:.1f}L{x1 + dx:.1f},{y1 + dy:.1f}"
+
+    middle = ((x0 + x1) / 2 + out[0] * 34, (y0 + y1) / 2 + out[1] * 34 + 7)
+    return SunWall(w.face.id, w.face.name, beside(0), beside(13), middle)
+
+
+def _told(m: SunMoment, px: Any, sun: tuple[float, float]) -> dict[str, Any]:
+    up = m.elevation > 0
+    corners = [px(p) for p in m.shadow]
+    return {
+        "at": m.start.isoformat(),
+        "title": f"{m.start:%a} {m.start.day} {m.start:%b %H:%M}",
+        "sun": [round(c, 1) for c in sun] if up else None,
+        "sky": f"sun {m.elevation:.0f}° high" if up else "the sun is down",
+        "shadow": "M" + " ".join(f"{x:.0f},{y:.0f}" for x, y in corners) + "Z" if corners else "",
+        "walls": {
+            w.face: {
+                "letter": w.letter,
+                "words": "workable" if not w.letter else LETTERS[w.letter],
+                "lit": w.beam >= BEAM_FROM,
+                "sure": "" if w.sure is None or w.letter else f"{w.sure * 100:.0f} %",
+            }
+            for w in m.walls
+        },
+        "open": sum(not w.letter for w in m.walls),
+        "of": len(m.walls),
+    }

@@ -1,0 +1,70 @@
+"""The house plan with sun: the sun where it is, walls as the lanes say, the shadow on the far side."""
+
+import html
+import json
+import re
+from datetime import datetime
+from math import cos, radians, sin, tan
+
+import numpy as np
+import pytest
+from fastapi.testclient import TestClient
+
+from amber_gable.core.survey.house_plan import house_plan
+from amber_gable.core.survey.shadow import LONGEST_M, shadow
+from amber_gable.services.job_view import job_view
+from amber_gable.services.weather.house_sun import house_sun
+from amber_gable.services.weather.lane_question import LaneQuestion
+from amber_gable.services.workspace import Workspace
+from tests.jobs import coopers_rise
+
+SUN = "/jobs/coopers-rise/weather/sun"
+NOON = datetime.fromisoformat("2026-09-16T13:00-03:00")
+
+
+@pytest.mark.parametrize(("azimuth", "elevation"), [(180.0, 45.0), (95.0, 30.0), (250.0, 20.0), (0.0, 60.0)])
+def test_a_shadow_reaches_away_from_the_sun_by_the_height_over_its_tangent(azimuth: float, elevation: float) -> None:
+    walls = house_plan(coopers_rise().property.faces)
+    away = np.array([-sin(radians(azimuth)), -cos(radians(azimuth))])
+    corners = np.array(shadow(walls, azimuth, elevation))
+    ends = np.array([p for w in walls for p in (w.start, w.end)])
+    highest = max(w.face.top_m for w in walls)
+    assert (corners @ -away).max() == pytest.approx((ends @ -away).max()), "nothing on the sun's side"
+    beyond = (corners @ away).max() - (ends @ away).max()
+    assert 0 < beyond <= highest / tan(radians(elevation)) + 1e-6
+
+
+def test_no_sun_no_shadow_and_a_low_sun_no_endless_one() -> None:
+    walls = house_plan(coopers_rise().property.faces)
+    assert shadow(walls, 90.0, -1.0) == [] and shadow([], 180.0, 40.0) == []
+    corners = np.array(shadow(walls, 90.0, 0.5))
+    assert np.ptp(corners[:, 0]) < LONGEST_M + 30
+
+
+def test_walls_stand_as_the_lanes_say_and_the_sun_is_on_those_it_sees(untouched: Workspace) -> None:
+    view = job_view(untouched, "coopers-rise", waits=True)
+    rows = LaneQuestion("coat").rows(view)
+    walls, moments = house_sun(view, rows, None, NOON)
+    assert len(moments) == 72 and {w.face.id for w in walls} >= {r.face.id for r in rows if r.face.is_wall}
+    assert moments[0].elevation < 0 < moments[36].elevation
+    highest = max(moments, key=lambda m: m.elevation)
+    assert highest.azimuth == pytest.approx(180, abs=4)
+    facing = {f.id: f.azimuth_deg for f in view.bundle.property.faces}
+    for moment in moments:
+        for row, wall in zip(rows, moment.walls, strict=True):
+            assert wall.letter == row.letters[row.slot_of(moment.start)]
+            turned = abs((facing[wall.face] - moment.azimuth + 180) % 360 - 180)
+            assert wall.beam < 20 or turned < 92, "no wall is lit from behind"
+    morning = {w.face: w.beam for w in moments[20].walls}
+    assert morning["east-gable"] > 100 > morning["west-gable"]
+
+
+def test_the_page_shows_the_moment_asked_about_and_every_face(visitor: TestClient) -> None:
+    page = visitor.get(SUN, params={"product": "coat", "at": "2026-09-16T18:00:00Z"}).text
+    moments = json.loads(html.unescape(re.search(r"data-moments>(.*?)</script>", page)[1]))  # type: ignore[index]
+    shown = next(m for m in moments if m["title"] == "Wed 16 Sep 15:00")
+    assert "Wed 16 Sep 15:00" in page and f">{shown['sky']}<" in page
+    assert page.count("data-row=") == shown["of"] == len(shown["walls"])
+    deck = visitor.get("/jobs/heron-deck/weather/sun").text
+    assert "data-row=" in deck, "what is no wall stands in the list"
+    assert visitor.get("/jobs/coopers-rise/weather/sun?at=x").status_code == 200
