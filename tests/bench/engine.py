@@ -14,6 +14,7 @@ import numpy as np
 
 from amber_gable.core.weather import balance, surface
 from amber_gable.core.weather.compiled import PLAIN
+from amber_gable.core.weather.drawn import drawn_weather
 from amber_gable.core.weather.members import Coat, odds
 from amber_gable.core.weather.slot_climate import Place, PlaceWeather, place_weather, surfaces_through
 from amber_gable.core.weather.surface import FaceSurface, surface_climate
@@ -62,6 +63,11 @@ def one_house() -> None:
     surfaces_through(place_weather(PLACE, fortnight(), BEGIN, DAYS), house())
 
 
+def first_futures() -> None:
+    """All that a page waits for the first time: fifty futures drawn around a forecast, 24 surfaces judged in each."""
+    ensemble(drawn_weather(PLACE, fortnight(), BEGIN, 10, 50))
+
+
 def ensemble(weather: PlaceWeather) -> None:
     """Stages and rules of a coat on every surface in every member, reduced."""
     bundle = coopers_rise()
@@ -94,6 +100,7 @@ def engine_rows(median_ms: Callable[[Callable[[], object], int], float]) -> list
     fast, slow = (_climate_alone(), _climate_alone(plainly=True))
     out: list[Row] = [
         ("one house, 24 surfaces × 16 days, from the weather on", compiled, "ms", 30),
+        ("first futures of a house: 50 drawn, 24 coats judged", median_ms(first_futures, 5) / 1000, "s", 1.5),
         ("the same in plain numpy, times as long", _plain_house() / compiled, "×", None),
         ("its surfaces alone, plain numpy, times as long", slow / fast, "×", None),
         ("one surface × 2 days, scalar loop, times as long", _scalar_ratio(), "×", None),

@@ -98,8 +98,20 @@ def rows() -> list[Row]:
         out += _large_survey(space, client)
         why = partial(client.get, "/jobs/coopers-rise/weather?face=back", headers={"hx-request": "true"})
         out.append(("why panel alone", median_ms(why, 15), 150))
+        out += _weather_pages(client)
         others = serving_rows(space, client)
     return [*engine_rows(median_ms), *((name, ms, "ms", target) for name, ms, target in out), *others]
+
+
+def _weather_pages(client: TestClient) -> list[tuple[str, float, float | None]]:
+    """What the painter looks at, once it is computed: with how sure it is."""
+    base, asked = "/jobs/coopers-rise/weather", "product=coat&face=back&at=2026-09-15T12:30:00-03:00"
+    client.get(f"{base}/sure?{asked}", headers={"hx-request": "true"})
+    pages = {"lanes with how sure they are": "", "film story": "/film", "house and sun": "/sun"}
+    return [
+        (f"weather: {name}, once computed", median_ms(partial(client.get, f"{base}{path}?{asked}"), 15), target)
+        for (name, path), target in zip(pages.items(), (150, 100, 100), strict=True)
+    ]
 
 
 def state_of_sixty_parts() -> list[tuple[str, float, float | None]]:

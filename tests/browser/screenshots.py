@@ -27,7 +27,6 @@ SHOTS = {
     "jobs": ("/", WIDE, "2026-09-14T06:30-03:00"),
     "survey": (f"{RISE}/survey", WIDE, "2026-09-14T06:30-03:00"),
     "survey-face": (f"{RISE}/survey/opening/front-w4", WIDE, "2026-09-14T06:30-03:00"),
-    "survey-phone": (f"{RISE}/survey/face/west-gable", PHONE, "2026-09-14T06:30-03:00"),
     "survey-condition": (f"{RISE}/survey/zone/front-siding/condition", WIDE, "2026-09-14T06:30-03:00"),
     "survey-walk-phone": (f"{RISE}/survey/walk?at=wing-back", PHONE, "2026-09-14T06:30-03:00"),
     "survey-surroundings": ("/jobs/heron-deck/survey/face/deck/surroundings", WIDE, "2026-09-14T06:30-03:00"),
@@ -38,6 +37,12 @@ SHOTS = {
     "stores": ("/stores", WIDE, "2026-09-14T06:30-03:00"),
     "quantities": (f"{RISE}/quantities", WIDE, "2026-09-14T06:30-03:00"),
     "weather": (f"{RISE}/weather?product=coat&face=back&at=2026-09-15T12:30:00-03:00", WIDE, "2026-09-14T06:30-03:00"),
+    "weather-film": (
+        f"{RISE}/weather/film?product=coat&face=west-gable&at=2026-09-16T16:30:00-03:00",
+        WIDE,
+        "2026-09-14T06:30-03:00",
+    ),
+    "weather-sun": (f"{RISE}/weather/sun?product=coat&at=2026-09-15T15:00:00-03:00", WIDE, "2026-09-14T06:30-03:00"),
     "plan": (f"{RISE}/plan", WIDE, "2026-09-14T06:30-03:00"),
     "today": (f"{RISE}/today", WIDE, "2026-09-16T13:40-03:00"),
     "today-phone": (f"{RISE}/today", PHONE, "2026-09-16T13:40-03:00"),
@@ -111,6 +116,10 @@ def main() -> None:
                     _keep_up(space, "coopers-rise")
                 page.goto(path)
                 page.evaluate("document.fonts.ready")
+                # What is worked out or fetched beside the page has come.
+                page.wait_for_load_state("networkidle")
+                page.wait_for_function("!document.querySelector('#sureness progress, #compare[hx-get]')")
+                page.wait_for_load_state("networkidle")
                 page.screenshot(path=OUT / f"{name}.png")
                 page.close()
                 print(OUT / f"{name}.png")

@@ -58,7 +58,7 @@ def test_a_late_stroke_into_a_wet_night_is_spoilt_and_says_by_what_and_when(visi
     moments = json.loads(html.unescape(found[1]))
     late = next(m for m in moments if "17:30" in m["title"])
     early = next(m for m in moments if "09:00" in m["title"])
-    assert late["event"] and re.search(r"(Rain|Dew) .*: \w{3} \d\d:\d\d to ", late["told"]) and not late["ok"]
+    assert late["events"] and re.search(r"(Rain|Dew) .*: \w{3} \d\d:\d\d to ", late["told"]) and not late["ok"]
     assert late["flags"][1]["x"] is None or late["flags"][1]["x"] > early["flags"][1]["x"]
     assert late["x"] > early["x"] and late["told"] in html.unescape(page)
 

@@ -22,6 +22,7 @@ CAUSES = {"rain": "Rain", "dew": "Dew", "cold": "Cold", "frost": "Frost", "heat"
 BEAM_FULL = 800.0
 GRID_K = 5.0
 RAIN_SHOWN = 0.05
+MOST_TOLD = 3
 
 
 @dataclass(frozen=True)
@@ -131,17 +132,18 @@ def _nights(story: FilmStory, x: Any) -> list[tuple[float, float]]:
 def _told(m: FilmMoment, x: Any, units: Units) -> dict[str, Any]:
     """What is shown of a film laid then: where its stroke and flags stand, and the words."""
     open_ = not m.letter
-    worst = _worst(m.events)
+    told = sorted(m.events, key=lambda e: (_GRAVITY.index(e.severity), e.at))[:MOST_TOLD]
+    worst = told[0] if told else None
     sure = "" if m.sure is None else f"{m.sure * 100:.0f} % sure"
     return {
         "at": m.start.isoformat(),
         "title": f"{m.start:%a} {m.start.day} {m.start:%b %H:%M}–{m.laid:%H:%M}",
         "ok": open_ and (worst is None or worst.severity is Severity.MARKS),
         "head": (f"It may be laid{', ' + sure if sure else ''}" if open_ else f"Not then: {LETTERS[m.letter]}"),
-        "told": units.told(_sentence(worst, m) if worst is not None else "Nothing spoils it in the weather known."),
+        "told": units.told(" ".join(_sentence(e, m) for e in told) or "Nothing spoils it in the weather known."),
         "x": round(x(m.laid.timestamp()), 1),
         "flags": [_flag(s, x) for s in m.stages],
-        "event": None if worst is None else [round(x(worst.at), 1), round(x(worst.until), 1)],
+        "events": [[round(x(e.at), 1), round(x(e.until), 1)] for e in told],
     }
 
 
@@ -164,10 +166,6 @@ def _flag(stage: Stage, x: Any) -> dict[str, Any]:
 
 
 _GRAVITY = (Severity.SPOILS, Severity.HARMS, Severity.MARKS)
-
-
-def _worst(events: tuple[FilmEvent, ...]) -> FilmEvent | None:
-    return min(events, key=lambda e: (_GRAVITY.index(e.severity), e.at), default=None)
 
 
 def _sentence(event: FilmEvent, m: FilmMoment) -> str:

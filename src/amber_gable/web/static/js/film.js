@@ -20,8 +20,10 @@ function setUp(film) {
     head.className = `answer ${m.ok ? "yes" : "no"}`;
     film.querySelector("[data-told]").textContent = m.told;
     move("[data-laid]", { x1: m.x, x2: m.x });
-    const event = m.event ?? [0, 0];
-    move("[data-event]", { x: event[0], width: Math.max(event[1] - event[0], 0) });
+    for (const n of [0, 1, 2]) {
+      const [begin, end] = m.events[n] ?? [0, 0];
+      move(`[data-event="${n}"]`, { x: begin, width: Math.max(end - begin, 0) });
+    }
     m.flags.forEach((f, i) => {
       const group = film.querySelector(`[data-flag="${i}"]`);
       film.querySelector(`[data-flag-when="${i}"]`).textContent = f.when;
