@@ -32,6 +32,7 @@ PAGES = {
         "/stores", "/stores/product/skerry-housecoat", "/stores/colours", "/jobs/heron-deck/weather",
         "/jobs/heron-deck/survey/face/deck",
     ],
+    "weather's own": [f"{RISE}/weather/{s}" for s in ("moisture", "typed", "film?face=back", "film/compare", "sun")],
 }  # fmt: skip
 # Laid out otherwise at the table than on a phone.
 TWO_LAYOUTS = {
@@ -41,6 +42,9 @@ TWO_LAYOUTS = {
 BY_NIGHT = {
     "/",
     f"{RISE}/weather",
+    f"{RISE}/weather/film?face=back",
+    f"{RISE}/weather/moisture",
+    f"{RISE}/weather/sun",
     f"{RISE}/today",
     f"{RISE}/survey/face/front",
     f"{SPEC}/zone/front-siding",

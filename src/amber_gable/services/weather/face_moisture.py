@@ -1,0 +1,97 @@
+"""How wet the wood or masonry of each face is, was and will be, beside what was read of it."""
+
+from dataclasses import dataclass
+from datetime import datetime, timedelta
+
+import numpy as np
+
+from amber_gable.core.climate.job_climate import SiteClimate, main_zone, part_water_limit
+from amber_gable.core.weather.air import Array
+from amber_gable.core.weather.limits import Limit
+from amber_gable.core.weather.substrate_moisture import through
+from amber_gable.core.weather.windows import moment
+from amber_gable.domain.grid import STEP_S, STEPS_PER_HOUR
+from amber_gable.domain.survey import Face, Zone
+from amber_gable.services.job_view import JobView
+
+BACK, AHEAD = timedelta(days=2), timedelta(days=7)
+
+
+@dataclass(frozen=True)
+class Check:
+    """What was predicted for a reading, and what it read, %."""
+
+    at: datetime
+    said: float
+    read: float
+
+
+@dataclass(frozen=True)
+class FaceMoisture:
+    """Arrays of shape (N,) at `times` (epoch s, every hour): % and how far it may be off. `lasting`: a reading of no
+    known day, that counts for ever. judged: what a coat is held against now; dry_from: when that is first at the limit
+    (None: not in the days known, or it holds no day)."""
+
+    face: Face
+    zone: Zone
+    limit: Limit
+    times: Array
+    pct: Array
+    half_band: Array
+    readings: tuple[tuple[datetime, float], ...]
+    checks: tuple[Check, ...]
+    lasting: float | None
+    judged: float | None
+    dry_from: datetime | None
+
+    @property
+    def fit(self) -> bool:
+        judged = self.lasting if self.lasting is not None else self.judged
+        return judged is not None and judged <= self.limit.value
+
+
+def face_moistures(view: JobView) -> list[FaceMoisture]:
+    """Of each face's main zone that holds water; none without a climate."""
+    site = view.site
+    if site is None:
+        return []
+    found = []
+    for face in view.bundle.property.faces:
+        zone = main_zone(view.bundle, face)
+        limit = None if zone is None else part_water_limit(view.bundle, zone)
+        if zone is not None and limit is not None:
+            one = _of_zone(site, face, zone, limit, view.now)
+            found += [] if one is None else [one]
+    return found
+
+
+def _of_zone(site: SiteClimate, face: Face, zone: Zone, limit: Limit, now: datetime) -> FaceMoisture | None:
+    damp = site.damp(zone, limit)
+    climate = site.surface_of(zone, zone.colour_now).climate
+    if damp is None:
+        return None
+    moisture = through(climate, damp.events, open_below=damp.open_below, bare=damp.bare)
+    if moisture is None:
+        return None
+    steps = climate.steps
+    first, last = (
+        int(np.clip((t.timestamp() - steps.start) // STEP_S, 0, len(steps) - 1)) for t in (now - BACK, now + AHEAD)
+    )
+    pick = np.arange(first, last + 1, STEPS_PER_HOUR)
+    since = site.damp_since(zone, limit, now)
+    tz = site.slots.tz
+    read = tuple((datetime.fromtimestamp(e.at, tz), e.reading) for e in damp.events if e.reading is not None)
+    checks = [Check(at, said, got) for t, said, got in moisture.misses if (at := moment(t, site.slots)) is not None]
+    return FaceMoisture(
+        face=face,
+        zone=zone,
+        limit=limit,
+        times=steps.times[pick],
+        pct=moisture.pct[0, pick],
+        half_band=moisture.half_band[0, pick],
+        readings=read,
+        checks=tuple(checks),
+        lasting=damp.lasting,
+        judged=None if since is None else since[0],
+        dry_from=None if since is None else since[1],
+    )
