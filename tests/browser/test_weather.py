@@ -3,13 +3,15 @@ that follows its slider, and the lanes on paper."""
 
 import re
 from collections.abc import Callable
+from datetime import datetime, timedelta
 from pathlib import Path
 
 import pytest
 from fastapi import FastAPI
 from playwright.sync_api import BrowserContext, Locator, Page, expect
 
-from tests.browser.conftest import PHONE, serious_barriers
+from amber_gable.services.workspace import Workspace
+from tests.browser.conftest import PHONE, WIDE, serious_barriers
 from tests.fixtures import open_space
 
 pytestmark = pytest.mark.browser
@@ -170,3 +172,36 @@ def test_the_sun_goes_round_the_house_with_its_slider(contexts: Callable[..., Br
     assert serious_barriers(page) == []
     house.locator("[data-row='back'] a").tap()
     expect(page.locator("#why")).to_contain_text("Back, Wed 16 Sep 18:15")
+
+
+def test_the_strip_of_sky_goes_on_with_the_clock_and_stays_unfolded(
+    contexts: Callable[..., BrowserContext], space: Workspace
+) -> None:
+    class Running:
+        steppable, at = False, datetime.fromisoformat("2026-09-15T10:40-03:00")
+
+        def now(self) -> datetime:
+            return self.at
+
+    space.clock = clock = Running()  # type: ignore[assignment]
+    page = contexts(**PHONE).new_page()
+    page.clock.install()
+    page.goto(RISE)
+    page.locator(".sky-fold").tap()
+    expect(page.locator(".sky-clock .reading")).to_have_text("10:40")
+    clock.at += timedelta(minutes=61)
+    page.clock.fast_forward(61_000)
+    expect(page.locator(".sky-clock .reading")).to_have_text("11:41")
+    expect(page.locator(".sky-readings")).to_be_visible()
+
+
+def test_film_and_sun_are_stepped_by_links_without_scripts(contexts: Callable[..., BrowserContext]) -> None:
+    page = contexts(java_script_enabled=False, **WIDE).new_page()
+    page.goto(f"{RISE}/film?product=coat&face=back&at=2026-09-16T10:00:00-03:00")
+    page.get_by_label("A quarter of an hour later").click()
+    expect(page.locator("[data-film]")).to_contain_text("Wed 16 Sep 10:15–10:30")
+    page.get_by_role("link", name="Compare them").click()
+    expect(page.locator(".compared")).to_contain_text("as asked")
+    page.goto(f"{RISE}/sun?at=2026-09-16T10:00:00-03:00")
+    page.get_by_label("A quarter of an hour later").click()
+    expect(page.locator("[data-sun]")).to_contain_text("Wed 16 Sep 10:15")

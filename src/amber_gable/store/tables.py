@@ -243,8 +243,8 @@ class ColourRow(Tracked, Table):
 
 
 class WeatherRow(Tracked, Table):
-    """A weather series kept for a property: `kind` is 'forecast' (the newest per property), 'file' or 'typed'; `given`
-    what it was made from, where somebody typed it."""
+    """A weather series kept for a property: `kind` is 'forecast' (the newest per property), 'file', 'typed' or 'year'
+    (a typical one, beside what is in use); `given` what it was made from, where somebody typed it."""
 
     __tablename__ = "weather_series"
     property_id: Mapped[str] = mapped_column(ForeignKey("property.id", ondelete="CASCADE"), primary_key=True)

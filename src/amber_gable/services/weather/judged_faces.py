@@ -18,6 +18,7 @@ from amber_gable.core.weather.windows import SlotReadings, Windows, moment, slot
 from amber_gable.core.work.wet_edge import LAPS_BELOW_M2, section_m2_per_minute
 from amber_gable.domain.finish import Finish
 from amber_gable.domain.grid import SLOT_S, STEP_S
+from amber_gable.domain.job import JobBundle
 from amber_gable.domain.method import Method
 from amber_gable.domain.product import Product
 from amber_gable.domain.survey import Face, Zone
@@ -149,21 +150,31 @@ def of_step(site: SiteClimate, face: Face, judged: Judged) -> JudgedFace:
     )
 
 
-def _of_coat(
-    view: JobView, site: SiteClimate, face: Face, zone: Zone, product: Product | None, method: Method | None
-) -> JudgedFace | None:
-    """A face in the weather alone: for a product, else for its own last coat, else for the first on the shelf."""
-    bundle = view.bundle
+def coat_on(
+    bundle: JobBundle, zone: Zone, product: Product | None = None, method: Method | None = None
+) -> tuple[Product, Method, str] | None:
+    """What is asked about on a zone where no step is, and its colour: a product, else the zone's own last coat, else
+    the first on the shelf."""
     finish = bundle.finish_of("zone", zone.id)
     coat, by = product, method
     if coat is None:
-        coat, by = _last_coat(view, finish)
+        coat, by = _last_coat(bundle, finish)
         by = method or by
     if coat is None and bundle.products:
         coat = bundle.products[0]
     if coat is None:
         return None
-    by, colour = by or Method.BRUSH, finish.colour if finish is not None else zone.colour_now
+    return coat, by or Method.BRUSH, finish.colour if finish is not None else zone.colour_now
+
+
+def _of_coat(
+    view: JobView, site: SiteClimate, face: Face, zone: Zone, product: Product | None, method: Method | None
+) -> JudgedFace | None:
+    """A face in the weather alone."""
+    found = coat_on(view.bundle, zone, product, method)
+    if found is None:
+        return None
+    coat, by, colour = found
     step = site.coat_of(zone, coat, by, colour)
     windows = site.windows(zone, colour, step)
     climate = site.surface_of(zone, colour).climate
@@ -171,8 +182,8 @@ def _of_coat(
     return JudgedFace(face, f"{coat.name}, {by.value}", climate, windows, windows.ok[0], letters, coat, by, step)
 
 
-def _last_coat(view: JobView, finish: Finish | None) -> tuple[Product | None, Method | None]:
-    films = [o for o in view.bundle.operations(finish) if o.kind.lays_film] if finish is not None else []
+def _last_coat(bundle: JobBundle, finish: Finish | None) -> tuple[Product | None, Method | None]:
+    films = [o for o in bundle.operations(finish) if o.kind.lays_film] if finish is not None else []
     if not films or films[-1].product is None:
         return None, None
-    return view.bundle.product(films[-1].product), films[-1].method
+    return bundle.product(films[-1].product), films[-1].method

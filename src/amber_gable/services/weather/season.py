@@ -1,0 +1,76 @@
+"""What a year at the place holds for each face's coat: a typical year kept beside the forecast."""
+
+from dataclasses import dataclass
+from datetime import date, datetime
+
+from amber_gable.core.climate.job_climate import face_surface, main_zone, place_of
+from amber_gable.core.weather.outlook import FaceOutlook, outlook
+from amber_gable.core.weather.slot_climate import place_weather, surfaces_through
+from amber_gable.domain.errors import InputError
+from amber_gable.domain.job import JobBundle
+from amber_gable.domain.survey import Face
+from amber_gable.domain.weather import WeatherSeries
+from amber_gable.exchange.files import decode
+from amber_gable.exchange.weather_file import read_weather
+from amber_gable.services.weather.judged_faces import coat_on
+from amber_gable.services.workspace import Workspace, digest
+from amber_gable.store.weather import load_series, save_series
+
+COMMON_YEAR, DAYS = date(2025, 1, 1), 365
+"""A typical year is of no year: it is read as one without a leap day."""
+
+
+@dataclass(frozen=True)
+class FaceSeason:
+    face: Face
+    coat: str
+    found: FaceOutlook
+
+
+def import_year(space: Workspace, property_id: str, data: bytes, name: str) -> None:
+    """Keep a typical year for the place, beside the weather in use. Raises InputError and keeps nothing of what is
+    none."""
+    series = read_weather(decode(data, name), name)
+    if not series.typical_year:
+        raise InputError(name, "is no typical year", "bring an EPW or TMY3 file of the nearest station")
+    with space.database.writing() as session:
+        save_series(session, property_id, "year", series)
+
+
+def kept_year(space: Workspace, property_id: str) -> WeatherSeries | None:
+    """The year kept for the place, else the one in use as weather."""
+    with space.database.reading() as session:
+        year = load_series(session, property_id, "year")
+        if year is not None:
+            return year
+        filed = load_series(session, property_id, "file")
+    return filed if filed is not None and filed.typical_year else None
+
+
+def face_seasons(space: Workspace, bundle: JobBundle, year: WeatherSeries) -> list[FaceSeason]:
+    """Each face's coat through the year, on its main zone, in the weather alone: what its substrate holds of water is
+    not carried through a year that never was."""
+
+    def worked_out() -> list[FaceSeason]:
+        faces, coats, surfaces = [], [], []
+        for face in bundle.property.faces:
+            zone = main_zone(bundle, face)
+            found = None if zone is None else coat_on(bundle, zone)
+            if zone is None or found is None:
+                continue
+            product, _, colour = found
+            faces.append(face)
+            coats.append(found)
+            surfaces.append(face_surface(face, zone.substrate, colour, product.solar_reflectance))
+        if not surfaces:
+            return []
+        tz = bundle.property.tz
+        begin = datetime(COMMON_YEAR.year, COMMON_YEAR.month, COMMON_YEAR.day, tzinfo=tz)
+        through = surfaces_through(place_weather(place_of(bundle.property), year, begin, DAYS), surfaces)
+        out = []
+        for face, (product, method, _), surface in zip(faces, coats, through, strict=True):
+            windows = surface.coat(product, method, bundle.policy, bundle.job.crew)
+            out.append(FaceSeason(face, f"{product.name}, {method.value}", outlook(windows, 0)))
+        return out
+
+    return space.standing.get("season" + digest(bundle, year), worked_out)

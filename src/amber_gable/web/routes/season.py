@@ -1,0 +1,28 @@
+"""The year of each face."""
+
+from fastapi import APIRouter, HTTPException, Request, UploadFile
+from starlette.responses import RedirectResponse, Response
+
+from amber_gable.services.weather.season import face_seasons, import_year, kept_year
+from amber_gable.web.pages import job_page, load_job, space_of
+from amber_gable.web.views.season import year_strips
+
+router = APIRouter(prefix="/jobs/{job_id}/weather/season")
+
+
+@router.get("")
+def season(request: Request, job_id: str) -> Response:
+    view, space = load_job(request, job_id), space_of(request)
+    year = kept_year(space, view.bundle.property.id)
+    found = [] if year is None else face_seasons(space, view.bundle, year)
+    context = {"strips": year_strips(found), "source": year.source if year is not None else ""}
+    return job_page(request, view, "weather", context, template="weather_season.html")
+
+
+@router.post("")
+def bring(request: Request, job_id: str, file: UploadFile) -> Response:
+    view = load_job(request, job_id)
+    if not file.filename:
+        raise HTTPException(422, "Choose a file first: EPW or TMY3 CSV.")
+    import_year(space_of(request), view.bundle.property.id, file.file.read(), file.filename)
+    return RedirectResponse(f"/jobs/{job_id}/weather/season", 303)
