@@ -118,3 +118,17 @@ def test_a_typed_forecast_that_ended_leaves_the_page_asking_for_the_next(client:
     alone.clock.set(alone.clock.now() + timedelta(days=2))
     page = client.get(RISE).text
     assert NO_SERVICE[3:] in page and 'name="low0"' in page and 'value="2026-09-16"' in page
+
+
+def test_a_pasted_table_is_used_and_one_that_cannot_be_read_keeps_its_text(
+    client: TestClient, alone: Workspace
+) -> None:
+    rows = [f"{h % 24}:00,{12 + h % 7},60,3" for h in range(48)]
+    bad = client.post(f"{RISE}/pasted", data={"table": "time,air,rh,wind\n0:00,12,140,3\n1:00,12,80,3"})
+    assert bad.status_code == 422 and "humidity 140" in bad.text and "0:00,12,140,3" in bad.text
+    late = client.post(f"{RISE}/pasted", data={"table": "time,air\n2026-10-15 06:00,12\n2026-10-15 07:00,12"})
+    assert "do not reach now" in late.text
+    shown = client.post(f"{RISE}/pasted", data={"table": "\n".join(["time,air,rh,wind", *rows])}).text
+    assert 'id="lane-drawing"' in shown and "Pasted: 48 lines" in shown
+    assert typed_before(alone, PLACE.id) is None
+    assert job_weather(alone, PLACE).typed

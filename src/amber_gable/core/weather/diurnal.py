@@ -27,6 +27,7 @@ LAG_H, DECAY = 1.86, 2.20
 SEA_LAG_H, SEA_DECAY = 1.0, 1.6
 BELOW_LOW_K, SEA_BELOW_LOW_K = 1.0, 0.5
 WIND_SWING, WINDIEST_H = 0.25, 14.0
+SOURCE = "typed in"
 DRY_CHANCE_PCT = 3.0
 """Chance of rain in hours of which none is said."""
 LIKELY_PCT = 50.0
@@ -78,11 +79,17 @@ def typed_hours(
         longitude=longitude,
         altitude_m=altitude_m,
         utc_offset_h=_offset_h(midnight),
-        source="typed in",
+        source=SOURCE,
         issued=int(issued.timestamp()),
         doubt=DOUBT,
         notes=_notes(typed),
     )
+
+
+def told_until(series: WeatherSeries) -> int:
+    """Epoch second at which what somebody brought as a forecast ends; the night drawn on after typed days was not
+    told."""
+    return series.end - (NIGHT_AFTER_H * HOUR_S if series.source == SOURCE else 0)
 
 
 def _notes(typed: TypedForecast) -> tuple[str, ...]:

@@ -3,7 +3,7 @@
 from dataclasses import dataclass
 from datetime import UTC, datetime
 
-from amber_gable.core.weather.diurnal import NIGHT_AFTER_H
+from amber_gable.core.weather.diurnal import told_until
 from amber_gable.domain.errors import InputError
 from amber_gable.domain.survey import Property
 from amber_gable.domain.weather import WeatherSeries
@@ -72,7 +72,7 @@ def _held(space: Workspace, property_: Property, now: datetime) -> tuple[Weather
         if filed is not None:
             return Weather(filed, True, None, None), None
         typed = load_series(session, property_.id, "typed")
-        if typed is not None and now.timestamp() < typed.end - NIGHT_AFTER_H * 3600:
+        if typed is not None and now.timestamp() < told_until(typed):
             return Weather(typed, False, _age_h(typed, now), None, typed=True), None
         return None, load_series(session, property_.id, "forecast")
 

@@ -9,11 +9,12 @@ from typing import TypeVar
 from pydantic import ValidationError
 
 from amber_gable.core.weather.diurnal import typed_hours
-from amber_gable.domain.errors import Refused
+from amber_gable.domain.errors import InputError, Refused
 from amber_gable.domain.fault_words import by_field
 from amber_gable.domain.survey import Property
 from amber_gable.domain.typed_forecast import MOST_DAYS, Cloud, RainKind, TypedDay, TypedForecast, WindForce
 from amber_gable.domain.units import Quantity, UnitSystem, read, typed
+from amber_gable.exchange.pasted_hours import read_pasted
 from amber_gable.services.workspace import Workspace
 from amber_gable.store.weather import drop_series, given_of, save_series
 
@@ -39,6 +40,16 @@ def type_forecast(space: Workspace, property_: Property, form: Mapping[str, str]
     with space.database.writing() as session:
         save_series(session, property_.id, "typed", series, given=forecast.model_dump(mode="json"))
     return forecast
+
+
+def paste_hours(space: Workspace, property_: Property, text: str) -> None:
+    """Use a pasted table of hours from now on, in place of what was typed. Raises InputError and keeps nothing then."""
+    now = space.clock.now().astimezone(property_.tz)
+    series = read_pasted(text, now.date(), property_.tz, now)
+    if not series.start <= now.timestamp() < series.end:
+        raise InputError("pasted table", "its hours do not reach now", "paste those of today")
+    with space.database.writing() as session:
+        save_series(session, property_.id, "typed", series)
 
 
 def drop_typed(space: Workspace, property_id: str) -> None:

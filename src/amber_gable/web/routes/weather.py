@@ -10,7 +10,7 @@ from fastapi import APIRouter, HTTPException, Request, UploadFile
 from starlette.responses import RedirectResponse, Response
 
 from amber_gable.core.weather.members import Odds
-from amber_gable.domain.errors import Refused
+from amber_gable.domain.errors import InputError, Refused
 from amber_gable.domain.method import Method
 from amber_gable.domain.schools import AskedBy, topics_of
 from amber_gable.domain.typed_forecast import Cloud, RainKind, WindForce
@@ -21,7 +21,15 @@ from amber_gable.services.weather.face_odds import OddsWork, known_odds
 from amber_gable.services.weather.forecasts import drop_weather_file, import_weather, job_weather
 from amber_gable.services.weather.judged_faces import JudgedFace, Which, of_step
 from amber_gable.services.weather.rain_race import rain_race
-from amber_gable.services.weather.typing_in import COMPASS, SHOWN_DAYS, drop_typed, form_of, type_forecast, typed_before
+from amber_gable.services.weather.typing_in import (
+    COMPASS,
+    SHOWN_DAYS,
+    drop_typed,
+    form_of,
+    paste_hours,
+    type_forecast,
+    typed_before,
+)
 from amber_gable.web.drawn_lanes import chart, lane_link, lanes_of
 from amber_gable.web.look import Look, Looked
 from amber_gable.web.pages import Fields, job_page, load_job, page, space_of, typed_system, units_of
@@ -200,6 +208,18 @@ def type_in(request: Request, job_id: str, form: Fields) -> Response:
     return RedirectResponse(f"/jobs/{job_id}/weather?said=typed", 303)
 
 
+@router.post("/pasted")
+def paste(request: Request, job_id: str, form: Fields) -> Response:
+    """A table of hours from any page; what cannot be read is said above it, with the text as it was."""
+    view = load_job(request, job_id)
+    try:
+        paste_hours(space_of(request), view.bundle.property, form.get("table", ""))
+    except InputError as error:
+        told = {"pasted": form.get("table", ""), "paste_fault": str(error)}
+        return _typed_page(request, view, _typed_before(request, view), {}, 422, told)
+    return RedirectResponse(f"/jobs/{job_id}/weather?said=typed", 303)
+
+
 @router.post("/typed/drop")
 def drop_what_was_typed(request: Request, job_id: str) -> Response:
     view = load_job(request, job_id)
@@ -213,9 +233,14 @@ def _typed_before(request: Request, view: JobView) -> dict[str, str]:
 
 
 def _typed_page(
-    request: Request, view: JobView, form: Mapping[str, str], faults: dict[str, str], status: int = 200
+    request: Request,
+    view: JobView,
+    form: Mapping[str, str],
+    faults: dict[str, str],
+    status: int = 200,
+    told: Mapping[str, str] | None = None,
 ) -> Response:
-    context = _typed_context(request, view, form) | {"faults": faults}
+    context = _typed_context(request, view, form) | {"faults": faults} | dict(told or {})
     return job_page(request, view, "weather", context, status, template="weather_typed.html")
 
 
