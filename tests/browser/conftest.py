@@ -13,6 +13,7 @@ from playwright.sync_api import Browser, BrowserContext, Page, expect, sync_play
 
 from amber_gable.exchange.forecast import HttpForecast
 from amber_gable.exchange.meter import HttpMeter
+from amber_gable.services.weather import face_odds
 from amber_gable.services.workspace import Workspace
 from amber_gable.standins.weather.service import weather_service
 from tests.web.server import running
@@ -47,6 +48,14 @@ def _drawn_after(page: Page, go: Callable[..., Any]) -> Callable[..., Any]:
         return answer
 
     return going
+
+
+@pytest.fixture(scope="session", autouse=True)
+def few_futures() -> Iterator[None]:
+    """Every page of lanes works out how sure it is: here it is seen that it comes, not what fifty futures say."""
+    with pytest.MonkeyPatch.context() as few:
+        few.setattr(face_odds, "MEMBERS", 8)
+        yield
 
 
 @pytest.fixture(scope="session")
