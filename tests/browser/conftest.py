@@ -50,12 +50,10 @@ def _drawn_after(page: Page, go: Callable[..., Any]) -> Callable[..., Any]:
     return going
 
 
-@pytest.fixture(scope="session", autouse=True)
-def few_futures() -> Iterator[None]:
+@pytest.fixture(autouse=True)
+def few_futures(monkeypatch: pytest.MonkeyPatch) -> None:
     """Every page of lanes works out how sure it is: here it is seen that it comes, not what fifty futures say."""
-    with pytest.MonkeyPatch.context() as few:
-        few.setattr(face_odds, "MEMBERS", 8)
-        yield
+    monkeypatch.setattr(face_odds, "MEMBERS", 8)
 
 
 @pytest.fixture(scope="session")
