@@ -90,6 +90,8 @@ def test_the_film_follows_its_slider_without_asking_the_server(page: Page) -> No
 
 def test_the_lanes_print_with_their_letters_and_words_and_nothing_to_press(page: Page) -> None:
     page.goto(f"{RISE}?product=coat")
+    # The drawing that comes with how sure it is has come.
+    expect(page.locator("#sureness progress")).to_have_count(0)
     page.emulate_media(media="print")
     for hidden in (".rail", ".sky", ".day-slider", ".lane-tools", "#schools", ".source"):
         assert not page.locator(hidden).first.is_visible(), hidden
