@@ -50,10 +50,10 @@ def test_what_is_not_there_is_taken_and_said() -> None:
     assert [n.split(":")[0] for n in series.notes[1:]] == ["no wind was pasted", "no cloud was pasted"]
 
 
-def test_rain_of_three_hours_is_shared_among_them() -> None:
-    rows = "\n".join(f"{h}:00,15,{mm}" for h, mm in ((6, 3.0), (9, 0.0), (12, 6.0)))
+def test_rain_of_three_hours_is_shared_among_them_and_that_of_one_is_not() -> None:
+    rows = "\n".join(f"{h}:00,15,{mm}" for h, mm in ((4, 2.0), (5, 1.5), (6, 3.0), (9, 0.0), (12, 6.0)))
     series = read_pasted("time,air,rain mm\n" + rows, DAY, ZONE, NOW)
-    assert series.rain_mm is not None and series.rain_mm.tolist() == [1, 1, 1, 0, 0, 0, 2]
+    assert series.rain_mm is not None and series.rain_mm.tolist() == [2, 1.5, 1, 1, 1, 0, 0, 0, 2]
 
 
 @pytest.mark.parametrize(("text", "words"), [
@@ -62,6 +62,8 @@ def test_rain_of_three_hours_is_shared_among_them() -> None:
     ("time,air\n6:00,cool\n7:00,12", "line 2: 'cool' is not a figure"),
     ("time,air\n6:00,12\n25:00,12", "line 3, time: '25:00' is no time"),
     ("time,air\n6:00,12\n14:00,12", "does not follow"),
+    ("time,air\n6:00,12\n6:30,12", "does not follow"),
+    ("time,air\n6:00,12\n7:75,12", "'7:75' is no time"),
     ("time,air\n2026-09-15 06:00,12\n2026-09-15 06:00,12", "does not follow"),
     ("time,air\n6:00,12\nsoon,12", "'soon' is not a time"),
     ("time,air,rh\n6:00,12,140\n7:00,12,80", "humidity 140 is outside"),

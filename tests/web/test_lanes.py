@@ -116,7 +116,7 @@ def test_the_page_does_not_wait_for_the_futures_and_the_fragment_brings_them(vis
     assert 'id="lane-drawing" hx-swap-oob="true"' in brought.text
     assert re.search(r">\d+ %</tspan>", brought.text)
     again = visitor.get(RISE, params={"product": "last", "method": "roller"}).text
-    assert 'id="sureness"' not in again and "how sure, of 50 futures" in again
+    assert 'id="sureness"' not in again and "how sure (<b>%</b> on average)" in again
 
 
 def test_what_cannot_be_worked_out_is_said_with_a_way_to_try_again(

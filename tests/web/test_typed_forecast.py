@@ -85,6 +85,7 @@ def test_what_cannot_be_understood_is_said_beside_its_field_and_nothing_is_lost(
         answer = client.post(f"{RISE}/typed", data=typed)
     assert answer.status_code == 422
     assert words in answer.text
+    assert not re.search(r'id="fault-\w+[1-9]"', answer.text), "days that take over from it are not blamed"
     if field != "first":
         assert f'id="fault-{field}"' in answer.text or field == "rain0"
     assert 'name="low2" value="6.5"' in answer.text

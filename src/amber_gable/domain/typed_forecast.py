@@ -12,47 +12,50 @@ AirC = Annotated[float, Field(ge=-50, le=55)]
 MOST_DAYS = 10
 
 
-class Cloud(StrEnum):
-    """What is said of the sky, as a share of it that is covered: the middles of the classes an observer gives in
-    eighths."""
+class Said(StrEnum):
+    """Words as a forecast uses them, each with the figure it stands for."""
 
-    CLEAR = "clear"
-    FAIR = "a few clouds"
-    HALF = "sun and cloud"
-    MOSTLY = "mostly cloudy"
-    OVERCAST = "overcast"
+    figure: float
 
-    @property
-    def share(self) -> float:
-        return {"clear": 0.05, "a few clouds": 0.25, "sun and cloud": 0.5, "mostly cloudy": 0.75, "overcast": 1.0}[self]
+    def __new__(cls, words: str, figure: float) -> Self:
+        said = str.__new__(cls, words)
+        said._value_, said.figure = words, figure
+        return said
 
-
-class WindForce(StrEnum):
-    """What is said of the wind, m/s at 10 m: middles of Beaufort's forces 1, 3, 4, 5 and 7."""
-
-    CALM = "calm"
-    LIGHT = "light"
-    MODERATE = "moderate"
-    FRESH = "fresh"
-    STRONG = "strong"
-
-    @property
-    def ms(self) -> float:
-        return {"calm": 0.9, "light": 3.0, "moderate": 6.5, "fresh": 9.5, "strong": 15.0}[self]
+    @classmethod
+    def of(cls, words: str) -> Self | None:
+        """By its words; None for others."""
+        return next((said for said in cls if said.value == words), None)
 
 
-class RainKind(StrEnum):
-    """What is said of the rain, mm/h while it falls."""
+class Cloud(Said):
+    """The sky, as a share of it that is covered: the middles of the classes an observer gives in eighths."""
 
-    DRIZZLE = "drizzle"
-    LIGHT = "light rain"
-    SHOWERS = "showers"
-    RAIN = "rain"
-    HEAVY = "heavy rain"
+    CLEAR = "clear", 0.05
+    FAIR = "a few clouds", 0.25
+    HALF = "sun and cloud", 0.5
+    MOSTLY = "mostly cloudy", 0.75
+    OVERCAST = "overcast", 1.0
 
-    @property
-    def mm_h(self) -> float:
-        return {"drizzle": 0.3, "light rain": 1.0, "showers": 1.5, "rain": 2.5, "heavy rain": 8.0}[self]
+
+class WindForce(Said):
+    """The wind, m/s at 10 m: about what Beaufort's forces 1, 2 to 3, 4, 5 and 6 to 7 blow."""
+
+    CALM = "calm", 0.9
+    LIGHT = "light", 3.0
+    MODERATE = "moderate", 6.5
+    FRESH = "fresh", 9.5
+    STRONG = "strong", 14.0
+
+
+class RainKind(Said):
+    """The rain, mm/h while it falls."""
+
+    DRIZZLE = "drizzle", 0.3
+    LIGHT = "light rain", 1.0
+    SHOWERS = "showers", 1.5
+    RAIN = "rain", 2.5
+    HEAVY = "heavy rain", 8.0
 
 
 class TypedRain(Record):

@@ -124,7 +124,7 @@ def _times(stamps: list[tuple[int, str]], first: date, tz: tzinfo) -> list[int]:
         if clock is not None:
             hour = int(clock[1]) % 12 + 12 * (clock[3] == "pm") if clock[3] else int(clock[1])
             at = hour + int(clock[2] or 0) / 60
-            if at >= 24:
+            if at >= 24 or int(clock[2] or 0) > 59:
                 raise InputError(where, f"'{text[:20]}' is no time of the day", "write it such as 14:00")
             day = day + timedelta(days=1) if at <= last else day
             last = at
@@ -132,7 +132,7 @@ def _times(stamps: list[tuple[int, str]], first: date, tz: tzinfo) -> list[int]:
         else:
             moment = _stamp(text, where, tz)
         seconds = int(moment.timestamp())
-        if out and not 0 < seconds - out[-1] <= WIDEST_H * HOUR:
+        if out and not HOUR <= seconds - out[-1] <= WIDEST_H * HOUR:
             raise InputError(
                 where, f"'{text[:25]}' does not follow the line before by one to {WIDEST_H} hours", "mend it"
             )
@@ -182,7 +182,8 @@ def _series(
 ) -> WeatherSeries:
     start = times[0] // HOUR * HOUR
     hours = start + HOUR * np.arange((times[-1] - start) // HOUR + 1)
-    apart = max(int(np.median(np.diff(times))) // HOUR, 1)
+    # A row's rain is of the hours up to the next; the last has as many as the one before.
+    apart = np.diff(times, append=2 * times[-1] - times[-2]) / HOUR
 
     def through(values: Floats) -> Floats:
         return np.asarray(np.interp(hours, times, values))
@@ -201,10 +202,12 @@ def _series(
             notes.append(f"no {words} was pasted: {usual * (100 if name == 'cloud' else 1):g} is taken")
     bearing = np.radians(columns.get("wind_from_deg", np.full(len(times), 270.0)))
     turned = np.degrees(np.arctan2(through(np.sin(bearing)), through(np.cos(bearing)))) % 360
-    # A row's rain is of the hours up to the next.
     row = np.clip(np.searchsorted(times, hours, side="right") - 1, 0, len(times) - 1)
-    share = {"rain_mm": apart, "rain_pct": 1}
-    rain: dict[str, Any] = {n: columns[n][row] / among for n, among in share.items() if n in columns}
+    rain: dict[str, Any] = {}
+    if "rain_mm" in columns:
+        rain["rain_mm"] = (columns["rain_mm"] / apart)[row]
+    if "rain_pct" in columns:
+        rain["rain_pct"] = columns["rain_pct"][row]
     understood = ", ".join(
         words for name, words in _NAMES.items() if name in columns or (name == "rh_pct" and "dew_c" in columns)
     )

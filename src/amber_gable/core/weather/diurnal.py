@@ -182,7 +182,7 @@ def _rain(typed: TypedForecast, at: Array, tz: tzinfo) -> tuple[Array, Array]:
             part = np.clip(np.minimum(at + HOUR_S / 2, end) - np.maximum(at - HOUR_S / 2, begin), 0, HOUR_S) / HOUR_S
             here = (part > 0) & (rain.chance_pct >= chance)
             chance[here] = rain.chance_pct
-            depth[here] = rain.kind.mm_h * part[here] if rain.chance_pct >= LIKELY_PCT else 0.0
+            depth[here] = rain.kind.figure * part[here] if rain.chance_pct >= LIKELY_PCT else 0.0
     return chance, depth
 
 

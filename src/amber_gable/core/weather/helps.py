@@ -59,7 +59,8 @@ def helps(
 
     def hours(coat: Coat, steps: Steps = weather.steps, first: int = 0, end: int = days) -> float:
         climate = surface_climate(steps, (coat.surface,), coat.water)
-        moisture, limit = (None, None) if coat.damp is None else (wetness(coat, climate), coat.damp.limit)
+        moisture = wetness(coat, {coat.surface: climate})
+        limit = None if coat.damp is None else coat.damp.limit
         windows = film_windows(climate, slots, coat.product, coat.method, policy, crew, moisture, limit)
         return float(windows.ok[0, to_come & (slots.day >= first) & (slots.day < end)].sum() * slots.length_h)
 

@@ -118,24 +118,25 @@ def _on_surface(
     tallies = [_Tally() for _ in coats]
     for block in blocks:
         climate = surface_climate(block, (coats[0].surface,), coats[0].water)
-        dry = dry_from(climate, slots)[0]
+        dry, below = dry_from(climate, slots)[0], {coats[0].surface: climate}
         for coat, tally in zip(coats, tallies, strict=True):
             if isinstance(coat, Preparation):
                 tally.add(preparation_windows(climate, slots, coat.kind, policy, crew), dry)
                 continue
-            moisture, limit = (None, None) if coat.damp is None else (wetness(coat, climate), coat.damp.limit)
+            moisture, limit = (None, None) if coat.damp is None else (wetness(coat, below), coat.damp.limit)
             tally.add(film_windows(climate, slots, coat.product, coat.method, policy, crew, moisture, limit), dry)
     return [tally.odds() for tally in tallies]
 
 
-def wetness(coat: Coat, climate: Climate) -> Array | None:
-    """How wet the substrate is under a coat whose own surface has that climate, (1, ..., T) %; None for what holds no
-    water."""
+def wetness(coat: Coat, climates: dict[FaceSurface, Climate]) -> Array | None:
+    """How wet the substrate is under a coat, (1, ..., T) %; None for what holds no water. climates: by surface, that of
+    the coat's own among them; that of what lies below is added to them."""
     if coat.damp is None:
         return None
-    if coat.below is None or coat.below == coat.surface:
-        return coat.damp.pct(climate)
-    return coat.damp.pct(surface_climate(climate.steps, (coat.below,), coat.water))
+    below = coat.below or coat.surface
+    if below not in climates:
+        climates[below] = surface_climate(climates[coat.surface].steps, (below,), coat.water)
+    return coat.damp.pct(climates[below])
 
 
 def _blocks(steps: Steps) -> list[Steps]:

@@ -4,18 +4,17 @@ from dataclasses import dataclass, replace
 
 import numpy as np
 
-from amber_gable.core.climate.job_climate import place_of
 from amber_gable.core.specification.candidates import goes_on
-from amber_gable.core.weather.drawn import drawn_weather
 from amber_gable.core.weather.members import Coat, odds
-from amber_gable.domain.grid import SLOT_H
+from amber_gable.domain.grid import SLOT_H, SLOT_S
 from amber_gable.domain.method import Method
 from amber_gable.domain.product import Product
 from amber_gable.services.job_view import JobView
+from amber_gable.services.weather.face_odds import futures
 from amber_gable.services.weather.judged_faces import JudgedFace
 from amber_gable.services.workspace import digest
 
-MEMBERS, DAYS, MOST = 50, 6, 8
+DAYS, MOST = 6, 8
 
 
 @dataclass(frozen=True)
@@ -36,8 +35,8 @@ class ComparedCoat:
 
 
 def compared_coats(view: JobView, row: JudgedFace) -> list[ComparedCoat]:
-    """The coat itself first, then its other methods, then other products of its family that may go on the surface, most
-    hours first; at most `MOST`, from now on."""
+    """The coat itself first, then its other methods and other products of its family that may go on the surface, those
+    first of which most hours are to be expected; at most `MOST`, from now on."""
     coat, series, site = row.step, view.weather.series, view.site
     if not isinstance(coat, Coat) or series is None or site is None:
         return []
@@ -51,8 +50,10 @@ def compared_coats(view: JobView, row: JudgedFace) -> list[ComparedCoat]:
     tried += [replace(coat, product=p) for p in others if coat.method in p.methods]
 
     def found() -> list[ComparedCoat]:
-        weather = drawn_weather(place_of(view.bundle.property), series, view.now, DAYS, MEMBERS)
-        to_come = weather.slots.start + weather.slots.length_s * np.arange(len(weather.slots)) >= view.now.timestamp()
+        weather = futures(view)
+        slots = weather.slots
+        starts = slots.start + slots.length_s * np.arange(len(slots))
+        to_come = (starts >= view.now.timestamp()) & (slots.day < DAYS)
         surface = next(s for s in site.surfaces if s.climate.faces[0] == coat.surface)
         below = next((s for s in site.surfaces if s.climate.faces[0] == coat.below), surface)
         out = []
@@ -64,6 +65,6 @@ def compared_coats(view: JobView, row: JudgedFace) -> list[ComparedCoat]:
             out.append(ComparedCoat(one.product, one.method, float(open_.sum()) * SLOT_H, likely, sure, one is coat))
         return out
 
-    hour = int(view.now.timestamp()) // 900
-    made = view.space.standing.get("compared" + digest(view.bundle, series, hour, row.face.id, repr(coat)), found)
+    quarter = int(view.now.timestamp()) // SLOT_S
+    made = view.space.standing.get("compared" + digest(view.bundle, series, quarter, row.face.id, repr(coat)), found)
     return [made[0], *sorted(made[1:], key=lambda c: -c.likely)][:MOST]

@@ -33,7 +33,6 @@ class FaceDay:
 
     row: JudgedFace
     told: Told
-    first: datetime | None
     last: datetime | None
     sure: float | None
     dry: DryFrom | None
@@ -54,7 +53,6 @@ def _face_day(row: JudgedFace, known: Odds | None, at: datetime, crew: CrewDay) 
     return FaceDay(
         row=row,
         told=told(row.answer(at), slots.tz),
-        first=None if last is None else slots.time(int(open_[0])),
         last=None if last is None else slots.time(last + 1),
         sure=None if last is None or share is None or last >= len(share) else float(share[last]),
         dry=_dry_from(row, known, day, crew),

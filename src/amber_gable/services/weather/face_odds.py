@@ -7,6 +7,7 @@ from typing import ClassVar
 from amber_gable.core.climate.job_climate import place_of
 from amber_gable.core.weather.drawn import drawn_weather
 from amber_gable.core.weather.members import Odds, odds
+from amber_gable.core.weather.slot_climate import PlaceWeather
 from amber_gable.domain.progress import Progress, unseen, within
 from amber_gable.services.job_view import JobView, job_view
 from amber_gable.services.plan.long_runs import JobWork
@@ -15,6 +16,13 @@ from amber_gable.services.weather.lane_question import LaneQuestion
 from amber_gable.services.workspace import Workspace, digest
 
 MEMBERS, DAYS = 50, 10
+
+
+def futures(view: JobView) -> PlaceWeather:
+    """The futures that all pages of a job speak of: the same ones, whatever is asked of them."""
+    series = view.weather.series
+    assert series is not None, "nobody asks for them without weather"
+    return drawn_weather(place_of(view.bundle.property), series, view.now, DAYS, MEMBERS)
 
 
 def known_odds(view: JobView, rows: Sequence[JudgedFace]) -> list[Odds] | None:
@@ -26,13 +34,11 @@ def known_odds(view: JobView, rows: Sequence[JudgedFace]) -> list[Odds] | None:
 def face_odds(view: JobView, rows: Sequence[JudgedFace], progress: Progress = unseen) -> list[Odds]:
     """Of each row for the first `DAYS` days of its slots, or as many as the weather reaches. Those that are missing are
     computed in one go. Raises Cancelled."""
-    bundle, series = view.bundle, view.weather.series
-    assert series is not None, "rows were judged in it"
+    bundle = view.bundle
 
     def missing(which: list[int]) -> list[Odds]:
         progress(0.0, f"drawing {MEMBERS} futures")
-        weather = drawn_weather(place_of(bundle.property), series, view.now, DAYS, MEMBERS)
-        steps = [rows[n].step for n in which]
+        weather, steps = futures(view), [rows[n].step for n in which]
         return odds(weather, steps, bundle.policy, bundle.job.crew, within(progress, 0.3, 1.0))
 
     return view.space.computed.get_all(_keys(view, rows), missing)

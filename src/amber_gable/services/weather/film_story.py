@@ -7,7 +7,6 @@ import numpy as np
 
 from amber_gable.core.climate.job_climate import place_of
 from amber_gable.core.weather.air import Array
-from amber_gable.core.weather.drawn import drawn_weather
 from amber_gable.core.weather.drying import StageRates, stage_rates
 from amber_gable.core.weather.film_events import FilmEvent, film_events
 from amber_gable.core.weather.limits import Limit, coat_limits
@@ -16,7 +15,7 @@ from amber_gable.core.weather.surface import surface_climate
 from amber_gable.core.weather.windows import moment
 from amber_gable.domain.grid import STEP_S
 from amber_gable.services.job_view import JobView
-from amber_gable.services.weather.face_odds import DAYS, MEMBERS
+from amber_gable.services.weather.face_odds import futures
 from amber_gable.services.weather.judged_faces import JudgedFace
 from amber_gable.services.workspace import digest
 
@@ -67,8 +66,8 @@ class FilmStory:
 
 def film_story(view: JobView, row: JudgedFace, odds: Odds | None, at: datetime) -> FilmStory | None:
     """Of the coat of `row` on the day of `at`; None for what lays no film, and for a day past the weather."""
-    coat, series = row.step, view.weather.series
-    if not isinstance(coat, Coat) or series is None:
+    coat = row.step
+    if not isinstance(coat, Coat):
         return None
     local = at.astimezone(row.windows.slots.tz)
     begin = local.replace(hour=FROM_H, minute=0, second=0, microsecond=0)
@@ -133,16 +132,16 @@ def _moment(
 def _bands(view: JobView, coat: Coat, start: int, count: int) -> Array:
     """(4, N): surface and dew point between which eight of ten futures lie, every second step from epoch second
     `start`."""
-    series, place = view.weather.series, place_of(view.bundle.property)
-    assert series is not None
 
     def drawn() -> Array:
-        weather = drawn_weather(place, series, view.now, DAYS, MEMBERS)
+        weather = futures(view)
         climate = surface_climate(weather.steps, (coat.surface,))
         first = int((start - weather.steps.start) // STEP_S)
         pick = np.arange(first, min(first + 2 * count, len(weather.steps)), 2)
         surface, dew = climate.surface[0][:, pick], weather.steps.dew[:, pick]
         return np.concatenate([np.quantile(surface, BAND, axis=0), np.quantile(dew, BAND, axis=0)])
 
-    key = "film-band" + digest(place, series, coat.surface, view.now.date(), start)
+    key = "film-band" + digest(
+        place_of(view.bundle.property), view.weather.series, coat.surface, view.now.date(), start
+    )
     return view.space.standing.get(key, drawn)

@@ -6,17 +6,15 @@ from functools import partial
 
 import numpy as np
 
-from amber_gable.core.climate.job_climate import place_of
-from amber_gable.core.weather.drawn import drawn_weather
 from amber_gable.core.weather.members import Coat
 from amber_gable.core.weather.race import Race, race
 from amber_gable.core.weather.surface import surface_climate
 from amber_gable.core.weather.windows import moment
 from amber_gable.domain.plan import Task
 from amber_gable.services.job_view import JobView
+from amber_gable.services.weather.face_odds import futures
 from amber_gable.services.workspace import digest
 
-MEMBERS, DAYS = 50, 2
 AHEAD = timedelta(hours=18)
 """Of a coat further off the plan and the lanes speak."""
 MATTERS_BELOW = 0.95
@@ -70,8 +68,5 @@ def _may_rain(view: JobView, begin: datetime, end: datetime) -> bool:
 
 
 def _race(view: JobView, coat: Coat, begins: datetime, end: datetime) -> Race:
-    series = view.weather.series
-    assert series is not None
-    weather = drawn_weather(place_of(view.bundle.property), series, view.now, DAYS, MEMBERS)
-    climate = surface_climate(weather.steps, (coat.surface,))
+    climate = surface_climate(futures(view).steps, (coat.surface,))
     return race(climate, coat.product, begins.timestamp(), (end - begins).total_seconds() / 3600)

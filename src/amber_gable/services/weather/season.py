@@ -1,7 +1,7 @@
 """What a year at the place holds for each face's coat: a typical year kept beside the forecast."""
 
 from dataclasses import dataclass
-from datetime import date, datetime
+from datetime import datetime
 
 from amber_gable.core.climate.job_climate import face_surface, main_zone, place_of
 from amber_gable.core.weather.outlook import FaceOutlook, outlook
@@ -13,11 +13,11 @@ from amber_gable.domain.weather import WeatherSeries
 from amber_gable.exchange.files import decode
 from amber_gable.exchange.weather_file import read_weather
 from amber_gable.services.weather.judged_faces import coat_on
+from amber_gable.services.weather.year_outlook import COMMON_YEAR
 from amber_gable.services.workspace import Workspace, digest
 from amber_gable.store.weather import load_series, save_series
 
-COMMON_YEAR, DAYS = date(2025, 1, 1), 365
-"""A typical year is of no year: it is read as one without a leap day."""
+DAYS = 365
 
 
 @dataclass(frozen=True)

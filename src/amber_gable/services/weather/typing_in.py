@@ -93,7 +93,7 @@ def _day(
     for name, key in (("low", "low_c"), ("high", "high_c")):
         if field(name):
             found[key] = _asked(partial(read, Quantity.TEMPERATURE, field(name), system), f"{name}{n}", faults)
-        elif key not in found:
+        elif n == 0:
             faults[f"{name}{n}"] = f"write the day’s {name}"
     if field("moist"):
         found |= {"dew_c": None, "rh_pct": None}
@@ -105,7 +105,8 @@ def _day(
         found["wind_from_deg"] = 45.0 * COMPASS.index(field("from"))
     if field("rain"):
         found["rain"] = [_rain(field, n, faults)]
-    if any(key.endswith(str(n)) for key in faults):
+    # What a day takes over of one that is at fault is said there.
+    if any(key.endswith(str(n)) for key in faults) or (before is None and n > 0):
         return None
     try:
         return TypedDay.model_validate(found)
@@ -137,8 +138,9 @@ def _moist(text: str, system: UnitSystem) -> dict[str, float]:
 
 
 def _cloud(text: str, _: UnitSystem) -> float:
-    if text.lower() in set(Cloud):
-        return Cloud(text.lower()).share
+    said = Cloud.of(text.lower())
+    if said is not None:
+        return said.figure
     found = _FIGURE.fullmatch(text)
     if found is None or found[2] not in ("", "%") or float(found[1].replace(",", ".")) > 100:
         raise ValueError(f"“{text[:20]}” says nothing of the sky; write {', '.join(Cloud)}, or 0 to 100 %")
@@ -146,8 +148,9 @@ def _cloud(text: str, _: UnitSystem) -> float:
 
 
 def _wind(text: str, system: UnitSystem) -> float:
-    if text.lower() in set(WindForce):
-        return WindForce(text.lower()).ms
+    said = WindForce.of(text.lower())
+    if said is not None:
+        return said.figure
     found = _FIGURE.fullmatch(text)
     unit = (found[2].lower() if found else "") or ("mph" if system is UnitSystem.US else "m/s")
     if found is None or unit not in _WIND_UNITS:
@@ -157,10 +160,9 @@ def _wind(text: str, system: UnitSystem) -> float:
 
 def _rain(field: Callable[[str], str], n: int, faults: dict[str, str]) -> dict[str, object]:
     rain: dict[str, object] = {}
-    if field("rain") not in set(RainKind):
+    rain["kind"] = RainKind.of(field("rain"))
+    if rain["kind"] is None:
         faults[f"rain{n}"] = f"choose one of {', '.join(RainKind)}"
-    else:
-        rain["kind"] = RainKind(field("rain"))
     for name, key in (("rfrom", "from_h"), ("runtil", "until_h")):
         if field(name):
             rain[key] = _asked(partial(_hour, field(name)), f"{name}{n}", faults)
@@ -196,13 +198,13 @@ def form_of(forecast: TypedForecast | None, today: date, system: UnitSystem) -> 
     skip = max((today - forecast.first).days, 0)
     out = {"first": max(today, forecast.first).isoformat(), "by_the_sea": "on" if forecast.by_the_sea else ""}
     for n, day in enumerate(forecast.days[skip:]):
-        wind = next((w.value for w in WindForce if w.ms == day.wind_ms), typed(Quantity.WIND, day.wind_ms, system))
+        wind = next((w.value for w in WindForce if w.figure == day.wind_ms), typed(Quantity.WIND, day.wind_ms, system))
         dew = "" if day.dew_c is None else typed(Quantity.TEMPERATURE, day.dew_c, system)
         out |= {
             f"low{n}": typed(Quantity.TEMPERATURE, day.low_c, system),
             f"high{n}": typed(Quantity.TEMPERATURE, day.high_c, system),
             f"moist{n}": dew or ("" if day.rh_pct is None else f"{day.rh_pct:g} %"),
-            f"cloud{n}": next((c.value for c in Cloud if c.share == day.cloud), f"{100 * day.cloud:g} %"),
+            f"cloud{n}": next((c.value for c in Cloud if c.figure == day.cloud), f"{100 * day.cloud:g} %"),
             f"wind{n}": wind,
             f"from{n}": COMPASS[round(day.wind_from_deg / 45) % 8],
         }

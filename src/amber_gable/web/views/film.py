@@ -1,7 +1,6 @@
 """The film story drawn: air, surface and dew point over two days, the stroke, its stages as flags with their ranges,
 and what spoils it."""
 
-import json
 from dataclasses import dataclass
 from datetime import datetime
 from typing import Any
@@ -12,12 +11,11 @@ from amber_gable.core.weather.air import Array
 from amber_gable.core.weather.film_events import FilmEvent, Severity
 from amber_gable.core.weather.rules import LETTERS
 from amber_gable.services.weather.film_story import HOURS, FilmMoment, FilmStory, Stage
+from amber_gable.web.views.told_times import between, script_json
 from amber_gable.web.views.units import Units
 
 HOUR_W = 21.5
 WIDTH, TOP, HEIGHT = HOURS * HOUR_W, 64.0, 190.0
-FLAG_Y = {"touch": 14.0, "rain-ready": 30.0, "recoat": 46.0}
-NAMES = {"touch": "touch", "rain-ready": "rain-ready", "recoat": "recoat"}
 CAUSES = {"rain": "Rain", "dew": "Dew", "cold": "Cold", "frost": "Frost", "heat": "Heat", "dust": "Wind"}
 BEAM_FULL = 800.0
 GRID_K = 5.0
@@ -69,7 +67,7 @@ def draw_film(story: FilmStory, at: datetime, now: datetime, units: Units) -> Dr
     def line(values: Array) -> str:
         return "M" + " ".join(f"{a:.1f},{b:.1f}" for a, b in zip(xs, y(values), strict=True))
 
-    def between(lower: Array, upper: Array) -> str:
+    def band(lower: Array, upper: Array) -> str:
         count = len(lower)
         there = " ".join(f"{a:.1f},{b:.1f}" for a, b in zip(xs[:count], y(upper), strict=True))
         back = " ".join(f"{a:.1f},{b:.1f}" for a, b in zip(xs[:count][::-1], y(lower)[::-1], strict=True))
@@ -104,11 +102,11 @@ def draw_film(story: FilmStory, at: datetime, now: datetime, units: Units) -> Dr
         air=line(story.air),
         surface=line(story.surface),
         dew=line(story.dew),
-        surface_band=between(*story.surface_band),
-        dew_band=between(*story.dew_band),
-        wet=between(np.minimum(story.surface, story.dew), story.dew),
+        surface_band=band(*story.surface_band),
+        dew_band=band(*story.dew_band),
+        wet=band(np.minimum(story.surface, story.dew), story.dew),
         limits=limits,
-        moments=json.dumps(moments),
+        moments=script_json(moments),
         shown=moments[chosen],
         chosen=chosen,
         now_x=x(now.timestamp()) if 0 <= x(now.timestamp()) <= WIDTH else None,
@@ -152,12 +150,9 @@ def _flag(stage: Stage, x: Any) -> dict[str, Any]:
         return None if t is None else round(min(x(t.timestamp()), WIDTH), 1)
 
     when = "beyond the weather known" if stage.likely is None else f"{stage.likely:%a %H:%M}"
-    span = ""
-    if stage.early and stage.late and stage.early != stage.late:
-        same = stage.early.date() == stage.late.date()
-        span = f" ({stage.early:%H:%M}–{stage.late.strftime('%H:%M' if same else '%a %H:%M')})"
+    span = f" ({between(stage.early, stage.late)})" if stage.early and stage.early != stage.late else ""
     return {
-        "name": NAMES[stage.name],
+        "name": stage.name,
         "x": at(stage.likely),
         "early": at(stage.early),
         "late": at(stage.late) if stage.late else (WIDTH if stage.early else None),

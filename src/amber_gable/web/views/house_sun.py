@@ -1,6 +1,5 @@
 """The house plan with sun: walls hatched by what stops them, the sun on its path, the shadow on the ground."""
 
-import json
 from collections.abc import Sequence
 from dataclasses import dataclass
 from datetime import datetime
@@ -11,6 +10,7 @@ from amber_gable.core.survey.house_plan import PlacedWall, outward
 from amber_gable.core.weather.rules import LETTERS
 from amber_gable.services.weather.house_sun import SunMoment
 from amber_gable.services.weather.judged_faces import JudgedFace
+from amber_gable.web.views.told_times import script_json
 
 SIZE, MIDDLE = 560.0, 280.0
 HOUSE, SKY, NEAREST = 88.0, 236.0, 0.55
@@ -34,7 +34,6 @@ class DrawnSun:
     """`moments`: a JSON list of what the script shows for each quarter hour; `shown` that of the one asked about."""
 
     walls: list[SunWall]
-    others: list[tuple[str, str]]
     path: str
     hours: list[tuple[float, float, str]]
     moments: str
@@ -61,15 +60,13 @@ def draw_sun(walls: list[PlacedWall], rows: Sequence[JudgedFace], moments: list[
     up = [m for m in moments if m.elevation > 0]
     told = [_told(m, px, sun_at(m.azimuth, m.elevation)) for m in moments]
     chosen = next((i for i, m in enumerate(moments) if m.start.timestamp() + 900 > at.timestamp()), len(moments) - 1)
-    on_plan = {w.id for w in drawn}
     return DrawnSun(
         walls=drawn,
-        others=[(r.face.id, r.face.name) for r in rows if r.face.id not in on_plan],
         path="M" + " ".join("{:.1f},{:.1f}".format(*sun_at(m.azimuth, m.elevation)) for m in up) if up else "",
         hours=[
             (*sun_at(m.azimuth, m.elevation), f"{m.start:%H}") for m in up if m.start.hour % 3 + m.start.minute == 0
         ],
-        moments=json.dumps(told),
+        moments=script_json(told),
         shown=told[chosen],
         chosen=chosen,
         last=len(moments) - 1,

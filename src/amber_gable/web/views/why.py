@@ -14,6 +14,7 @@ from amber_gable.core.weather.slots import Slots
 from amber_gable.core.weather.windows import moment
 from amber_gable.domain.units import quantity_of
 from amber_gable.services.weather.judged_faces import JudgedFace
+from amber_gable.web.views.told_times import between
 from amber_gable.web.views.units import Units
 
 
@@ -164,6 +165,4 @@ def _between(stage: DryingStage, odds: Odds | None, slot: int, slots: Slots) -> 
         return ""
     early, late = (moment(float(t), slots) for t in (at[0, slot], at[2, slot]))
     assert early is not None
-    if late is None:
-        return f"{early:%a %H:%M} or later"
-    return f"{early:%a %H:%M}–{late:%H:%M}" if early.date() == late.date() else f"{early:%a %H:%M}–{late:%a %H:%M}"
+    return between(early, late)
