@@ -72,6 +72,10 @@ def test_other_products_and_methods_stand_beside_the_coat(untouched: Workspace, 
     assert len({(c.product.code, c.method) for c in compared}) == len(compared) > 1
     assert [c.likely for c in compared[1:]] == sorted((c.likely for c in compared[1:]), reverse=True)
     to_come = row.windows.ok[0][row.slot_of(view.now) : 6 * 96]
+    (odds,) = face_odds(view, [row])
+    coming = np.flatnonzero(row.windows.ok[0][: 6 * 96])
+    coming = coming[coming > row.slot_of(view.now)]
+    assert compared[0].sure == pytest.approx(odds.share[coming].mean()), "the same futures as the lanes speak of"
     assert compared[0].hours == pytest.approx(to_come.sum() / 4, abs=0.25)
     part = visitor.get(
         "/jobs/net-loft/weather/film/compare", params={"product": "last"}, headers={"hx-request": "true"}

@@ -21,6 +21,7 @@ BEAM_FULL = 800.0
 GRID_K = 5.0
 RAIN_SHOWN = 0.05
 MOST_TOLD = 3
+NAME_W = 76.0
 
 
 @dataclass(frozen=True)
@@ -151,9 +152,14 @@ def _flag(stage: Stage, x: Any) -> dict[str, Any]:
 
     when = "beyond the weather known" if stage.likely is None else f"{stage.likely:%a %H:%M}"
     span = f" ({between(stage.early, stage.late)})" if stage.early and stage.early != stage.late else ""
+    here = at(stage.likely)
+    # What stands near the right edge has its name before it.
+    turned = here is not None and here > WIDTH - NAME_W
     return {
         "name": stage.name,
-        "x": at(stage.likely),
+        "x": here,
+        "name_x": None if here is None else here - 5 if turned else here + 5,
+        "anchor": "end" if turned else "start",
         "early": at(stage.early),
         "late": at(stage.late) if stage.late else (WIDTH if stage.early else None),
         "when": when + span,

@@ -22,7 +22,7 @@ function show(m) {
     set(group.querySelector(".film-range"), { x1: f.early ?? f.x, x2: f.late ?? f.x });
     set(group.querySelector(".film-run"), { x1: m.x, x2: f.x });
     set(group.querySelector(".film-mark"), { x1: f.x, x2: f.x });
-    set(group.querySelector(".film-name"), { x: f.x + 5 });
+    set(group.querySelector(".film-name"), { x: f.name_x, "text-anchor": f.anchor });
   });
   if (m.x < scroll.scrollLeft || m.x > scroll.scrollLeft + scroll.clientWidth - 60) scroll.scrollLeft = m.x - 80;
 }
