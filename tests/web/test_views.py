@@ -20,6 +20,7 @@ from amber_gable.web.views.part_names import UNION_NAMES
 from amber_gable.web.views.sky import WIDTH, sky_strip
 from amber_gable.web.views.texture_words import texture_words
 from amber_gable.web.views.timescale import TimeScale
+from amber_gable.web.views.told_times import between
 from amber_gable.web.views.units import Units
 from amber_gable.web.views.usual_parts import blank_part
 from tests.jobs import coopers_rise, one_face
@@ -146,3 +147,14 @@ def test_every_slot_of_the_lanes_stands_at_its_absolute_time(zone: str, first: d
             assert scale.at(t) == pytest.approx(scale.day_x(day) + slot * scale.slot_w), (day, slot)
         local = datetime.fromtimestamp(begins, ZoneInfo(zone))
         assert (local.hour, local.minute, local.date()) == (4, 0, first + timedelta(days=day))
+
+
+@pytest.mark.parametrize(("early", "late", "said"), [
+    ("16T13:50", "16T15:10", "13:50–15:10"), ("15T23:18", "16T06:01", "Tue 23:18–Wed 06:01"),
+    ("16T20:00", "17T06:00", "20:00–Thu 06:00"), ("17T08:00", "17T09:00", "Thu 08:00–09:00"),
+    ("16T20:00", "", "20:00 or later"),
+])  # fmt: skip
+def test_a_span_says_the_day_where_it_is_another_than_that_it_stands_beside(early: str, late: str, said: str) -> None:
+    begins, beside = (datetime.fromisoformat(f"2026-09-{t}") for t in (early, "16T14:00"))
+    ends = datetime.fromisoformat(f"2026-09-{late}") if late else None
+    assert between(begins, ends, beside) == said

@@ -151,7 +151,9 @@ def _flag(stage: Stage, x: Any) -> dict[str, Any]:
         return None if t is None else round(min(x(t.timestamp()), WIDTH), 1)
 
     when = "beyond the weather known" if stage.likely is None else f"{stage.likely:%a %H:%M}"
-    span = f" ({between(stage.early, stage.late)})" if stage.early and stage.early != stage.late else ""
+    span = ""
+    if stage.likely and stage.early and stage.early != stage.late:
+        span = f" ({between(stage.early, stage.late, stage.likely)})"
     here = at(stage.likely)
     # What stands near the right edge has its name before it.
     turned = here is not None and here > WIDTH - NAME_W

@@ -107,7 +107,7 @@ def why_panel(row: JudgedFace, at: datetime, units: Units, odds: Odds | None = N
         rows = [_state_row(w, slots.tz) for w in answer.waits] + rows
     sure = None if odds is None or slot >= len(odds.share) else float(row.share(odds)[slot])
     stages = [
-        (_STAGES[stage], f"{t:%a %H:%M}" if t else "not in the days known", _between(stage, odds, slot, slots))
+        (_STAGES[stage], f"{t:%a %H:%M}" if t else "not in the days known", _between(stage, t, odds, slot, slots))
         for stage, t in row.stages(slot)
     ]
     measured = [
@@ -152,8 +152,8 @@ def _risk(odds: Odds, slot: int) -> str:
     return f"{LETTERS[RULES[RULE_IDS[binds]].letter]} in {odds.stopped[slot] * 100:.0f} %" if binds >= 0 else ""
 
 
-def _between(stage: DryingStage, odds: Odds | None, slot: int, slots: Slots) -> str:
-    """'Tue 13:50–15:10'; '' where it is not worked out."""
+def _between(stage: DryingStage, likely: datetime | None, odds: Odds | None, slot: int, slots: Slots) -> str:
+    """Between which times in 8 of 10 futures; '' where it is not worked out."""
     if odds is None or slot >= len(odds.share):
         return ""
     at = {
@@ -165,4 +165,4 @@ def _between(stage: DryingStage, odds: Odds | None, slot: int, slots: Slots) -> 
         return ""
     early, late = (moment(float(t), slots) for t in (at[0, slot], at[2, slot]))
     assert early is not None
-    return between(early, late)
+    return between(early, late, likely or early)
