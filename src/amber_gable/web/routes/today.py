@@ -16,6 +16,7 @@ from amber_gable.services.survey.conditions import add_moisture
 from amber_gable.services.today.day_sheet import DaySheet, cautions, painting_orders
 from amber_gable.services.today.noting import Note, note_tasks, take_back
 from amber_gable.services.today.standing import standings
+from amber_gable.services.weather.crew_notes import crew_notes
 from amber_gable.services.weather.rain_race import rain_race
 from amber_gable.web.pages import WHO, Fields, job_page, load_job, space_of, units_of
 from amber_gable.web.routes.plan import by_day
@@ -86,6 +87,7 @@ def _sheet(
         "kept": view.kept,
         "threats": view.threats,
         "rain_race": rain_race(view) if sheet.is_today else None,
+        "crew_notes": crew_notes(view, shown),
         "orders": special_orders(view, tasks),
         "crew_hours": sum(t.crew_hours for t in tasks),
         "who": request.cookies.get(WHO, ""),

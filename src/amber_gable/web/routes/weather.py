@@ -15,6 +15,7 @@ from amber_gable.domain.method import Method
 from amber_gable.domain.schools import AskedBy, topics_of
 from amber_gable.domain.typed_forecast import Cloud, RainKind, WindForce
 from amber_gable.services.job_view import JobView
+from amber_gable.services.weather.crew_notes import crew_notes
 from amber_gable.services.weather.face_day import face_days
 from amber_gable.services.weather.face_helps import DAYS, face_helps
 from amber_gable.services.weather.face_odds import OddsWork, known_odds
@@ -148,6 +149,7 @@ def _asked(
         },
         "day_faces": day_faces(days, at, [plain(r.face.id, moment) for r in shown], row.face.id),
         "asked_at": moment,
+        "crew_notes": crew_notes(view, moment.date()),
         "help_at": link(row.face.id, moment).partition("?")[2],
         "job": view.bundle.job,
         "now": view.now,
