@@ -50,7 +50,7 @@ def test_the_why_panel_answers_for_the_slot_asked(visitor: TestClient) -> None:
     )
     assert "Yes, until" in part.text
     assert "<html" not in part.text
-    assert part.text.count('hx-swap-oob="true"') == 2
+    assert part.text.count('hx-swap-oob="true"') == 3
     coat = visitor.get(f"{RISE}/weather?product=coat&face=back&at=2026-09-16T15:00:00-03:00").text
     section = re.search(r"Wet section</dt><dd>([\d.]+)<small> m²", coat)
     assert section is not None and 1.0 < float(section[1]) < 12.0, "what two keep wet at the brush"

@@ -23,9 +23,9 @@ from amber_gable.services.job_view import JobView
 SHADE_BELOW = 20.0
 """Direct sun on a face, W/m²."""
 SHADE_LEAST_H = 1.0
-KNELT_ON_C, TOUCHED_C = 50.0, 60.0
+KNELT_ON_C, TOUCHED_C = 50.0, 65.0
 """From where on a surface hurts: one that is knelt on burns within a minute, a wall within seconds (after ISO 13732-1:
-51 °C whatever it is made of, and 55 to 66 °C by material)."""
+51 °C whatever it is made of; for seconds 55 of bare metal, 66 of stone, more of wood)."""
 KNELT_ON_DEG = 60.0
 
 
