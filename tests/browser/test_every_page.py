@@ -44,6 +44,7 @@ BY_NIGHT = {
     f"{RISE}/weather",
     f"{RISE}/weather/film?face=back",
     f"{RISE}/weather/moisture",
+    f"{RISE}/weather/versions",
     f"{RISE}/weather/sun",
     f"{RISE}/today",
     f"{RISE}/survey/face/front",

@@ -13,6 +13,7 @@ from amber_gable.core.survey.painted import Key, PaintedPart, painted_parts
 from amber_gable.domain.errors import NoClimate
 from amber_gable.domain.job import JobBundle
 from amber_gable.domain.site_record import CustomerChange
+from amber_gable.domain.weather import WeatherSeries
 from amber_gable.services.plan.long_runs import page_climate
 from amber_gable.services.plan.planning import (
     KeptPlan,
@@ -29,14 +30,29 @@ from amber_gable.store.jobs import load_bundle
 
 class JobView:
     """A job at one moment. `weather` asks the forecast service where it must, `site` computes the climate; what is
-    fetched by a page that already stands there `waits` for it, a page itself does not wait for that of a large job."""
+    fetched by a page that already stands there `waits` for it, a page itself does not wait for that of a large job.
+    `under`: another weather than the one in use."""
 
-    def __init__(self, space: Workspace, bundle: JobBundle, now: datetime, *, waits: bool = False) -> None:
-        self.space, self.bundle, self.now, self.waits = space, bundle, now, waits
+    def __init__(
+        self,
+        space: Workspace,
+        bundle: JobBundle,
+        now: datetime,
+        *,
+        waits: bool = False,
+        under: WeatherSeries | None = None,
+    ) -> None:
+        self.space, self.bundle, self.now, self.waits, self.under = space, bundle, now, waits, under
 
     @cached_property
     def weather(self) -> Weather:
+        if self.under is not None:
+            return Weather(self.under, False, None, None)
         return job_weather(self.space, self.bundle.property)
+
+    def believing(self, series: WeatherSeries) -> "JobView":
+        """The same job at the same moment, had that been its weather."""
+        return JobView(self.space, self.bundle, self.now, waits=True, under=series)
 
     @cached_property
     def _climate(self) -> tuple[SiteClimate | None, str | None]:
@@ -62,7 +78,7 @@ class JobView:
     @cached_property
     def known_site(self) -> SiteClimate | None:
         """The climate if it need not be computed, and no forecast asked for, to have it."""
-        weather = known_weather(self.space, self.bundle.property)
+        weather = self.weather if self.under is not None else known_weather(self.space, self.bundle.property)
         if weather is None or weather.series is None:
             return None
         return known_climate(self.space, self.bundle, weather.series, self.now).site
@@ -120,7 +136,8 @@ class JobView:
             return ()
         key = "threats" + digest(self._standing_key, kept.warned)
         found = self.space.standing.get(key, lambda: threats(site, held, self.now, kept.warned))
-        remember(self.space, self.bundle.job.id, kept, found)
+        if self.under is None:
+            remember(self.space, self.bundle.job.id, kept, found)
         return found
 
     @property

@@ -256,6 +256,19 @@ class WeatherRow(Tracked, Table):
     given: Mapped[dict[str, Any] | None]
 
 
+class ForecastVersionRow(Tracked, Table):
+    """A forecast as it was first had, at `kept_at` (epoch s); `kind` as of the series it then was."""
+
+    __tablename__ = "forecast_version"
+    property_id: Mapped[str] = mapped_column(ForeignKey("property.id", ondelete="CASCADE"), primary_key=True)
+    kept_at: Mapped[int] = mapped_column(primary_key=True)
+    kind: Mapped[str]
+    source: Mapped[str]
+    issued: Mapped[int | None]
+    about: Mapped[dict[str, Any]]
+    columns: Mapped[bytes] = mapped_column(LargeBinary)
+
+
 class PlanRow(Tracked, Table):
     """The plan a job works to: made from the weather and job of one moment, told by the fingerprint of what it reads of
     the job (core/plan/fingerprint.py). `begins_at`: the day it was asked to begin, where that lay ahead; `warned`: what

@@ -14,19 +14,29 @@ from amber_gable.store.tables import WeatherRow
 _ABOUT = [f.name for f in fields(WeatherSeries) if f.name not in COLUMNS]
 
 
+def pack(series: WeatherSeries) -> tuple[dict[str, Any], bytes]:
+    """What is said about a series, and its columns."""
+    packed = io.BytesIO()
+    np.savez_compressed(packed, **{n: column for n in COLUMNS if (column := getattr(series, n)) is not None})
+    return {name: getattr(series, name) for name in _ABOUT} | {"notes": list(series.notes)}, packed.getvalue()
+
+
+def unpack(about: dict[str, Any], packed: bytes) -> WeatherSeries:
+    with np.load(io.BytesIO(packed), allow_pickle=False) as columns:
+        held = {name: columns[name] for name in columns.files}
+    return WeatherSeries(**(about | {"notes": tuple(about["notes"])}), **held)
+
+
 def save_series(
     session: Session, property_id: str, kind: str, series: WeatherSeries, given: dict[str, Any] | None = None
 ) -> None:
     """Keep the series, in place of the last of its kind, and what it was made from."""
-    packed = io.BytesIO()
-    held = {name: column for name in COLUMNS if (column := getattr(series, name)) is not None}
-    np.savez_compressed(packed, **held)
-    about = {name: getattr(series, name) for name in _ABOUT} | {"notes": list(series.notes)}
+    about, packed = pack(series)
     row = session.get(WeatherRow, (property_id, kind))
     if row is None:
         row = WeatherRow(property_id=property_id, kind=kind)
         session.add(row)
-    row.source, row.issued, row.about, row.columns = series.source, series.issued, about, packed.getvalue()
+    row.source, row.issued, row.about, row.columns = series.source, series.issued, about, packed
     row.given = given
 
 
@@ -43,9 +53,7 @@ def _read_series(session: Session, property_id: str, kind: str) -> WeatherSeries
     row = session.get(WeatherRow, (property_id, kind))
     if row is None:
         return None
-    with np.load(io.BytesIO(row.columns), allow_pickle=False) as columns:
-        held = {name: columns[name] for name in columns.files}
-    return WeatherSeries(**(row.about | {"notes": tuple(row.about["notes"])}), **held)
+    return unpack(row.about, row.columns)
 
 
 def given_of(session: Session, property_id: str, kind: str) -> dict[str, Any] | None:

@@ -23,6 +23,7 @@ from amber_gable.web.routes import (
     sun,
     survey,
     today,
+    versions,
     weather,
 )
 from amber_gable.web.security import Gate
@@ -45,6 +46,7 @@ def create_app(space: Workspace) -> FastAPI:
         sun,
         moisture,
         season,
+        versions,
         weather,
         plan,
         today,

@@ -11,6 +11,7 @@ from amber_gable.exchange.files import decode
 from amber_gable.exchange.forecast import ForecastProvider, ForecastUnavailable
 from amber_gable.exchange.weather_file import read_weather
 from amber_gable.services.workspace import Asked, Workspace
+from amber_gable.store.forecast_versions import keep_version
 from amber_gable.store.weather import drop_series, load_series, save_series
 
 FRESH_H = 1.0
@@ -98,6 +99,7 @@ def _ask(
         return held, fault
     with space.database.writing() as session:
         save_series(session, property_.id, "forecast", series)
+        keep_version(session, property_.id, "forecast", series, int(now.timestamp()))
     return series, None
 
 

@@ -16,6 +16,7 @@ from amber_gable.domain.typed_forecast import MOST_DAYS, Cloud, RainKind, TypedD
 from amber_gable.domain.units import Quantity, UnitSystem, read, typed
 from amber_gable.exchange.pasted_hours import read_pasted
 from amber_gable.services.workspace import Workspace
+from amber_gable.store.forecast_versions import keep_version
 from amber_gable.store.weather import drop_series, given_of, save_series
 
 T = TypeVar("T")
@@ -39,6 +40,7 @@ def type_forecast(space: Workspace, property_: Property, form: Mapping[str, str]
     series = typed_hours(forecast, property_.latitude, property_.longitude, property_.altitude_m, property_.tz, now)
     with space.database.writing() as session:
         save_series(session, property_.id, "typed", series, given=forecast.model_dump(mode="json"))
+        keep_version(session, property_.id, "typed", series, int(now.timestamp()))
     return forecast
 
 
@@ -50,6 +52,7 @@ def paste_hours(space: Workspace, property_: Property, text: str) -> None:
         raise InputError("pasted table", "its hours do not reach now", "paste those of today")
     with space.database.writing() as session:
         save_series(session, property_.id, "typed", series)
+        keep_version(session, property_.id, "typed", series, int(now.timestamp()))
 
 
 def drop_typed(space: Workspace, property_id: str) -> None:

@@ -18,6 +18,7 @@ from amber_gable.services.plan.crew import set_crew
 from amber_gable.services.plan.long_runs import PlanWork
 from amber_gable.services.today.standing import tasks_by_record
 from amber_gable.services.weather.judged_faces import Which, judged_faces
+from amber_gable.services.weather.versions import since_planned
 from amber_gable.web.drawn_lanes import chart, lanes_of
 from amber_gable.web.pages import Fields, job_page, load_job, space_of, units_of
 from amber_gable.web.views.lanes import lane_scale
@@ -75,6 +76,7 @@ def _plan(request: Request, view: JobView, faults: dict[str, str], status: int =
         "days": sorted(days.items()),
         "threats": view.threats,
         "unsettled": unsettled(board, view.now) if board is not None else 0,
+        "since_planned": since_planned(view) if view.site is not None else None,
         "late": len(board.late) if board is not None else 0,
         "unplaced": by_cause(kept.plan.unplaced) if kept else [],
         "status_words": STATUS_WORDS,

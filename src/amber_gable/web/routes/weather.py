@@ -31,6 +31,7 @@ from amber_gable.services.weather.typing_in import (
     type_forecast,
     typed_before,
 )
+from amber_gable.services.weather.versions import believed, version_series
 from amber_gable.web.drawn_lanes import chart, lane_link, lanes_of
 from amber_gable.web.look import Look, Looked
 from amber_gable.web.pages import Fields, job_page, load_job, page, space_of, typed_system, units_of
@@ -51,7 +52,8 @@ LOOKS = (
 
 @router.get("")
 def weather(request: Request, job_id: str, look: Looked) -> Response:
-    view = load_job(request, job_id)
+    frame = load_job(request, job_id)
+    view = frame if look.then is None else frame.believing(version_series(frame, look.then))
     rows = look.question.rows(view)
     context: dict[str, Any] = {
         "chart": None,
@@ -68,21 +70,24 @@ def weather(request: Request, job_id: str, look: Looked) -> Response:
     if not rows:
         if view.weather.series is None:
             context |= _typed_context(request, view, _typed_before(request, view))
-        return job_page(request, view, "weather", context)
-    odds = known_odds(view, rows)
+        return job_page(request, frame, "weather", context)
+    odds = known_odds(view, rows) if look.then is None else None
     if "hx-request" in request.headers:
         shown = _asked(request, view, look, rows, odds)
         return page(request, "parts/why_answer.html", context | shown | {"oob": True})
-    context |= _drawn(request, view, look, rows, odds) | {"rain_race": rain_race(view)}
+    context |= _drawn(request, view, look, rows, odds) | {"rain_race": rain_race(view) if look.then is None else None}
     if request.query_params.get("helps"):
         context |= _helped(view, context["row"], rows)
-    return job_page(request, view, "weather", context | {"sure_known": odds is not None})
+    told = {"sure_known": odds is not None or look.then is not None, "believed": believed(frame, look.then)}
+    return job_page(request, frame, "weather", context | told)
 
 
 @router.get("/helps")
 def help_in_hours(request: Request, job_id: str, look: Looked) -> Response:
     """What would gain hours for the coat that is asked about."""
     view = load_job(request, job_id)
+    if look.then is not None:
+        view = view.believing(version_series(view, look.then))
     rows = look.question.rows(view)
     context = _asked(request, view, look, rows, None) if rows else {"row": None}
     return page(request, "parts/helps.html", context | _helped(view, context["row"], rows))
@@ -171,7 +176,7 @@ def _drawn(
     step = timedelta(days=look.days)
 
     def zoomed(days: int) -> Callable[[str, datetime], str]:
-        return lane_link(view.bundle.job.id, look.question.query | {"days": str(days)})
+        return lane_link(view.bundle.job.id, look.asked | {"days": str(days)})
 
     context |= {
         "chart": chart(view, units_of(request), shown, look.query, scale, (face, at)),

@@ -1,0 +1,126 @@
+"""What was forecast when: kept, seen again, and held against the newest."""
+
+import re
+from dataclasses import replace
+from datetime import datetime
+
+import numpy as np
+import pytest
+from fastapi.testclient import TestClient
+
+from amber_gable.domain.weather import WeatherSeries
+from amber_gable.services.clock import DemoClock
+from amber_gable.services.job_view import job_view
+from amber_gable.services.weather.forecasts import job_weather
+from amber_gable.services.weather.versions import compare, version_series, versions
+from amber_gable.services.workspace import Workspace
+from tests.fixtures import StandIn
+
+PAGE = "/jobs/coopers-rise/weather/versions"
+MONDAY = datetime.fromisoformat("2026-09-14T06:30-03:00")
+
+
+class Wetter(StandIn):
+    """The simulated service with six hours of rain on Wednesday, from `hour` on, and none else that day."""
+
+    def __init__(self, hour: int) -> None:
+        super().__init__()
+        self.hour = hour
+
+    def forecast(self, latitude: float, longitude: float, at: datetime) -> WeatherSeries:
+        series = super().forecast(latitude, longitude, at)
+        wednesday = int(datetime.fromisoformat("2026-09-16T00:00-03:00").timestamp())
+        hours = (series.start + 3600 * np.arange(len(series)) - wednesday) / 3600
+        assert series.rain_mm is not None and series.rain_pct is not None
+        wet = (hours >= self.hour) & (hours < self.hour + 6)
+        rain = np.where(wet, 2.0, np.where((hours >= 0) & (hours < 24), 0.0, series.rain_mm))
+        return replace(series, rain_mm=rain, rain_pct=np.where(wet, 90.0, np.where(rain > 0, 80.0, 0.0)))
+
+
+def _said(page: str) -> str:
+    return re.sub(r"<[^>]+>|\s+", " ", page)
+
+
+@pytest.fixture
+def wetter(space: Workspace) -> Workspace:
+    """The forecast of Monday morning, by which the plan was made, and one an hour later that is wet on Wednesday."""
+    assert isinstance(space.clock, DemoClock)
+    space.clock.set(MONDAY)
+    space.clock.step(1.1)
+    space.provider = Wetter(9)
+    return space
+
+
+@pytest.mark.weather
+def test_rain_that_comes_into_the_forecast_costs_coats_in_words_and_hours(
+    wetter: Workspace, client: TestClient
+) -> None:
+    page = _said(client.get(PAGE).text)
+    assert "Mon 14 Sep 06:30" in page and "the plan was made" in page
+    assert "New: the front Wednesday 09:00 to 15:00 (12 mm)" in page
+    view = job_view(wetter, "coopers-rise", waits=True)
+    first = versions(view)[-1]
+    found = compare(view, version_series(view, first.kept.kept_at))
+    assert found is not None
+    coats = [t for t in (view.kept.plan.tasks if view.kept else ()) if t.kind.lays_film and t.start.day == 16]
+    hit = {t.id for t in coats if t.start < datetime.fromisoformat("2026-09-16T15:00-03:00")}
+    # A coat laid into the rain, or caught by it before it is rain-ready, has lost its window; the others kept theirs.
+    assert hit and hit <= {m.task.id for m in found.lost}
+    assert all(m.letter in "RDMC" for m in found.lost)
+    assert re.search(rf"{len(found.lost)} coats lose their windows", page)
+    # Six wet hours cost every face that could be coated in them those hours; of Wednesday's heat on the front none.
+    assert all(f.now_h <= f.then_h + 0.5 for f in found.faces)
+    assert sum(f.then_h - f.now_h >= 5 for f in found.faces) >= 3
+    plan = _said(client.get("/jobs/coopers-rise/plan").text)
+    assert "Planned by the forecast of Mon 14 Sep 06:30" in plan
+    assert "the front Wednesday 09:00 to 15:00 (12 mm)" in plan
+
+
+@pytest.mark.weather
+def test_the_lanes_can_be_seen_as_they_were_believed(wetter: Workspace, client: TestClient) -> None:
+    then = int(MONDAY.timestamp())
+    at = "at=2026-09-16T10:00-03:00&face=back&product=last"
+    assert "rain" in _answer(client.get(f"/jobs/coopers-rise/weather?{at}").text)
+    believed = client.get(f"/jobs/coopers-rise/weather?{at}&then={then}").text
+    assert "as they were believed Mon 14 Sep 06:30" in _said(believed)
+    assert "rain" not in _answer(believed)
+    assert f"then={then}" in believed and "hx-trigger" not in re.sub(r"(?s)<header.*?</header>", "", believed)
+    # What the plan is warned of is what the weather in use says, whatever was looked at since.
+    view = job_view(wetter, "coopers-rise", waits=True)
+    told = {t.task.id for t in view.threats}
+    assert told and view.kept is not None and told <= {task for task, _ in view.kept.warned}
+
+
+def _answer(page: str) -> str:
+    found = re.search(r'<section class="why" id="why".*?</section>', page, re.S)
+    assert found is not None
+    return _said(found[0])
+
+
+@pytest.mark.weather
+def test_the_front_that_moves_is_told_by_hours(wetter: Workspace, client: TestClient) -> None:
+    client.get(PAGE)
+    wetter.clock.step(1)  # type: ignore[union-attr]
+    wetter.provider = Wetter(15)
+    page = _said(client.get(f"{PAGE}?then={_latest(wetter)}").text)
+    assert "The front of Wednesday comes 6 hours later (at 15:00, not 09:00)" in page
+
+
+def _latest(space: Workspace) -> int:
+    return versions(job_view(space, "coopers-rise"))[0].kept.kept_at
+
+
+def test_what_is_not_kept_or_was_not_yet_had_is_not_found(space: Workspace, client: TestClient) -> None:
+    assert client.get(f"{PAGE}?then=5").status_code == 404
+    assert client.get(f"{PAGE}?then={10**17}").status_code == 422
+    assert isinstance(space.clock, DemoClock)
+    space.clock.step(30)
+    job_weather(space, job_view(space, "coopers-rise").bundle.property)
+    later = _latest(space)
+    assert client.get(f"{PAGE}?then={later}").status_code == 200
+    space.clock.set(MONDAY)
+    assert client.get(f"{PAGE}?then={later}").status_code == 404
+
+
+def test_a_first_forecast_says_that_it_is_alone(client: TestClient) -> None:
+    assert "So far there is one forecast" in _said(client.get(PAGE).text)
