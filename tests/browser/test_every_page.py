@@ -32,7 +32,10 @@ PAGES = {
         "/stores", "/stores/product/skerry-housecoat", "/stores/colours", "/jobs/heron-deck/weather",
         "/jobs/heron-deck/survey/face/deck",
     ],
-    "weather's own": [f"{RISE}/weather/{s}" for s in ("moisture", "typed", "film?face=back", "film/compare", "sun")],
+    "weather's own": [
+        f"{RISE}/weather/{s}" for s in ("moisture", "typed", "film?face=back", "film/compare", "sun", "season")
+    ],
+    "settings": ["/settings"],
 }  # fmt: skip
 # Laid out otherwise at the table than on a phone.
 TWO_LAYOUTS = {
@@ -44,7 +47,7 @@ BY_NIGHT = {
     f"{RISE}/weather",
     f"{RISE}/weather/film?face=back",
     f"{RISE}/weather/moisture",
-    f"{RISE}/weather/versions",
+    "/settings",
     f"{RISE}/weather/sun",
     f"{RISE}/today",
     f"{RISE}/survey/face/front",

@@ -47,7 +47,7 @@ def test_rows_every_three_hours_in_us_units_run_to_hours() -> None:
 def test_what_is_not_there_is_taken_and_said() -> None:
     series = read_pasted(BLANKS, DAY, ZONE, NOW)
     assert series.rain_mm is not None and series.rain_mm[0] == pytest.approx(2.54)
-    assert [n.split(":")[0] for n in series.notes[1:]] == ["no wind was pasted", "no cloud was pasted"]
+    assert [n.split(":")[0] for n in series.notes[1:]] == ["it holds no wind", "it holds no cloud"]
 
 
 def test_rain_of_three_hours_is_shared_among_them_and_that_of_one_is_not() -> None:

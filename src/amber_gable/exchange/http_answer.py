@@ -75,7 +75,10 @@ class _Asked:
         # Proxies of the environment are for the outside; the configured address is used as it stands.
         client = httpx2.AsyncClient(timeout=timeout, trust_env=False)
         try:
-            async with client, client.stream("GET", self.address, params=self.query, headers=self.headers) as answer:
+            async with (
+                client,
+                client.stream("GET", self.address, params=self.query or None, headers=self.headers) as answer,
+            ):
                 if answer.status_code == httpx2.codes.NOT_MODIFIED:
                     return Answer(b"", self.headers.get("if-none-match", ""), unchanged=True)
                 if answer.is_redirect:

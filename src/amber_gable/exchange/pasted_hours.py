@@ -10,16 +10,14 @@ import re
 from collections.abc import Callable
 from dataclasses import dataclass
 from datetime import date, datetime, timedelta, tzinfo
-from typing import Any
 
 import numpy as np
 
-from amber_gable.core.weather.air import saturation_pressure
 from amber_gable.domain.errors import InputError
 from amber_gable.domain.weather import BOUNDS, HOUR, Floats, WeatherSeries
+from amber_gable.exchange.run_to_hours import COMPASS, assembled, run_straight
 
 MOST_ROWS, WIDEST_H = 1000, 6
-_COMPASS = ["N", "NNE", "NE", "ENE", "E", "ESE", "SE", "SSE", "S", "SSW", "SW", "WSW", "W", "WNW", "NW", "NNW"]
 
 
 @dataclass(frozen=True)
@@ -76,7 +74,11 @@ def read_pasted(text: str, first: date, tz: tzinfo, issued: datetime) -> Weather
     for field in ("air_c",):
         if field not in columns:
             raise InputError("pasted table, line 1", f"no column of {_NAMES[field]} (found: {', '.join(headings)})", "")
-    return _series(times, columns, left, tz, issued)
+    understood = ", ".join(
+        words for name, words in _NAMES.items() if name in columns or (name == "rh_pct" and "dew_c" in columns)
+    )
+    notes = [f"pasted: {len(times)} lines, understood {understood}" + (f"; left out {', '.join(left)}" if left else "")]
+    return assembled(*run_straight(times, columns), tz, issued, "pasted in", notes)
 
 
 def _cells(line: str) -> list[str]:
@@ -157,8 +159,8 @@ def _values(field: str, at: int, convert: Callable[[float], float], body: list[t
     out = []
     for line, cells in body:
         text = _cell(cells, (at, convert), line)
-        if field == "wind_from_deg" and text.upper() in _COMPASS:
-            out.append(22.5 * _COMPASS.index(text.upper()))
+        if field == "wind_from_deg" and text.upper() in COMPASS:
+            out.append(22.5 * COMPASS.index(text.upper()))
             continue
         found = re.match(r"[-−+]?\d+(?:[.,]\d+)?", text)
         if found is None and field in ("rain_mm", "rain_pct") and text in ("", "-", "–"):
@@ -175,54 +177,3 @@ def _values(field: str, at: int, convert: Callable[[float], float], body: list[t
             )
         out.append(value)
     return np.array(out)
-
-
-def _series(
-    times: list[int], columns: dict[str, Floats], left: list[str], tz: tzinfo, issued: datetime
-) -> WeatherSeries:
-    start = times[0] // HOUR * HOUR
-    hours = start + HOUR * np.arange((times[-1] - start) // HOUR + 1)
-    # A row's rain is of the hours up to the next; the last has as many as the one before.
-    apart = np.diff(times, append=2 * times[-1] - times[-2]) / HOUR
-
-    def through(values: Floats) -> Floats:
-        return np.asarray(np.interp(hours, times, values))
-
-    notes = []
-    out: dict[str, Any] = {
-        name: through(values) for name, values in columns.items() if not name.startswith(("rain", "dew", "wind_from"))
-    }
-    air = out["air_c"]
-    if "dew_c" in columns and "rh_pct" not in out:
-        dew = np.minimum(through(columns["dew_c"]), air)
-        out["rh_pct"] = 100 * saturation_pressure(dew) / saturation_pressure(air)
-    for name, usual, words in (("rh_pct", 70.0, "humidity"), ("wind_ms", 3.0, "wind"), ("cloud", 0.5, "cloud")):
-        if name not in out:
-            out[name] = np.full(len(hours), usual)
-            notes.append(f"no {words} was pasted: {usual * (100 if name == 'cloud' else 1):g} is taken")
-    bearing = np.radians(columns.get("wind_from_deg", np.full(len(times), 270.0)))
-    turned = np.degrees(np.arctan2(through(np.sin(bearing)), through(np.cos(bearing)))) % 360
-    row = np.clip(np.searchsorted(times, hours, side="right") - 1, 0, len(times) - 1)
-    rain: dict[str, Any] = {}
-    if "rain_mm" in columns:
-        rain["rain_mm"] = (columns["rain_mm"] / apart)[row]
-    if "rain_pct" in columns:
-        rain["rain_pct"] = columns["rain_pct"][row]
-    understood = ", ".join(
-        words for name, words in _NAMES.items() if name in columns or (name == "rh_pct" and "dew_c" in columns)
-    )
-    notes.insert(
-        0, f"pasted: {len(times)} lines, understood {understood}" + (f"; left out {', '.join(left)}" if left else "")
-    )
-    if not rain:
-        notes.append("the table holds no rain: judge rain yourself")
-    offset = issued.astimezone(tz).utcoffset()
-    return WeatherSeries(
-        start=int(start),
-        wind_from_deg=turned,
-        utc_offset_h=offset.total_seconds() / 3600 if offset else 0.0,
-        source="pasted in",
-        issued=int(issued.timestamp()),
-        notes=tuple(notes),
-        **(out | rain),
-    )

@@ -30,6 +30,9 @@ class Asked:
 
 @dataclass
 class Workspace:
+    """`provider` is the one of the environment; a `feed` chosen in Settings goes before it, once it is `feed_known`
+    which is. `switched`: what is held may be of another than is asked now. `samples`: what mappings are made from."""
+
     database: Database
     clock: DemoClock | SystemClock
     provider: ForecastProvider | None
@@ -40,6 +43,10 @@ class Workspace:
     drawings: Computed = field(default_factory=lambda: Computed(32 * MIB))
     usual_units: UnitSystem | None = None
     asked: dict[str, Asked] = field(default_factory=dict)
+    feed: ForecastProvider | None = None
+    feed_known: bool = False
+    switched: bool = False
+    samples: dict[str, str] = field(default_factory=dict)
 
     @cached_property
     def runner(self) -> Runner:

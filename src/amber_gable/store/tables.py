@@ -243,8 +243,9 @@ class ColourRow(Tracked, Table):
 
 
 class WeatherRow(Tracked, Table):
-    """A weather series kept for a property: `kind` is 'forecast' (the newest per property), 'file', 'typed' or 'year'
-    (a typical one, beside what is in use); `given` what it was made from, where somebody typed it."""
+    """A weather series kept for a property: `kind` is 'forecast' (the newest per property), 'file', 'typed', 'year' (a
+    typical one, beside what is in use) or 'observed' (NaN in hours that nobody measured); `given` what it was made
+    from, where somebody typed it."""
 
     __tablename__ = "weather_series"
     property_id: Mapped[str] = mapped_column(ForeignKey("property.id", ondelete="CASCADE"), primary_key=True)
@@ -267,6 +268,17 @@ class ForecastVersionRow(Tracked, Table):
     issued: Mapped[int | None]
     about: Mapped[dict[str, Any]]
     columns: Mapped[bytes] = mapped_column(LargeBinary)
+
+
+class WeatherSourceRow(Tracked, Table):
+    """A feed or a logger with how it is understood; of feeds one at most is in use."""
+
+    __tablename__ = "weather_source"
+    id: Mapped[str] = mapped_column(primary_key=True)
+    kind: Mapped[str]
+    name: Mapped[str]
+    in_use: Mapped[bool]
+    body: Mapped[dict[str, Any]]
 
 
 class PlanRow(Tracked, Table):

@@ -16,6 +16,7 @@ from amber_gable.web.routes import (
     quantities,
     runs,
     season,
+    settings,
     sky,
     specification,
     standing,
@@ -39,6 +40,7 @@ def create_app(space: Workspace) -> FastAPI:
     pages = (
         jobs,
         stores,
+        settings,
         survey,
         specification,
         quantities,

@@ -1,15 +1,17 @@
 """The weather a job is judged by: an imported file if there is one, else the newest forecast that could be had."""
 
-from dataclasses import dataclass
-from datetime import UTC, datetime
+from dataclasses import dataclass, replace
+from datetime import datetime
 
 from amber_gable.core.weather.diurnal import told_until
+from amber_gable.core.weather.observed import as_measured
 from amber_gable.domain.errors import InputError
 from amber_gable.domain.survey import Property
 from amber_gable.domain.weather import WeatherSeries
 from amber_gable.exchange.files import decode
 from amber_gable.exchange.forecast import ForecastProvider, ForecastUnavailable
 from amber_gable.exchange.weather_file import read_weather
+from amber_gable.services.weather.sources import provider_of
 from amber_gable.services.workspace import Asked, Workspace
 from amber_gable.store.forecast_versions import keep_version
 from amber_gable.store.weather import drop_series, load_series, save_series
@@ -26,13 +28,16 @@ NO_SERVICE = "no forecast service is set up: type a forecast or import a weather
 
 @dataclass(frozen=True)
 class Weather:
-    """A series and how far to trust it. `trouble` says why nothing newer is in use."""
+    """A series and how far to trust it. `trouble` says why nothing newer is in use. `measured`: what was laid over the
+    hours of a forecast that are over, and `told` that forecast as it was."""
 
     series: WeatherSeries | None
     from_file: bool
     age_h: float | None
     trouble: str | None
     typed: bool = False
+    told: WeatherSeries | None = None
+    measured: WeatherSeries | None = None
 
 
 def job_weather(space: Workspace, property_: Property, *, insist: bool = False) -> Weather:
@@ -42,15 +47,30 @@ def job_weather(space: Workspace, property_: Property, *, insist: bool = False) 
     now = space.clock.now()
     brought, held = _held(space, property_, now)
     if brought is not None:
-        return brought
-    if space.provider is None:
-        return Weather(held, False, _age_h(held, now), NO_SERVICE)
+        return _as_measured(space, property_, brought, now)
+    provider = provider_of(space)
+    if provider is None:
+        return _as_measured(space, property_, Weather(held, False, _age_h(held, now), NO_SERVICE), now)
     asked = space.asked.get(property_.id)
     age = _age_h(held, now)
-    if insist or ((age is None or not 0 <= age < FRESH_H) and _may_ask(asked, now)):
-        held, trouble = _ask(space.provider, space, property_, held, now)
+    other = _of_another(space, asked)
+    if insist or ((other or age is None or not 0 <= age < FRESH_H) and _may_ask(asked, now)):
+        held, trouble = _ask(provider, space, property_, held, now, other=other)
         asked = space.asked[property_.id] = Asked(now.timestamp(), trouble)
-    return Weather(held, False, _age_h(held, now), asked.trouble if asked else None)
+    told = Weather(held, False, _age_h(held, now), asked.trouble if asked else None)
+    return _as_measured(space, property_, told, now)
+
+
+def _as_measured(space: Workspace, property_: Property, told: Weather, now: datetime) -> Weather:
+    """A forecast with what loggers measured of its hours that are over; a file stays as it is."""
+    if told.series is None or told.from_file:
+        return told
+    with space.database.reading() as session:
+        measured = load_series(session, property_.id, "observed")
+    if measured is None:
+        return told
+    series = as_measured(told.series, measured, int(now.timestamp()))
+    return replace(told, series=series, told=told.series, measured=measured)
 
 
 def known_weather(space: Workspace, property_: Property) -> Weather | None:
@@ -58,11 +78,13 @@ def known_weather(space: Workspace, property_: Property) -> Weather | None:
     now = space.clock.now()
     brought, held = _held(space, property_, now)
     if brought is not None:
-        return brought
+        return _as_measured(space, property_, brought, now)
     asked, age = space.asked.get(property_.id), _age_h(held, now)
-    fresh = age is not None and 0 <= age < FRESH_H
-    if space.provider is None or fresh or not _may_ask(asked, now):
-        return Weather(held, False, age, NO_SERVICE if space.provider is None else asked.trouble if asked else None)
+    provider = provider_of(space)
+    fresh = age is not None and 0 <= age < FRESH_H and not _of_another(space, asked)
+    if provider is None or fresh or not _may_ask(asked, now):
+        told = Weather(held, False, age, NO_SERVICE if provider is None else asked.trouble if asked else None)
+        return _as_measured(space, property_, told, now)
     return None
 
 
@@ -82,19 +104,30 @@ def _age_h(series: WeatherSeries | None, now: datetime) -> float | None:
     return None if series is None or series.issued is None else (now.timestamp() - series.issued) / 3600
 
 
+def _of_another(space: Workspace, asked: Asked | None) -> bool:
+    """Whether what is held may be of another than is asked now, who was not asked yet."""
+    return space.switched and asked is None
+
+
 def _may_ask(asked: Asked | None, now: datetime) -> bool:
     wait = 0.0 if asked is None else RETRY_S if asked.trouble else AGAIN_S
     return asked is None or abs(now.timestamp() - asked.at) >= wait
 
 
 def _ask(
-    provider: ForecastProvider, space: Workspace, property_: Property, held: WeatherSeries | None, now: datetime
+    provider: ForecastProvider,
+    space: Workspace,
+    property_: Property,
+    held: WeatherSeries | None,
+    now: datetime,
+    *,
+    other: bool,
 ) -> tuple[WeatherSeries | None, str | None]:
     try:
-        series = provider.forecast(property_.latitude, property_.longitude, now.astimezone(UTC))
+        series = provider.forecast(property_.latitude, property_.longitude, now.astimezone(property_.tz))
     except ForecastUnavailable as error:
         return held, str(error)
-    fault = _no_use(series, held, now)
+    fault = _no_use(series, None if other else held, now)
     if fault is not None:
         return held, fault
     with space.database.writing() as session:

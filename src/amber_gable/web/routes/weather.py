@@ -3,10 +3,10 @@
 from collections.abc import Callable, Mapping, Sequence
 from dataclasses import replace
 from datetime import date, datetime, timedelta
-from typing import Any
+from typing import Annotated, Any
 from urllib.parse import parse_qs, urlsplit
 
-from fastapi import APIRouter, HTTPException, Request, UploadFile
+from fastapi import APIRouter, Form, HTTPException, Request, UploadFile
 from starlette.responses import RedirectResponse, Response
 
 from amber_gable.core.weather.members import Odds
@@ -21,6 +21,7 @@ from amber_gable.services.weather.face_helps import DAYS, face_helps
 from amber_gable.services.weather.face_odds import OddsWork, known_odds
 from amber_gable.services.weather.forecasts import drop_weather_file, import_weather, job_weather
 from amber_gable.services.weather.judged_faces import JudgedFace, Which, of_step
+from amber_gable.services.weather.observed import bring_readings, forget_readings, known_loggers, measured
 from amber_gable.services.weather.rain_race import rain_race
 from amber_gable.services.weather.typing_in import (
     COMPASS,
@@ -37,6 +38,7 @@ from amber_gable.web.look import Look, Looked
 from amber_gable.web.pages import Fields, job_page, load_job, page, space_of, typed_system, units_of
 from amber_gable.web.views.day_faces import day_faces, lane_sentence
 from amber_gable.web.views.lanes import ZOOMS, lane_scale
+from amber_gable.web.views.measured import apart_words
 from amber_gable.web.views.why import why_panel
 
 router = APIRouter(prefix="/jobs/{job_id}/weather")
@@ -78,6 +80,12 @@ def weather(request: Request, job_id: str, look: Looked) -> Response:
     context |= _drawn(request, view, look, rows, odds) | {"rain_race": rain_race(view) if look.then is None else None}
     if request.query_params.get("helps"):
         context |= _helped(view, context["row"], rows)
+    seen = measured(frame.weather, frame.bundle.property, frame.now)
+    context |= {
+        "loggers": known_loggers(space_of(request)),
+        "measured": seen,
+        "apart_words": apart_words(seen, units_of(request)),
+    }
     told = {"sure_known": odds is not None or look.then is not None, "believed": believed(frame, look.then)}
     return job_page(request, frame, "weather", context | told)
 
@@ -275,6 +283,23 @@ def upload(request: Request, job_id: str, file: UploadFile) -> Response:
         raise HTTPException(422, "Choose a file first: EPW, TMY3 CSV or plain CSV.")
     import_weather(space_of(request), view.bundle.property.id, file.file.read(), file.filename)
     return RedirectResponse(f"/jobs/{job_id}/weather?said=imported", 303)
+
+
+@router.post("/readings")
+def take_readings(request: Request, job_id: str, file: UploadFile, logger: Annotated[str, Form()] = "") -> Response:
+    """What a logger measured at the house."""
+    view = load_job(request, job_id)
+    if not file.filename:
+        raise HTTPException(422, "Choose a file first: what the logger wrote, as CSV.")
+    bring_readings(space_of(request), view.bundle.property, file.file.read(), file.filename, logger)
+    return RedirectResponse(f"/jobs/{job_id}/weather?said=measured", 303)
+
+
+@router.post("/readings/drop")
+def drop_readings(request: Request, job_id: str) -> Response:
+    view = load_job(request, job_id)
+    forget_readings(space_of(request), view.bundle.property.id)
+    return RedirectResponse(f"/jobs/{job_id}/weather", 303)
 
 
 @router.post("/file/drop")
