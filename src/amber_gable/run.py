@@ -59,7 +59,7 @@ def serve(port: int | None = None) -> None:
     settings = Settings()
     port = port or settings.port
     _free(port, "the program")
-    provider = HttpForecast(settings.forecast_url) if settings.forecast_url else None
+    provider = HttpForecast(settings.forecast_url, members=settings.forecast_members) if settings.forecast_url else None
     meter = HttpMeter(settings.meter_url) if settings.meter_url else None
     with held(settings.database, "this one"):
         _prepare()

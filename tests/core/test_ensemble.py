@@ -134,3 +134,24 @@ def test_one_member_is_the_forecast_itself() -> None:
     windows = surfaces_through(plain, [face])[0].coat(product, Method.BRUSH, Policy(), FULL_DAY)
     (found,) = odds(one, [Coat(face, product, Method.BRUSH)], Policy(), FULL_DAY)
     assert np.array_equal(found.share == 1.0, windows.ok[0])
+
+
+def test_a_sources_own_futures_are_used_and_only_what_they_leave_out_is_drawn() -> None:
+    hours = 96
+    issued = int(FIRST.timestamp()) + 24 * 3600
+    futures = {
+        "air_c": np.array([np.full(hours, 5.0), np.full(hours, 9.0)]),
+        "rain_mm": np.array([np.zeros(hours), np.full(hours, 2.0)]),
+    }
+    told = replace(steady(FIRST, hours, rain_pct=50.0), ensemble=futures, issued=issued)
+    members = draw_members(told, 7, 3)
+    assert (members[0].air_c == 20).all(), "the first is the forecast itself"
+    assert [m.air_c[50] for m in members[1:]] == [5, 9, 5, 9, 5, 9], "taken in turn"
+    for member in members[1:]:
+        assert member.air_c[:24] == pytest.approx(20.0), "what is over is known"
+        assert member.rain_pct is not None and member.rain_mm is not None
+        assert member.rain_pct[50] == (100 if member.air_c[50] == 9 else 0), "it rains or it does not"
+    winds = [m.wind_ms[60] for m in members[1:]]
+    assert len(set(np.round(winds, 6))) == 6, "the wind, which the source leaves out, is drawn"
+    later = told.take(np.arange(30, 60), told.start + 30 * 3600)
+    assert later.ensemble is not None and later.ensemble["air_c"].shape == (2, 30)

@@ -14,6 +14,7 @@ from fastapi import FastAPI, Header, Response
 from starlette.responses import StreamingResponse
 
 from amber_gable.domain.errors import InputError
+from amber_gable.domain.weather import ENSEMBLE_COLUMNS
 from amber_gable.exchange.forecast import ForecastUnavailable, HttpForecast, parse_forecast
 from amber_gable.standins.weather.service import weather_service
 from tests.web.server import running
@@ -35,6 +36,30 @@ def test_the_simulated_service_is_reached_over_http(service: str) -> None:
     assert series.rain_pct is not None
     again = HttpForecast(service).forecast(45.25, -62.1, ISSUED)
     assert (again.air_c == series.air_c).all()
+
+
+def test_a_service_is_asked_for_futures_of_its_own(service: str) -> None:
+    series = HttpForecast(service, members=5).forecast(45.25, -62.1, ISSUED)
+    assert series.ensemble is not None and set(series.ensemble) == set(ENSEMBLE_COLUMNS)
+    assert all(rows.shape == (5, len(series)) for rows in series.ensemble.values())
+    ahead = series.ensemble["air_c"][:, 24 * 8 :]
+    assert 0.5 < ahead.std(axis=0).mean() < 6, "futures are apart, and no nonsense"
+    assert HttpForecast(service).forecast(45.25, -62.1, ISSUED).ensemble is None
+
+
+@pytest.mark.parametrize(
+    ("members", "words"),
+    [
+        ({"air_c": [[12, 13], [11]]}, "differ in number or length"),
+        ({"air_c": [[12, 13]], "rain_mm": [[0, 0], [0, 0]]}, "differ in number or length"),
+        ({"air_c": [[12, 900]]}, "air temperature 900"),
+        ({"gust": [[1, 2]]}, "'gust' is no column of members"),
+        ({"ghi_w_m2": [[1, 2]]}, "is no column of members"),
+    ],
+)
+def test_futures_that_cannot_be_are_refused(members: dict[str, Any], words: str) -> None:
+    with pytest.raises(InputError, match=words):
+        parse_forecast(json.dumps(ANSWER | {"members": members}).encode())
 
 
 @pytest.mark.parametrize("path", ["/nowhere", ""])

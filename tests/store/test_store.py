@@ -1,5 +1,6 @@
 """The store: whole jobs in and out, edits with versions, undo, backups, and migrations."""
 
+from dataclasses import replace
 from pathlib import Path
 
 import numpy as np
@@ -19,7 +20,7 @@ from amber_gable.store.plans import load_plan
 from amber_gable.store.tables import FaceRow, Table
 from amber_gable.store.weather import load_series, save_series
 from tests.jobs import coopers_rise, one_wall
-from tests.weather_cases import real_year
+from tests.weather_cases import real_year, steady, utc
 
 JOB = "coopers-rise"
 
@@ -141,6 +142,16 @@ def test_a_series_is_kept_to_the_last_bit(space: Workspace) -> None:
     assert np.array_equal(held.air_c, series.air_c)
     assert (held.source, held.utc_offset_h, held.typical_year, held.notes) == (series.source, -5.0, True, ())
     assert held.rain_pct is None
+
+
+def test_a_sources_futures_come_back_to_the_hundredth(space: Workspace) -> None:
+    futures = {"air_c": np.array([[12.34] * 48, [-3.21] * 48])}
+    with space.database.writing() as session:
+        save_series(session, "14-coopers-rise", "forecast", replace(steady(utc("2026-06-08"), 48), ensemble=futures))
+    with space.database.reading() as session:
+        held = load_series(session, "14-coopers-rise", "forecast")
+    assert held is not None and held.ensemble is not None
+    assert held.ensemble["air_c"] == pytest.approx(futures["air_c"], abs=1e-4) and held.wind_ms[0] == 1.0
 
 
 def test_plans_come_back_as_they_were(space: Workspace) -> None:

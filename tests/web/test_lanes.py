@@ -2,7 +2,7 @@
 
 import re
 from dataclasses import replace
-from datetime import datetime
+from datetime import datetime, timedelta
 
 import numpy as np
 import pytest
@@ -10,11 +10,14 @@ from fastapi.testclient import TestClient
 
 from amber_gable.core.weather.members import Odds
 from amber_gable.domain.units import UnitSystem
+from amber_gable.domain.weather import WeatherSeries
 from amber_gable.services.clock import DemoClock
 from amber_gable.services.job_view import JobView, job_view
+from amber_gable.services.today.noting import Note, note_tasks
 from amber_gable.services.weather import face_odds as face_odds_module
 from amber_gable.services.weather.face_day import face_days
 from amber_gable.services.weather.face_odds import face_odds
+from amber_gable.services.weather.forecasts import job_weather
 from amber_gable.services.weather.judged_faces import JudgedFace
 from amber_gable.services.weather.lane_question import LaneQuestion
 from amber_gable.services.workspace import Workspace
@@ -23,6 +26,7 @@ from amber_gable.web.views.day_faces import lane_sentence
 from amber_gable.web.views.lanes import lane_of, lane_scale
 from amber_gable.web.views.units import Units
 from amber_gable.web.views.why import why_panel
+from tests.fixtures import StandIn
 
 RISE = "/jobs/coopers-rise/weather"
 PANEL = {"hx-request": "true"}
@@ -143,13 +147,64 @@ def test_the_days_on_the_screen_hold_the_moment_that_is_asked_about(visitor: Tes
 def test_a_coat_that_rain_may_catch_is_told_of_on_weather_and_today_and_no_other(
     client: TestClient, space: Workspace
 ) -> None:
+    """The service says nothing of rain while a coat is laid; then that each of the next hours has a chance of it, less
+    than what would forbid the coat."""
     assert isinstance(space.clock, DemoClock)
-    for clock, races in (("2026-09-16T07:00-03:00", False), ("2026-09-25T07:00-03:00", True)):
-        space.clock.set(datetime.fromisoformat(clock))
+    kept = job_view(space, "coopers-rise").kept
+    assert kept is not None
+    coat = next(t for t in kept.plan.tasks if t.kind.lays_film)
+    space.clock.set(coat.start)
+    # All that comes before it is done: the coat is next.
+    for task in sorted((t for t in kept.plan.tasks if t.end <= coat.start), key=lambda t: t.end):
+        note_tasks(space, "coopers-rise", [task.id], Note("done", "Ina", task.end.isoformat()))
+    for wet in (None, coat.start + timedelta(hours=1)):
+        space.provider = RainFrom(wet)
+        client.post("/jobs/coopers-rise/weather/refresh")
         for stage in ("weather", "today"):
             page = client.get(f"/jobs/coopers-rise/{stage}").text
-            assert ("Rain race" in page) == races, (clock, stage)
-    assert re.search(r"No stroke gets wet in <b>\d+ %</b> of the futures; rain on the face about \d\d:\d\d", page)
+            assert ("Rain race" in page) == (wet is not None), (wet, stage)
+    found = re.search(r"No stroke gets wet in <b>(\d+) %</b> of the futures", page)
+    # Eight hours of 18 % that come together: rain in about a third to a half of the futures, some of it after the coat.
+    assert found is not None and 40 < int(found[1]) < 95
+
+
+class TwoMinds(StandIn):
+    """A service with four futures of its own: in one of them it rains from Tuesday on."""
+
+    def forecast(self, latitude: float, longitude: float, at: datetime) -> WeatherSeries:
+        series = super().forecast(latitude, longitude, at)
+        hours = series.start + 3600 * np.arange(len(series))
+        tuesday = datetime.fromisoformat("2026-09-15T00:00-03:00").timestamp()
+        rain = np.where(hours >= tuesday, 3.0, 0.0) * np.array([[0.0], [0.0], [0.0], [1.0]])
+        return replace(series, ensemble={"rain_mm": rain, "air_c": np.tile(series.air_c, (4, 1))})
+
+
+def test_a_services_own_futures_are_the_odds(space: Workspace) -> None:
+    """What rains in one of four futures is workable in three of four at best, by the pages too."""
+    space.provider = TwoMinds()
+    view = job_view(space, "coopers-rise", waits=True)
+    job_weather(space, view.bundle.property, insist=True)
+    view = job_view(space, "coopers-rise", waits=True)
+    rows = LaneQuestion("coat").rows(view)
+    noon = datetime.fromisoformat("2026-09-16T11:00-03:00")
+    shares = [float(o.share[r.slot_of(noon)]) for r, o in zip(rows, face_odds(view, rows), strict=True)]
+    # Of fifty the first is the forecast, then the four are taken in turn: twelve are wet.
+    assert max(shares) == pytest.approx(38 / 50)
+
+
+class RainFrom(StandIn):
+    """The simulated service in dry weather, or with eight hours that may be wet from a moment on."""
+
+    def __init__(self, wet: datetime | None) -> None:
+        super().__init__()
+        self.wet = wet
+
+    def forecast(self, latitude: float, longitude: float, at: datetime) -> WeatherSeries:
+        series = super().forecast(latitude, longitude, at)
+        hours = series.start + 3600 * np.arange(len(series))
+        begins = self.wet.timestamp() if self.wet is not None else series.end
+        wet = (hours >= begins) & (hours < begins + 8 * 3600)
+        return replace(series, rain_mm=np.zeros(len(series)), rain_pct=np.where(wet, 18.0, 0.0))
 
 
 def test_what_would_help_is_told_in_hours_as_a_page_and_as_a_fragment(visitor: TestClient) -> None:

@@ -1,5 +1,6 @@
 """Hourly weather as arrays, with what is known about it."""
 
+from collections.abc import Mapping
 from dataclasses import dataclass, field, replace
 from datetime import UTC, datetime
 
@@ -17,7 +18,8 @@ class WeatherSeries:
     Arrays have shape (H,). `start` is epoch seconds UTC of the first hour. Optional quantities are None when the
     source has none: never filled with a guess without a line in `notes`.
     state_at_h: how far into its hour air, humidity, wind and cloud are given (0.5: its mean). light_offset_min: how
-    much later than its hour the sunshine lies. doubt: how much wider than a service's its errors are.
+    much later than its hour the sunshine lies. doubt: how much wider than a service's its errors are. ensemble: the
+    source's own futures, columns of shape (M, H); what it leaves out is drawn.
     Units: °C, %, m/s at 10 m, degrees the wind comes from, cloud 0–1, mm in the hour, %, W/m².
     """
 
@@ -43,6 +45,7 @@ class WeatherSeries:
     doubt: float = 1.0
     source: str = ""
     issued: int | None = None
+    ensemble: Mapping[str, Floats] | None = None
     notes: tuple[str, ...] = field(default=())
 
     def __len__(self) -> int:
@@ -59,7 +62,8 @@ class WeatherSeries:
     def take(self, index: npt.NDArray[np.int64], start: int) -> "WeatherSeries":
         """The hours of those indices, in that order, as a series that begins at `start`."""
         changes = {name: column[index] for name in COLUMNS if (column := getattr(self, name)) is not None}
-        return replace(self, start=start, **changes)
+        ensemble = None if self.ensemble is None else {n: rows[:, index] for n, rows in self.ensemble.items()}
+        return replace(self, start=start, ensemble=ensemble, **changes)
 
 
 COLUMNS = (
@@ -76,6 +80,7 @@ COLUMNS = (
     "ir_down",
 )
 REQUIRED_COLUMNS = COLUMNS[:4]
+ENSEMBLE_COLUMNS = ("air_c", "rh_pct", "wind_ms", "cloud", "rain_mm")
 # Limits of what can be weather at all: outside them the file is wrong, not the day.
 BOUNDS: dict[str, tuple[float, float]] = {
     "air_c": (-80, 60),

@@ -6,16 +6,20 @@ from dataclasses import replace
 from datetime import datetime
 from typing import Annotated, Any, Protocol
 
+import numpy as np
 from pydantic import AwareDatetime, BaseModel, ConfigDict, Field, ValidationError
 
 from amber_gable.domain.errors import InputError
 from amber_gable.domain.fault_words import first_words
-from amber_gable.domain.weather import WeatherSeries
+from amber_gable.domain.weather import ENSEMBLE_COLUMNS, Floats, WeatherSeries
 from amber_gable.exchange.http_answer import NoAnswer, fetch
+from amber_gable.exchange.run_to_hours import humidity_of
+from amber_gable.exchange.weather_checks import in_bounds
 from amber_gable.exchange.weather_csv import COLUMN_NAMES, read_csv
 
 MAX_HOURS = 24 * 40
 MAX_BYTES = 2_000_000
+MOST_MEMBERS = 100
 _AWAY_DEG = 0.5
 """How far from the place asked for a forecast may be made: some 50 km, two cells of a coarse grid."""
 
@@ -32,14 +36,17 @@ class ForecastProvider(Protocol):
 
 class HttpForecast:
     """A provider that answers GET {address}/forecast with columns named as in the plain weather CSV. `timeout_s` is
-    for finding it, three times that for the whole answer. What it names by an ETag is not sent twice."""
+    for finding it, three times that for the whole answer; `members`: how many futures of its own it is asked for. What
+    it names by an ETag is not sent twice."""
 
-    def __init__(self, address: str, timeout_s: float = 3.0) -> None:
-        self.address, self.timeout_s = address.rstrip("/"), timeout_s
+    def __init__(self, address: str, timeout_s: float = 3.0, members: int = 0) -> None:
+        self.address, self.timeout_s, self.members = address.rstrip("/"), timeout_s, members
         self._named: dict[tuple[float, float], tuple[str, WeatherSeries]] = {}
 
     def forecast(self, latitude: float, longitude: float, at: datetime) -> WeatherSeries:
         query: dict[str, str | float] = {"lat": latitude, "lon": longitude, "issued": at.isoformat()}
+        if self.members:
+            query["members"] = self.members
         etag, held = self._named.get((latitude, longitude), ("", None))
         try:
             answer = fetch(
@@ -68,6 +75,9 @@ class HttpForecast:
 _Column = Annotated[list[float | None], Field(max_length=MAX_HOURS)]
 
 
+_Member = Annotated[list[float], Field(max_length=MAX_HOURS)]
+
+
 class _Answer(BaseModel):
     """The service's JSON. Columns of the plain CSV stand beside these fields; what else there is does not count."""
 
@@ -79,6 +89,7 @@ class _Answer(BaseModel):
     longitude: Annotated[float, Field(ge=-180, le=180)]
     issued: AwareDatetime
     time: Annotated[list[str], Field(min_length=1, max_length=MAX_HOURS)]
+    members: dict[str, Annotated[list[_Member], Field(min_length=1, max_length=MOST_MEMBERS)]] = {}
 
 
 class _Columns(BaseModel):
@@ -102,7 +113,27 @@ def parse_forecast(body: bytes) -> WeatherSeries:
     writer.writerows(zip(answer.time, *columns.values(), strict=True))
     series = read_csv(text.getvalue(), answer.source[:80])
     issued = int(answer.issued.timestamp())
-    return replace(series, latitude=answer.latitude, longitude=answer.longitude, issued=issued)
+    ensemble = _ensemble(answer.members, len(series)) if answer.members else None
+    return replace(series, latitude=answer.latitude, longitude=answer.longitude, issued=issued, ensemble=ensemble)
+
+
+def _ensemble(members: dict[str, list[list[float]]], hours: int) -> dict[str, Floats]:
+    """The service's own futures in our units: as many of each column, as long as its hours, and possible weather."""
+    counts = {len(rows) for rows in members.values()}
+    if len(counts) > 1 or any(len(row) != hours for rows in members.values() for row in rows):
+        raise InputError("forecast members", "differ in number or length", "ask the service's keeper")
+    out: dict[str, Floats] = {}
+    for name, rows in members.items():
+        field, convert = COLUMN_NAMES.get(name, ("", None))
+        if convert is None or field not in (*ENSEMBLE_COLUMNS, "dew_c"):
+            raise InputError("forecast members", f"'{name[:40]}' is no column of members", "leave it out")
+        out[field] = np.array([convert(np.array(row)) for row in rows])
+    dew = out.pop("dew_c", None)
+    if dew is not None and "air_c" in out and "rh_pct" not in out:
+        out["rh_pct"] = humidity_of(out["air_c"], dew)
+    for field, values in out.items():
+        in_bounds(field, values.ravel(), range(values.size), "forecast members")
+    return out
 
 
 def _first(error: InputError | ValidationError) -> str:

@@ -91,6 +91,8 @@ def digest(*parts: object) -> str:
             out.update(
                 f"{part.start}/{part.issued}/{part.source}/{part.utc_offset_h}/{part.state_at_h}/{part.light_offset_min}/{part.doubt}".encode()
             )
+            for name, rows in (part.ensemble or {}).items():
+                out.update(name.encode() + np.ascontiguousarray(rows).tobytes())
             for name in COLUMNS:
                 column = getattr(part, name)
                 out.update(b"-" if column is None else np.ascontiguousarray(column).tobytes())

@@ -2,7 +2,7 @@
 
 from bisect import bisect_right
 from collections.abc import Iterable
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
 from sqlalchemy import delete, select
 from sqlalchemy.orm import Session
@@ -28,7 +28,8 @@ class KeptVersion:
 
 def keep_version(session: Session, property_id: str, kind: str, series: WeatherSeries, now: int) -> None:
     """Keep a forecast had at `now`, unless it is the last one again, and let go of old ones."""
-    about, packed = pack(series)
+    # What it said is kept, its futures are not: fifty of each hour would fill the disk.
+    about, packed = pack(replace(series, ensemble=None))
     before = list_versions(session, property_id, now)[:1]
     last = session.get(ForecastVersionRow, (property_id, before[0].kept_at)) if before else None
     if last is not None and (last.kind, last.issued, last.columns) == (kind, series.issued, packed):

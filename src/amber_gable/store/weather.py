@@ -11,20 +11,27 @@ from amber_gable.domain.weather import COLUMNS, WeatherSeries
 from amber_gable.store.kept import kept_in
 from amber_gable.store.tables import WeatherRow
 
-_ABOUT = [f.name for f in fields(WeatherSeries) if f.name not in COLUMNS]
+_ABOUT = [f.name for f in fields(WeatherSeries) if f.name not in (*COLUMNS, "ensemble")]
+_OF_MEMBERS = "members/"
 
 
 def pack(series: WeatherSeries) -> tuple[dict[str, Any], bytes]:
     """What is said about a series, and its columns."""
     packed = io.BytesIO()
-    np.savez_compressed(packed, **{n: column for n in COLUMNS if (column := getattr(series, n)) is not None})
+    held: dict[str, Any] = {n: column for n in COLUMNS if (column := getattr(series, n)) is not None}
+    # Members need no more than the hundredth of a unit.
+    futures: dict[str, Any] = {
+        f"{_OF_MEMBERS}{n}": rows.astype(np.float32) for n, rows in (series.ensemble or {}).items()
+    }
+    np.savez_compressed(packed, **held, **futures)
     return {name: getattr(series, name) for name in _ABOUT} | {"notes": list(series.notes)}, packed.getvalue()
 
 
 def unpack(about: dict[str, Any], packed: bytes) -> WeatherSeries:
     with np.load(io.BytesIO(packed), allow_pickle=False) as columns:
-        held = {name: columns[name] for name in columns.files}
-    return WeatherSeries(**(about | {"notes": tuple(about["notes"])}), **held)
+        held = {name: columns[name] for name in columns.files if not name.startswith(_OF_MEMBERS)}
+        futures = {n.removeprefix(_OF_MEMBERS): columns[n].astype(float) for n in columns.files if n not in held}
+    return WeatherSeries(**(about | {"notes": tuple(about["notes"])}), **held, ensemble=futures or None)
 
 
 def save_series(

@@ -1,4 +1,5 @@
-"""Members drawn around a single forecast, each a weather that may come of it (physics.md §10).
+"""Members drawn around a single forecast, each a weather that may come of it (physics.md §10). Where the source gives
+members of its own these are used, and only what they leave out is drawn.
 
 Errors run on from hour to hour as first-order autoregressions of unit spread and grow with the hours since the issue
 straight through two points, those of physics.md: air and dew point 0.7 K at 6 h and 3.5 K at 240 h, moving half
@@ -60,8 +61,13 @@ def draw_members(series: WeatherSeries, count: int, seed: int, issued: int | Non
     lead = np.maximum((series.start + HOUR * np.arange(len(series)) - known) / HOUR, 0.0)
     chance = np.random.default_rng(seed)
     return [_resolved(series)] + [
-        _member(series, lead, _Noise(chance, len(series), series.doubt)) for _ in range(count - 1)
+        _member(series, lead, _Noise(chance, len(series), series.doubt), _told(series, n)) for n in range(count - 1)
     ]
+
+
+def _told(series: WeatherSeries, number: int) -> dict[str, Array]:
+    """What the source itself says of a member: its own are taken in turn."""
+    return {name: rows[number % len(rows)] for name, rows in (series.ensemble or {}).items()}
 
 
 class _Noise:
@@ -95,7 +101,8 @@ def _resolved(series: WeatherSeries) -> WeatherSeries:
     return replace(series, rain_mm=depth, rain_pct=np.where(wet, 100.0, 0.0))
 
 
-def _member(series: WeatherSeries, lead: Array, noise: _Noise) -> WeatherSeries:
+def _member(series: WeatherSeries, lead: Array, noise: _Noise, told: Mapping[str, Array]) -> WeatherSeries:
+    """`told`: columns of the source's own member, which hold from the issue on; the others are drawn."""
     air_error = noise.of("state")
     dew_error = _TOGETHER * air_error + np.sqrt(1 - _TOGETHER**2) * noise.of("state")
     grown = noise.spread("state", lead)
@@ -112,7 +119,11 @@ def _member(series: WeatherSeries, lead: Array, noise: _Noise) -> WeatherSeries:
         "wind_from_deg": bearing,
     }
     columns |= _rain(series, lead, np.round(at).astype(np.int64), noise)
-    columns |= _sky(series, columns, noise.spread("cloud", lead) * noise.of("cloud"), at)
+    columns |= {n: np.where(lead > 0, told[n], columns[n]) for n in told if n in columns}
+    if "rain_mm" in told and "rain_pct" in columns:
+        columns["rain_pct"] = np.where(columns["rain_mm"] >= RAIN_MEASURABLE, 100.0, 0.0)
+    cloud = np.where(lead > 0, told["cloud"], series.cloud) if "cloud" in told and series.cloud is not None else None
+    columns |= _sky(series, columns, noise.spread("cloud", lead) * noise.of("cloud"), at, cloud)
     return replace(series, **columns)
 
 
@@ -142,14 +153,16 @@ def _rain(series: WeatherSeries, lead: Array, at: Array, noise: _Noise) -> dict[
     return out | ({"rain_pct": np.where(wet, 100.0, 0.0)} if series.rain_pct is not None else {})
 
 
-def _sky(series: WeatherSeries, drawn: Mapping[str, Array], error: Array, at: Array) -> dict[str, Array]:
+def _sky(
+    series: WeatherSeries, drawn: Mapping[str, Array], error: Array, at: Array, told: Array | None
+) -> dict[str, Array]:
     """Cloud comes earlier or later with its fronts; sunshine and infrared follow it: global by Kasten & Czeplak's law,
     the beam by its square, the diffuse by its root."""
     out: dict[str, Array] = {}
     cloud, before = None, series.cloud
     if before is not None:
-        cloud = np.clip(np.interp(at, np.arange(len(before)), before) + error, 0.0, 1.0)
-        if "rain_mm" in drawn:
+        cloud = np.clip(np.interp(at, np.arange(len(before)), before) + error, 0.0, 1.0) if told is None else told
+        if "rain_mm" in drawn and told is None:
             cloud = np.where(np.nan_to_num(drawn["rain_mm"]) > 0, np.maximum(cloud, 0.8), cloud)
         out["cloud"] = cloud
         dimmed = (1 - 0.75 * cloud**3.4) / (1 - 0.75 * before**3.4)

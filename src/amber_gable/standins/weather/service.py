@@ -9,7 +9,7 @@ from pydantic import BaseModel, Field
 
 from amber_gable.standins.meter import meter_router
 from amber_gable.standins.weather.regimes import DEMO_SEED
-from amber_gable.standins.weather.truth import forecast, humidity
+from amber_gable.standins.weather.truth import Hourly, ensemble, forecast, humidity
 
 
 class HourlyForecast(BaseModel):
@@ -30,6 +30,21 @@ class HourlyForecast(BaseModel):
     cloud_pct: list[float]
     rain_mm: Annotated[list[float], Field(description="in the hour")]
     rain_probability_pct: list[float]
+    members: Annotated[
+        dict[str, list[list[float]]],
+        Field(description="the source's own futures: of a column as many lists as there are members, each as `time`"),
+    ] = {}
+
+
+def _columns(members: list[Hourly]) -> dict[str, list[list[float]]]:
+    told = {
+        "air_c": [m.air for m in members],
+        "rh_pct": [humidity(m.air, m.dew) for m in members],
+        "wind_m_s": [m.wind for m in members],
+        "cloud_pct": [100 * m.cloud for m in members],
+        "rain_mm": [m.rain for m in members],
+    }
+    return {name: [np.round(row, 2).tolist() for row in rows] for name, rows in told.items()}
 
 
 def weather_service(seed: str = DEMO_SEED) -> FastAPI:
@@ -46,12 +61,13 @@ def weather_service(seed: str = DEMO_SEED) -> FastAPI:
         lon: Annotated[float, Query(ge=-180, le=180)],
         issued: datetime,
         response: Response,
+        members: Annotated[int, Query(ge=0, le=100)] = 0,
         if_none_match: Annotated[str, Header()] = "",
     ) -> Any:
         """Hourly columns named as in the plain weather CSV; an ETag names what a run says of a place."""
         when = issued if issued.tzinfo else issued.replace(tzinfo=UTC)
         hour = int(when.timestamp()) // 3600
-        etag = f'"{seed}/{lat:g}/{lon:g}/{hour}"'
+        etag = f'"{seed}/{lat:g}/{lon:g}/{hour}/{members}"'
         if if_none_match == etag:
             return Response(status_code=304, headers={"etag": etag})
         response.headers["etag"] = etag
@@ -73,6 +89,7 @@ def weather_service(seed: str = DEMO_SEED) -> FastAPI:
             "issued": when.astimezone(UTC).replace(minute=0, second=0, microsecond=0).isoformat(),
             "time": [(start + timedelta(hours=h)).isoformat() for h in range(len(hours.air))],
             **{name: np.round(values, 2).tolist() for name, values in columns.items()},
+            "members": _columns(ensemble(seed, lat, lon, when, members)) if members else {},
         }
 
     return app
