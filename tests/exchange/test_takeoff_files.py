@@ -37,7 +37,7 @@ def test_a_take_off_read_back_holds_every_part_as_it_was(bundle: JobBundle) -> N
     mine = {(type(p).__name__, _face_name(bundle, p), p.name): p for p in stored}
     assert len(rows) == len(stored)
     left_out = {"id", "face", "openings", "obstacles", "condition", "horizon", "blocks", "plan"}
-    left_out |= {"exposure", "rain_exposure", "note"}
+    left_out |= {"exposure", "rain_exposure", "overhang_m", "note"}
     for row in rows:
         part = mine[type(row.part).__name__, row.face, row.part.name]
         assert row.part.model_dump(exclude=left_out) == part.model_dump(exclude=left_out)

@@ -10,13 +10,16 @@ import numpy as np
 import pytest
 from fastapi.testclient import TestClient
 
-from amber_gable.core.survey.house_plan import house_plan
-from amber_gable.core.survey.shadow import LONGEST_M, shadow
+from amber_gable.core.climate.job_climate import face_surface
+from amber_gable.core.survey.house_plan import PlacedWall, house_plan
+from amber_gable.core.survey.shadow import LONGEST_M, block_line, block_shadow, eave_line, eave_shade_m, shadow
+from amber_gable.domain.exposure import Eave
+from amber_gable.domain.survey import Block, BlockKind
 from amber_gable.services.job_view import job_view
 from amber_gable.services.weather.house_sun import house_sun
 from amber_gable.services.weather.lane_question import LaneQuestion
 from amber_gable.services.workspace import Workspace
-from tests.jobs import coopers_rise
+from tests.jobs import coopers_rise, one_wall
 
 SUN = "/jobs/coopers-rise/weather/sun"
 NOON = datetime.fromisoformat("2026-09-16T13:00-03:00")
@@ -27,7 +30,7 @@ def test_a_shadow_reaches_away_from_the_sun_by_the_height_over_its_tangent(azimu
     walls = house_plan(coopers_rise().property.faces)
     away = np.array([-sin(radians(azimuth)), -cos(radians(azimuth))])
     corners = np.array(shadow(walls, azimuth, elevation))
-    ends = np.array([p for w in walls for p in (w.start, w.end)])
+    ends = np.array([p for w in walls for p in (w.start, w.end, *eave_line(w))])
     highest = max(w.face.top_m for w in walls)
     assert (corners @ -away).max() == pytest.approx((ends @ -away).max()), "nothing on the sun's side"
     beyond = (corners @ away).max() - (ends @ away).max()
@@ -39,6 +42,53 @@ def test_no_sun_no_shadow_and_a_low_sun_no_endless_one() -> None:
     assert shadow(walls, 90.0, -1.0) == [] and shadow([], 180.0, 40.0) == []
     corners = np.array(shadow(walls, 90.0, 0.5))
     assert np.ptp(corners[:, 0]) < LONGEST_M + 30
+
+
+def _south_wall(overhang_m: float = 0.0) -> PlacedWall:
+    """Six metres wide and three high, looking south; seen from before it, it runs from west to east."""
+    face = one_wall(width_m=6.0, height_m=3.0).property.faces[0]
+    face = face.model_copy(update={"azimuth_deg": 180.0, "overhang_m": overhang_m})
+    (wall,) = house_plan((face,))
+    assert wall.end[0] - wall.start[0] == pytest.approx(6) and wall.start[1] == pytest.approx(wall.end[1])
+    return wall
+
+
+def test_what_stands_before_a_wall_is_drawn_where_one_sees_it_looking_out() -> None:
+    wall = _south_wall()
+    tree = Block(kind=BlockKind.TREE, left_m=-5.0, width_m=2.0, distance_m=10.0, height_m=8.0)
+    left, right = block_line(wall, tree)
+    # Looking out to the south, left is east.
+    assert left == pytest.approx((wall.middle[0] + 5, wall.middle[1] - 10))
+    assert right == pytest.approx((wall.middle[0] + 3, wall.middle[1] - 10))
+    shade = np.array(block_shadow(wall, tree, 180.0, 45.0))
+    assert shade[:, 1].max() - shade[:, 1].min() == pytest.approx(8.0), "as long as it is high at 45°, northwards"
+    assert block_shadow(wall, tree, 180.0, -1.0) == []
+
+
+@pytest.mark.parametrize(
+    ("overhang", "azimuth", "elevation", "shaded"),
+    [
+        (0.5, 180.0, 45.0, 0.5),
+        (0.5, 180.0, 60.0, 0.5 * tan(radians(60))),
+        # From the side the profile angle is steeper: tan 45° / cos 60° = 2.
+        (0.5, 240.0, 45.0, 1.0),
+        (0.5, 0.0, 45.0, 0.0),
+        (0.5, 180.0, -5.0, 0.0),
+        (0.5, 180.0, 89.0, 3.0),
+        (0.0, 180.0, 45.0, 0.0),
+    ],
+)
+def test_the_shade_of_an_eave_reaches_down_by_the_profile_angle(
+    overhang: float, azimuth: float, elevation: float, shaded: float
+) -> None:
+    assert eave_shade_m(_south_wall(overhang), azimuth, elevation) == pytest.approx(shaded)
+
+
+def test_an_overhang_shades_the_wall_under_a_high_sun_and_keeps_soft_rain_off_it() -> None:
+    face = _south_wall(1.5).face
+    surface = face_surface(face, "wood-lap", "#808080")
+    assert surface.eave == Eave(1.5, 1.5)
+    assert face_surface(_south_wall().face, "wood-lap", "#808080").eave is None
 
 
 def test_walls_stand_as_the_lanes_say_and_the_sun_is_on_those_it_sees(untouched: Workspace) -> None:
@@ -65,6 +115,9 @@ def test_the_page_shows_the_moment_asked_about_and_every_face(visitor: TestClien
     shown = next(m for m in moments if m["title"] == "Wed 16 Sep 15:00")
     assert "Wed 16 Sep 15:00" in page and f">{shown['sky']}<" in page
     assert page.count("data-row=") == shown["of"] == len(shown["walls"])
+    assert "No. 16&#39;s garage" in page or "No. 16's garage" in page
+    lit = next(m for m in moments if m["title"] == "Wed 16 Sep 13:00")
+    assert re.fullmatch(r"in the sun, but for 0\.\d m under the eave", lit["walls"]["front"]["on"])
     deck = visitor.get("/jobs/heron-deck/weather/sun").text
     assert "data-row=" in deck, "what is no wall stands in the list"
     assert visitor.get("/jobs/coopers-rise/weather/sun?at=x").status_code == 200

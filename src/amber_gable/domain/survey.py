@@ -98,7 +98,8 @@ class PlanPlace(Record):
 
 
 class Face(Record):
-    """One elevation, roof plane or deck. `azimuth_deg` is where it looks; tilt 90 is a wall, 0 a floor."""
+    """One elevation, roof plane or deck. `azimuth_deg` is where it looks; tilt 90 is a wall, 0 a floor.
+    `overhang_m`: how far the eave or soffit stands out before a wall's top."""
 
     id: Id
     name: Name
@@ -109,6 +110,7 @@ class Face(Record):
     plan: PlanPlace | None = None
     exposure: Exposure = Exposure.OPEN
     rain_exposure: Fraction = 1.0
+    overhang_m: Annotated[float, Field(ge=0, le=4)] = 0.0
     horizon: tuple[HorizonPoint, ...] = ()
     blocks: Annotated[tuple[Block, ...], Field(max_length=40)] = ()
     openings: tuple[Opening, ...] = ()

@@ -73,6 +73,7 @@ class FaceRow(Tracked, Deletable, Table):
     plan: Mapped[dict[str, Any] | None] = mapped_column(_NULLABLE_JSON)
     exposure: Mapped[str]
     rain_exposure: Mapped[float]
+    overhang_m: Mapped[float] = mapped_column(default=0.0)
     horizon: Mapped[list[Any]]
     blocks: Mapped[list[Any]]
     note: Mapped[str]

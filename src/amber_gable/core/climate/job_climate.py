@@ -23,6 +23,7 @@ from amber_gable.core.weather.windows import Windows
 from amber_gable.core.work.record import coat_colour
 from amber_gable.domain.aims import usual_aim
 from amber_gable.domain.errors import NoClimate
+from amber_gable.domain.exposure import Eave
 from amber_gable.domain.finish import Finish
 from amber_gable.domain.grid import STEP_S
 from amber_gable.domain.job import JobBundle
@@ -159,6 +160,8 @@ def face_surface(face: Face, substrate_code: str, colour: str, solar_reflectance
         exposure=face.exposure,
         rain_exposure=face.rain_exposure,
         horizon=face_horizon(face),
+        # Judged at the wall's middle, as its horizon is.
+        eave=Eave(face.overhang_m, face.top_m / 2) if face.is_wall and face.overhang_m > 0 else None,
     )
 
 

@@ -15,6 +15,7 @@ _FACE = {
     "outline": True,
     "exposure": True,
     "rain_exposure": True,
+    "overhang_m": True,
     "horizon": True,
     "blocks": True,
     "openings": {"__all__": {"id", "kind", "width_m", "height_m", "x_m", "y_m", "casing_m"}},

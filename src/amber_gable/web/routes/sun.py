@@ -10,7 +10,7 @@ from amber_gable.services.weather.face_odds import known_odds
 from amber_gable.services.weather.house_sun import house_sun
 from amber_gable.web.drawn_lanes import lane_link
 from amber_gable.web.look import Looked
-from amber_gable.web.pages import job_page, load_job
+from amber_gable.web.pages import job_page, load_job, units_of
 from amber_gable.web.views.house_sun import draw_sun
 
 router = APIRouter(prefix="/jobs/{job_id}/weather/sun")
@@ -25,7 +25,7 @@ def sun(request: Request, job_id: str, look: Looked) -> Response:
     if rows:
         at = look.at or view.now
         walls, moments = house_sun(view, rows, known_odds(view, rows), at)
-        drawn = draw_sun(walls, rows, moments, at)
+        drawn = draw_sun(walls, rows, moments, at, units_of(request))
         shown = moments[drawn.chosen].start
         link, face = lane_link(job_id, look.query, "weather/sun"), rows[0].face.id
         context |= {

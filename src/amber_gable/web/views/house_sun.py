@@ -3,30 +3,48 @@
 from collections.abc import Sequence
 from dataclasses import dataclass
 from datetime import datetime
-from math import cos, radians, sin
+from math import cos, hypot, radians, sin
 from typing import Any
 
 from amber_gable.core.survey.house_plan import PlacedWall, outward
 from amber_gable.core.weather.rules import LETTERS
-from amber_gable.services.weather.house_sun import SunMoment
+from amber_gable.services.weather.house_sun import Line, SunMoment, WallNow, around
 from amber_gable.services.weather.judged_faces import JudgedFace
 from amber_gable.web.views.told_times import script_json
+from amber_gable.web.views.units import Units
 
 SIZE, MIDDLE = 560.0, 280.0
 HOUSE, SKY, NEAREST = 88.0, 236.0, 0.55
 """Half the room of the house, the horizon's circle, px; the higher the sun, the nearer, but never over the house."""
+RIM = 222.0
+"""How far from the middle what stands around is drawn at most, px."""
 BEAM_FROM = 20.0
+CLEAR_OF_WALL = 9.0
+"""Nearer than this the edge of an eave would lie under the wall's own stroke, px."""
+LEAST_SHADE_M = 0.15
 
 
 @dataclass(frozen=True)
 class SunWall:
-    """line and the strip of sun before it, px; `label`: where its letter stands, outside it."""
+    """line and the strip of sun before it, px; `label`: where its letter stands, outside it; eave: the
+    edge of its overhang ('' where it has none)."""
 
     id: str
     name: str
     line: str
     lit: str
     label: tuple[float, float]
+    eave: str
+
+
+@dataclass(frozen=True)
+class DrawnBlock:
+    """What stands before the house: its near side, and its name towards the middle of the plan."""
+
+    line: str
+    name: str
+    label: tuple[float, float]
+    anchor: str
 
 
 @dataclass(frozen=True)
@@ -34,6 +52,7 @@ class DrawnSun:
     """`moments`: a JSON list of what the script shows for each quarter hour; `shown` that of the one asked about."""
 
     walls: list[SunWall]
+    blocks: list[DrawnBlock]
     path: str
     hours: list[tuple[float, float, str]]
     moments: str
@@ -42,7 +61,9 @@ class DrawnSun:
     last: int
 
 
-def draw_sun(walls: list[PlacedWall], rows: Sequence[JudgedFace], moments: list[SunMoment], at: datetime) -> DrawnSun:
+def draw_sun(
+    walls: list[PlacedWall], rows: Sequence[JudgedFace], moments: list[SunMoment], at: datetime, units: Units
+) -> DrawnSun:
     ends = [p for w in walls for p in (w.start, w.end)] or [(0.0, 0.0)]
     centre = [(min(p[n] for p in ends) + max(p[n] for p in ends)) / 2 for n in (0, 1)]
     reach = max([abs(p[n] - centre[n]) for p in ends for n in (0, 1)] + [1.0])
@@ -56,12 +77,13 @@ def draw_sun(walls: list[PlacedWall], rows: Sequence[JudgedFace], moments: list[
         return MIDDLE + away * sin(radians(azimuth)), MIDDLE - away * cos(radians(azimuth))
 
     judged = {r.face.id for r in rows}
-    drawn = [_wall(w, px) for w in walls if w.face.id in judged]
+    drawn = [_wall(w, scale, px) for w in walls if w.face.id in judged]
     up = [m for m in moments if m.elevation > 0]
-    told = [_told(m, px, sun_at(m.azimuth, m.elevation)) for m in moments]
+    told = [_told(m, px, sun_at(m.azimuth, m.elevation), units) for m in moments]
     chosen = next((i for i, m in enumerate(moments) if m.start.timestamp() + 900 > at.timestamp()), len(moments) - 1)
     return DrawnSun(
         walls=drawn,
+        blocks=[_block(name, line, px) for name, line in around(walls)],
         path="M" + " ".join("{:.1f},{:.1f}".format(*sun_at(m.azimuth, m.elevation)) for m in up) if up else "",
         hours=[
             (*sun_at(m.azimuth, m.elevation), f"{m.start:%H}") for m in up if m.start.hour % 3 + m.start.minute == 0
@@ -73,7 +95,18 @@ def draw_sun(walls: list[PlacedWall], rows: Sequence[JudgedFace], moments: list[
     )
 
 
-def _wall(w: PlacedWall, px: Any) -> SunWall:
+def _on(wall: WallNow, units: Units) -> str:
+    if wall.beam < BEAM_FROM:
+        return ""
+    shaded = f", but for {units.run(wall.eave_m)} under the eave" if wall.eave_m >= LEAST_SHADE_M else ""
+    return f"in the sun{shaded}"
+
+
+def _area(corners: list[tuple[float, float]]) -> str:
+    return "M" + " ".join(f"{x:.0f},{y:.0f}" for x, y in corners) + "Z" if corners else ""
+
+
+def _wall(w: PlacedWall, scale: float, px: Any) -> SunWall:
     (x0, y0), (x1, y1) = px(w.start), px(w.end)
     east, north = outward(w.face.azimuth_deg)
     out = (east, -north)
@@ -83,10 +116,29 @@ def _wall(w: PlacedWall, px: Any) -> SunWall:
         return f"M{x0 + dx:.1f},{y0 + dy:.1f}L{x1 + dx:.1f},{y1 + dy:.1f}"
 
     middle = ((x0 + x1) / 2 + out[0] * 34, (y0 + y1) / 2 + out[1] * 34 + 7)
-    return SunWall(w.face.id, w.face.name, beside(0), beside(13), middle)
+    eave = beside(max(w.face.overhang_m * scale, CLEAR_OF_WALL)) if w.face.overhang_m else ""
+    return SunWall(w.face.id, w.face.name, beside(0), beside(13), middle, eave)
 
 
-def _told(m: SunMoment, px: Any, sun: tuple[float, float]) -> dict[str, Any]:
+def _line(start: tuple[float, float], end: tuple[float, float]) -> str:
+    return f"M{start[0]:.1f},{start[1]:.1f}L{end[0]:.1f},{end[1]:.1f}"
+
+
+def _block(name: str, line: Line, px: Any) -> DrawnBlock:
+    """What stands further off than the circle reaches is drawn on its rim, where it is seen."""
+    ends = [px(p) for p in line]
+    pulled = []
+    for x, y in ends:
+        away = hypot(x - MIDDLE, y - MIDDLE)
+        share = min(1.0, RIM / away) if away else 1.0
+        pulled.append((MIDDLE + (x - MIDDLE) * share, MIDDLE + (y - MIDDLE) * share))
+    # Beside its upper end, away from the house's letters.
+    x, y = min(pulled, key=lambda p: p[1])
+    left = x < MIDDLE
+    return DrawnBlock(_line(*pulled), name, (x + (4 if left else -4), y - 7), "start" if left else "end")
+
+
+def _told(m: SunMoment, px: Any, sun: tuple[float, float], units: Units) -> dict[str, Any]:
     up = m.elevation > 0
     corners = [px(p) for p in m.shadow]
     return {
@@ -94,12 +146,14 @@ def _told(m: SunMoment, px: Any, sun: tuple[float, float]) -> dict[str, Any]:
         "title": f"{m.start:%a} {m.start.day} {m.start:%b %H:%M}",
         "sun": [round(c, 1) for c in sun] if up else None,
         "sky": f"sun {m.elevation:.0f}° high" if up else "the sun is down",
-        "shadow": "M" + " ".join(f"{x:.0f},{y:.0f}" for x, y in corners) + "Z" if corners else "",
+        "shadow": _area(corners),
+        "others": " ".join(_area([px(p) for p in other]) for other in m.others if other),
         "walls": {
             w.face: {
                 "letter": w.letter,
                 "words": "workable" if not w.letter else LETTERS[w.letter],
                 "lit": w.beam >= BEAM_FROM,
+                "on": _on(w, units),
                 "sure": "" if w.sure is None or w.letter else f"{w.sure * 100:.0f} %",
             }
             for w in m.walls

@@ -8,6 +8,7 @@ function show(m) {
   house.querySelector("[data-sky]").textContent = m.sky;
   house.querySelector("[data-open]").textContent = m.open;
   house.querySelector("[data-shadow]").setAttribute("d", m.shadow);
+  house.querySelector("[data-others]").setAttribute("d", m.others);
   const disc = house.querySelector("[data-disc]");
   disc.setAttribute("visibility", m.sun ? "visible" : "hidden");
   if (m.sun) disc.setAttribute("transform", `translate(${m.sun[0]} ${m.sun[1]})`);
@@ -36,5 +37,5 @@ function showRow(row, now) {
   row.className = now.letter ? "no" : "yes";
   row.querySelector("[data-letter]").textContent = now.letter || "✓";
   row.querySelector("[data-words]").textContent = now.words + (now.sure ? `, ${now.sure} sure` : "");
-  row.querySelector("[data-lit]").textContent = now.lit ? "in the sun" : "";
+  row.querySelector("[data-lit]").textContent = now.on;
 }
