@@ -35,7 +35,7 @@ PAGES = {
     "weather's own": [
         f"{RISE}/weather/{s}" for s in ("moisture", "typed", "film?face=back", "film/compare", "sun", "season")
     ],
-    "settings": ["/settings"],
+    "settings": ["/settings", f"{RISE}/details"],
 }  # fmt: skip
 # Laid out otherwise at the table than on a phone.
 TWO_LAYOUTS = {

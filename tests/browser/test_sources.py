@@ -62,3 +62,28 @@ def test_a_day_later_the_forecast_of_the_plan_is_held_against_the_newest(page: P
     page.get_by_role("link", name="Back to the newest").click()
     expect(page.locator("#lane-drawing")).to_be_visible()
     assert "then=" not in page.url
+
+
+def test_a_job_is_begun_by_a_towns_name_deleted_and_brought_back(contexts: Callable[..., BrowserContext]) -> None:
+    page = contexts(**PHONE).new_page()
+    page.goto("/")
+    page.get_by_label("Job name").fill("2 Mill Road")
+    page.get_by_label("Customer").fill("Ines Ward")
+    page.locator("[name=place]").press_sequentially("newport")
+    page.get_by_role("radio", name=re.compile("OR, United States")).check()
+    page.get_by_role("button", name="Start the survey").tap()
+    expect(page).to_have_url(re.compile("/survey"))
+    page.get_by_role("link", name="2 Mill Road").first.tap()
+    expect(page.locator("[name=place]")).to_have_value("Newport")
+    expect(page.locator("[name=time_zone]")).to_have_value("America/Los_Angeles")
+    assert serious_barriers(page) == []
+    page.locator("[name=longitude]").fill("124.05")
+    page.get_by_role("button", name="Keep it so").tap()
+    expect(page.get_by_role("alert")).to_contain_text("with longitude -124.05 it lies near Newport, OR")
+    page.locator("[name=longitude]").fill("-124.05")
+    page.get_by_role("button", name="Keep it so").tap()
+    expect(page.get_by_text("Kept.")).to_be_visible()
+    page.get_by_role("button", name="Delete it").tap()
+    expect(page.get_by_text("was deleted")).to_be_visible()
+    page.get_by_role("button", name="Bring it back").tap()
+    expect(page.get_by_role("link", name=re.compile("2 Mill Road"))).to_be_visible()

@@ -189,11 +189,11 @@ def test_a_new_job_from_survey_to_day_sheet(client: TestClient) -> None:
 @pytest.mark.parametrize(
     ("change", "field", "words"),
     [
-        ({"name": ""}, "name", "is needed"),
+        ({"name": ""}, "name", "give the job a name"),
         ({"latitude": "north"}, "latitude", "not a number"),
-        ({"latitude": "91"}, "latitude", "less than or equal"),
-        ({"time_zone": "Atlantis"}, "time_zone", "not known"),
-        ({"year_built": "19.5"}, "year_built", "integer"),
+        ({"latitude": "91"}, "latitude", "outside −66.5 to 66.5"),
+        ({"time_zone": "Atlantis"}, "time_zone", "not a time zone"),
+        ({"year_built": "19.5"}, "year_built", "not a year"),
     ],
 )
 def test_a_job_form_with_a_fault_keeps_what_was_typed(

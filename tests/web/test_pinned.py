@@ -5,7 +5,7 @@ from fastapi.testclient import TestClient
 
 from amber_gable.core.specification.part_spec import made_finish
 from amber_gable.domain.product import Product
-from amber_gable.services.jobs import start_job
+from amber_gable.services.job_details import start_job
 from amber_gable.services.quantities.quantities import job_quantities
 from amber_gable.services.specification.schemes import apply_scheme, save_scheme
 from amber_gable.services.specification.specifying import change_wish, set_lead_year, set_school

@@ -1,25 +1,15 @@
-"""Starting, listing, importing and exporting jobs."""
-
-import re
-import uuid
-from collections.abc import Mapping
-
-from pydantic import ValidationError
+"""Listing, importing and exporting jobs."""
 
 from amber_gable.core.specification.completing import completed
 from amber_gable.demo import PRODUCTS, demo_bundles
-from amber_gable.domain.errors import InputError, NoSteps, Refused
-from amber_gable.domain.fault_words import by_field
-from amber_gable.domain.job import Job, JobBundle
+from amber_gable.domain.errors import InputError, NoSteps
+from amber_gable.domain.job import JobBundle
 from amber_gable.domain.listed_job import ListedJob
-from amber_gable.domain.survey import Property
 from amber_gable.exchange.bundle import dump_bundle
 from amber_gable.exchange.bundle import load_bundle as read_bundle
 from amber_gable.exchange.files import decode
 from amber_gable.exchange.job_zip import dump_zip, is_zip, load_zip, refuse_missing_photos, without_photos
 from amber_gable.exchange.products import read_products
-from amber_gable.services import stores
-from amber_gable.services.editing import plain_number
 from amber_gable.services.workspace import Workspace
 from amber_gable.store.fronts import listed_jobs
 from amber_gable.store.jobs import list_jobs, load_bundle, save_bundle
@@ -32,42 +22,6 @@ def other_jobs(space: Workspace, job_id: str) -> list[tuple[str, str]]:
     """Ids and names of the other jobs, in the order of the jobs page."""
     with space.database.reading() as session:
         return [(j.id, j.name) for j in list_jobs(session) if j.id != job_id]
-
-
-def start_job(space: Workspace, form: Mapping[str, str]) -> str:
-    """A new job with an empty survey, from the form on the jobs page. Raises Refused by field. Returns its id."""
-    faults: dict[str, str] = {}
-    numbers: dict[str, float | None] = {}
-    for key in ("latitude", "longitude", "year_built"):
-        try:
-            numbers[key] = plain_number(form.get(key, ""))
-        except ValueError:
-            faults[key] = "is not a number; write degrees such as 45.25"
-    if faults:
-        raise Refused(faults)
-    name = form.get("name", "").strip()
-    base = re.sub(r"[^a-z0-9]+", "-", name.lower()).strip("-")[:40] or "job"
-    id_ = f"{base}-{uuid.uuid4().hex[:8]}"
-    try:
-        property_ = Property.model_validate(
-            {
-                "id": id_,
-                "name": name,
-                "place": form.get("place", "").strip(),
-                "time_zone": form.get("time_zone", "").strip(),
-            }
-            | {k: v for k, v in numbers.items() if v is not None}
-        )
-        job = Job.model_validate({"id": id_, "name": name, "customer": form.get("customer", "").strip()})
-    except ValidationError as error:
-        raise Refused(by_field(error)) from None
-    with space.database.writing() as session:
-        company = stores.company(session)
-        products, systems = stores.held(session, company.id), stores.held_systems(session, company.id)
-        save_bundle(
-            session, JobBundle(company=company, property=property_, products=products, systems=systems, job=job)
-        )
-    return id_
 
 
 def jobs_now(space: Workspace) -> list[ListedJob]:

@@ -1,6 +1,7 @@
 """The jobs list: open, start, import, export."""
 
 from functools import partial
+from typing import Any
 
 from fastapi import APIRouter, Request, UploadFile
 from markupsafe import Markup
@@ -8,8 +9,19 @@ from starlette.responses import RedirectResponse, Response
 
 from amber_gable.domain.errors import Refused
 from amber_gable.domain.listed_job import ListedJob
-from amber_gable.services.jobs import import_job, job_file, job_zip, jobs_now, start_job
-from amber_gable.web.pages import Fields, page, rendered, space_of, units_of
+from amber_gable.services.job_details import (
+    change_job,
+    copy_job,
+    delete_job,
+    details_form,
+    off_the_board,
+    restore_job,
+    start_job,
+)
+from amber_gable.services.job_view import JobView
+from amber_gable.services.jobs import import_job, job_file, job_zip, jobs_now
+from amber_gable.services.place_check import town_value, towns_like
+from amber_gable.web.pages import Fields, job_page, load_job, page, rendered, space_of, units_of
 from amber_gable.web.views.job_card import card_drawing, job_card
 from amber_gable.web.views.units import Units
 
@@ -23,14 +35,36 @@ def jobs(request: Request) -> Response:
 
 def _jobs(request: Request, faults: dict[str, str] | None = None, typed: dict[str, str] | None = None) -> Response:
     space = space_of(request)
-    listed = jobs_now(space)
+    asked = request.query_params.get("find", "").strip()
+    every = jobs_now(space)
+    listed = [j for j in every if all(w in _searched(j) for w in asked.casefold().split())]
     units = units_of(request)
     cards = [
         (job_card(job), space.drawings.get(f"{job.id} {units.system} {job.front.stamp}", partial(_drawn, job, units)))
         for job in listed
     ]
-    context = {"cards": cards, "faults": faults or {}, "typed": typed or {}}
-    return page(request, "jobs.html", context, 422 if faults else 200)
+    gone = request.query_params.get("deleted", "")
+    context = {
+        "cards": cards,
+        "count": len(every),
+        "find": asked,
+        "faults": faults or {},
+        "typed": typed or {},
+        "deleted": off_the_board(space) if gone else [],
+        "gone": gone,
+    }
+    return page(request, "jobs.html", context | _towns(request, typed or {}), 422 if faults else 200)
+
+
+def _searched(job: ListedJob) -> str:
+    return f"{job.name} {job.customer} {job.place}".casefold()
+
+
+def _towns(request: Request, typed: dict[str, str]) -> dict[str, Any]:
+    """What a place may be, where it is told by its name."""
+    asked = "" if typed.get("latitude") or typed.get("longitude") else typed.get("place", "")
+    found = towns_like(space_of(request), asked) if asked else []
+    return {"towns": [(town_value(t), t) for t in found], "asked_place": asked}
 
 
 def _drawn(job: ListedJob, units: Units) -> Markup:
@@ -46,6 +80,49 @@ def start(request: Request, form: Fields) -> Response:
     except Refused as error:
         return _jobs(request, error.fields, form)
     return RedirectResponse(f"/jobs/{id_}/survey", 303)
+
+
+@router.get("/places")
+def places(request: Request, place: str = "") -> Response:
+    """Towns of a name, to choose from while it is typed."""
+    return page(request, "parts/towns.html", _towns(request, {"place": place}) | {"typed": {}})
+
+
+@router.get("/jobs/{job_id}/details")
+def details(request: Request, job_id: str) -> Response:
+    view = load_job(request, job_id)
+    return _details(request, view, details_form(view.bundle), {})
+
+
+def _details(request: Request, view: JobView, typed: dict[str, str], faults: dict[str, str]) -> Response:
+    context = {"typed": typed, "faults": faults, "sheet": ("J", "Job")} | _towns(request, typed)
+    return job_page(request, view, "survey", context, 422 if faults else 200, template="job_details.html")
+
+
+@router.post("/jobs/{job_id}/details")
+def change(request: Request, job_id: str, form: Fields) -> Response:
+    try:
+        change_job(space_of(request), job_id, form)
+    except Refused as error:
+        return _details(request, load_job(request, job_id), form, error.fields)
+    return RedirectResponse(f"/jobs/{job_id}/details?said=saved", 303)
+
+
+@router.post("/jobs/{job_id}/copy")
+def copy(request: Request, job_id: str) -> Response:
+    return RedirectResponse(f"/jobs/{copy_job(space_of(request), job_id)}/details?said=copied", 303)
+
+
+@router.post("/jobs/{job_id}/delete")
+def delete(request: Request, job_id: str) -> Response:
+    delete_job(space_of(request), job_id)
+    return RedirectResponse(f"/?deleted={job_id}", 303)
+
+
+@router.post("/jobs/{job_id}/restore")
+def restore(request: Request, job_id: str) -> Response:
+    restore_job(space_of(request), job_id)
+    return RedirectResponse("/", 303)
 
 
 @router.post("/jobs/import")

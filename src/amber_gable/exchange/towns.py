@@ -1,0 +1,105 @@
+"""Towns of the world with where they lie and their time zone, shipped with the program: nobody is asked for them.
+
+Data of GeoNames (geonames.org) under CC BY 4.0, made by scripts/make_towns.py.
+"""
+
+import lzma
+import unicodedata
+from dataclasses import dataclass
+from functools import cache
+from importlib.resources import files
+
+import numpy as np
+
+from amber_gable.core.weather.air import Array
+
+EARTH_KM = 6371.0
+NEAR_HOME_KM = 400.0
+
+
+@dataclass(frozen=True)
+class Town:
+    """`region` is a state where the country is known by its states, else empty."""
+
+    name: str
+    country: str
+    region: str
+    latitude: float
+    longitude: float
+    time_zone: str
+    people: int
+
+    @property
+    def words(self) -> str:
+        return ", ".join(filter(None, (self.name, self.region, self.country)))
+
+
+@dataclass(frozen=True)
+class _Towns:
+    """All of them, with names folded for looking up, and their places (N,), degrees."""
+
+    towns: list[Town]
+    folded: list[str]
+    latitude: Array
+    longitude: Array
+
+
+_OTHERS = {"ø": "o", "ł": "l", "đ": "d", "ð": "d", "þ": "th", "æ": "ae", "œ": "oe", "ı": "i", "ħ": "h", "ŧ": "t"}
+_LETTERS = str.maketrans({**_OTHERS, "’": None, "'": None})
+"""What no accent can be taken off, and what is left out."""
+
+
+def folded(text: str) -> str:
+    """Without accents, case and points, as people type."""
+    plain = unicodedata.normalize("NFKD", text.casefold().translate(_LETTERS))
+    return " ".join("".join(c if c.isalnum() else " " for c in plain if not unicodedata.combining(c)).split())
+
+
+@cache
+def _towns() -> _Towns:
+    data = (files("amber_gable.exchange") / "towns.tsv.xz").read_bytes()
+    lines = lzma.decompress(data).decode("utf-8").splitlines()
+    cells = [line.split("\t") for line in lines if not line.startswith("#")]
+    found = [Town(c[0], c[1], c[2], float(c[3]), float(c[4]), c[5], int(c[6])) for c in cells]
+    return _Towns(
+        found,
+        [folded(t.name) for t in found],
+        np.array([t.latitude for t in found]),
+        np.array([t.longitude for t in found]),
+    )
+
+
+def find_towns(text: str, home: tuple[float, float] | None = None, most: int = 8) -> list[Town]:
+    """Towns of a name, or beginning with it; behind a comma may stand what must be in country or state. Those whose
+    name it is come first, of these the ones near `home` (latitude, longitude), then the larger ones."""
+    name, _, behind = text.partition(",")
+    wanted, where = folded(name), folded(behind)
+    if len(wanted) < 2:
+        return []
+    every = _towns()
+    at = [n for n, other in enumerate(every.folded) if other.startswith(wanted)]
+    if where:
+        at = [n for n in at if where in folded(f"{every.towns[n].region} {every.towns[n].country}")]
+    away = None if home is None or not at else distance_km(every.latitude[at], every.longitude[at], *home)
+
+    def order(place: int) -> tuple[bool, bool, int]:
+        n = at[place]
+        near = away is not None and bool(away[place] <= NEAR_HOME_KM)
+        return every.folded[n] != wanted, not near, -every.towns[n].people
+
+    return [every.towns[at[place]] for place in sorted(range(len(at)), key=order)[:most]]
+
+
+def nearest_town(latitude: float, longitude: float) -> tuple[Town, float]:
+    """The nearest, and how far away it is, km."""
+    every = _towns()
+    away = distance_km(every.latitude, every.longitude, latitude, longitude)
+    n = int(away.argmin())
+    return every.towns[n], float(away[n])
+
+
+def distance_km(latitudes: Array, longitudes: Array, latitude: float, longitude: float) -> Array:
+    """Along great circles (haversine); degrees in."""
+    lat, lon, here, there = (np.radians(a) for a in (latitudes, longitudes, latitude, longitude))
+    half = np.sin((lat - here) / 2) ** 2 + np.cos(lat) * np.cos(here) * np.sin((lon - there) / 2) ** 2
+    return np.asarray(2 * EARTH_KM * np.arcsin(np.sqrt(half)))

@@ -1,0 +1,154 @@
+"""A job's own details: begun from a form, changed, copied, taken off the board and brought back."""
+
+import re
+import uuid
+from collections.abc import Mapping
+from typing import Any
+
+from pydantic import ValidationError
+
+from amber_gable.domain.errors import NotFound, Refused
+from amber_gable.domain.fault_words import by_field
+from amber_gable.domain.job import Job, JobBundle
+from amber_gable.domain.survey import Property
+from amber_gable.services import stores
+from amber_gable.services.editing import plain_number
+from amber_gable.services.place_check import TypedPlace, read_place
+from amber_gable.services.workspace import Workspace
+from amber_gable.store.jobs import deleted_jobs, hide_job, live_job, load_bundle, save_bundle, show_job
+from amber_gable.store.photos import all_photo_bytes
+from amber_gable.store.tables import PropertyRow
+
+LEAST_YEAR = 1500
+
+
+def start_job(space: Workspace, form: Mapping[str, str]) -> str:
+    """A new job with an empty survey, from the form on the jobs page. Raises Refused by field. Returns its id."""
+    place, fields = _read(space, form)
+    id_ = _new_id(fields["name"])
+    property_, job = _records(id_, id_, place, fields)
+    with space.database.writing() as session:
+        company = stores.company(session)
+        products, systems = stores.held(session, company.id), stores.held_systems(session, company.id)
+        save_bundle(
+            session, JobBundle(company=company, property=property_, products=products, systems=systems, job=job)
+        )
+    return id_
+
+
+def change_job(space: Workspace, job_id: str, form: Mapping[str, str]) -> None:
+    """Name, customer, place and year as typed. Surfaces, weather and plan follow the place. Raises Refused by field."""
+    place, fields = _read(space, form)
+    with space.database.writing() as session:
+        row = live_job(session, job_id)
+        property_, job = _records(job_id, row.property_id, place, fields)
+        row.name, row.customer = job.name, job.customer
+        house = session.get(PropertyRow, row.property_id)
+        assert house is not None, "every job has its property"
+        for name in ("name", "place", "latitude", "longitude", "altitude_m", "time_zone", "year_built"):
+            if getattr(house, name) != getattr(property_, name):
+                setattr(house, name, getattr(property_, name))
+
+
+def copy_job(space: Workspace, job_id: str) -> str:
+    """The same house as a job of its own: survey, specification and photos, without what was done and planned. Returns
+    its id."""
+    with space.database.writing() as session:
+        bundle, photos = load_bundle(session, job_id), all_photo_bytes(session, job_id)
+        name = f"{bundle.job.name} (copy)"[:120]
+        id_ = _new_id(name)
+        job = bundle.job.model_copy(update={"id": id_, "name": name, "record": (), "changes": (), "acknowledged": ()})
+        property_ = bundle.property.model_copy(update={"id": id_, "name": name})
+        save_bundle(session, bundle.model_copy(update={"job": job, "property": property_}), photos)
+    return id_
+
+
+def delete_job(space: Workspace, job_id: str) -> None:
+    """Take a job off the board; all of it is kept."""
+    with space.database.writing() as session:
+        hide_job(session, job_id, int(space.clock.now().timestamp()))
+
+
+def restore_job(space: Workspace, job_id: str) -> None:
+    """Raises NotFound where no such job was taken off the board."""
+    with space.database.writing() as session:
+        if not show_job(session, job_id):
+            raise NotFound("deleted job", job_id)
+
+
+def off_the_board(space: Workspace) -> list[tuple[str, str]]:
+    """Ids and names of deleted jobs, the last one first."""
+    with space.database.reading() as session:
+        return deleted_jobs(session)
+
+
+def details_form(bundle: JobBundle) -> dict[str, str]:
+    """As they would have been typed."""
+    place = bundle.property
+    return {
+        "name": bundle.job.name,
+        "customer": bundle.job.customer,
+        "place": place.place,
+        "latitude": f"{place.latitude:g}",
+        "longitude": f"{place.longitude:g}",
+        "altitude_m": f"{place.altitude_m:g}" if place.altitude_m else "",
+        "time_zone": place.time_zone,
+        "year_built": str(place.year_built or ""),
+    }
+
+
+def _new_id(name: str) -> str:
+    base = re.sub(r"[^a-z0-9]+", "-", name.lower()).strip("-")[:40].strip("-") or "job"
+    return f"{base}-{uuid.uuid4().hex[:8]}"
+
+
+def _read(space: Workspace, form: Mapping[str, str]) -> tuple[TypedPlace, dict[str, Any]]:
+    """What is at fault is told all at once."""
+    faults: dict[str, str] = {}
+    fields: dict[str, Any] = {}
+    for key, words in (("name", "give the job a name, such as its address"), ("customer", "say whose job it is")):
+        fields[key] = form.get(key, "").strip()
+        if not fields[key]:
+            faults[key] = words
+    try:
+        year = plain_number(form.get("year_built", ""))
+        if year is not None:
+            fields["year_built"] = _year(year)
+    except ValueError as error:
+        faults["year_built"] = str(error) if "write" in str(error) else "is not a year; write such as 1931"
+    try:
+        place = read_place(space, form)
+    except Refused as error:
+        raise Refused(faults | error.fields) from None
+    if faults:
+        raise Refused(faults)
+    return place, fields
+
+
+def _year(year: float) -> int:
+    """Raises ValueError with words: '55' may be 1955 or a slip."""
+    if 0 <= year < 100 and year == int(year):
+        raise ValueError(f"{year:g} may be {1900 + int(year)} or {2000 + int(year)}: write it in full")
+    if year != int(year) or not LEAST_YEAR <= year <= 2200:
+        raise ValueError(f"{year:g} is not a year; write such as 1931")
+    return int(year)
+
+
+def _records(id_: str, property_id: str, place: TypedPlace, fields: dict[str, Any]) -> tuple[Property, Job]:
+    try:
+        property_ = Property.model_validate(
+            {
+                "id": property_id,
+                "name": fields["name"],
+                "place": place.place,
+                "latitude": place.latitude,
+                "longitude": place.longitude,
+                "time_zone": place.time_zone,
+                "year_built": fields.get("year_built"),
+                "altitude_m": place.altitude_m or 0.0,
+            }
+        )
+        job = Job.model_validate({"id": id_, "name": fields["name"], "customer": fields["customer"]})
+    except ValidationError as error:
+        raise Refused(by_field(error)) from None
+    return property_, job

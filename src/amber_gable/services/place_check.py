@@ -1,0 +1,127 @@
+"""Where a house stands, as it is typed: found by a town's name, and asked about where it cannot be."""
+
+from collections.abc import Mapping
+from dataclasses import dataclass
+from datetime import UTC, datetime
+from zoneinfo import ZoneInfo
+
+from amber_gable.domain.errors import Refused
+from amber_gable.exchange.towns import Town, find_towns, nearest_town
+from amber_gable.services.editing import plain_number
+from amber_gable.services.workspace import Workspace
+from amber_gable.store.jobs import first_place
+
+MOST_OFF_H = 2.0
+"""How far the sun may be from the clock: no zone but a few great ones goes further, so more is asked about."""
+NEAR_KM, FAR_KM = 150.0, 300.0
+
+
+@dataclass(frozen=True)
+class TypedPlace:
+    """place: words for pages. altitude None: not typed."""
+
+    place: str
+    latitude: float
+    longitude: float
+    time_zone: str
+    altitude_m: float | None
+
+
+def towns_like(space: Workspace, text: str) -> list[Town]:
+    """Near the company's first house first."""
+    with space.database.reading() as session:
+        home = first_place(session)
+    return find_towns(text, home)
+
+
+def read_place(space: Workspace, form: Mapping[str, str]) -> TypedPlace:
+    """A place from a form: that of the town that was chosen (`town`, as `town_value` writes it), else the coordinates
+    as they are typed, else those of the only town of its name. A time zone left empty is that of the nearest town. What
+    cannot be is refused by field, and what is only unlikely until `sure` is ticked. Raises Refused."""
+    faults: dict[str, str] = {}
+    numbers: dict[str, float | None] = {}
+    for key in ("latitude", "longitude", "altitude_m"):
+        try:
+            numbers[key] = plain_number(form.get(key, ""))
+        except ValueError:
+            faults[key] = "is not a number; write degrees such as 45.25" if key != "altitude_m" else "is not a number"
+    if faults:
+        raise Refused(faults)
+    place, zone = form.get("place", "").strip(), form.get("time_zone", "").strip()
+    latitude, longitude = numbers["latitude"], numbers["longitude"]
+    chosen = next((t for t in towns_like(space, place) if town_value(t) == form.get("town")), None)
+    if chosen is not None:
+        place, latitude, longitude, zone = chosen.name, chosen.latitude, chosen.longitude, chosen.time_zone
+    elif latitude is None and longitude is None:
+        town = _town(space, place)
+        place, latitude, longitude, zone = town.name, town.latitude, town.longitude, zone or town.time_zone
+    if latitude is None or longitude is None:
+        missing = "latitude" if latitude is None else "longitude"
+        raise Refused({missing: "is missing; give both, or neither and a town"})
+    for key, value, most in (("latitude", latitude, 66.5), ("longitude", longitude, 180.0)):
+        if abs(value) > most:
+            raise Refused({key: f"{value:g} is outside −{most:g} to {most:g}"})
+    zone = zone or nearest_town(latitude, longitude)[0].time_zone
+    if not form.get("sure"):
+        doubt = place_doubt(latitude, longitude, zone)
+        if doubt:
+            raise Refused({"sure": doubt})
+    return TypedPlace(place, latitude, longitude, zone, numbers["altitude_m"])
+
+
+def town_value(town: Town) -> str:
+    """As a form carries it."""
+    return f"{town.latitude:g}/{town.longitude:g}/{town.time_zone}/{town.name}"
+
+
+def _town(space: Workspace, place: str) -> Town:
+    """The only one of its name. Raises Refused."""
+    if not place:
+        raise Refused({"place": "name the town, or give its coordinates"})
+    found = towns_like(space, place)
+    exact = [t for t in found if t.name.casefold() == place.partition(",")[0].strip().casefold()]
+    if not found:
+        raise Refused({"place": f"no town is known as “{place[:40]}”: name a larger one near by, or give coordinates"})
+    if len(exact) == 1 or len(found) == 1:
+        return (exact or found)[0]
+    raise Refused({"place": f"“{place[:40]}” may be one of {len(found)} towns: choose it below"})
+
+
+def place_doubt(latitude: float, longitude: float, zone: str) -> str:
+    """What is unlikely about coordinates and a time zone, in a sentence; '' where nothing is. Raises Refused for a zone
+    that is not known."""
+    try:
+        tz = ZoneInfo(zone)
+    except (KeyError, ValueError, OSError):
+        raise Refused({"time_zone": f"“{zone[:40]}” is not a time zone; write such as America/Halifax"}) from None
+    off = sun_off_h(longitude, tz)
+    town, away = nearest_town(latitude, longitude)
+    better = _other_sign(latitude, longitude, zone)
+    if abs(off) > MOST_OFF_H:
+        noon = (12 + off) % 24
+        words = f"there the sun would stand highest at {int(noon):02d}:{int(noon % 1 * 60):02d} by the clock of {zone}"
+        return f"{words}{better or f'; the zone there is {town.time_zone}'}"
+    if better and (town.time_zone != zone or away > FAR_KM):
+        return f"the nearest town, {town.words}, is {away:.0f} km away{better}"
+    return ""
+
+
+def _other_sign(latitude: float, longitude: float, zone: str) -> str:
+    """Where another sign would put it near a town of that zone."""
+    for lat, lon, words in (
+        (latitude, -longitude, f"longitude {-longitude:g}"),
+        (-latitude, longitude, f"latitude {-latitude:g}"),
+        (-latitude, -longitude, f"latitude {-latitude:g} and longitude {-longitude:g}"),
+    ):
+        town, away = nearest_town(lat, lon)
+        if away < NEAR_KM and town.time_zone == zone:
+            return f"; with {words} it lies near {town.words}: west and south are negative"
+    return ""
+
+
+def sun_off_h(longitude: float, tz: ZoneInfo) -> float:
+    """How much later than 12:00 the sun stands highest by standard time, hours; the equation of time (a quarter of an
+    hour) left out."""
+    offsets = [tz.utcoffset(datetime(2026, month, 15, tzinfo=UTC).astimezone(tz)) for month in (1, 7)]
+    standard = min(o.total_seconds() / 3600 for o in offsets if o is not None)
+    return (standard - longitude / 15 + 12) % 24 - 12

@@ -1,0 +1,159 @@
+"""A job's own details: found by its town, a wrong sign asked about, changed, copied, deleted and brought back."""
+
+import re
+from typing import Any
+
+import pytest
+from fastapi.testclient import TestClient
+
+from amber_gable.domain.errors import Refused
+from amber_gable.services.job_details import details_form
+from amber_gable.services.job_view import job_view
+from amber_gable.services.place_check import place_doubt, read_place
+from amber_gable.services.workspace import Workspace
+from amber_gable.store.jobs import load_bundle
+
+NEW = {"name": "9 Weir Lane", "customer": "Nell Hart"}
+
+
+def _bundle(space: Workspace, job_id: str) -> Any:
+    with space.database.reading() as session:
+        return load_bundle(session, job_id)
+
+
+def _started(client: TestClient, form: dict[str, str]) -> str:
+    page = client.post("/jobs", data=form)
+    assert page.status_code == 200, page.text
+    return str(page.url).split("/jobs/")[1].split("/")[0]
+
+
+def test_a_town_alone_brings_coordinates_and_zone(client: TestClient, space: Workspace) -> None:
+    place = _bundle(space, _started(client, NEW | {"place": "New Glasgow"})).property
+    assert place.time_zone == "America/Halifax"
+    assert (round(place.latitude), round(place.longitude)) == (46, -63)
+
+
+def test_a_town_of_many_places_is_chosen_from_a_list_and_what_was_typed_stays(
+    client: TestClient, space: Workspace
+) -> None:
+    asked = client.post("/jobs", data=NEW | {"place": "Newport"})
+    assert asked.status_code == 422 and "may be one of" in asked.text and 'value="9 Weir Lane"' in asked.text
+    towns = re.findall(r'name="town" value="([^"]+)"', asked.text)
+    oregon = next(t for t in towns if "Los_Angeles" in t)
+    place = _bundle(space, _started(client, NEW | {"place": "Newport", "town": oregon})).property
+    assert place.time_zone == "America/Los_Angeles"
+    # Chosen on a job that stands somewhere, the town moves it.
+    moved = {**NEW, "place": "Newport", "town": oregon, "latitude": "45.3", "longitude": "-62.2", "time_zone": "x"}
+    assert read_place(space, moved).time_zone == "America/Los_Angeles"
+    live = client.get("/places", params={"place": "Newport"}).text
+    assert re.findall(r'name="town" value="([^"]+)"', live) == towns
+    assert "No town of that name" in client.get("/places", params={"place": "Qzzxy"}).text
+
+
+@pytest.mark.parametrize(
+    ("latitude", "longitude", "zone", "words"),
+    [
+        (45.3, -62.2, "America/Halifax", ""),
+        # The sun would be eight hours out: the sign of the longitude is wrong.
+        (45.3, 62.2, "America/Halifax", "with longitude -62.2 it lies near"),
+        (-45.3, -62.2, "America/Halifax", "with latitude 45.3 it lies near"),
+        (53.35, -6.26, "Europe/Dublin", ""),
+        (53.35, -6.26, "America/New_York", "the zone there is Europe/Dublin"),
+        # True places far from their clock's own sun: western Spain and Argentina less than two hours, Ürümqi by two.
+        (42.9, -9.2, "Europe/Madrid", ""),
+        (-41.1, -71.3, "America/Argentina/Salta", ""),
+        (43.8, 87.6, "Asia/Shanghai", "12:"),
+        (-36.85, 174.76, "Pacific/Auckland", ""),
+        (-36.85, -174.76, "Pacific/Auckland", "with longitude 174.76 it lies near"),
+    ],
+)
+def test_a_place_its_clock_cannot_have_is_asked_about(latitude: float, longitude: float, zone: str, words: str) -> None:
+    found = place_doubt(latitude, longitude, zone)
+    if words == "12:":
+        # Two hours and ten minutes: asked, and then taken.
+        assert "highest at 14:09" in found
+    else:
+        assert words in found and bool(words) == bool(found)
+
+
+def test_a_doubtful_place_is_taken_when_the_user_says_it_is_so(client: TestClient, space: Workspace) -> None:
+    odd = NEW | {"place": "Far off", "latitude": "45.3", "longitude": "62.2", "time_zone": "America/Halifax"}
+    asked = client.post("/jobs", data=odd)
+    assert asked.status_code == 422 and "Is that the place?" in asked.text and 'value="62.2"' in asked.text
+    assert _bundle(space, _started(client, odd | {"sure": "1"})).property.longitude == 62.2
+
+
+@pytest.mark.parametrize(
+    ("form", "field", "words"),
+    [
+        ({"place": "Qzzxy"}, "place", "no town is known"),
+        ({"place": ""}, "place", "name the town"),
+        ({"place": "x", "latitude": "45"}, "longitude", "is missing"),
+        ({"place": "x", "latitude": "45", "longitude": "-200"}, "longitude", "outside"),
+        ({"place": "x", "latitude": "n", "longitude": "-62"}, "latitude", "not a number"),
+        ({"place": "x", "latitude": "45", "longitude": "-62", "time_zone": "Mars"}, "time_zone", "not a time zone"),
+    ],
+)
+def test_what_a_place_may_not_be(space: Workspace, form: dict[str, str], field: str, words: str) -> None:
+    with pytest.raises(Refused) as caught:
+        read_place(space, form)
+    assert words in caught.value.fields[field]
+
+
+@pytest.mark.parametrize(
+    ("year", "words"), [("55", "may be 1955 or 2055"), ("1850.5", "not a year"), ("x", "not a year")]
+)
+def test_a_year_in_short_is_asked_back(client: TestClient, year: str, words: str) -> None:
+    page = client.post("/jobs", data=NEW | {"place": "New Glasgow", "year_built": year})
+    assert page.status_code == 422 and words in page.text
+
+
+def test_details_are_changed_at_any_time_and_the_climate_follows(client: TestClient, space: Workspace) -> None:
+    before = _bundle(space, "coopers-rise")
+    form = details_form(before)
+    page = client.get("/jobs/coopers-rise/details").text
+    assert all(f'value="{v}"' in page for k, v in form.items() if v and k not in ("name",))
+    moved = form | {"name": "16 Cooper's Rise", "latitude": "-36.85", "longitude": "174.76", "time_zone": ""}
+    said = client.post("/jobs/coopers-rise/details", data=moved)
+    assert "Kept." in said.text
+    after = _bundle(space, "coopers-rise")
+    assert after.job.name == "16 Cooper's Rise" and after.property.time_zone == "Pacific/Auckland"
+    assert after.property.faces == before.property.faces and after.job.finishes == before.job.finishes
+    kept = job_view(space, "coopers-rise").kept
+    assert kept is not None and kept.job_changed, "a plan for another sun is out of date"
+    assert client.post("/jobs/coopers-rise/details", data=form | {"customer": " "}).status_code == 422
+
+
+def test_a_copy_has_the_house_and_the_specification_and_nothing_that_was_done(
+    client: TestClient, space: Workspace
+) -> None:
+    page = client.post("/jobs/coopers-rise/copy")
+    new = str(page.url).split("/jobs/")[1].split("/")[0]
+    was, copy = _bundle(space, "coopers-rise"), _bundle(space, new)
+    assert new != "coopers-rise" and copy.job.name == f"{was.job.name} (copy)"
+    assert copy.property.zones == was.property.zones and copy.job.finishes == was.job.finishes
+    assert copy.job.record == () and job_view(space, new).kept is None
+    client.post(f"/jobs/{new}/survey/zone/front-trim/delete")
+    assert len(_bundle(space, "coopers-rise").property.zones) == len(was.property.zones), "they are two houses"
+
+
+def test_a_deleted_job_leaves_the_board_and_comes_back_whole(client: TestClient, space: Workspace) -> None:
+    was = _bundle(space, "net-loft")
+    exported = client.get("/jobs/net-loft/export").content
+    page = client.post("/jobs/net-loft/delete").text
+    assert "was deleted" in page and 'href="/jobs/net-loft/' not in page
+    assert client.get("/jobs/net-loft/survey").status_code == 404
+    client.post("/jobs/net-loft/restore")
+    assert _bundle(space, "net-loft") == was
+    assert client.post("/jobs/net-loft/restore").status_code == 404
+    client.post("/jobs/net-loft/delete")
+    brought = client.post("/jobs/import", files={"file": ("net-loft.json", exported)})
+    assert brought.status_code == 200 and _bundle(space, "net-loft").job.name == was.job.name
+    assert client.post("/jobs/import", files={"file": ("net-loft.json", exported)}).status_code == 422
+
+
+def test_the_board_is_searched_by_name_customer_and_place(client: TestClient) -> None:
+    assert 'href="/jobs/coopers-rise/' in client.get("/?find=ottoline").text
+    other = client.get("/?find=cooper quay").text
+    assert 'href="/jobs/coopers-rise/' in other and 'href="/jobs/heron-deck/' not in other
+    assert "No job has “nobody”" in client.get("/?find=nobody").text
