@@ -15,7 +15,9 @@ PAGES = {
     "stages": ["/", *(f"{RISE}/{s}" for s in ("survey", "specification", "quantities", "weather", "plan", "today"))],
     "drawing table": [
         f"{RISE}/survey/{s}"
-        for s in ("face/front", "face/new", "opening/front-w1", "zone/front-trim", "item/shutters-1", "photos", "files")
+        for s in (
+            "face/front", "face/new", "block", "opening/front-w1", "zone/front-trim", "item/shutters-1", "photos", "files",
+        )
     ],
     "condition and walk": [
         f"{RISE}/survey/{s}"

@@ -2,9 +2,20 @@
 
 from fastapi import APIRouter
 
-from amber_gable.web.routes.survey import condition, edits, files, overview, photos, plan, surroundings, table, walk
+from amber_gable.web.routes.survey import (
+    block,
+    condition,
+    edits,
+    files,
+    overview,
+    photos,
+    plan,
+    surroundings,
+    table,
+    walk,
+)
 
 router = APIRouter(prefix="/jobs/{job_id}")
 # What has an address of its own comes before the pages that take any kind of part.
-for module in (files, walk, photos, plan, overview, surroundings, condition, edits, table):
+for module in (block, files, walk, photos, plan, overview, surroundings, condition, edits, table):
     router.include_router(module.router)

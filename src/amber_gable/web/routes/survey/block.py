@@ -1,0 +1,89 @@
+"""A house blocked out from one form, with its faces drawn while it is typed."""
+
+from collections.abc import Mapping
+from typing import Any
+
+from fastapi import APIRouter, Request
+from starlette.responses import RedirectResponse, Response
+
+from amber_gable.domain.block_out import Roof
+from amber_gable.domain.errors import Refused
+from amber_gable.domain.substrates import SUBSTRATES
+from amber_gable.services.job_view import JobView
+from amber_gable.services.survey.blocking_out import block_out, tried_out
+from amber_gable.web.pages import Fields, job_page, load_job, page, space_of, typed_system, units_of
+from amber_gable.web.views.elevation import draw, drawing_scale
+from amber_gable.web.views.house_plan import draw_plan
+
+router = APIRouter(prefix="/survey/block")
+SHEET_W, SHEET_SCALE, SHEET_H = 180.0, 20.0, 130.0
+ROOFS = {
+    Roof.GABLE_ALONG: "gable roof, ridge along the street",
+    Roof.GABLE_TO_STREET: "gable roof, gable to the street",
+    Roof.HIP: "hip roof",
+    Roof.LEAN_TO: "lean-to, high at the back",
+    Roof.FLAT: "flat roof",
+}
+_NO_WALLS = {"trim", "roof", "deck", "door", "railing", "beam", "slab"}
+WALLS = [(s.code, s.name) for s in SUBSTRATES.values() if not _NO_WALLS & set(s.code.split("-"))]
+ROOFINGS = [(s.code, s.name) for s in SUBSTRATES.values() if s.code.endswith("-roof")]
+USUAL = {
+    "building": "House",
+    "roof": Roof.GABLE_ALONG.value,
+    "substrate": "wood-lap",
+    "colour": "#d8d2c2",
+    "trim": "on",
+    "trim_colour": "#efe9dc",
+    "roof_colour": "#5b5f5e",
+}
+
+
+@router.get("")
+def form(request: Request, job_id: str) -> Response:
+    return _page(request, load_job(request, job_id), USUAL, {})
+
+
+def _page(request: Request, view: JobView, typed: Mapping[str, str], faults: dict[str, str]) -> Response:
+    context = {
+        "typed": typed,
+        "faults": faults,
+        "roofs": [(r.value, words) for r, words in ROOFS.items()],
+        "walls": WALLS,
+        "roofings": ROOFINGS,
+        "base": f"/jobs/{view.bundle.job.id}/survey",
+    }
+    told = _tried(request, view, typed) if typed is not USUAL else {"drawings": [], "trouble": ""}
+    return job_page(request, view, "survey", context | told, 422 if faults else 200, template="survey_block.html")
+
+
+def _tried(request: Request, view: JobView, typed: Mapping[str, str]) -> dict[str, Any]:
+    """The house as it would be, drawn; or what still lacks."""
+    units = units_of(request)
+    try:
+        made = tried_out(typed, typed_system(request, typed))
+    except Refused as error:
+        wrong = [words for words in error.fields.values() if words != "is needed"]
+        return {"drawings": [], "plan": None, "trouble": wrong[0] if wrong else "", "base": ""}
+    faces = tuple(face for face, _ in made)
+    zones = tuple(zone for _, found in made for zone in found)
+    house = view.bundle.property.model_copy(update={"faces": faces, "zones": zones, "items": ()})
+    scale = drawing_scale(faces, SHEET_W, SHEET_SCALE, SHEET_H, units)
+    return {
+        "drawings": [draw(house, f, scale, units=units) for f in faces],
+        "plan": draw_plan(faces),
+        "trouble": "",
+        "base": "",
+        "total_m2": sum(f.area_m2 for f in faces),
+    }
+
+
+@router.post("")
+def build(request: Request, job_id: str, form: Fields) -> Response:
+    view = load_job(request, job_id)
+    if "hx-request" in request.headers:
+        return page(request, "parts/block_drawn.html", _tried(request, view, form))
+    try:
+        block_out(space_of(request), job_id, form, typed_system(request, form))
+    except Refused as error:
+        return _page(request, view, form, error.fields)
+    return RedirectResponse(f"/jobs/{job_id}/survey?said=blocked", 303)

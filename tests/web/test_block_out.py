@@ -1,0 +1,89 @@
+"""A house blocked out from one form: drawn while it is typed, built in one step, taken back in one."""
+
+import re
+
+import pytest
+from fastapi.testclient import TestClient
+
+from amber_gable.domain.survey import Property
+from amber_gable.services.job_details import start_job
+from amber_gable.services.workspace import Workspace
+from amber_gable.store.jobs import load_bundle
+
+FORM = {
+    "width_m": "9.6", "depth_m": "8", "eaves_m": "5.6", "looks": "188", "roof": "gable-along", "pitch": "35°",
+    "substrate": "wood-lap", "colour": "#53685c", "trim": "on",
+}  # fmt: skip
+NEW = {"name": "9 Weir Lane", "customer": "Nell Hart", "place": "New Glasgow"}
+
+
+@pytest.fixture
+def empty(space: Workspace) -> str:
+    return start_job(space, NEW)
+
+
+def _house(space: Workspace, job_id: str) -> Property:
+    with space.database.reading() as session:
+        return load_bundle(session, job_id).property
+
+
+def test_a_house_is_built_in_one_step_and_taken_back_in_one(client: TestClient, space: Workspace, empty: str) -> None:
+    page = client.post(f"/jobs/{empty}/survey/block", data=FORM)
+    assert page.status_code == 200 and "Built." in page.text
+    house = _house(space, empty)
+    assert [f.name for f in house.faces] == ["Front", "Left side", "Back", "Right side"]
+    # 35° over half of 8 m: 4 × tan 35° = 2.80 m.
+    assert house.face(house.faces[1].id).top_m == pytest.approx(8.401, abs=0.001)
+    assert {z.substrate for z in house.zones} == {"wood-lap", "wood-trim"} and len(house.zones) == 8
+    assert "fail to close" not in page.text
+    client.post(f"/jobs/{empty}/survey/undo")
+    assert not _house(space, empty).faces
+
+
+def test_it_is_drawn_while_it_is_typed_and_nothing_is_saved(client: TestClient, space: Workspace, empty: str) -> None:
+    panel = {"hx-request": "true"}
+    drawn = client.post(f"/jobs/{empty}/survey/block", data=FORM, headers=panel).text
+    assert drawn.count("<figure") == 4 and "<html" not in drawn
+    short = client.post(f"/jobs/{empty}/survey/block", data={"width_m": "9.6"}, headers=panel).text
+    assert "<figure" not in short and "then it is drawn" in short
+    wrong = client.post(f"/jobs/{empty}/survey/block", data=FORM | {"depth_m": "eight"}, headers=panel).text
+    assert "eight" in wrong and not _house(space, empty).faces
+
+
+def test_feet_and_inches_and_a_pitch_in_twelfths(client: TestClient, space: Workspace, empty: str) -> None:
+    feet = {"width_m": "31' 6\"", "depth_m": "24", "eaves_m": "18'", "pitch": "8/12", "units": "us"}
+    client.post(f"/jobs/{empty}/survey/block", data=FORM | feet)
+    left = _house(space, empty).faces[1]
+    # 8 in 12 over 12 feet: 8 feet more than the eave's 18.
+    assert left.width_m == pytest.approx(24 * 0.3048) and left.top_m == pytest.approx(26 * 0.3048)
+
+
+def test_a_second_building_gets_names_of_its_own(client: TestClient, space: Workspace, empty: str) -> None:
+    for form in (FORM, FORM | {"building": "Garage", "roof": "flat", "pitch": "", "roof_substrate": "membrane-roof"}):
+        assert client.post(f"/jobs/{empty}/survey/block", data=form).status_code == 200
+    house = _house(space, empty)
+    names = [f.name for f in house.faces]
+    assert len(set(names)) == len(names) == 9 and "Front 2" in names
+    assert {f.building for f in house.faces} == {"House", "Garage"}
+
+
+@pytest.mark.parametrize(
+    ("change", "field", "words"),
+    [
+        ({"width_m": ""}, "width_m", "is needed"),
+        ({"depth_m": "500 m"}, "depth_m", ""),
+        ({"looks": "up"}, "looks", "up"),
+        ({"pitch": ""}, "pitch", "8/12"),
+        ({"pitch": "85°"}, "pitch", "no roof’s pitch"),
+        ({"pitch": "steep"}, "pitch", "steep"),
+        ({"roof": "dome"}, "roof", "not a roof"),
+        ({"colour": "red"}, "colour", ""),
+    ],
+)
+def test_what_cannot_be_is_said_by_its_field_and_the_rest_stays(
+    client: TestClient, space: Workspace, empty: str, change: dict[str, str], field: str, words: str
+) -> None:
+    page = client.post(f"/jobs/{empty}/survey/block", data=FORM | change)
+    assert page.status_code == 422 and words in page.text and 'value="5.6"' in page.text
+    assert re.search(r'class="fault"', page.text)
+    assert not _house(space, empty).faces
