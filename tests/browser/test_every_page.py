@@ -16,7 +16,8 @@ PAGES = {
     "drawing table": [
         f"{RISE}/survey/{s}"
         for s in (
-            "face/front", "face/new", "block", "opening/front-w1", "zone/front-trim", "item/shutters-1", "photos", "files",
+            "face/front", "face/new", "block", "opening/front-w1", "zone/front-trim", "item/shutters-1", "photos",
+            "files",
         )
     ],
     "condition and walk": [

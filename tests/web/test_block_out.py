@@ -87,3 +87,34 @@ def test_what_cannot_be_is_said_by_its_field_and_the_rest_stays(
     assert page.status_code == 422 and words in page.text and 'value="5.6"' in page.text
     assert re.search(r'class="fault"', page.text)
     assert not _house(space, empty).faces
+
+
+def test_a_wall_is_filled_from_one_line_and_emptied_in_one(client: TestClient, space: Workspace, empty: str) -> None:
+    client.post(f"/jobs/{empty}/survey/block", data=FORM)
+    front = _house(space, empty).faces[0].id
+    line = {"line": "2 2/2 sash 0.9 x 1.4 sill 0.9, shutters; door; 2 2/2 sash, shutters", "from": "list"}
+    page = client.post(f"/jobs/{empty}/survey/face/{front}/line", data=line)
+    assert page.status_code == 200 and "Put up." in page.text
+    house = _house(space, empty)
+    face = house.face(front)
+    assert [o.kind.value for o in face.openings] == ["window", "window", "door", "window", "window"]
+    kinds = [i.spec.kind for i in house.items_of(front)]
+    assert (kinds.count("sash-window"), kinds.count("shutter-pair"), kinds.count("panelled-door")) == (4, 4, 1)
+    sash = next(i.spec for i in house.items if i.spec.kind == "sash-window")
+    assert (sash.panes_across, sash.panes_down) == (2, 1)
+    client.post(f"/jobs/{empty}/survey/undo")
+    assert not _house(space, empty).face(front).openings and not _house(space, empty).items
+
+
+@pytest.mark.parametrize(
+    ("line", "words"),
+    [("3 portholes", "no opening known here"), ("12 sash", "are free"), ("sash 0.9 x 9", ""), ("", "othing is told")],
+)
+def test_a_line_that_cannot_be_stays_with_its_words(
+    client: TestClient, space: Workspace, empty: str, line: str, words: str
+) -> None:
+    client.post(f"/jobs/{empty}/survey/block", data=FORM)
+    front = _house(space, empty).faces[0].id
+    page = client.post(f"/jobs/{empty}/survey/face/{front}/line", data={"line": line})
+    assert page.status_code == 422 and words in page.text and f'value="{line}"' in page.text
+    assert not _house(space, empty).face(front).openings

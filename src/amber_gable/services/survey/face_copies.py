@@ -18,7 +18,7 @@ FILLINGS: dict[str, tuple[str, ...]] = {
     "door": ("panelled-door", "flush-door", "glazed-door"),
     "garage-door": ("garage-door",),
 }
-_MADE_OF = {"garage-door": "metal-door"}
+MADE_OF = {"garage-door": "metal-door"}
 
 
 def duplicate_part(space: Workspace, job_id: str, kind: str, id_: str) -> str:
@@ -69,7 +69,7 @@ def fill_opening(space: Workspace, job_id: str, id_: str, kind: str) -> str:
             "x_m": opening.x_m,
             "y_m": opening.y_m,
             "spec": {k: v for k, v in sizes.items() if k in choices("spec")[kind].model_fields},
-            "substrate": _MADE_OF.get(kind, "wood-trim"),
+            "substrate": MADE_OF.get(kind, "wood-trim"),
             "colour_now": trim,
         }
         item = made_part("item", None, values)

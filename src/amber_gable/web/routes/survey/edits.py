@@ -7,6 +7,7 @@ from starlette.responses import RedirectResponse, Response
 
 from amber_gable.domain.errors import InputError, Refused, StaleEdit
 from amber_gable.services.survey import face_copies, surveying
+from amber_gable.services.survey.filling import fill_wall
 from amber_gable.services.survey.sheet import face_under, has_face
 from amber_gable.web.pages import Fields, space_of, typed_system
 from amber_gable.web.routes.survey.sheet import is_fragment, known, read_face
@@ -69,6 +70,20 @@ def fill(request: Request, job_id: str, id_: str, form: Fields) -> Response:
         sheet = read_face(request, job_id, "opening", id_)
         return table_page(request, job_id, sheet, "opening", id_, faults=error.fields)
     return _after(request, job_id, "item", made, "saved")
+
+
+@router.post("/face/{id_}/line")
+def fill_from_a_line(request: Request, job_id: str, id_: str, form: Fields) -> Response:
+    """A wall's openings told in one line; from the list of faces it leads back there."""
+    line = form.get("line", "")
+    try:
+        fill_wall(space_of(request), job_id, id_, line, typed_system(request, form))
+    except Refused as error:
+        sheet = read_face(request, job_id, "face", id_)
+        return table_page(request, job_id, sheet, "face", id_, faults=error.fields, line=line)
+    if form.get("from") == "list":
+        return RedirectResponse(f"/jobs/{job_id}/survey?said=filled#face-{id_}", 303)
+    return _after(request, job_id, "face", id_, "saved")
 
 
 @router.post("/face/{id_}/mirror")

@@ -49,8 +49,10 @@ def table_page(
     typed: Mapping[str, str] | None = None,
     faults: Mapping[str, str] | None = None,
     stale: StaleEdit | None = None,
+    line: str = "",
 ) -> Response:
-    """The table with a part chosen. `typed` is what the form holds, faults included. Raises NotFound."""
+    """The table with a part chosen. `typed` is what the form holds, faults included; `line` what was told of a wall's
+    openings. Raises NotFound."""
     property_ = sheet.bundle.property
     if id_ is not None:
         part, face_id = find_part(property_, kind, id_)
@@ -84,6 +86,8 @@ def table_page(
         },
         "picture": picture,
         "stale": stale,
+        "line": line,
+        "line_fault": faults.get("line", ""),
         "steps": sheet.steps,
         "units": sheet.units,
         "tools": drawing_tools(taken, sheet.units) if face is not None else [],
