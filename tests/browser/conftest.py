@@ -117,6 +117,13 @@ def tablet(contexts: Callable[..., BrowserContext]) -> Page:
     return contexts(**TABLET).new_page()
 
 
+def sticks_out(page: Page) -> bool:
+    """Whether something is wider than the screen; a phone makes its window as wide as that, so its size counts."""
+    size = page.viewport_size
+    assert size is not None
+    return int(page.evaluate("document.documentElement.scrollWidth")) > size["width"]
+
+
 # Of what is written in the same style on the same ground one piece is enough to look at: a plan writes 3,000.
 MARK_STYLES = """() => {
   const seen = new Set(), written = [...document.querySelectorAll('input, select, textarea')]

@@ -4,9 +4,9 @@ large enough, and nobody is shut out."""
 from collections.abc import Callable
 
 import pytest
-from playwright.sync_api import BrowserContext, Page
+from playwright.sync_api import BrowserContext
 
-from tests.browser.conftest import PHONE, serious_barriers
+from tests.browser.conftest import PHONE, serious_barriers, sticks_out
 
 pytestmark = pytest.mark.browser
 RISE = "/jobs/coopers-rise"
@@ -63,10 +63,6 @@ SMALL = """() => [...document.querySelectorAll('.act, .school-option, select, .r
     .filter(e => e.offsetParent && e.getBoundingClientRect().height < 43.5).map(e => e.outerHTML.slice(0, 80))"""
 
 
-def _sticks_out(page: Page) -> bool:
-    return bool(page.evaluate("document.documentElement.scrollWidth > innerWidth"))
-
-
 @pytest.mark.parametrize("pages", PAGES.values(), ids=PAGES)
 def test_no_page_shuts_anybody_out(contexts: Callable[..., BrowserContext], pages: list[str]) -> None:
     page = contexts(**PHONE).new_page()
@@ -74,14 +70,14 @@ def test_no_page_shuts_anybody_out(contexts: Callable[..., BrowserContext], page
     for path in pages:
         page.set_viewport_size({"width": 390, "height": 844})
         page.goto(path)
-        found[f"{path}: sticks out on a phone"] = _sticks_out(page)
+        found[f"{path}: sticks out on a phone"] = sticks_out(page)
         found[f"{path}: too small to touch"] = page.evaluate(SMALL)
         found[f"{path}: barriers"] = serious_barriers(page)
         if path in BY_NIGHT:
             page.evaluate("document.documentElement.dataset.bsTheme = 'dark'")
             found[f"{path}: barriers by night"] = serious_barriers(page, only_contrast=True)
         page.set_viewport_size({"width": 1280, "height": 800})
-        found[f"{path}: sticks out at the table"] = _sticks_out(page)
+        found[f"{path}: sticks out at the table"] = sticks_out(page)
         if path in TWO_LAYOUTS:
             page.evaluate("document.documentElement.dataset.bsTheme = 'light'")
             found[f"{path}: barriers at the table"] = serious_barriers(page)

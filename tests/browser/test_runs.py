@@ -11,7 +11,7 @@ from amber_gable.domain.progress import Progress
 from amber_gable.services.plan import long_runs
 from amber_gable.services.plan.planning import make_plan
 from amber_gable.services.workspace import Workspace
-from tests.browser.conftest import PHONE, WIDE, serious_barriers
+from tests.browser.conftest import PHONE, WIDE, serious_barriers, sticks_out
 from tests.web.test_runs import Gate
 
 pytestmark = pytest.mark.browser
@@ -48,7 +48,7 @@ def test_a_long_plan_is_followed_and_then_there(contexts: Callable[..., BrowserC
     other.goto("/runs")
     found["barriers of the list"] = serious_barriers(other)
     for one in (page, other):
-        found[f"{one.url} sticks out"] = one.evaluate("document.documentElement.scrollWidth > innerWidth") and [one.url]
+        found[f"{one.url} sticks out"] = sticks_out(one) and [one.url]
     assert not any(found.values()), found
     # Whoever types is not interrupted.
     page.locator(".plan-crew summary").click()

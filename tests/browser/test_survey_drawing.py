@@ -8,7 +8,7 @@ import pytest
 from playwright.sync_api import CDPSession, Locator, Page, expect
 
 from amber_gable.domain.survey import Face, Opening
-from tests.browser.conftest import serious_barriers
+from tests.browser.conftest import serious_barriers, sticks_out
 from tests.checkerboard import Camera, as_jpeg, photo_of_board
 from tests.jobs import coopers_rise
 
@@ -187,7 +187,7 @@ def test_a_finger_draws_moves_and_resizes(tablet: Page) -> None:
     assert x + w / 2 == pytest.approx(1.5, abs=1e-6), "the middle of the wall pulls"
     finger.drag(on_screen(tablet, x + w, y + h), on_screen(tablet, x + w + 0.3, y + h + 0.2))
     _comes_to(tablet, "opening/window-1", "w", 1.2, 0.08)
-    assert tablet.evaluate("document.documentElement.scrollWidth <= innerWidth")
+    assert not sticks_out(tablet)
     tablet.locator("#undo").tap()
     _comes_to(tablet, "opening/window-1", "w", 0.9, 0.06)
 
@@ -289,7 +289,7 @@ def test_a_face_with_a_very_long_name_added_refused_kept_deleted_and_brought_bac
     _field(page, "azimuth_deg").fill("south")
     page.get_by_role("button", name="Save").click()
     expect(page.locator("#table h2")).to_contain_text(name)
-    assert page.evaluate("document.documentElement.scrollWidth <= innerWidth")
+    assert not sticks_out(page)
     page.reload()
     page.get_by_role("button", name="Delete this face").click()
     expect(page.get_by_role("heading", name=name)).to_have_count(0)

@@ -11,7 +11,7 @@ from amber_gable.domain.weather import WeatherSeries
 from amber_gable.exchange.forecast import ForecastProvider
 from amber_gable.services.clock import DemoClock
 from amber_gable.services.workspace import Workspace
-from tests.browser.conftest import PHONE
+from tests.browser.conftest import PHONE, sticks_out
 
 pytestmark = pytest.mark.browser
 RISE = "/jobs/coopers-rise"
@@ -63,7 +63,7 @@ def _is_over(card: Locator, clock: str) -> bool:
 
 
 def _fits(page: Page) -> None:
-    assert page.evaluate("document.documentElement.scrollWidth <= innerWidth"), "nothing is wider than the screen"
+    assert not sticks_out(page), "nothing is wider than the screen"
 
 
 def test_two_days_by_thumb(contexts: Callable[..., BrowserContext], space: Workspace, address: str) -> None:

@@ -11,7 +11,7 @@ from fastapi import FastAPI
 from playwright.sync_api import BrowserContext, Locator, Page, expect
 
 from amber_gable.services.workspace import Workspace
-from tests.browser.conftest import PHONE, WIDE, serious_barriers
+from tests.browser.conftest import PHONE, WIDE, serious_barriers, sticks_out
 from tests.fixtures import open_space
 
 pytestmark = pytest.mark.browser
@@ -84,7 +84,7 @@ def test_the_film_follows_its_slider_without_asking_the_server(page: Page) -> No
     page.reload()
     expect(page.locator("[data-film]")).to_contain_text("Wed 16 Sep 17:30–17:45")
     page.set_viewport_size({"width": 390, "height": 844})
-    assert not page.evaluate("document.documentElement.scrollWidth > innerWidth")
+    assert not sticks_out(page)
     assert serious_barriers(page) == []
 
 
@@ -170,7 +170,7 @@ def test_the_sun_goes_round_the_house_with_its_slider(contexts: Callable[..., Br
     expect(house).to_contain_text("Wed 16 Sep 18:00")
     page.get_by_label("A quarter of an hour later").tap()
     expect(house).to_contain_text("Wed 16 Sep 18:15")
-    assert not page.evaluate("document.documentElement.scrollWidth > innerWidth")
+    assert not sticks_out(page)
     assert serious_barriers(page) == []
     house.locator("[data-row='back'] a").tap()
     expect(page.locator("#why")).to_contain_text("Back, Wed 16 Sep 18:15")

@@ -15,7 +15,8 @@ from amber_gable.services import stores
 from amber_gable.services.editing import plain_number
 from amber_gable.services.place_check import TypedPlace, read_place
 from amber_gable.services.workspace import Workspace
-from amber_gable.store.jobs import deleted_jobs, hide_job, live_job, load_bundle, save_bundle, show_job
+from amber_gable.store.board import deleted_jobs, hide_job, show_job
+from amber_gable.store.jobs import live_job, load_bundle, save_bundle
 from amber_gable.store.photos import all_photo_bytes
 from amber_gable.store.tables import PropertyRow
 

@@ -9,7 +9,7 @@ from amber_gable.domain.errors import Refused
 from amber_gable.exchange.towns import Town, find_towns, nearest_town
 from amber_gable.services.editing import plain_number
 from amber_gable.services.workspace import Workspace
-from amber_gable.store.jobs import first_place
+from amber_gable.store.board import first_place
 
 MOST_OFF_H = 2.0
 """How far the sun may be from the clock: no zone but a few great ones goes further, so more is asked about."""

@@ -8,6 +8,7 @@ from starlette.staticfiles import StaticFiles
 from amber_gable.services.workspace import Workspace
 from amber_gable.web import errors
 from amber_gable.web.routes import (
+    brought_weather,
     desk,
     film,
     jobs,
@@ -49,6 +50,7 @@ def create_app(space: Workspace) -> FastAPI:
         moisture,
         season,
         versions,
+        brought_weather,
         weather,
         plan,
         today,

@@ -1,41 +1,31 @@
-"""Weather: face lanes and the why panel, and how sure they are; forecasts asked for, files imported."""
+"""Weather: face lanes and the why panel, and how sure they are; the forecast asked for anew."""
 
-from collections.abc import Callable, Mapping, Sequence
+from collections.abc import Callable, Sequence
 from dataclasses import replace
-from datetime import date, datetime, timedelta
-from typing import Annotated, Any
+from datetime import datetime, timedelta
+from typing import Any
 from urllib.parse import parse_qs, urlsplit
 
-from fastapi import APIRouter, Form, HTTPException, Request, UploadFile
+from fastapi import APIRouter, Request
 from starlette.responses import RedirectResponse, Response
 
 from amber_gable.core.weather.members import Odds
-from amber_gable.domain.errors import InputError, Refused
 from amber_gable.domain.method import Method
 from amber_gable.domain.schools import AskedBy, topics_of
-from amber_gable.domain.typed_forecast import Cloud, RainKind, WindForce
 from amber_gable.services.job_view import JobView
 from amber_gable.services.weather.crew_notes import crew_notes
 from amber_gable.services.weather.face_day import face_days
 from amber_gable.services.weather.face_helps import DAYS, face_helps
 from amber_gable.services.weather.face_odds import OddsWork, known_odds
-from amber_gable.services.weather.forecasts import drop_weather_file, import_weather, job_weather
+from amber_gable.services.weather.forecasts import job_weather
 from amber_gable.services.weather.judged_faces import JudgedFace, Which, of_step
-from amber_gable.services.weather.observed import bring_readings, forget_readings, known_loggers, measured
+from amber_gable.services.weather.observed import known_loggers, measured
 from amber_gable.services.weather.rain_race import rain_race
-from amber_gable.services.weather.typing_in import (
-    COMPASS,
-    SHOWN_DAYS,
-    drop_typed,
-    form_of,
-    paste_hours,
-    type_forecast,
-    typed_before,
-)
 from amber_gable.services.weather.versions import believed, version_series
 from amber_gable.web.drawn_lanes import chart, lane_link, lanes_of
 from amber_gable.web.look import Look, Looked
-from amber_gable.web.pages import Fields, job_page, load_job, page, space_of, typed_system, units_of
+from amber_gable.web.pages import job_page, load_job, page, space_of, units_of
+from amber_gable.web.routes.brought_weather import before_typed, typed_context
 from amber_gable.web.views.day_faces import day_faces, lane_sentence
 from amber_gable.web.views.lanes import ZOOMS, lane_scale
 from amber_gable.web.views.measured import apart_words
@@ -71,7 +61,7 @@ def weather(request: Request, job_id: str, look: Looked) -> Response:
     }
     if not rows:
         if view.weather.series is None:
-            context |= _typed_context(request, view, _typed_before(request, view))
+            context |= typed_context(request, view, before_typed(request, view))
         return job_page(request, frame, "weather", context)
     odds = known_odds(view, rows) if look.then is None else None
     if "hx-request" in request.headers:
@@ -203,107 +193,4 @@ def _drawn(
 def refresh(request: Request, job_id: str) -> Response:
     view = load_job(request, job_id)
     job_weather(space_of(request), view.bundle.property, insist=True)
-    return RedirectResponse(f"/jobs/{job_id}/weather", 303)
-
-
-@router.get("/typed")
-def typed_form(request: Request, job_id: str) -> Response:
-    """A forecast to be typed in, a day a row."""
-    view = load_job(request, job_id)
-    return _typed_page(request, view, _typed_before(request, view), {})
-
-
-@router.post("/typed")
-def type_in(request: Request, job_id: str, form: Fields) -> Response:
-    view = load_job(request, job_id)
-    try:
-        type_forecast(space_of(request), view.bundle.property, form, typed_system(request, form))
-    except Refused as error:
-        return _typed_page(request, view, form, error.fields, 422)
-    return RedirectResponse(f"/jobs/{job_id}/weather?said=typed", 303)
-
-
-@router.post("/pasted")
-def paste(request: Request, job_id: str, form: Fields) -> Response:
-    """A table of hours from any page; what cannot be read is said above it, with the text as it was."""
-    view = load_job(request, job_id)
-    try:
-        paste_hours(space_of(request), view.bundle.property, form.get("table", ""))
-    except InputError as error:
-        told = {"pasted": form.get("table", ""), "paste_fault": str(error)}
-        return _typed_page(request, view, _typed_before(request, view), {}, 422, told)
-    return RedirectResponse(f"/jobs/{job_id}/weather?said=typed", 303)
-
-
-@router.post("/typed/drop")
-def drop_what_was_typed(request: Request, job_id: str) -> Response:
-    view = load_job(request, job_id)
-    drop_typed(space_of(request), view.bundle.property.id)
-    return RedirectResponse(f"/jobs/{job_id}/weather", 303)
-
-
-def _typed_before(request: Request, view: JobView) -> dict[str, str]:
-    before = typed_before(space_of(request), view.bundle.property.id)
-    return form_of(before, view.now.date(), units_of(request).system)
-
-
-def _typed_page(
-    request: Request,
-    view: JobView,
-    form: Mapping[str, str],
-    faults: dict[str, str],
-    status: int = 200,
-    told: Mapping[str, str] | None = None,
-) -> Response:
-    context = _typed_context(request, view, form) | {"faults": faults} | dict(told or {})
-    return job_page(request, view, "weather", context, status, template="weather_typed.html")
-
-
-def _typed_context(request: Request, view: JobView, form: Mapping[str, str]) -> dict[str, Any]:
-    try:
-        first = date.fromisoformat(form.get("first", ""))
-    except ValueError:
-        first = view.now.date()
-    return {
-        "typed": form,
-        "typed_days": [first + timedelta(days=n) for n in range(SHOWN_DAYS)],
-        "clouds": list(Cloud),
-        "winds": list(WindForce),
-        "rains": list(RainKind),
-        "compass": COMPASS,
-        "faults": {},
-        "temperature": units_of(request).symbol("temperature"),
-    }
-
-
-@router.post("/file")
-def upload(request: Request, job_id: str, file: UploadFile) -> Response:
-    view = load_job(request, job_id)
-    if not file.filename:
-        raise HTTPException(422, "Choose a file first: EPW, TMY3 CSV or plain CSV.")
-    import_weather(space_of(request), view.bundle.property.id, file.file.read(), file.filename)
-    return RedirectResponse(f"/jobs/{job_id}/weather?said=imported", 303)
-
-
-@router.post("/readings")
-def take_readings(request: Request, job_id: str, file: UploadFile, logger: Annotated[str, Form()] = "") -> Response:
-    """What a logger measured at the house."""
-    view = load_job(request, job_id)
-    if not file.filename:
-        raise HTTPException(422, "Choose a file first: what the logger wrote, as CSV.")
-    bring_readings(space_of(request), view.bundle.property, file.file.read(), file.filename, logger)
-    return RedirectResponse(f"/jobs/{job_id}/weather?said=measured", 303)
-
-
-@router.post("/readings/drop")
-def drop_readings(request: Request, job_id: str) -> Response:
-    view = load_job(request, job_id)
-    forget_readings(space_of(request), view.bundle.property.id)
-    return RedirectResponse(f"/jobs/{job_id}/weather", 303)
-
-
-@router.post("/file/drop")
-def drop(request: Request, job_id: str) -> Response:
-    view = load_job(request, job_id)
-    drop_weather_file(space_of(request), view.bundle.property.id)
     return RedirectResponse(f"/jobs/{job_id}/weather", 303)
