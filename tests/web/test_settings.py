@@ -156,6 +156,21 @@ def test_a_mapping_that_cannot_be_keeps_what_was_chosen(
     assert "Quay" not in _text(client.get("/settings").text)
 
 
+def test_a_feed_may_be_a_table_and_a_page_is_none(client: TestClient, space: Workspace, quay: tuple[Quay, str]) -> None:
+    feed, address = quay
+    first = datetime(2026, 9, 14, tzinfo=TZ)
+    lines = [f"{first + timedelta(hours=h):%Y-%m-%d %H:%M};{14 + h % 24 / 2:.1f};60;3" for h in range(120)]
+    feed.says = "\n".join(["Time;Temp °C;Humidity %;Wind m/s", *lines]).replace(".", ",")
+    form = _form(_read(client, address))
+    assert form["written"] == "csv" and form["use-1"] == "air_c|°C"
+    client.post("/settings/map", data=form | {"name": "Quay table", "use": "1"})
+    series = job_weather(space, PLACE).series
+    assert series is not None and series.source == "Quay table" and series.air_c[1] == pytest.approx(14.5)
+    feed.says = "<html><table><tr><td>1</td></tr></table></html>"
+    shown = client.post("/settings/feed", data={"address": address})
+    assert shown.status_code in (404, 422) and "HTML" in shown.text
+
+
 def test_mappings_go_out_and_come_in_again(client: TestClient, quay: tuple[Quay, str]) -> None:
     client.post("/settings/map", data=_form(_read(client, quay[1])) | {"name": "Quay"})
     out = client.get("/settings/sources.json").content

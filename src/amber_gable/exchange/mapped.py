@@ -51,6 +51,8 @@ def sample_of(text: str, kind: str, name: str, header: int | None = None) -> Sam
         if not columns:
             raise InputError(name, "holds no list of values", "bring JSON with a list of hours")
         return Sample(columns)
+    if text.lstrip()[:1] == "<":
+        raise InputError(name, "is a page (HTML), not a table", "give the address that answers with data")
     table = read_table(text, name, header)
     width = len(table.headings)
     rows = [row + [""] * (width - len(row)) for _, row in table.rows]
