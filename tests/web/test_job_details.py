@@ -119,6 +119,8 @@ def test_details_are_changed_at_any_time_and_the_climate_follows(client: TestCli
     after = _bundle(space, "coopers-rise")
     assert after.job.name == "16 Cooper's Rise" and after.property.time_zone == "Pacific/Auckland"
     assert after.property.faces == before.property.faces and after.job.finishes == before.job.finishes
+    weather = job_view(space, "coopers-rise").weather.series
+    assert weather is not None and weather.longitude == 174.76, "no hour of the other place's forecast is left"
     kept = job_view(space, "coopers-rise").kept
     assert kept is not None and kept.job_changed, "a plan for another sun is out of date"
     assert client.post("/jobs/coopers-rise/details", data=form | {"customer": " "}).status_code == 422

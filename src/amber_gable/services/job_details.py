@@ -19,8 +19,11 @@ from amber_gable.store.board import deleted_jobs, hide_job, show_job
 from amber_gable.store.jobs import live_job, load_bundle, save_bundle
 from amber_gable.store.photos import all_photo_bytes
 from amber_gable.store.tables import PropertyRow
+from amber_gable.store.weather import drop_series
 
 LEAST_YEAR = 1500
+SAME_WEATHER_DEG = 0.2
+"""Within some 20 km a forecast stays what it was."""
 
 
 def start_job(space: Workspace, form: Mapping[str, str]) -> str:
@@ -46,6 +49,11 @@ def change_job(space: Workspace, job_id: str, form: Mapping[str, str]) -> None:
         row.name, row.customer = job.name, job.customer
         house = session.get(PropertyRow, row.property_id)
         assert house is not None, "every job has its property"
+        apart = max(abs(house.latitude - property_.latitude), abs(house.longitude - property_.longitude))
+        if apart > SAME_WEATHER_DEG:
+            # What was forecast for the other place says nothing of this one, however young it is.
+            drop_series(session, house.id, "forecast")
+            space.asked.pop(house.id, None)
         for name in ("name", "place", "latitude", "longitude", "altitude_m", "time_zone", "year_built"):
             if getattr(house, name) != getattr(property_, name):
                 setattr(house, name, getattr(property_, name))
