@@ -55,6 +55,8 @@ def test_a_day_later_the_forecast_of_the_plan_is_held_against_the_newest(page: P
     expect(page.locator(".versions-answer")).to_contain_text("when the plan was made")
     expect(page.locator(".versions-faces tr")).to_have_count(7)
     assert serious_barriers(page) == []
+    page.evaluate("document.documentElement.dataset.bsTheme = 'dark'")
+    assert serious_barriers(page) == []
     page.get_by_role("link", name="See the lanes as they were believed then").click()
     expect(page.get_by_role("status").first).to_contain_text("as they were believed Mon 14 Sep")
     page.locator("#lane-drawing .seg.open").first.click()

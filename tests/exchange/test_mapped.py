@@ -157,6 +157,12 @@ def test_a_guess_by_names(names: list[str], expected: list[str]) -> None:
     assert [g.value if isinstance(g, TimeForm) else f"{g[0].value} {g[1]}" if g else "" for g in told] == expected
 
 
+def test_a_quotation_mark_left_open_is_said() -> None:
+    text = 'time;air\n"2026-09-15 12:00;1\n' + "2026-09-15 13:00;2\n" * 9000
+    with pytest.raises(InputError, match="quotation mark left open"):
+        sample_of(text, "csv", "box.csv", 1)
+
+
 BAD: list[tuple[Any, str]] = [
     ("<html>busy</html>", "is a page (HTML), not JSON"),
     ("{", "is not JSON"),

@@ -127,6 +127,7 @@ def test_a_feed_that_changes_its_mind_leaves_the_last_good_forecast(
         ("ftp://x.example/a", "begins with http"),
         ("http://", "begins with http"),
         ("http://x.example/{place}", "only {lat} and {lon}"),
+        ("http://x.example/{lat.real}", "only {lat} and {lon}"),
         ("http://127.0.0.1:9/none", "did not answer"),
         ("", "begins with http"),
     ],
@@ -215,7 +216,7 @@ def test_a_logger_is_mapped_once_and_its_next_files_are_known_by_their_columns(
     at = (int(datetime(2026, 9, 13, 12, tzinfo=TZ).timestamp()) - seen.start) // 3600
     assert seen.air_c[at : at + 15].tolist() == [4.5] * 15
     assert seen.air_c[at + 15] == told.air_c[at + 15] and seen.air_c[at - 1] == told.air_c[at - 1]
-    assert re.search(r"the forecast had been \d+\.\d °C warmer", _text(said))
+    assert re.search(r"the forecast had been \d+\.\d K warmer", _text(said))
     with space.database.reading() as session:
         forecast = load_series(session, PLACE.id, "forecast")
     assert forecast is not None and forecast.air_c[at] == told.air_c[at], "the forecast itself is kept as it was"

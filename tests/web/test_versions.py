@@ -11,6 +11,7 @@ from fastapi.testclient import TestClient
 from amber_gable.domain.weather import WeatherSeries
 from amber_gable.services.clock import DemoClock
 from amber_gable.services.job_view import job_view
+from amber_gable.services.today.noting import Note, note_tasks
 from amber_gable.services.weather.forecasts import job_weather
 from amber_gable.services.weather.versions import compare, version_series, versions
 from amber_gable.services.workspace import Workspace
@@ -95,6 +96,17 @@ def _answer(page: str) -> str:
     found = re.search(r'<section class="why" id="why".*?</section>', page, re.S)
     assert found is not None
     return _said(found[0])
+
+
+def test_what_was_noted_while_a_forecast_was_the_newest_stands_beside_it(wetter: Workspace, client: TestClient) -> None:
+    client.get(PAGE)
+    kept = job_view(wetter, "coopers-rise").kept
+    assert kept is not None
+    for task, at in zip(kept.plan.tasks, ("07:10", "07:20", "07:35"), strict=False):
+        note_tasks(wetter, "coopers-rise", [task.id], Note("started", "Ina", f"2026-09-14T{at}-03:00"))
+    newest, first = versions(job_view(wetter, "coopers-rise"))
+    assert first.decided == ("the plan was made", "work was noted 3 times")
+    assert newest.decided == ()
 
 
 @pytest.mark.weather

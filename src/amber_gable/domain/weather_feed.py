@@ -1,6 +1,7 @@
 """How the hours of somebody else's weather, a feed's JSON or a logger's table, are understood: which of its columns is
 which quantity, in what unit, and how its times are told."""
 
+import re
 from collections.abc import Callable
 from dataclasses import dataclass
 from enum import StrEnum
@@ -171,13 +172,20 @@ class Logger(Record):
 Source = Feed | Logger
 
 
+def placed(address: str, latitude: float, longitude: float) -> str:
+    """The address for a place."""
+    return address.replace("{lat}", f"{latitude:.4f}").replace("{lon}", f"{longitude:.4f}")
+
+
 def address_fault(address: str) -> str:
     """Why it cannot be asked; '' where it can."""
-    try:
-        parts = urlsplit(address.format(lat="0", lon="0"))
-        host = parts.hostname
-    except (ValueError, KeyError, IndexError):
+    if any(name not in ("lat", "lon") for name in re.findall(r"\{([^}]*)", address)):
         return "only {lat} and {lon} may stand in braces"
+    try:
+        parts = urlsplit(placed(address, 0.0, 0.0))
+        host = parts.hostname
+    except ValueError:
+        return "is not an address"
     if parts.scheme not in ("http", "https") or not host:
         return "begins with http:// or https:// and a host"
     return ""

@@ -37,8 +37,7 @@ class Sample:
 
 @dataclass(frozen=True)
 class Rows:
-    """times (epoch s, rising) and figures (NaN where there is none) by our names; `first` the number of the first
-    row, for words."""
+    """times (epoch s, rising) and figures (NaN where there is none) by our names."""
 
     times: list[int]
     columns: dict[str, Floats]
@@ -84,7 +83,7 @@ def read_rows(text: str, mapping: Mapping, name: str, place: tzinfo) -> Rows:
         # What an instrument writes below its table, or a line it broke off.
         keep = [n for n, t in enumerate(times) if str(t).strip()]
         found = {p: None if v is None else [v[n] for n in keep] for p, v in found.items()}
-    moments = _moments(times if mapping.kind == "json" else found[mapping.time] or [], mapping, zone, name)
+    moments = _moments(found[mapping.time] or [], mapping, zone, name)
     out: dict[str, Floats] = {}
     for column in mapping.columns:
         values = found[column.path]

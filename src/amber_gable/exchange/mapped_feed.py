@@ -4,7 +4,7 @@ from datetime import UTC, datetime
 
 from amber_gable.domain.errors import InputError
 from amber_gable.domain.weather import WeatherSeries
-from amber_gable.domain.weather_feed import Feed
+from amber_gable.domain.weather_feed import Feed, placed
 from amber_gable.exchange.files import decode
 from amber_gable.exchange.forecast import MAX_BYTES, ForecastUnavailable
 from amber_gable.exchange.http_answer import Answer, NoAnswer, fetch
@@ -13,7 +13,7 @@ from amber_gable.exchange.mapped import forecast_of, read_rows
 
 def ask_feed(address: str, latitude: float, longitude: float, etag: str = "", timeout_s: float = 3.0) -> Answer:
     """What the address answers for a place. Raises NoAnswer."""
-    where = address.format(lat=f"{latitude:.4f}", lon=f"{longitude:.4f}")
+    where = placed(address, latitude, longitude)
     return fetch(where, {}, connect_s=timeout_s, total_s=3 * timeout_s, most_bytes=MAX_BYTES, etag=etag)
 
 

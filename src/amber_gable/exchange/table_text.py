@@ -28,7 +28,12 @@ def read_table(text: str, name: str, header: int | None = None) -> Table:
     if len(lines) > MOST_LINES:
         raise InputError(name, f"has {len(lines)} lines", f"bring {MOST_LINES} at most: cut it by months")
     mark = _mark(lines)
-    cells = list(csv.reader(io.StringIO("\n".join(lines)), delimiter=mark))
+    try:
+        cells = list(csv.reader(io.StringIO("\n".join(lines)), delimiter=mark))
+    except csv.Error as error:
+        raise InputError(
+            name, f"is no table that can be read ({error})", "look for a quotation mark left open"
+        ) from None
     at = _header(cells) if header is None else header - 1
     if at is None or at >= len(cells) or len(cells[at]) < 2:
         raise InputError(name, "holds no table", "bring a line of headings and a line for each reading")

@@ -49,12 +49,13 @@ def read_place(space: Workspace, form: Mapping[str, str]) -> TypedPlace:
         raise Refused(faults)
     place, zone = form.get("place", "").strip(), form.get("time_zone", "").strip()
     latitude, longitude = numbers["latitude"], numbers["longitude"]
-    chosen = next((t for t in towns_like(space, place) if town_value(t) == form.get("town")), None)
+    town = form.get("town")
+    chosen = next((t for t in towns_like(space, place) if town_value(t) == town), None) if town else None
     if chosen is not None:
         place, latitude, longitude, zone = chosen.name, chosen.latitude, chosen.longitude, chosen.time_zone
     elif latitude is None and longitude is None:
-        town = _town(space, place)
-        place, latitude, longitude, zone = town.name, town.latitude, town.longitude, zone or town.time_zone
+        only = _town(space, place)
+        place, latitude, longitude, zone = only.name, only.latitude, only.longitude, zone or only.time_zone
     if latitude is None or longitude is None:
         missing = "latitude" if latitude is None else "longitude"
         raise Refused({missing: "is missing; give both, or neither and a town"})

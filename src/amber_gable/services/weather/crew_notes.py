@@ -23,6 +23,8 @@ from amber_gable.services.job_view import JobView
 SHADE_BELOW = 20.0
 """Direct sun on a face, W/m²."""
 SHADE_LEAST_H = 1.0
+LULL_H = 1.0
+"""An hour that asks nothing between two that do parts no span."""
 KNELT_ON_C, TOUCHED_C = 50.0, 65.0
 """From where on a surface hurts: one that is knelt on burns within a minute, a wall within seconds (after ISO 13732-1:
 51 °C whatever it is made of; for seconds 55 of bare metal, 66 of stone, more of wood)."""
@@ -48,12 +50,12 @@ class HotSurface:
 
 @dataclass(frozen=True)
 class CrewNote:
-    """worst_c: heat index in the shade, or wind chill; sun_c the worst heat index in the sun (None: of cold)."""
+    """spans: from when to when it asks something; worst_c: heat index in the shade, or wind chill; sun_c the worst heat
+    index in the sun (None: of cold)."""
 
     strain: Strain
     level: Level
-    start: datetime
-    end: datetime
+    spans: tuple[tuple[datetime, datetime], ...]
     worst_c: float
     sun_c: float | None
     shade: tuple[Shade, ...] = ()
@@ -89,20 +91,19 @@ def crew_notes(view: JobView, day: date) -> CrewNotes:
 def _note(
     view: JobView, strain: Strain, at: Ints, asks: np.ndarray, felt: Array, sunny: Array | None
 ) -> CrewNote | None:
-    """From the first to the last slot that asks something; what lies between is not said apart."""
+    """Of the slots that ask something; a cold morning and a cold evening are two spans, short lulls are none."""
     assert view.site is not None
-    where = np.flatnonzero(asks)
+    slots, where = view.site.slots, np.flatnonzero(asks)
     if not where.size:
         return None
-    first, last = int(where[0]), int(where[-1])
-    span = slice(first, last + 1)
-    worst = float(felt[span].max() if sunny is not None else felt[span].min())
-    sun = None if sunny is None else float(sunny[span].max())
+    pieces = np.split(where, np.flatnonzero(np.diff(where) > LULL_H / slots.length_h) + 1)
+    spans = tuple((slots.time(int(at[p[0]])), slots.time(int(at[p[-1]]) + 1)) for p in pieces)
+    worst = float(felt[asks].max() if sunny is not None else felt[asks].min())
+    sun = None if sunny is None else float(sunny[asks].max())
     step = level(strain, worst if sun is None else sun)
     assert step is not None
-    slots = view.site.slots
-    shade = () if sunny is None else _shade(view, at[span])
-    return CrewNote(strain, step, slots.time(int(at[first])), slots.time(int(at[last]) + 1), worst, sun, shade)
+    shade = () if sunny is None else _shade(view, at[where[0] : where[-1] + 1])
+    return CrewNote(strain, step, spans, worst, sun, shade)
 
 
 def _of_faces(view: JobView, name: str, at: Ints) -> list[tuple[Face, Array]]:

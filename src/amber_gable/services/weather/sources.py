@@ -16,7 +16,7 @@ from sqlalchemy import select
 from amber_gable.domain.errors import InputError, NotFound, Refused
 from amber_gable.domain.fault_words import first_words
 from amber_gable.domain.weather import WeatherSeries
-from amber_gable.domain.weather_feed import Feed, Logger, Measured, Source, TimeForm, address_fault
+from amber_gable.domain.weather_feed import Feed, Logger, Source, TimeForm, address_fault
 from amber_gable.exchange.files import decode
 from amber_gable.exchange.forecast import ForecastProvider
 from amber_gable.exchange.http_answer import NoAnswer
@@ -252,9 +252,3 @@ def bring_sources(space: Workspace, data: bytes, name: str) -> int:
             save_source(session, source)
     _changed(space)
     return len(found)
-
-
-def taken_for(use: str) -> Measured | None:
-    """The quantity of a column's use, as it stands in the form."""
-    quantity = use.partition("|")[0]
-    return Measured(quantity) if quantity in set(Measured) else None

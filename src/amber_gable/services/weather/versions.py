@@ -1,5 +1,6 @@
 """What was forecast when, and what the newest says otherwise: in words, in hours of each face, in planned coats."""
 
+from bisect import bisect_left
 from collections.abc import Sequence
 from dataclasses import dataclass
 from datetime import UTC, datetime, timedelta
@@ -17,6 +18,8 @@ from amber_gable.services.job_view import JobView
 from amber_gable.services.weather.judged_faces import JudgedFace
 from amber_gable.services.weather.lane_question import LaneQuestion
 from amber_gable.store.forecast_versions import KeptVersion, list_versions, load_version
+
+_DONE = (Said.STARTED, Said.DONE, Said.PART_DONE)
 
 
 @dataclass(frozen=True)
@@ -65,25 +68,16 @@ def versions(view: JobView) -> list[Version]:
     with view.space.database.reading() as session:
         found = list_versions(session, place.id, now)
     out, until = [], now + 1
-    decisions = _decisions(view)
+    planned = None if view.kept is None else view.kept.planned_at
+    noted = sorted({e.at.timestamp() for e in view.bundle.job.record if e.said in _DONE})
     for kept in found:
-        told = tuple(words for at, words in decisions if kept.kept_at <= at < until)
-        out.append(Version(kept, _local(kept.kept_at, view), told))
+        told = ["the plan was made"] if planned is not None and kept.kept_at <= planned < until else []
+        touches = bisect_left(noted, until) - bisect_left(noted, kept.kept_at)
+        if touches:
+            told.append("work was noted" if touches == 1 else f"work was noted {touches} times")
+        out.append(Version(kept, _local(kept.kept_at, view), tuple(told)))
         until = kept.kept_at
     return out
-
-
-def _decisions(view: JobView) -> list[tuple[float, str]]:
-    """When the plan was made, and when work was begun or done by the record; epoch s."""
-    out = []
-    if view.kept is not None:
-        out.append((float(view.kept.planned_at), "the plan was made"))
-    touches: dict[float, int] = {}
-    for entry in view.bundle.job.record:
-        if entry.said in (Said.STARTED, Said.DONE, Said.PART_DONE):
-            touches.setdefault(entry.at.timestamp(), 0)
-            touches[entry.at.timestamp()] += 1
-    return out + [(at, f"work was noted at {_local(at, view):%H:%M}") for at in touches]
 
 
 def _local(at: float, view: JobView) -> datetime:

@@ -7,14 +7,13 @@ SAME_K, SAME_PCT = 0.3, 2.0
 
 
 def apart_words(found: Measured | None, units: Units) -> str:
-    """'1.2 °C warmer and 4 % drier over the last day'; '' where nothing is known."""
+    """'1.2 K warmer and 4 % drier over the last day'; '' where nothing is known."""
     if found is None or found.apart is None:
         return ""
     air, rh = found.apart.air, found.apart.rh
     said = []
     if abs(air) >= SAME_K:
-        degrees = f"{abs(air) * (1.8 if units.us else 1):.1f} {units.symbol('temperature')}"
-        said.append(f"{degrees} {'warmer' if air > 0 else 'colder'}")
+        said.append(f"{units.shown(abs(air), 'temperature-difference', 1)} {'warmer' if air > 0 else 'colder'}")
     if rh is not None and abs(rh) >= SAME_PCT:
         said.append(f"{abs(rh):.0f} % {'damper' if rh > 0 else 'drier'}")
     return f"{' and '.join(said) or 'as near as can be'} over the last day"

@@ -13,7 +13,6 @@ from amber_gable.services.job_view import JobView
 from amber_gable.services.survey.blocking_out import block_out, tried_out
 from amber_gable.web.pages import Fields, job_page, load_job, page, space_of, typed_system, units_of
 from amber_gable.web.views.elevation import draw, drawing_scale
-from amber_gable.web.views.house_plan import draw_plan
 
 router = APIRouter(prefix="/survey/block")
 SHEET_W, SHEET_SCALE, SHEET_H = 180.0, 20.0, 130.0
@@ -50,7 +49,6 @@ def _page(request: Request, view: JobView, typed: Mapping[str, str], faults: dic
         "roofs": [(r.value, words) for r, words in ROOFS.items()],
         "walls": WALLS,
         "roofings": ROOFINGS,
-        "base": f"/jobs/{view.bundle.job.id}/survey",
     }
     told = _tried(request, view, typed) if typed is not USUAL else {"drawings": [], "trouble": ""}
     return job_page(request, view, "survey", context | told, 422 if faults else 200, template="survey_block.html")
@@ -63,16 +61,14 @@ def _tried(request: Request, view: JobView, typed: Mapping[str, str]) -> dict[st
         made = tried_out(typed, typed_system(request, typed))
     except Refused as error:
         wrong = [words for words in error.fields.values() if words != "is needed"]
-        return {"drawings": [], "plan": None, "trouble": wrong[0] if wrong else "", "base": ""}
+        return {"drawings": [], "trouble": wrong[0] if wrong else ""}
     faces = tuple(face for face, _ in made)
     zones = tuple(zone for _, found in made for zone in found)
     house = view.bundle.property.model_copy(update={"faces": faces, "zones": zones, "items": ()})
     scale = drawing_scale(faces, SHEET_W, SHEET_SCALE, SHEET_H, units)
     return {
         "drawings": [draw(house, f, scale, units=units) for f in faces],
-        "plan": draw_plan(faces),
         "trouble": "",
-        "base": "",
         "total_m2": sum(f.area_m2 for f in faces),
     }
 
