@@ -24,7 +24,7 @@ PAGES = {
         f"{RISE}/survey/{s}"
         for s in (
             "zone/front-siding/condition", "item/front-door-item/condition", "walk?at=wing-east", "walk?at=end",
-            "face/west-gable/surroundings",
+            "face/west-gable/surroundings", "findings",
         )
     ],
     "specification": [
@@ -58,7 +58,7 @@ BY_NIGHT = {
     "/stores",
 }
 # A tick is as large as the label round it.
-SMALL = """() => [...document.querySelectorAll('.act, .school-option, select, .rail li a, '
+SMALL = """() => [...document.querySelectorAll('.act, .school-option, select, .rail li a, .tally, .kind, '
     + 'input:not([type=hidden], [type=checkbox], [type=radio])')]
     .filter(e => e.offsetParent && e.getBoundingClientRect().height < 43.5).map(e => e.outerHTML.slice(0, 80))"""
 

@@ -413,7 +413,7 @@ NEW_TESTS = [
     ("coopers-rise/survey/zone/front-siding", "bleed", "maybe", "must be yes or no", "yes", True),
     ("coopers-rise/survey/zone/front-siding", "timber", "oak", "kiln-dried", "untreated", "untreated"),
     ("coopers-rise/survey/zone/front-siding", "patch", "fell off", "lifts", "lifts", "lifts"),
-    ("feed-barn/survey/zone/south-roof", "rust", "much", "is not a number", "12,5", 12.5),
+    ("feed-barn/survey/zone/south-roof", "rust", "much", "is no share", "12,5", 12.5),
     ("heron-deck/survey/zone/porch-slab", "stubs", "-1", "greater than or equal to 0", "4", 4),
 ]
 

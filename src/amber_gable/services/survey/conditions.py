@@ -1,7 +1,6 @@
 """The condition record: readings of the guided tests, moisture, marks on the drawing, each saved as it is given."""
 
-import re
-from collections.abc import Callable
+from collections.abc import Callable, Mapping
 from dataclasses import dataclass
 from datetime import date, datetime
 from typing import Any
@@ -9,26 +8,25 @@ from typing import Any
 from amber_gable.core.climate.job_climate import part_moisture_limit
 from amber_gable.core.survey.condition_map import PERCENT_FIELDS, Extent, marked_extents
 from amber_gable.core.survey.essentials import fitting_tests, open_tests
-from amber_gable.core.survey.measures import parse_length
 from amber_gable.core.survey.moisture import MoistureStatistics, moisture_statistics
 from amber_gable.core.survey.takeoff import face_areas
 from amber_gable.core.weather.limits import Limit
 from amber_gable.domain.condition import Condition, Damage, Mark, MoistureReading, Tested
 from amber_gable.domain.errors import NotFound, Refused
-from amber_gable.domain.guided_tests import GUIDED_TESTS, GuidedTest, test_quantity
+from amber_gable.domain.guided_tests import GUIDED_TESTS, GuidedTest
 from amber_gable.domain.job import JobBundle
 from amber_gable.domain.meter import MeterPlace, MeterReading, MeterUnavailable
 from amber_gable.domain.substrates import SUBSTRATES
 from amber_gable.domain.survey import Face, Item, Part, Property, Zone
-from amber_gable.domain.units import UnitSystem, read
+from amber_gable.domain.units import UnitSystem
 from amber_gable.services.editing import plain_number
+from amber_gable.services.survey.readings import test_reading, typed_day
 from amber_gable.services.survey.surveying import change_part, find_part
 from amber_gable.services.workspace import Workspace
 from amber_gable.store.jobs import load_face
 from amber_gable.store.survey import face_of
 
 _BY_CODE = {t.code: t for t in GUIDED_TESTS}
-_YES_NO = {"yes": True, "no": False, "": None}
 
 
 def surface_of(property_: Property, kind: str, id_: str) -> Zone | Item:
@@ -99,10 +97,10 @@ def record_test(
         raise Refused({"": "this test is not known"})
     fields: dict[str, Any] = {}
     if "value" in form:
-        fields[test.field] = _reading(test, form["value"].strip(), system)
+        fields[test.field] = test_reading(test, form["value"].strip(), system)
     given: dict[str, Any] = {}
     if "on" in form:
-        given["on"] = _day(form["on"])
+        given["on"] = typed_day(form["on"])
     if "note" in form:
         given["note"] = form["note"].strip()
     if "photo" in form:
@@ -112,51 +110,26 @@ def record_test(
     def make(bundle: JobBundle, part: Zone | Item) -> Made:
         if not test.fits(SUBSTRATES[part.substrate].family):
             raise Refused({test.code: "this test does not fit the surface; nothing was saved"})
-        tests = part.condition.tests
-        kept = next((t for t in tests if t.test == test.code), Tested(test=test.code, on=_today(space, bundle)))
-        others = [t.model_dump() for t in tests if t.test != test.code]
-        return f"test {test.name.lower()}", fields | {
-            "tests": others if emptied else [*others, kept.model_dump() | given]
-        }
+        tests = tested(part.condition, test, None if emptied else job_day(space, bundle), given)
+        return f"test {test.name.lower()}", fields | {"tests": tests}
 
     _change(space, job_id, kind, id_, make)
 
 
-def _today(space: Workspace, bundle: JobBundle) -> date:
+def tested(
+    condition: Condition, test: GuidedTest, today: date | None, given: Mapping[str, Any] | None = None
+) -> list[dict[str, Any]]:
+    """The tests of a condition once this one was made (`today` None: taken out), with what else was `given` of it."""
+    others = [t.model_dump() for t in condition.tests if t.test != test.code]
+    if today is None:
+        return others
+    kept = next((t for t in condition.tests if t.test == test.code), Tested(test=test.code, on=today))
+    return [*others, kept.model_dump() | dict(given or {})]
+
+
+def job_day(space: Workspace, bundle: JobBundle) -> date:
+    """The date where the house stands."""
     return space.clock.now().astimezone(bundle.property.tz).date()
-
-
-def _reading(test: GuidedTest, text: str, system: UnitSystem) -> Any:
-    info = Condition.model_fields[test.field]
-    if info.annotation == bool | None:
-        if text not in _YES_NO:
-            raise Refused({test.code: "must be yes or no"})
-        return _YES_NO[text]
-    if not text:
-        return info.get_default()
-    if test.field == "made_colour":
-        if not re.fullmatch(r"#[0-9a-f]{6}", text.lower()):
-            raise Refused({test.code: f"“{text[:20]}” is no colour; write it such as #a39b8b"})
-        return text.lower()
-    kind = test_quantity(test)
-    try:
-        if kind is not None:
-            return read(kind, text, system)
-        if test.field.endswith("_m"):
-            return parse_length(text, system)
-        if info.annotation is float or "float" in str(info.annotation) or "int" in str(info.annotation):
-            return plain_number(text)
-    except ValueError as error:
-        words = str(error) if test.field.endswith("_m") or kind else f"“{text[:30]}” is not a number"
-        raise Refused({test.code: words}) from None
-    return text
-
-
-def _day(text: str) -> date | None:
-    try:
-        return date.fromisoformat(text) if text.strip() else None
-    except ValueError:
-        raise Refused({"on": f"“{text[:20]}” is not a date; write it such as 2026-09-14"}) from None
 
 
 def set_note(space: Workspace, job_id: str, kind: str, id_: str, note: str) -> None:
@@ -167,7 +140,7 @@ def set_note(space: Workspace, job_id: str, kind: str, id_: str, note: str) -> N
 def add_moisture(space: Workspace, job_id: str, kind: str, id_: str, pct: str, spot: str) -> None:
     """One more meter reading, now. Raises Refused."""
     try:
-        value = plain_number(pct)
+        value = plain_number(pct.strip().removesuffix("%"))
     except ValueError:
         value = None
     if value is None or not 0 <= value <= 100:
@@ -237,7 +210,7 @@ def mark_damage(space: Workspace, job_id: str, zone_id: str, damage: str, runs: 
         fields: dict[str, Any] = {"marks": marks} | _worked_out(bundle, zone, tuple(marks), mark.damage)
         code = next((t.code for t in GUIDED_TESTS if t.field in fields), None)
         if code is not None and not any(t.test == code for t in tests):
-            fields["tests"] = [*tests, Tested(test=code, on=_today(space, bundle))]
+            fields["tests"] = [*tests, Tested(test=code, on=job_day(space, bundle))]
         return f"mark {damage}", fields
 
     _change(space, job_id, "zone", zone_id, make)

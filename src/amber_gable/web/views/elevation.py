@@ -95,6 +95,11 @@ class Drawing:
     handles: list[tuple[str, float, float]]
     versions: dict[tuple[str, str], int] = field(default_factory=dict)
 
+    @property
+    def bare_box(self) -> tuple[float, float, float, float]:
+        """Left, top, width, height of the drawing without its dimensions, px."""
+        return self.left - 14, 0.0, self.width - self.left + 14, self.ground_y + 8
+
 
 def drawing_scale(
     faces: tuple[Face, ...],

@@ -7,6 +7,7 @@ from amber_gable.web.routes.survey import (
     condition,
     edits,
     files,
+    findings,
     overview,
     photos,
     plan,
@@ -17,5 +18,5 @@ from amber_gable.web.routes.survey import (
 
 router = APIRouter(prefix="/jobs/{job_id}")
 # What has an address of its own comes before the pages that take any kind of part.
-for module in (block, files, walk, photos, plan, overview, surroundings, condition, edits, table):
+for module in (block, files, findings, walk, photos, plan, overview, surroundings, condition, edits, table):
     router.include_router(module.router)

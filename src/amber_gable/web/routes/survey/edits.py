@@ -128,8 +128,11 @@ def redo(request: Request, job_id: str, form: Fields) -> Response:
 
 
 def _step(request: Request, job_id: str, form: dict[str, str], move: Callable[..., str], said: str) -> Response:
-    """Back to the face that was open, if it is there still."""
+    """Back to the page of the job that asked, or to the face that was open, if it is there still."""
     move(space_of(request), job_id)
+    back = form.get("back", "")
+    if back.startswith(f"/jobs/{job_id}/"):
+        return RedirectResponse(back, 303)
     face = form.get("face", "")
     if has_face(space_of(request), job_id, face):
         return _after(request, job_id, "face", face, said)

@@ -1,0 +1,52 @@
+"""A test's reading as it is typed or chosen."""
+
+import re
+from datetime import date
+from typing import Any
+
+from amber_gable.core.survey.measures import parse_length
+from amber_gable.core.survey.shares import parse_share
+from amber_gable.domain.condition import Condition
+from amber_gable.domain.errors import Refused
+from amber_gable.domain.guided_tests import GuidedTest, test_quantity
+from amber_gable.domain.units import UnitSystem, read
+from amber_gable.services.editing import plain_number
+
+_YES_NO = {"yes": True, "no": False, "": None}
+
+
+def test_reading(test: GuidedTest, text: str, system: UnitSystem) -> Any:
+    """The value of the test's field. Raises Refused under the test's code."""
+    info = Condition.model_fields[test.field]
+    if info.annotation == bool | None:
+        if text not in _YES_NO:
+            raise Refused({test.code: "must be yes or no"})
+        return _YES_NO[text]
+    if not text:
+        return info.get_default()
+    if test.field == "made_colour":
+        if not re.fullmatch(r"#[0-9a-f]{6}", text.lower()):
+            raise Refused({test.code: f"“{text[:20]}” is no colour; write it such as #a39b8b"})
+        return text.lower()
+    kind = test_quantity(test)
+    try:
+        if test.field.endswith("_pct"):
+            return parse_share(text)
+        if kind is not None:
+            return read(kind, text, system)
+        if test.field.endswith("_m"):
+            return parse_length(text, system)
+        if info.annotation is float or "float" in str(info.annotation) or "int" in str(info.annotation):
+            return plain_number(re.sub(r"\s*(?:years?|yrs?|coats?)$", "", text.lower()))
+    except ValueError as error:
+        words = str(error) if test.field.endswith(("_m", "_pct")) or kind else f"“{text[:30]}” is not a number"
+        raise Refused({test.code: words}) from None
+    return text
+
+
+def typed_day(text: str) -> date | None:
+    """Raises Refused under `on`."""
+    try:
+        return date.fromisoformat(text) if text.strip() else None
+    except ValueError:
+        raise Refused({"on": f"“{text[:20]}” is not a date; write it such as 2026-09-14"}) from None
