@@ -1,6 +1,7 @@
 """A wall's openings in one line: what is understood, where they stand, and what is said of what is not."""
 
 import pytest
+from shapely import Polygon, box
 
 from amber_gable.core.survey.wall_line import Told, placed, read_line
 from amber_gable.domain.units import UnitSystem
@@ -83,12 +84,12 @@ def _edges(told: list[Told]) -> list[tuple[float, float]]:
 
 def test_a_row_is_spread_evenly_in_the_order_it_was_told() -> None:
     # 9 m less 3 × 0.9 leaves 6.3 m: four gaps of 1.575 m.
-    edges = _edges(placed(read_line("sash; door; sash"), 9.0, []))
+    edges = _edges(placed(read_line("sash; door; sash"), box(0, 0, 9.0, 6), []))
     assert edges == [pytest.approx((1.575, 2.475)), pytest.approx((4.05, 4.95)), pytest.approx((6.525, 7.425))]
 
 
 def test_each_storey_is_a_row_of_its_own() -> None:
-    told = placed(read_line("2 sash sill 0.9 and 3.7; sash sill 3.7"), 8.0, [])
+    told = placed(read_line("2 sash sill 0.9 and 3.7; sash sill 3.7"), box(0, 0, 8.0, 6), [])
     below, above = [t for t in told if t.sill_m < 2], [t for t in told if t.sill_m > 2]
     assert len(below) == 2 and len(above) == 3
     assert below[0].x_m == pytest.approx((8 - 1.8) / 3, abs=1e-3)
@@ -96,17 +97,29 @@ def test_each_storey_is_a_row_of_its_own() -> None:
 
 
 def test_shutters_have_room_of_their_own() -> None:
-    (one, two) = placed(read_line("2 sash 0.8 x 1.4, shutters"), 6.0, [])
+    (one, two) = placed(read_line("2 sash 0.8 x 1.4, shutters"), box(0, 0, 6.0, 6), [])
     assert one.x_m - one.leaf_m >= 0 and two.x_m - two.leaf_m > one.x_m + one.width_m + one.leaf_m
 
 
 def test_what_stands_there_already_is_gone_round() -> None:
-    (one,) = placed(read_line("sash"), 9.0, [(1.0, 0.0, 1.0, 2.1)])
+    (one,) = placed(read_line("sash"), box(0, 0, 9.0, 6), [(1.0, 0.0, 1.0, 2.1)])
     assert one.x_m == pytest.approx(2 + (7 - 0.9) / 2)
-    (above,) = placed(read_line("sash sill 3.7"), 9.0, [(1.0, 0.0, 1.0, 2.1)])
+    (above,) = placed(read_line("sash sill 3.7"), box(0, 0, 9.0, 6), [(1.0, 0.0, 1.0, 2.1)])
     assert above.x_m == pytest.approx((9 - 0.9) / 2), "nothing stands up there"
+
+
+def test_a_row_stands_where_the_wall_is() -> None:
+    """Under a gable 8 m wide and 3 m high, 2 m up it, 8 × ⅓ = 2.67 m are left; beside a wing, the wall only."""
+    gable = Polygon([(0, 0), (8, 0), (8, 3), (4, 6), (0, 3)])
+    (vent,) = placed(read_line("vent 0.5 x 0.5 sill 4.5"), gable, [])
+    assert vent.x_m == pytest.approx(3.75)
+    with pytest.raises(ValueError, match=r"need 3.60 m and their gaps, 2.67 m are free"):
+        placed(read_line("4 sash 0.9 x 0.5 sill 4.5"), gable, [])
+    beside = box(0, 0, 9, 6).difference(box(5, 0, 9, 3))
+    low, high = placed(read_line("sash; sash sill 3.7"), beside, [])
+    assert (low.x_m, high.x_m) == (pytest.approx(2.05), pytest.approx(4.05))
 
 
 def test_what_does_not_fit_is_said_in_figures() -> None:
     with pytest.raises(ValueError, match=r"5 openings at 0.90 m need 4.50 m and their gaps, 4.00 m are free"):
-        placed(read_line("5 sash"), 4.0, [])
+        placed(read_line("5 sash"), box(0, 0, 4.0, 6), [])

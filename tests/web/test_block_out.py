@@ -5,6 +5,7 @@ import re
 import pytest
 from fastapi.testclient import TestClient
 
+from amber_gable.core.survey.house_plan import house_plan
 from amber_gable.domain.survey import Property
 from amber_gable.services.job_details import start_job
 from amber_gable.services.workspace import Workspace
@@ -118,3 +119,39 @@ def test_a_line_that_cannot_be_stays_with_its_words(
     page = client.post(f"/jobs/{empty}/survey/face/{front}/line", data={"line": line})
     assert page.status_code == 422 and words in page.text and f'value="{line}"' in page.text
     assert not _house(space, empty).face(front).openings
+
+
+WING = {
+    "wing_side": "back", "wing_width_m": "4.2", "wing_depth_m": "3", "wing_from": "right", "wing_eaves_m": "2.8",
+    "wing_roof": "lean-to", "wing_pitch": "0.7 m", "wing_name": "Kitchen wing",
+}  # fmt: skip
+
+
+def test_a_wing_makes_an_l_and_stands_on_the_plan(client: TestClient, space: Workspace, empty: str) -> None:
+    page = client.post(f"/jobs/{empty}/survey/block", data=FORM | WING)
+    house = _house(space, empty)
+    names = [f.name for f in house.faces][4:]
+    assert names == ["Kitchen wing, right side", "Kitchen wing, back", "Kitchen wing, left side"]
+    back = next(f for f in house.faces if f.name == "Back")
+    # 9.6 × 5.6 less the 4.2 × 3.5 that the wing's roof line and walls hide at its right.
+    assert back.area_m2 == pytest.approx(9.6 * 5.6 - 4.2 * 3.5) and back.points[1][0] == pytest.approx(5.4)
+    assert "fail to close" not in page.text
+    client.post(f"/jobs/{empty}/survey/block", data=FORM | WING | {"building": "Barn"})
+    stands = {"House": list[float](), "Barn": list[float]()}
+    for wall in house_plan(_house(space, empty).faces):
+        stands[wall.face.building] += [wall.start[0], wall.end[0]]
+    assert min(stands["Barn"]) > max(stands["House"]) + 1
+
+
+def test_a_wing_is_refused_at_its_field(client: TestClient, space: Workspace, empty: str) -> None:
+    for change, field, words in (
+        ({"wing_depth_m": ""}, "wing_depth_m", "is needed"),
+        ({"wing_from": "far"}, "wing_from", "far"),
+        ({"wing_pitch": "steep"}, "wing_pitch", "steep"),
+        ({"wing_width_m": "12"}, "", "ends 12.00 m"),
+        ({"wing_eaves_m": "5.5"}, "", "stands above the wall it meets"),
+    ):
+        page = client.post(f"/jobs/{empty}/survey/block", data=FORM | WING | change)
+        assert page.status_code == 422 and words in page.text and 'value="Kitchen wing"' in page.text, change
+        assert not field or f'id="fault-{field}"' in page.text, change
+    assert not _house(space, empty).faces

@@ -117,6 +117,8 @@ def closing_gap_m(walls: list[PlacedWall]) -> float:
     for building in {w.face.building for w in walls}:
         ring = [w for w in walls if w.face.building == building and not w.wing]
         if len(ring) >= 3:
-            gaps = [min(hypot(a.end[0] - b.start[0], a.end[1] - b.start[1]) for b in ring) for a in ring]
+            # A wall may end where a wing begins.
+            starts = [w.start for w in walls if w.face.building == building]
+            gaps = [min(hypot(a.end[0] - x, a.end[1] - y) for x, y in starts) for a in ring]
             worst = max(worst, *gaps)
     return worst

@@ -27,9 +27,9 @@ NAMES = {
 
 
 def trim_length(face: Face, part: TrimPart) -> TrimLength:
-    """Corner boards are the upright outer edges; fascia and rakes all edges at the top; casings run up both sides
-    and over the head of each opening that has one; sills under windows, a casing's width out on each side; the base
-    band is the bottom edge less doors."""
+    """Corner boards are the upright edges at the wall's ends; fascia and rakes all edges at the top; casings run up
+    both sides and over the head of each opening that has one; sills under windows, a casing's width out on each side;
+    the base band is the bottom edge less doors."""
     ups, tops, bottom = _edges(face.points)
     if part is TrimPart.CORNER_BOARDS:
         return TrimLength(part, sum(ups), "upright edges", tuple(ups))
@@ -54,10 +54,13 @@ def trim_cover(face: Face, run: TrimRun) -> float:
 def _edges(points: tuple[Point, ...]) -> tuple[list[float], list[float], float]:
     """Lengths of the upright edges, of the top edges, and of the bottom edge, of an anticlockwise outline."""
     ups, tops, bottom = [], [], 0.0
+    ends = (min(x for x, _ in points), max(x for x, _ in points))
     for (x0, y0), (x1, y1) in zip(points, (*points[1:], points[0]), strict=True):
         length = hypot(x1 - x0, y1 - y0)
         if abs(x1 - x0) < 1e-9:
-            ups.append(length)
+            # Beside a wing or a raised middle an upright edge ends no wall.
+            if min(abs(x0 - end) for end in ends) < 1e-6:
+                ups.append(length)
         elif x1 < x0:
             tops.append(length)
         elif max(y0, y1) < 1e-9:

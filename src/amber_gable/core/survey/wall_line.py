@@ -8,6 +8,9 @@ with it. What lies at one height is a row, spread evenly over the free wall.
 import re
 from dataclasses import dataclass, replace
 
+from shapely import Polygon, box
+
+from amber_gable.core.survey.geometry import SLIVER_M2
 from amber_gable.core.survey.measures import parse_length, parse_size
 from amber_gable.domain.survey import OpeningKind
 from amber_gable.domain.units import UnitSystem
@@ -53,7 +56,7 @@ _WITH = {
     "opening only": "bare",
 }
 UNDERSTOOD = (
-    f"{', '.join(k for k in KINDS if ' ' not in k)}, glazed door, garage door; sill; 2/2; shutters; not painted"
+    f"{', '.join(k for k in KINDS if ' ' not in k)}, glazed door, garage door, gutter; sill; 2/2; shutters; not painted"
 )
 
 
@@ -78,6 +81,24 @@ class Told:
     @property
     def taken_m(self) -> float:
         return self.width_m + 2 * self.leaf_m
+
+
+def told_gutters(text: str) -> tuple[str, list[int]]:
+    """The line without its gutters, and how many downspouts each of those has: `gutter`, `gutter, 2 downspouts`.
+    Raises ValueError."""
+    rest, gutters = [], []
+    for piece in re.split(r"[;\n]", text):
+        head, _, more = piece.strip().lower().partition(",")
+        if not re.fullmatch(r"(?:a |1 |one )?gutter", head.strip()):
+            rest.append(piece)
+            continue
+        pipes = re.fullmatch(r"\s*(\d+|[a-z]+)?\s*(?:downspouts?|downpipes?)?\s*", more)
+        told = (pipes[1] if pipes else None) or "1"
+        number = int(told) if told.isdigit() else 0 if told in ("no", "none") else _COUNTS.get(told, -1)
+        if pipes is None or not 0 <= number <= 20:
+            raise ValueError(f"“{piece.strip()[:40]}” is not understood; write gutter, 2 downspouts")
+        gutters.append(number)
+    return ";".join(rest), gutters
 
 
 def read_line(text: str, system: UnitSystem = UnitSystem.METRIC) -> list[Told]:
@@ -143,13 +164,18 @@ def _kind(text: str, piece: str) -> tuple[Usual, str]:
     raise ValueError(f"“{piece[:40]}” names no opening known here: {UNDERSTOOD}")
 
 
-def placed(told: list[Told], width_m: float, taken: list[tuple[float, float, float, float]]) -> list[Told]:
+def placed(told: list[Told], wall: Polygon, taken: list[tuple[float, float, float, float]]) -> list[Told]:
     """The openings with their left edges, evenly spread over the wall, or over its widest free stretch where something
-    stands at their height already (`taken`: x, y, width, height). Raises ValueError where they do not fit."""
+    stands at their height already (`taken`: x, y, width, height) or where the wall ends, as under a roof or beside a
+    wing. Raises ValueError where they do not fit."""
     out: list[Told] = []
+    left, _, right, _ = wall.bounds
     for row in _rows(told):
         low, high = min(o.sill_m for o in row), max(o.sill_m + o.height_m for o in row)
-        begin, end = _widest_free(width_m, [(x, x + w) for x, y, w, h in taken if y < high and y + h > low])
+        ends = box(left, low, right, high).difference(wall)
+        none = [(p.bounds[0], p.bounds[2]) for p in getattr(ends, "geoms", [ends]) if p.area > SLIVER_M2]
+        there = [(x, x + w) for x, y, w, h in taken if y < high and y + h > low]
+        begin, end = _widest_free(right, there + none)
         needs = sum(o.taken_m for o in row)
         gap = (end - begin - needs) / (len(row) + 1)
         if gap < LEAST_GAP_M:

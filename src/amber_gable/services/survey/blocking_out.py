@@ -7,21 +7,28 @@ from typing import Any
 
 from pydantic import ValidationError
 
-from amber_gable.core.survey.block_out import Made, blocked_out
+from amber_gable.core.survey.block_faces import Made
+from amber_gable.core.survey.block_out import blocked_out
 from amber_gable.core.survey.compass import parse_bearing
+from amber_gable.core.survey.house_plan import house_plan
 from amber_gable.core.survey.measures import parse_length
-from amber_gable.domain.block_out import BlockOut, Roof, run_of
+from amber_gable.domain.block_out import BlockOut, Roof, Side, WingRoof, run_of, wing_run
 from amber_gable.domain.errors import Refused
 from amber_gable.domain.fault_words import by_field
-from amber_gable.domain.survey import Part
+from amber_gable.domain.survey import Face, Part, PlanPlace
 from amber_gable.domain.units import UnitSystem
 from amber_gable.services.survey.surveying import free_id, free_name, write_step
 from amber_gable.services.workspace import Workspace
 from amber_gable.store import survey
+from amber_gable.store.jobs import load_bundle
 
 _LENGTHS = ("width_m", "depth_m", "eaves_m", "overhang_m", "base_m")
 _NEEDED = ("width_m", "depth_m", "eaves_m", "looks", "roof", "substrate")
 STEEPEST_DEG = 80.0
+BETWEEN_M = 3.6
+"""Between two buildings whose distance nobody measured."""
+WINGS = {"wing": "Wing", "wing2": "Second wing"}
+"""What the fields of a wing begin with, and how it is called unless it is named."""
 
 
 def read_block(form: Mapping[str, str], system: UnitSystem) -> BlockOut:
@@ -46,9 +53,16 @@ def read_block(form: Mapping[str, str], system: UnitSystem) -> BlockOut:
         faults["roof"] = "is not a roof known here"
     if not faults:
         try:
-            values["rise_m"] = _rise(form.get("pitch", ""), values, system)
+            if values["roof"] is not Roof.FLAT:
+                run = run_of(values["roof"], values["width_m"], values["depth_m"])
+                values["rise_m"] = _rise(form.get("pitch", ""), run, system)
         except ValueError as error:
             faults["pitch"] = str(error)
+        values["wings"] = [
+            _wing(form, field, name, values, faults, system)
+            for field, name in WINGS.items()
+            if form.get(f"{field}_side", "").strip()
+        ]
     if faults:
         raise Refused(faults)
     for name in ("building", "substrate", "gable_substrate", "base_substrate", "roof_substrate", "colour"):
@@ -61,18 +75,59 @@ def read_block(form: Mapping[str, str], system: UnitSystem) -> BlockOut:
     try:
         return BlockOut.model_validate(values)
     except ValidationError as error:
-        raise Refused(by_field(error)) from None
+        # What is wrong with a wing as a whole has no field of its own.
+        raise Refused({k if k in form else "": words for k, words in by_field(error).items()}) from None
 
 
-def _rise(text: str, values: Mapping[str, Any], system: UnitSystem) -> float:
-    """The roof's rise, m, typed as a pitch in degrees (`35°`), as a ratio (`8/12`, `8 in 12`) or as a height. Raises
-    ValueError."""
-    text, roof = text.strip(), values["roof"]
-    if roof is Roof.FLAT:
-        return 0.0
+def _wing(
+    form: Mapping[str, str],
+    field: str,
+    name: str,
+    house: Mapping[str, Any],
+    faults: dict[str, str],
+    system: UnitSystem,
+) -> dict[str, Any]:
+    """The wing told in the fields that begin with `field`; what is wrong goes into `faults`."""
+    side, roof = form.get(f"{field}_side", ""), form.get(f"{field}_roof", "")
+    if side not in set(Side) or roof not in set(WingRoof):
+        faults[f"{field}_side"] = "choose a side and a roof of the lists"
+        return {}
+    wing: dict[str, Any] = {"name": form.get(f"{field}_name", "").strip() or name, "side": side, "roof": roof}
+    for length in ("width_m", "depth_m", "eaves_m"):
+        try:
+            wing[length] = parse_length(form.get(f"{field}_{length}", ""), system)
+        except ValueError as error:
+            faults[f"{field}_{length}"] = str(error) if form.get(f"{field}_{length}", "").strip() else "is needed"
+    if not {"width_m", "depth_m", "eaves_m"} <= set(wing):
+        return {}
+    along = house["width_m"] if side in (Side.FRONT, Side.BACK) else house["depth_m"]
+    try:
+        wing["from_left_m"] = _begins(form.get(f"{field}_from", ""), along - wing["width_m"], system)
+    except ValueError as error:
+        faults[f"{field}_from"] = str(error)
+    try:
+        if roof != WingRoof.FLAT:
+            run = wing_run(WingRoof(roof), wing["width_m"], wing["depth_m"])
+            wing["rise_m"] = _rise(form.get(f"{field}_pitch", ""), run, system)
+    except ValueError as error:
+        faults[f"{field}_pitch"] = str(error)
+    return wing
+
+
+def _begins(text: str, room: float, system: UnitSystem) -> float:
+    """How far from the left corner of its side a wing begins, m: typed, or left, middle, right. Raises ValueError."""
+    said = text.strip().lower()
+    if said in ("", "left", "middle", "right"):
+        return max(room, 0.0) * {"middle": 0.5, "right": 1.0}.get(said, 0.0)
+    return parse_length(text, system)
+
+
+def _rise(text: str, run: float, system: UnitSystem) -> float:
+    """A roof's rise over its run, m, typed as a pitch in degrees (`35°`), as a ratio (`8/12`, `8 in 12`) or as a
+    height. Raises ValueError."""
+    text = text.strip()
     if not text:
         raise ValueError("is needed: write 35°, 8/12 or the rise as a height")
-    run = run_of(roof, values["width_m"], values["depth_m"])
     if found := re.fullmatch(r"([\d.,]+)\s*(?:°|deg\w*)", text):
         pitch = float(found[1].replace(",", "."))
         if not 0 < pitch <= STEEPEST_DEG:
@@ -90,6 +145,23 @@ def tried_out(form: Mapping[str, str], system: UnitSystem) -> list[Made]:
         return blocked_out(block)
     except ValidationError as error:
         raise Refused({"": next(iter(by_field(error).values()))}) from None
+    except ValueError as error:
+        raise Refused({"": str(error)}) from None
+
+
+def _beside(made: list[Made], there: tuple[Face, ...]) -> list[Made]:
+    """Faces with places on the plan stand east of the buildings that are there."""
+    walls, mine = house_plan(there), house_plan(tuple(face for face, _ in made))
+    if not walls:
+        return made
+    east = max(max(w.start[0], w.end[0]) for w in walls) + BETWEEN_M
+    east -= min(min(w.start[0], w.end[0]) for w in mine)
+    return [
+        (f.model_copy(update={"plan": PlanPlace(east_m=f.plan.east_m + east, north_m=f.plan.north_m)}), zones)
+        if f.plan
+        else (f, zones)
+        for f, zones in made
+    ]
 
 
 def block_out(space: Workspace, job_id: str, form: Mapping[str, str], system: UnitSystem) -> list[str]:
@@ -97,6 +169,7 @@ def block_out(space: Workspace, job_id: str, form: Mapping[str, str], system: Un
     made = tried_out(form, system)
     with space.database.writing() as session:
         names = set(survey.part_names(session, job_id))
+        made = _beside(made, load_bundle(session, job_id).property.faces)
         taken: set[tuple[str, str]] = set()
         changes: list[tuple[Part, str, int | None]] = []
         faces = []

@@ -2,7 +2,9 @@
 
 from typing import Any
 
-from amber_gable.core.survey.wall_line import Told, placed, read_line
+from amber_gable.core.survey.geometry import outline_polygon
+from amber_gable.core.survey.gutters import usual_gutter
+from amber_gable.core.survey.wall_line import Told, placed, read_line, told_gutters
 from amber_gable.domain.errors import Refused
 from amber_gable.domain.survey import Item, Opening, Part
 from amber_gable.domain.units import UnitSystem
@@ -17,7 +19,7 @@ SHUTTER = "#2f3b37"
 
 
 def fill_wall(space: Workspace, job_id: str, face_id: str, text: str, system: UnitSystem) -> int:
-    """Put what the line tells of on a wall. Returns how many openings it was. Raises Refused under `line`, and saves
+    """Put what the line tells of on a wall. Returns how many parts it made. Raises Refused under `line`, and saves
     nothing then."""
     with space.database.writing() as session:
         property_ = load_face(session, job_id, face_id).property
@@ -25,7 +27,8 @@ def fill_wall(space: Workspace, job_id: str, face_id: str, text: str, system: Un
         boxes = [box_of(o) for o in face.openings]
         taken = [(b["x_m"], b["y_m"], b["width_m"], b["height_m"]) for b in boxes]
         try:
-            told = placed(read_line(text, system), face.width_m, taken)
+            rest, gutters = told_gutters(text)
+            told = placed(read_line(rest, system), outline_polygon(face), taken) if rest.strip() or not gutters else []
         except ValueError as error:
             raise Refused({"line": str(error)}) from None
         names, ids = survey.part_names(session, job_id), set[tuple[str, str]]()
@@ -54,8 +57,15 @@ def fill_wall(space: Workspace, job_id: str, face_id: str, text: str, system: Un
                 pair = {"kind": "shutter-pair", "leaf_width_m": one.leaf_m, "height_m": one.height_m}
                 pair["apart_m"] = one.width_m
                 put("item", shutters, _item(face_id, beside, pair, "wood-trim", SHUTTER))
+        for downspouts in gutters:
+            name = free_name(names, "Gutter")
+            names.add(name)
+            hangs = usual_gutter(face)
+            spec = {"kind": "gutter", "length_m": hangs.length_m, "downspouts": downspouts}
+            spec["downspout_m"] = hangs.downspout_m
+            put("item", name, _item(face_id, {"x_m": 0.0, "y_m": hangs.y_m}, spec, "aluminium-trim", trim))
         write_step(session, job_id, changes, f"fill {face.name}")
-    return len(told)
+    return len(changes)
 
 
 def _item(face_id: str, place: dict[str, float], spec: dict[str, Any], made_of: str, colour: str) -> dict[str, Any]:

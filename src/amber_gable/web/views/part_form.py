@@ -86,7 +86,7 @@ def _field(
     annotation = model.model_fields[name].annotation if model else None
     if name == "kind":
         options = tuple((k.value, k.value.replace("-", " ")) for k in _KINDS[owner])
-        return FormField(key, label, "pick", value, hint, options, fault)
+        return FormField(key, label, "pick", value, hint, options, fault, redraws=True)
     if isinstance(annotation, type) and issubclass(annotation, StrEnum):
         options = tuple((k.value, k.value.replace("-", " ")) for k in annotation)
         return FormField(key, label, "pick", value, hint, options, fault)

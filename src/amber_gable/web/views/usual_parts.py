@@ -2,7 +2,9 @@
 
 from collections.abc import Mapping
 
+from amber_gable.core.survey.gutters import usual_gutter
 from amber_gable.core.survey.measures import INCH_M
+from amber_gable.domain.survey import Face
 from amber_gable.services.survey.forms import choices
 from amber_gable.web.views.part_form import field_text
 from amber_gable.web.views.units import Units
@@ -55,8 +57,17 @@ _ITEM_MORE = {
 }
 
 
-def blank_part(kind: str, asked: Mapping[str, str], units: Units) -> dict[str, str]:
-    """Usual values of a new part, over which goes what the address asks for."""
+_ITEM_MADE_OF = {
+    "garage-door": "metal-door",
+    "gutter": "aluminium-trim",
+    "stair": "wood-deck",
+    "sign-band": "wood-trim",
+    "chimney": "brick",
+}
+
+
+def blank_part(kind: str, asked: Mapping[str, str], units: Units, face: Face | None = None) -> dict[str, str]:
+    """Usual values of a new part, over which goes what the address asks for; a gutter's follow from its `face`."""
     out = _BLANKS[kind] | {k: v for k, v in asked.items() if k != "face"}
     chosen = out.get("kind") or out.get("spec.kind") or ""
     if kind in ("opening", "obstacle"):
@@ -67,8 +78,31 @@ def blank_part(kind: str, asked: Mapping[str, str], units: Units) -> dict[str, s
         out = {f"spec.{n}": field_text(n, v, units) for n, v in sizes.items() if isinstance(v, int | float)} | out
         out |= {f"spec.{n}": _usual(v, units) for n, v in _ITEM_SIZES.get(chosen, {}).items()}
         out |= {f"spec.{n}": v for n, v in _ITEM_MORE.get(chosen, {}).items()}
+        if "substrate" not in asked:
+            out["substrate"] = _ITEM_MADE_OF.get(chosen, out["substrate"])
+        if chosen == "gutter" and face is not None and face.is_wall:
+            hangs = usual_gutter(face)
+            out |= {"x_m": units.typed(0.0), "y_m": units.typed(hangs.y_m)}
+            out |= {f"spec.{n}": units.typed(getattr(hangs, n)) for n in ("length_m", "downspout_m")}
         out = {"x_m": _usual(0.6, units), "y_m": _usual(0.9 if "window" in chosen else 0.0, units)} | out
     return out
+
+
+def other_kind(
+    kind: str, typed: Mapping[str, str], units: Units, face: Face | None, *, keep: bool = False
+) -> dict[str, str]:
+    """What is typed once another kind was chosen: what was only the usual of some kind becomes the usual of this one.
+    `keep`: the part was there before, so all that it has stays."""
+    key = "spec.kind" if kind == "item" else "kind"
+    usual = blank_part(kind, {key: typed.get(key, "")}, units, face)
+    if keep:
+        return usual | dict(typed)
+    others = _ITEM_SIZES if kind == "item" else _SIZES
+    seen: dict[str, set[str]] = {}
+    for other in others:
+        for name, value in blank_part(kind, {key: other}, units, face).items():
+            seen.setdefault(name, set()).add(value)
+    return usual | {n: v for n, v in typed.items() if n == key or n not in usual or v not in seen.get(n, set())}
 
 
 def _usual(metres: float, units: Units) -> str:

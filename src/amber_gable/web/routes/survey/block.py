@@ -6,13 +6,14 @@ from typing import Any
 from fastapi import APIRouter, Request
 from starlette.responses import RedirectResponse, Response
 
-from amber_gable.domain.block_out import Roof
+from amber_gable.domain.block_out import Roof, Side, WingRoof
 from amber_gable.domain.errors import Refused
 from amber_gable.domain.substrates import SUBSTRATES
 from amber_gable.services.job_view import JobView
 from amber_gable.services.survey.blocking_out import block_out, tried_out
 from amber_gable.web.pages import Fields, job_page, load_job, page, space_of, typed_system, units_of
 from amber_gable.web.views.elevation import draw, drawing_scale
+from amber_gable.web.views.house_plan import draw_plan
 
 router = APIRouter(prefix="/survey/block")
 SHEET_W, SHEET_SCALE, SHEET_H = 180.0, 20.0, 130.0
@@ -23,6 +24,13 @@ ROOFS = {
     Roof.LEAN_TO: "lean-to, high at the back",
     Roof.FLAT: "flat roof",
 }
+WING_ROOFS = {
+    WingRoof.LEAN_TO: "leans on the house",
+    WingRoof.GABLE_OUT: "gable, ridge out from the house",
+    WingRoof.RIDGE_ALONG: "gable, ridge beside the house",
+    WingRoof.FLAT: "flat",
+}
+SIDES = {Side.FRONT: "the front", Side.LEFT: "the left side", Side.BACK: "the back", Side.RIGHT: "the right side"}
 _NO_WALLS = {"trim", "roof", "deck", "door", "railing", "beam", "slab"}
 WALLS = [(s.code, s.name) for s in SUBSTRATES.values() if not _NO_WALLS & set(s.code.split("-"))]
 ROOFINGS = [(s.code, s.name) for s in SUBSTRATES.values() if s.code.endswith("-roof")]
@@ -47,6 +55,8 @@ def _page(request: Request, view: JobView, typed: Mapping[str, str], faults: dic
         "typed": typed,
         "faults": faults,
         "roofs": [(r.value, words) for r, words in ROOFS.items()],
+        "sides": [(s.value, words) for s, words in SIDES.items()],
+        "wing_roofs": [(r.value, words) for r, words in WING_ROOFS.items()],
         "walls": WALLS,
         "roofings": ROOFINGS,
     }
@@ -68,6 +78,7 @@ def _tried(request: Request, view: JobView, typed: Mapping[str, str]) -> dict[st
     scale = drawing_scale(faces, SHEET_W, SHEET_SCALE, SHEET_H, units)
     return {
         "drawings": [draw(house, f, scale, units=units) for f in faces],
+        "plan": draw_plan(faces),
         "trouble": "",
         "total_m2": sum(f.area_m2 for f in faces),
     }

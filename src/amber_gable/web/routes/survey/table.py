@@ -18,7 +18,7 @@ from amber_gable.web.routes.survey.sheet import Sheet, known, read_face, show
 from amber_gable.web.views.elevation import draw, drawing_scale
 from amber_gable.web.views.part_form import part_fields, typed_part
 from amber_gable.web.views.tools import drawing_tools
-from amber_gable.web.views.usual_parts import blank_part
+from amber_gable.web.views.usual_parts import blank_part, other_kind
 
 router = APIRouter(prefix="/survey")
 TABLE_W, TABLE_H, TABLE_SCALE = 700.0, 470.0, 95.0
@@ -29,7 +29,8 @@ def new(request: Request, job_id: str, kind: str, face: str = "") -> Response:
     known(kind)
     sheet = read_face(request, job_id, kind, None, face)
     asked = {k: v for k, v in request.query_params.items() if len(v) < 200}
-    return table_page(request, job_id, sheet, kind, None, face, typed=blank_part(kind, asked, sheet.units))
+    on = next((f for f in sheet.bundle.property.faces if f.id == face), None)
+    return table_page(request, job_id, sheet, kind, None, face, typed=blank_part(kind, asked, sheet.units, on))
 
 
 @router.get("/{kind}/{id_}")
@@ -152,8 +153,9 @@ def reshaped(request: Request, job_id: str, kind: str, form: Fields) -> Response
     known(kind)
     sheet = _of_form(request, job_id, kind, form)
     typed = _own(kind, form)
-    if kind == "item":
-        typed = blank_part("item", {"spec.kind": typed.get("spec.kind", "")}, sheet.units) | typed
+    if kind in ("item", "opening", "obstacle"):
+        on = next((f for f in sheet.bundle.property.faces if f.id == form.get("face")), None)
+        typed = other_kind(kind, typed, sheet.units, on, keep=bool(form.get("id")))
     return table_page(request, job_id, sheet, kind, form.get("id") or None, form.get("face", ""), typed=typed)
 
 
