@@ -24,7 +24,7 @@ def made_face(
 ) -> Face:
     """`plan`: where its left end stands, m east and north."""
     return Face(
-        id=_slug(name),
+        id=slug(name),
         name=name,
         building=block.building,
         azimuth_deg=(block.looks_deg + side.turned_deg) % 360,
@@ -68,9 +68,10 @@ def _trim(*, corners: bool) -> TrimArea:
 
 def _zone(face: Face, name: str, substrate: str, area: ZoneArea, colour: str) -> Zone:
     return Zone(
-        id=_slug(f"{face.id} {name}"), name=name, face=face.id, substrate=substrate, area=area, colour_now=colour
+        id=slug(f"{face.id} {name}"), name=name, face=face.id, substrate=substrate, area=area, colour_now=colour
     )
 
 
-def _slug(name: str) -> str:
+def slug(name: str) -> str:
+    """A provisional id."""
     return "-".join("".join(c if c.isalnum() else " " for c in name.lower()).split())

@@ -6,6 +6,7 @@ from math import radians, tan
 from typing import Any
 
 from pydantic import ValidationError
+from sqlalchemy.orm import Session
 
 from amber_gable.core.survey.block_faces import Made
 from amber_gable.core.survey.block_out import blocked_out
@@ -15,7 +16,7 @@ from amber_gable.core.survey.measures import parse_length
 from amber_gable.domain.block_out import BlockOut, Roof, Side, WingRoof, run_of, wing_run
 from amber_gable.domain.errors import Refused
 from amber_gable.domain.fault_words import by_field
-from amber_gable.domain.survey import Face, Part, PlanPlace
+from amber_gable.domain.survey import Face, Item, Part, PlanPlace
 from amber_gable.domain.units import UnitSystem
 from amber_gable.services.survey.surveying import free_id, free_name, write_step
 from amber_gable.services.workspace import Workspace
@@ -168,21 +169,37 @@ def block_out(space: Workspace, job_id: str, form: Mapping[str, str], system: Un
     """Add the house to the survey. Returns the ids of its faces. Raises Refused by field; nothing is saved then."""
     made = tried_out(form, system)
     with space.database.writing() as session:
-        names = set(survey.part_names(session, job_id))
         made = _beside(made, load_bundle(session, job_id).property.faces)
-        taken: set[tuple[str, str]] = set()
-        changes: list[tuple[Part, str, int | None]] = []
-        faces = []
-        for face, zones in made:
-            name = face.name if face.name not in names else free_name(names, face.name)
-            names.add(name)
-            face_id = free_id(session, job_id, "face", name, taken)
-            taken.add(("face", face_id))
-            changes.append((face.model_copy(update={"id": face_id, "name": name}), face_id, None))
-            faces.append(face_id)
-            for zone in zones:
-                zone_id = free_id(session, job_id, "zone", f"{name} {zone.name}", taken)
-                taken.add(("zone", zone_id))
-                changes.append((zone.model_copy(update={"id": zone_id, "face": face_id}), face_id, None))
-        write_step(session, job_id, changes, f"block out {made[0][0].building}")
+        return put_up(session, job_id, made, (), f"block out {made[0][0].building}")
+
+
+def put_up(session: Session, job_id: str, made: list[Made], items: tuple[Item, ...], words: str) -> list[str]:
+    """Save what was blocked out as one step, with names and ids that are free. Returns the faces' ids."""
+    names, taken = set(survey.part_names(session, job_id)), set[tuple[str, str]]()
+    changes: list[tuple[Part, str, int | None]] = []
+
+    def free(kind: str, name: str) -> str:
+        id_ = free_id(session, job_id, kind, name, taken)
+        taken.add((kind, id_))
+        return id_
+
+    def named(name: str) -> str:
+        name = name if name not in names else free_name(names, name)
+        names.add(name)
+        return name
+
+    faces = []
+    for face, zones in made:
+        name = named(face.name)
+        face_id = free("face", name)
+        changes.append((face.model_copy(update={"id": face_id, "name": name}), face_id, None))
+        faces.append(face_id)
+        for zone in zones:
+            zone_id = free("zone", f"{name} {zone.name}")
+            changes.append((zone.model_copy(update={"id": zone_id, "face": face_id}), face_id, None))
+        for item in (i for i in items if i.face == face.id):
+            item_name = named(item.name)
+            own = {"id": free("item", item_name), "face": face_id, "name": item_name}
+            changes.append((item.model_copy(update=own), face_id, None))
+    write_step(session, job_id, changes, words)
     return faces

@@ -36,6 +36,23 @@ class PartLine:
     behind: str = ""
 
 
+@dataclass(frozen=True)
+class SharedMatter:
+    """One thing to decide, and the parts that ask for it."""
+
+    state: str
+    words: str
+    parts: list[PartLine]
+
+
+def shared_matters(lines: list[PartLine]) -> list[SharedMatter]:
+    """Parts that ask the same are told of once, in the order in which the first of them comes; stops first."""
+    out: dict[tuple[str, str], SharedMatter] = {}
+    for one in lines:
+        out.setdefault((one.state, one.matter), SharedMatter(one.state, one.matter, [])).parts.append(one)
+    return sorted(out.values(), key=lambda m: m.state != "stop")
+
+
 STATE_WORDS = {
     "open": "nothing chosen yet",
     "stop": "stops",

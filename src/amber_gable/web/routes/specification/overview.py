@@ -24,7 +24,7 @@ from amber_gable.services.today.standing import standings
 from amber_gable.web.pages import Fields, job_page, load_job, space_of, units_of
 from amber_gable.web.views.elevation import draw, drawing_scale, finish_colours
 from amber_gable.web.views.offers import told_offers
-from amber_gable.web.views.spec_rows import STATE_WORDS, PartLine, line
+from amber_gable.web.views.spec_rows import STATE_WORDS, PartLine, line, shared_matters
 
 router = APIRouter()
 SHOWN_MATTERS = 8
@@ -60,6 +60,7 @@ def overview(request: Request, job_id: str, more: dict[str, Any] | None = None, 
         faces.append({"face": face, "drawing": drawing, "lines": of_face})
     lines = [one for f in faces for one in f["lines"]]
     matters = [one for one in lines if one.state in ("stop", "check", "changed")]
+    shared = shared_matters(matters)
     cards = desk.cards
     read = {a.card: a for a in bundle.job.acknowledged}
     context = {
@@ -68,8 +69,8 @@ def overview(request: Request, job_id: str, more: dict[str, Any] | None = None, 
         "open": [one for one in lines if one.state == "open"],
         "chosen": sum(one.state != "open" for one in lines),
         "matters": matters,
-        "shown_matters": matters[:SHOWN_MATTERS],
-        "more_matters": max(len(matters) - SHOWN_MATTERS, 0),
+        "shown_matters": shared[:SHOWN_MATTERS],
+        "more_matters": sum(len(m.parts) for m in shared[SHOWN_MATTERS:]),
         "changed": [one for one in lines if one.state == "changed"],
         "states": STATE_WORDS,
         "tests": sum(one.tests for one in lines),

@@ -1,6 +1,6 @@
 """A house blocked out from one form, with its faces drawn while it is typed."""
 
-from collections.abc import Mapping
+from collections.abc import Callable, Mapping
 from typing import Any
 
 from fastapi import APIRouter, Request
@@ -9,6 +9,7 @@ from starlette.responses import RedirectResponse, Response
 from amber_gable.domain.block_out import Roof, Side, WingRoof
 from amber_gable.domain.errors import Refused
 from amber_gable.domain.substrates import SUBSTRATES
+from amber_gable.domain.survey import Face, Item, Zone
 from amber_gable.services.job_view import JobView
 from amber_gable.services.survey.blocking_out import block_out, tried_out
 from amber_gable.web.pages import Fields, job_page, load_job, page, space_of, typed_system, units_of
@@ -31,6 +32,7 @@ WING_ROOFS = {
     WingRoof.FLAT: "flat",
 }
 SIDES = {Side.FRONT: "the front", Side.LEFT: "the left side", Side.BACK: "the back", Side.RIGHT: "the right side"}
+Parts = tuple[tuple[Face, ...], tuple[Zone, ...], tuple[Item, ...]]
 _NO_WALLS = {"trim", "roof", "deck", "door", "railing", "beam", "slab"}
 WALLS = [(s.code, s.name) for s in SUBSTRATES.values() if not _NO_WALLS & set(s.code.split("-"))]
 ROOFINGS = [(s.code, s.name) for s in SUBSTRATES.values() if s.code.endswith("-roof")]
@@ -65,16 +67,22 @@ def _page(request: Request, view: JobView, typed: Mapping[str, str], faults: dic
 
 
 def _tried(request: Request, view: JobView, typed: Mapping[str, str]) -> dict[str, Any]:
-    """The house as it would be, drawn; or what still lacks."""
+    def made() -> Parts:
+        house = tried_out(typed, typed_system(request, typed))
+        return tuple(face for face, _ in house), tuple(zone for _, found in house for zone in found), ()
+
+    return tried_drawing(request, view, made)
+
+
+def tried_drawing(request: Request, view: JobView, made: Callable[[], Parts]) -> dict[str, Any]:
+    """What is blocked out as it would be, drawn; or what still lacks."""
     units = units_of(request)
     try:
-        made = tried_out(typed, typed_system(request, typed))
+        faces, zones, items = made()
     except Refused as error:
         wrong = [words for words in error.fields.values() if words != "is needed"]
         return {"drawings": [], "trouble": wrong[0] if wrong else ""}
-    faces = tuple(face for face, _ in made)
-    zones = tuple(zone for _, found in made for zone in found)
-    house = view.bundle.property.model_copy(update={"faces": faces, "zones": zones, "items": ()})
+    house = view.bundle.property.model_copy(update={"faces": faces, "zones": zones, "items": items})
     scale = drawing_scale(faces, SHEET_W, SHEET_SCALE, SHEET_H, units)
     return {
         "drawings": [draw(house, f, scale, units=units) for f in faces],
