@@ -52,6 +52,13 @@ def test_what_was_painted_on_a_drawing_stays_and_the_page_says_so(client: TestCl
     assert front.condition.loose_pct == pytest.approx(24.3)
 
 
+def test_who_answers_what_matters_less_finds_it_still_open(client: TestClient) -> None:
+    panel = {"hx-request": "true"}
+    more = client.post(HERE, data={"test": "patch", "value": "lifts", "of": "zone.wood-lap"}, headers=panel).text
+    first = client.post(HERE, data={"test": "sheen", "value": "dull", "of": "zone.wood-lap"}, headers=panel).text
+    assert 'class="more-findings" open' in more and 'class="more-findings" open' not in first
+
+
 def test_a_meter_reading_goes_to_its_own_wall(client: TestClient, space: Workspace) -> None:
     zone = next(s for s in _surfaces(space) if s.face == "wing-east" and kind_key(s) == "zone.wood-lap")
     client.post(f"{HERE}/moisture/zone/{zone.id}", data={"pct": "14,5 %"})

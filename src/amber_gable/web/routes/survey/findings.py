@@ -36,6 +36,8 @@ def _page(
     """`faults` by test, with what was `typed` there; `changed`: which test was answered last, on how many surfaces."""
     sheet = read_sheet(request, job_id)
     context = _context(sheet, of, face, faults or {}, typed)
+    answered = {changed[0]} if changed else set(faults or {})
+    context["more_open"] = any(r.tally.test.code in answered for r in context["more"])
     context |= {"changed": changed, "kept": _kept(context, changed)}
     return show(request, job_id, "survey_findings.html", "parts/findings.html", context, 422 if faults else 200)
 
