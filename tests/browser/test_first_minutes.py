@@ -41,7 +41,10 @@ class Hand:
         self.count += 1
 
     def link(self, name: str) -> None:
-        self.touch(self.page.get_by_role("link", name=name))
+        link = self.page.get_by_role("link", name=name)
+        if not link.first.is_visible():
+            self.touch(self.page.locator(".tb-fold"))
+        self.touch(link)
 
     def button(self, name: str) -> None:
         self.touch(self.page.get_by_role("button", name=name))
@@ -94,6 +97,7 @@ def test_coopers_rise_from_nothing_to_specified_in_70_touches(
     hand.touch(page.get_by_text("A wing: L, T, porch"))
     hand.fill(wing_side="back", wing_width_m="4.2", wing_depth_m="3", wing_from="right", wing_eaves_m="2.8")
     hand.fill(wing_roof="ridge-along", wing_pitch="0.9 m", wing_name="Kitchen wing")
+    expect(page.locator("#block-drawn")).to_contain_text("Kitchen wing, back")
     expect(page.locator("#block-drawn figure")).to_have_count(7)
     expect(page.locator("[aria-busy=true]")).to_have_count(0)
     assert serious_barriers(page) == []

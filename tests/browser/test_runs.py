@@ -1,6 +1,7 @@
 """Long work followed in a browser: the wall fills, a quarter is said aloud, and what came of it appears by itself, with
 scripts and without."""
 
+import re
 from collections.abc import Callable, Iterator
 from typing import Any
 
@@ -38,7 +39,7 @@ def test_a_long_plan_is_followed_and_then_there(contexts: Callable[..., BrowserC
     context = contexts(**PHONE)
     page = context.new_page()
     page.goto(PLAN)
-    page.get_by_role("button", name="Plan again from now").click()
+    page.get_by_role("button", name=re.compile("^Plan again")).click()
     expect(page.get_by_role("button", name="Being planned")).to_be_disabled()
     expect(page.locator(".run-words")).to_contain_text("4 of 10 steps placed")
     expect(page.locator(".run-aloud")).to_have_text("a quarter is done")
@@ -57,17 +58,17 @@ def test_a_long_plan_is_followed_and_then_there(contexts: Callable[..., BrowserC
     expect(other.get_by_role("cell", name="done")).to_be_visible()
     page.get_by_role("link", name="Show what came of it").click()
     expect(page.locator(".run-card")).to_have_count(0)
-    expect(page.get_by_role("button", name="Plan again from now")).to_be_enabled()
+    expect(page.get_by_role("button", name=re.compile("^Plan again"))).to_be_enabled()
 
 
 def test_it_is_followed_and_stopped_without_scripts(contexts: Callable[..., BrowserContext], slow_plan: Gate) -> None:
     page = contexts(**WIDE, java_script_enabled=False).new_page()
     page.goto(PLAN)
-    page.get_by_role("button", name="Plan again from now").click()
+    page.get_by_role("button", name=re.compile("^Plan again")).click()
     expect(page.locator(".run-words")).to_contain_text("4 of 10 steps placed")
     page.get_by_role("button", name="Stop").click()
     expect(page.get_by_text("Planning was stopped. The plan is as it was.")).to_be_visible()
-    page.get_by_role("button", name="Plan again from now").click()
+    page.get_by_role("button", name=re.compile("^Plan again")).click()
     slow_plan.go.set()
     expect(page.locator(".run-card")).to_have_count(0)
     expect(page.get_by_text("Planning was stopped")).to_have_count(0)

@@ -9,6 +9,7 @@ from amber_gable.core.plan.threats import Threat, threats
 from amber_gable.core.specification.stops import Stop
 from amber_gable.core.state.answers import LastStroke, last_stroke
 from amber_gable.core.state.job_state import Board, JobState, TaskState, board, job_state, surroundings
+from amber_gable.core.survey.essentials import missing_essentials
 from amber_gable.core.survey.painted import Key, PaintedPart, painted_parts
 from amber_gable.domain.errors import NoClimate
 from amber_gable.domain.job import JobBundle
@@ -180,6 +181,8 @@ def lacking(view: JobView, *, weather: bool) -> dict[str, str]:
         out["survey"] = "no faces"
     elif bare:
         out["survey"] = f"{len(bare)} without zone"
+    elif gaps := missing_essentials(view.bundle):
+        out["survey"] = f"{len(gaps)} missing"
     if view.stops:
         out["specification"] = f"{len({s.part for s in view.stops})} stopped"
     elif without > 0 or not property_.zones:

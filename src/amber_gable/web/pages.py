@@ -16,6 +16,7 @@ from amber_gable import __version__
 from amber_gable.core.weather.rules import LETTERS
 from amber_gable.domain.units import UnitSystem
 from amber_gable.services.job_view import JobView, job_view, lacking
+from amber_gable.services.stages import stages_that_matter
 from amber_gable.services.usual_units import usual_units
 from amber_gable.services.workspace import Workspace
 from amber_gable.web.views.part_names import LABELS
@@ -169,7 +170,7 @@ def job_page(
     template."""
     job = view.bundle.job
     weather = stage in _SHOW_WEATHER or view.known_site is not None
-    lacks = lacking(view, weather=weather)
+    lacks, matter = lacking(view, weather=weather), stages_that_matter(view)
     frame = {
         "job": job,
         "property": view.bundle.property,
@@ -183,6 +184,7 @@ def job_page(
                 "href": f"/jobs/{job.id}/{path}",
                 "here": path == stage,
                 "lacks": lacks.get(path),
+                "matters": path in matter or path == stage,
             }
             for key, path, name in STAGES
         ],

@@ -12,6 +12,7 @@ from amber_gable.web.views.elevation import draw, drawing_scale
 from amber_gable.web.views.house_plan import draw_plan
 
 router = APIRouter()
+SHOWN_MISSING = 3
 SHEET_W, SHEET_SCALE, SHEET_H = 330.0, 30.0, 230.0
 
 
@@ -25,12 +26,15 @@ def survey(request: Request, job_id: str) -> Response:
         {"face": f, "drawing": draw(bundle.property, f, scale, units=units), "number": n, **face_figures(bundle, f)}
         for n, f in enumerate(faces, 1)
     ]
+    missing = missing_essentials(bundle)
     context = {
         "sheets": sheets,
         "plan": draw_plan(faces),
         "buildings": list(dict.fromkeys(f.building for f in faces)),
         "total_m2": sum(s["total_m2"] for s in sheets),
-        "missing": missing_essentials(bundle),
+        "missing": missing,
+        "worst": missing[:SHOWN_MISSING],
+        "others": missing[SHOWN_MISSING:],
         "topics": topics_of(AskedBy.SURVEY),
         "units": units,
         "base": f"/jobs/{job_id}/survey",

@@ -7,3 +7,14 @@ document.addEventListener("keydown", (event) => {
 document.addEventListener("click", (event) => {
   if (event.target.closest("[data-print]")) window.print();
 });
+// The sheet of all stages closes as one expects: beside it, or by Escape.
+const allStages = () => document.querySelector(".all-stages[open]");
+document.addEventListener("click", (event) => {
+  if (!event.target.closest(".all-stages")) allStages()?.removeAttribute("open");
+});
+document.addEventListener("keydown", (event) => {
+  const open = event.key === "Escape" && allStages();
+  if (!open) return;
+  open.removeAttribute("open");
+  open.querySelector("summary").focus();
+});
