@@ -1,9 +1,18 @@
-"""Which stages of a job matter now: what a phone's bar has room for."""
+"""The stages of a job, and which of them matter now: what a phone's bar has room for."""
 
 from datetime import timedelta
 
 from amber_gable.services.job_view import JobView
 
+STAGES = (
+    # key, path, name: the numbers leave room for the stages still to come
+    (1, "survey", "Survey"),
+    (2, "specification", "Specification"),
+    (3, "quantities", "Quantities"),
+    (5, "weather", "Weather"),
+    (6, "plan", "Plan"),
+    (7, "today", "Today"),
+)
 BEFOREHAND = timedelta(days=2)
 """So long before the first work the eyes are on the weather and the day rather than on the plan's making."""
 

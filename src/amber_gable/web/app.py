@@ -12,6 +12,7 @@ from amber_gable.web.routes import (
     desk,
     film,
     jobs,
+    jump,
     moisture,
     plan,
     quantities,
@@ -40,6 +41,7 @@ def create_app(space: Workspace) -> FastAPI:
     app.mount("/static", StaticFiles(directory=_STATIC), name="static")
     pages = (
         jobs,
+        jump,
         stores,
         settings,
         survey,

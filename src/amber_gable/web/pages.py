@@ -16,7 +16,7 @@ from amber_gable import __version__
 from amber_gable.core.weather.rules import LETTERS
 from amber_gable.domain.units import UnitSystem
 from amber_gable.services.job_view import JobView, job_view, lacking
-from amber_gable.services.stages import stages_that_matter
+from amber_gable.services.stages import STAGES, stages_that_matter
 from amber_gable.services.usual_units import usual_units
 from amber_gable.services.workspace import Workspace
 from amber_gable.web.views.part_names import LABELS
@@ -87,17 +87,6 @@ _TEMPLATES.env.globals["unit"] = lambda kind: _READER.get().symbol(kind)
 _TEMPLATES.env.filters["texture"] = texture_words
 _TEMPLATES.env.filters["label"] = lambda key: LABELS[key][0] if key in LABELS else key.replace("_", " ")
 _TEMPLATES.env.globals.update(version=__version__, letters=LETTERS)
-
-STAGES = (
-    # key, path, name: the numbers leave room for the stages still to come
-    (1, "survey", "Survey"),
-    (2, "specification", "Specification"),
-    (3, "quantities", "Quantities"),
-    (5, "weather", "Weather"),
-    (6, "plan", "Plan"),
-    (7, "today", "Today"),
-)
-
 
 WHO = "who"
 """The cookie that keeps who notes work on this device."""

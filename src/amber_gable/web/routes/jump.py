@@ -1,0 +1,17 @@
+"""Jump to anything that has a name, by typing some of it."""
+
+from fastapi import APIRouter, Request
+from starlette.responses import Response
+
+from amber_gable.services.jump import jump
+from amber_gable.web.pages import page, space_of
+
+router = APIRouter()
+
+
+@router.get("/jump")
+def jump_to(request: Request, find: str = "", job: str = "") -> Response:
+    find = find[:80]
+    context = {"found": jump(space_of(request), find, job[:64]), "find": find, "from_job": job[:64]}
+    fragment = request.headers.get("hx-request") == "true"
+    return page(request, "parts/jump_found.html" if fragment else "jump.html", context)
