@@ -267,7 +267,7 @@ def test_a_sheet_is_changed_and_an_impossible_one_refused(client: TestClient) ->
     for spoilt, words in (
         ({"volume_solids_pct": "140"}, "less than or equal to 100"),
         ({"recoat_h": "0.5"}, "recoat comes before dry to touch"),
-        ({"containers": "3.785"}, "write litres:price"),
+        ({"containers": "3.785"}, "write its size and price"),
         ({"name": ""}, "is needed"),
     ):
         refused = client.post("/stores/product/save", data=sheet | spoilt)

@@ -16,9 +16,10 @@ from amber_gable.domain.generic_systems import GENERIC_SYSTEMS
 from amber_gable.domain.job import Company
 from amber_gable.domain.operation import CoatingSystem
 from amber_gable.domain.product import SHEET_UNITS, Product
-from amber_gable.domain.units import Quantity, UnitSystem, read
+from amber_gable.domain.units import UnitSystem, read
 from amber_gable.exchange.files import decode
 from amber_gable.exchange.products import dump_products, read_products, write_csv
+from amber_gable.services.containers_typed import typed_containers
 from amber_gable.services.workspace import Workspace
 from amber_gable.store import sheets as store
 from amber_gable.store.tables import CompanyRow
@@ -64,7 +65,10 @@ def typed_product(
         elif name in FLAGS:
             values[name] = form.get(name) == "yes"
         elif name == "containers":
-            values[name] = _containers(form.get(name, ""), system)
+            try:
+                values[name] = typed_containers(form.get(name, ""), system)
+            except ValueError as error:
+                faults[name] = str(error)
         elif name in SHEET_UNITS and form.get(name, "").strip():
             try:
                 values[name] = read(SHEET_UNITS[name], form[name], system)
@@ -80,22 +84,6 @@ def typed_product(
         return Product.model_validate(values)
     except ValidationError as error:
         raise Refused(by_field(error, lambda place: str(place[0]) if place else "")) from None
-
-
-def _containers(text: str, system: UnitSystem) -> list[dict[str, Any]]:
-    out: list[dict[str, Any]] = []
-    named = "gallons" if system is UnitSystem.US else "litres"
-    for line in text.replace(";", "\n").splitlines():
-        if line.strip():
-            size, colon, price = line.partition(":")
-            if not colon:
-                raise Refused({"containers": f"'{line.strip()}' is no container: write {named}:price, such as 1:56"})
-            try:
-                litres = read(Quantity.VOLUME, size, system)
-            except ValueError as error:
-                raise Refused({"containers": str(error)}) from None
-            out.append({"litres": litres, "price": price.strip().replace(",", ".")})
-    return out
 
 
 def save_product(space: Workspace, product: Product, version: int) -> None:

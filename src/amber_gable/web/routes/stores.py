@@ -8,10 +8,13 @@ from starlette.responses import RedirectResponse, Response
 
 from amber_gable.domain.errors import Refused, StaleEdit
 from amber_gable.domain.families import FAMILY_NAMES
+from amber_gable.domain.product import Base
+from amber_gable.domain.units import Quantity, unit
 from amber_gable.services import stores
+from amber_gable.services.own_products import FAMILY_SHEETS, keep_own, own_tried
 from amber_gable.services.specification.colours import drop_own, import_palette, library, palette_gpl, told_colour
 from amber_gable.web.pages import page, space_of, typed_system, units_of
-from amber_gable.web.views.sheet_form import GROUPS, field_unit, sheet_values
+from amber_gable.web.views.sheet_form import GROUPS, field_unit, sheet_rows, sheet_values
 
 router = APIRouter(prefix="/stores")
 
@@ -62,6 +65,44 @@ def fresh(request: Request) -> Response:
     return _sheet(request, {"rh_max_pct": "85", "spread_min_c": "3", "family": "exterior-acrylic"}, 0, "")
 
 
+@router.get("/product/own")
+def own(request: Request) -> Response:
+    return _own(request, {"family": "exterior-acrylic"}, {})
+
+
+def _own(request: Request, typed: dict[str, str], faults: dict[str, str]) -> Response:
+    context = {
+        "typed": typed,
+        "faults": faults,
+        "families": [(f.value, FAMILY_NAMES[f]) for f in FAMILY_SHEETS],
+        "bases": [("", "as the family"), *((b.value, b.value.replace("-", " ")) for b in Base)],
+        "coverage_unit": unit(Quantity.COVERAGE, units_of(request).system).symbol,
+    }
+    return page(request, "stores_own.html", context | _own_so_far(request, typed), 422 if faults else 200)
+
+
+def _own_so_far(request: Request, typed: dict[str, str]) -> dict[str, Any]:
+    """The sheet as it would be, with what is the family's; or what is amiss."""
+    try:
+        made, family = own_tried(typed, typed_system(request, typed))
+    except Refused as error:
+        wrong = [words for words in error.fields.values() if not words.startswith("is needed")]
+        return {"rows": [], "trouble": wrong[0] if wrong else ""}
+    return {"rows": sheet_rows(made, family, units_of(request).system), "trouble": "", "spread": stores.coverage(made)}
+
+
+@router.post("/product/own")
+async def make_own(request: Request) -> Response:
+    typed = {k: v for k, v in (await request.form()).items() if isinstance(v, str)}
+    if "hx-request" in request.headers:
+        return page(request, "parts/own_sheet.html", _own_so_far(request, typed))
+    try:
+        code = keep_own(space_of(request), typed, typed_system(request, typed))
+    except Refused as error:
+        return _own(request, typed, error.fields)
+    return RedirectResponse(f"/stores/product/{code}?said=made", 303)
+
+
 @router.get("/product/{code}")
 def product(request: Request, code: str) -> Response:
     found, version = stores.sheet(space_of(request), code)
@@ -79,6 +120,7 @@ def _sheet(
         "name": name,
         "faults": {},
         "stale": None,
+        "said": request.query_params.get("said"),
     }
     return page(request, "stores_product.html", context | more, status)
 

@@ -96,6 +96,25 @@ def sheet_values(product: Product, system: UnitSystem) -> dict[str, str | list[s
     return out
 
 
+_HEAD = ("code", "name", "note", "family")
+
+
+def sheet_rows(product: Product, family: list[str], system: UnitSystem) -> list[tuple[str, str, bool]]:
+    """Label, figure with its unit, and whether it is the family's: what a sheet says, without what is empty there."""
+    values = sheet_values(product, system)
+    out = []
+    for _, fields in GROUPS:
+        for f in fields:
+            value = values.get(f.name)
+            if f.kind in ("many", "tick", "lines") or f.name in _HEAD or value in ("", None):
+                continue
+            text = str(value)
+            if f.kind == "number":
+                text = f"{float(text):.4g} {field_unit(f, system)}".strip()
+            out.append((f.label, text, f.name in family))
+    return out
+
+
 def field_unit(field: SheetField, system: UnitSystem) -> str:
     """The unit that stands beside a field."""
     if field.name == "containers":
