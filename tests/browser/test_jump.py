@@ -47,3 +47,20 @@ def test_a_house_is_blocked_out_by_the_keyboard_alone(page: Page, app: FastAPI) 
     page.keyboard.press("Enter")
     expect(page).to_have_url(re.compile("said=blocked"))
     expect(page.locator("article.face")).to_have_count(6)
+
+
+def test_after_a_save_the_page_stands_where_it_stood(page: Page) -> None:
+    """A school chosen far down the page: what was looked at stays in view, and the word about it is seen."""
+    page.goto("/jobs/coopers-rise/specification")
+    page.locator("#schools details").last.locator("summary").click()
+    choice = page.locator("#schools details").last.get_by_role("button").first
+    choice.scroll_into_view_if_needed()
+    before = page.evaluate("scrollY")
+    assert before > 400
+    choice.click()
+    expect(page.locator(".said").first).to_be_visible()
+    assert abs(page.evaluate("scrollY") - before) < 200
+    expect(page.locator(".said").first).to_be_in_viewport()
+    # A page that one goes to anew begins at its top.
+    page.goto("/jobs/coopers-rise/specification")
+    assert page.evaluate("scrollY") == 0

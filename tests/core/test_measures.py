@@ -36,7 +36,7 @@ def test_sizes_as_typed(text: str, system: UnitSystem, size: tuple[float, float]
 
 REFUSED = [
     ("wide", "not a length"), ("", "needed"), ("150", "centimetres or millimetres"), ("3 furlongs", "not a unit"),
-    ("-3", "not a length"), ("1e9", "not a unit"), ("1000000000 m", "no wall is longer"), ("nan", "not a length"),
+    ("-3", "less than nothing"), ("1e9", "not a unit"), ("1000000000 m", "no wall is longer"), ("nan", "not a length"),
     ("6 m 2 m", "mixes units"), ("1/0 in", "divides by zero"), ("3 4 m", "two numbers"), ("inf", "not a length"),
 ]  # fmt: skip
 

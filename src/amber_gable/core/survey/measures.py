@@ -76,6 +76,8 @@ def _is_bare(parts: list[tuple[float, str | None]]) -> bool:
 def _parts(text: str) -> list[tuple[float, str | None]]:
     """Amounts with their units, in order."""
     rest = text.strip().lower().translate(_SIGNS)
+    if re.match(r"[-−–]\s*[\d.]", rest):
+        raise ValueError(f"“{text.strip()[:40]}” is less than nothing; write how long it is, such as 8.4 m or 27' 6\"")
     out: list[tuple[float, str | None]] = []
     while rest:
         amount = _AMOUNT.match(rest)
