@@ -22,10 +22,12 @@ from amber_gable.services.job_view import JobView
 from amber_gable.services.jobs import import_job, job_file, job_zip, jobs_now
 from amber_gable.services.place_check import town_value, towns_like
 from amber_gable.web.pages import Fields, job_page, load_job, page, rendered, space_of, units_of
-from amber_gable.web.views.job_card import card_drawing, job_card
+from amber_gable.web.views.job_card import by_attention, card_drawing, job_card
 from amber_gable.web.views.units import Units
 
 router = APIRouter()
+DRAWN = 24
+"""So many jobs are drawn; the rest of a long board are lines."""
 
 
 @router.get("/")
@@ -39,13 +41,18 @@ def _jobs(request: Request, faults: dict[str, str] | None = None, typed: dict[st
     every = jobs_now(space)
     listed = [j for j in every if all(w in _searched(j) for w in asked.casefold().split())]
     units = units_of(request)
-    cards = [
-        (job_card(job), space.drawings.get(f"{job.id} {units.system} {job.front.stamp}", partial(_drawn, job, units)))
-        for job in listed
-    ]
+    groups: list[dict[str, Any]] = []
+    room = DRAWN
+    for asks, found in by_attention(listed, space.clock.now()):
+        cards = [
+            (job_card(j), space.drawings.get(f"{j.id} {units.system} {j.front.stamp}", partial(_drawn, j, units)))
+            for j in found[:room]
+        ]
+        groups.append({"asks": asks.value, "cards": cards, "lines": [job_card(j) for j in found[room:]]})
+        room = max(room - len(found), 0)
     gone = request.query_params.get("deleted", "")
     context = {
-        "cards": cards,
+        "groups": groups,
         "count": len(every),
         "find": asked,
         "faults": faults or {},
