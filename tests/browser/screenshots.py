@@ -29,7 +29,7 @@ SHOTS = {
     "survey-face": (f"{RISE}/survey/opening/front-w4", WIDE, "2026-09-14T06:30-03:00"),
     "survey-condition": (f"{RISE}/survey/zone/front-siding/condition", WIDE, "2026-09-14T06:30-03:00"),
     "survey-walk-phone": (f"{RISE}/survey/walk?at=wing-back", PHONE, "2026-09-14T06:30-03:00"),
-    "survey-surroundings": ("/jobs/heron-deck/survey/face/deck/surroundings", WIDE, "2026-09-14T06:30-03:00"),
+    "survey-findings": (f"{RISE}/survey/findings", WIDE, "2026-09-14T06:30-03:00"),
     "survey-photo": (f"{RISE}/survey/photos/photo-1", WIDE, "2026-09-14T06:30-03:00"),
     "specification": (f"{RISE}/specification", WIDE, "2026-09-14T06:30-03:00"),
     "specification-part": (f"{RISE}/specification/item/front-w2-item", (1280, 1100), "2026-09-14T06:30-03:00"),
