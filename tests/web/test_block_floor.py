@@ -49,6 +49,12 @@ def test_two_of_a_kind_get_names_of_their_own(client: TestClient, space: Workspa
     assert len({i.name for i in house.items}) == 6 and all(z.profile is None for z in house.zones)
 
 
+def test_a_name_may_have_any_letters(client: TestClient, space: Workspace, empty: str) -> None:
+    for name in ("Véranda", "½", "納屋"):
+        assert client.post(f"/jobs/{empty}/survey/block/floor", data=DECK | {"name": name}).status_code == 200
+    assert [f.name for f in _house(space, empty).faces] == ["Véranda", "½", "納屋"]
+
+
 def test_a_fence_has_two_sides_that_look_apart(client: TestClient, space: Workspace, empty: str) -> None:
     fence = {"name": "Fence", "length_m": "12' 6\"", "height_m": "6'", "looks": "E", "substrate": "board-batten",
              "colour": "#9b8468", "both_sides": "on", "units": "us"}  # fmt: skip
@@ -64,7 +70,8 @@ def test_a_fence_has_two_sides_that_look_apart(client: TestClient, space: Worksp
         ("floor", {"width_m": ""}, "width_m"), ("floor", {"rails": "everywhere"}, "rails"),
         ("floor", {"treads": "a few"}, "treads"), ("floor", {"looks": "up"}, "looks"),
         ("floor", {"rail_height_m": "9"}, "rail_height_m"), ("fence", {"height_m": "40 m"}, "height_m"),
-        ("fence", {"length_m": "long"}, "length_m"),
+        ("fence", {"length_m": "long"}, "length_m"), ("fence", {"substrate": "jam"}, ""),
+        ("floor", {"substrate": "jam"}, ""), ("floor", {"rail_substrate": "jam"}, ""),
     ],
 )  # fmt: skip
 def test_what_cannot_be_is_refused_at_its_field(
@@ -72,5 +79,6 @@ def test_what_cannot_be_is_refused_at_its_field(
 ) -> None:
     form = (DECK | {"length_m": "6", "height_m": "1.8"}) | change
     page = client.post(f"/jobs/{empty}/survey/block/{what}", data=form)
-    assert page.status_code == 422 and f'id="fault-{field}"' in page.text and not _house(space, empty).faces
-    assert change[field] in page.text
+    assert page.status_code == 422 and not _house(space, empty).faces
+    assert (f'id="fault-{field}"' if field else 'class="fault"') in page.text
+    assert change.get(field, "") in page.text

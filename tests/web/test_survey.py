@@ -38,7 +38,7 @@ def _form(client: TestClient, kind: str, id_: str) -> dict[str, str]:
 
 
 FAULTS = [
-    ("face", "front", {"outline.height_m": "-5.6"}, "not a length"),
+    ("face", "front", {"outline.height_m": "-5.6"}, "less than nothing"),
     ("face", "front", {"outline.height_m": "0"}, "greater than 0"),
     ("face", "front", {"outline.width_m": "wide"}, "is not a length"),
     ("face", "front", {"outline.width_m": "9600 kg"}, "not a unit of length"),

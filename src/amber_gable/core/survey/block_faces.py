@@ -1,5 +1,7 @@
 """A face of a blocked-out house with its zones."""
 
+import re
+
 from amber_gable.domain.block_out import BlockOut, Side
 from amber_gable.domain.outline import Outline
 from amber_gable.domain.survey import Face, PlanPlace, Zone
@@ -73,5 +75,5 @@ def _zone(face: Face, name: str, substrate: str, area: ZoneArea, colour: str) ->
 
 
 def slug(name: str) -> str:
-    """A provisional id."""
-    return "-".join("".join(c if c.isalnum() else " " for c in name.lower()).split())
+    """A provisional id, of whatever letters a name has."""
+    return re.sub(r"[^a-z0-9]+", "-", name.lower()).strip("-")[:60].strip("-") or "part"

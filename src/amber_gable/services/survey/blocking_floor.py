@@ -18,6 +18,7 @@ from amber_gable.services.survey.blocking_out import put_up
 from amber_gable.services.workspace import Workspace
 
 M = TypeVar("M", bound=BaseModel)
+R = TypeVar("R")
 _SIDES = {"outer", "left", "right", "all", "round"}
 _PLAIN = ("name", "substrate", "colour", "boards", "rail_substrate", "rail_colour")
 
@@ -38,11 +39,13 @@ def _read(
     return values, faults
 
 
-def _made(model: type[M], values: dict[str, Any], faults: dict[str, str], form: Mapping[str, str]) -> M:
+def _made(
+    model: type[M], values: dict[str, Any], faults: dict[str, str], form: Mapping[str, str], build: Callable[[M], R]
+) -> R:
     if faults:
         raise Refused(faults)
     try:
-        return model.model_validate(values)
+        return build(model.model_validate({k: v for k, v in values.items() if k in model.model_fields}))
     except ValidationError as error:
         raise Refused({k if k in form else "": words for k, words in by_field(error).items()}) from None
 
@@ -63,7 +66,7 @@ def floor_tried(form: Mapping[str, str], system: UnitSystem) -> tuple[Made, tupl
         except ValueError as error:
             faults["rails"] = str(error)
     values.setdefault("rail_colour", values.get("colour"))
-    return floor_made(_made(FloorBlock, values, faults, form))
+    return _made(FloorBlock, values, faults, form, floor_made)
 
 
 def _rails(text: str, width: float, depth: float, system: UnitSystem) -> list[float]:
@@ -82,7 +85,7 @@ def fence_tried(form: Mapping[str, str], system: UnitSystem) -> list[Made]:
     """The fence's sides as they would be. Raises Refused by field."""
     values, faults = _read(form, ("name", "length_m", "height_m", "looks"), ("length_m", "height_m"), system)
     values["both_sides"] = form.get("both_sides") == "on"
-    return fence_made(_made(FenceBlock, values, faults, form))
+    return _made(FenceBlock, values, faults, form, fence_made)
 
 
 def block_floor(space: Workspace, job_id: str, form: Mapping[str, str], system: UnitSystem) -> list[str]:
