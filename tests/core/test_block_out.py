@@ -10,11 +10,13 @@ from shapely import Point, Polygon, box, unary_union
 
 from amber_gable.core.survey.block_faces import Made
 from amber_gable.core.survey.block_out import BACK, FRONT, LEFT, NAMES, RIGHT, blocked_out
-from amber_gable.core.survey.house_plan import house_plan
+from amber_gable.core.survey.house_plan import closing_gap_m, house_plan
+from amber_gable.core.survey.trim import trim_length
 from amber_gable.core.survey.wings import has_slope
 from amber_gable.domain.block_out import BlockOut, Roof, Side, Wing, WingRoof
 from amber_gable.domain.polygon import signed_area
 from amber_gable.domain.survey import Face
+from amber_gable.domain.zone_area import TrimPart
 
 sizes = st.floats(2.0, 40.0)
 blocks = st.builds(
@@ -250,6 +252,19 @@ def test_walls_beside_wings_worked_out_by_hand(wings: list[str], areas: dict[str
     faces = _by_name(_house(Roof.GABLE_ALONG, wings=[WINGS[w] for w in wings]))
     for name, area in areas.items():
         assert faces[name].area_m2 == pytest.approx(area), name
+
+
+def test_corner_boards_stand_at_the_walls_ends_not_beside_a_wing() -> None:
+    """The back runs 5.6 m up at its right end; at its left the lean-to hides 3.4 of them."""
+    back = _by_name(_house(Roof.GABLE_ALONG, wings=[WINGS["L"]]))["Back"]
+    assert trim_length(back, TrimPart.CORNER_BOARDS).length_m == pytest.approx(5.6 + 2.2)
+
+
+def test_a_plan_closes_where_a_wing_takes_the_end_of_a_wall() -> None:
+    """An L as high as the house: of its front 5.6 m remain, and end where the wing begins."""
+    wing = {"side": "front", "from_left_m": 5.6, "width_m": 4.0, "depth_m": 3.0, "eaves_m": 5.6, "roof": "flat"}
+    made = blocked_out(_house(Roof.HIP, wings=[wing]))
+    assert closing_gap_m(house_plan(tuple(face for face, _ in made))) < 0.01
 
 
 def test_over_a_porch_all_along_the_wall_keeps_its_height_and_loses_what_is_hidden() -> None:

@@ -31,6 +31,13 @@ def test_one_touch_answers_for_the_whole_house_and_one_takes_it_back(client: Tes
     assert again.url.path == HERE and _surfaces(space) == before
 
 
+def test_nothing_found_is_an_answer_too(client: TestClient, space: Workspace) -> None:
+    """The kitchen wing was never scraped at: its 0 % is no reading until somebody says so."""
+    client.post(HERE, data={"test": "scrape", "value": "none", "of": "zone.wood-lap", "face": "wing-east"})
+    wing = next(s for s in _surfaces(space) if s.face == "wing-east" and kind_key(s) == "zone.wood-lap")
+    assert wing.condition.loose_pct == 0 and "scrape" in {t.test for t in wing.condition.tests}
+
+
 def test_what_is_different_is_told_of_a_kind_on_a_face(client: TestClient, space: Workspace) -> None:
     client.post(HERE, data={"test": "scrape", "value": "none"})
     client.post(HERE, data={"test": "scrape", "value": "half", "of": "item.sash-window", "face": "back"})

@@ -1,10 +1,10 @@
 """How the reading of a guided test is given: by choice where there are few answers, else typed with its unit."""
 
 from dataclasses import dataclass, replace
-from enum import StrEnum
-from typing import Any, get_args
+from typing import Any
 
 from amber_gable.core.survey.essentials import is_answered, is_essential
+from amber_gable.core.survey.findings import answers_of
 from amber_gable.domain.condition import Condition, Tested
 from amber_gable.domain.guided_tests import GuidedTest, test_quantity
 from amber_gable.domain.survey import Item, Zone
@@ -57,14 +57,10 @@ def test_row(test: GuidedTest, part: Zone | Item, here: str, units: Units, area_
 
 def test_control(test: GuidedTest, condition: Condition, units: Units) -> TestControl:
     value: Any = getattr(condition, test.field)
-    kinds = (Condition.model_fields[test.field].annotation, *get_args(Condition.model_fields[test.field].annotation))
-    choice = next((k for k in kinds if isinstance(k, type) and issubclass(k, StrEnum)), None)
-    if choice is not None:
-        options = tuple((k.value, k.value.replace("-", " ")) for k in choice)
-        return TestControl(str(value or ""), options=options)
-    if bool in kinds:
-        words = {True: "yes", False: "no"}.get(value, "")
-        return TestControl(words, options=(("yes", "yes"), ("no", "no")))
+    answers = answers_of(test)
+    if answers:
+        told = {True: "yes", False: "no", None: ""}.get(value, str(value))
+        return TestControl(told, options=tuple((a, a.replace("-", " ")) for a in answers))
     if test.field.endswith("_colour"):
         return TestControl(value or "")
     seen = any(t.test == test.code for t in condition.tests)
