@@ -37,7 +37,7 @@ def test_what_is_there_keeps_its_size_when_its_kind_changes(client: TestClient) 
 
 
 def test_a_gutter_told_in_a_line_runs_along_the_eave_in_metal(client: TestClient, space: Workspace) -> None:
-    client.post(f"{SURVEY}/face/back/line", data={"line": "gutter, 2 downspouts"})
+    client.post(f"{SURVEY}/face/back/line", data={"line": "gutter, 2 downspouts;; "})
     with space.database.reading() as session:
         items = load_bundle(session, "coopers-rise").property.items_of("back")
     gutter = next(i for i in items if i.spec.kind == "gutter")

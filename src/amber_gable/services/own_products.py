@@ -41,6 +41,9 @@ def own_tried(form: Mapping[str, str], system: UnitSystem, code: str = "own") ->
     most = min(FAMILY_SHEETS[Family(family)].air_max_c, FAMILY_SHEETS[Family(family)].surface_max_c)
     if values.get("lowest_c", -40.0) >= most:
         faults["lowest"] = f"is not below the warmest its family bears, {shown(Quantity.TEMPERATURE, most, system, 0)}"
+    latest = FAMILY_SHEETS[Family(family)].max_recoat_h
+    if latest is not None and values.get("recoat_h", 0.0) >= latest:
+        faults["recoat"] = f"its family is coated again within {latest:g} h; where the can says more, type a full sheet"
     try:
         values["containers"] = typed_containers(form.get("containers", ""), system)
         if not values["containers"]:

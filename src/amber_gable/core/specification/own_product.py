@@ -4,12 +4,22 @@ from amber_gable.core.work.coverage import PENETRATING
 from amber_gable.domain.base import Record
 from amber_gable.domain.families import FAMILY_NAMES, Family
 from amber_gable.domain.generic_products import GENERIC_PRODUCTS
-from amber_gable.domain.product import Base, Container, Product
+from amber_gable.domain.product import Base, Container, Hazard, Product
 
 FAMILY_SHEETS: dict[Family, Product] = {}
 for _sheet in GENERIC_PRODUCTS.values():
     FAMILY_SHEETS.setdefault(_sheet.family, _sheet)
 """The handbook's sheet of each family that has one."""
+
+
+_WARNS = {
+    Base.ALKYD: (Hazard.OILY_RAGS, Hazard.STRONG_FUMES),
+    Base.SOLVENT_ACRYLIC: (Hazard.FLAMMABLE, Hazard.STRONG_FUMES),
+    Base.SHELLAC: (Hazard.FLAMMABLE, Hazard.STRONG_FUMES),
+    Base.CEMENT: (Hazard.CAUSTIC,),
+    Base.SILICATE: (Hazard.CAUSTIC,),
+}
+"""What a base asks to beware of, whatever family it stands in: safety cards hang on it."""
 
 
 class CanFigures(Record):
@@ -29,7 +39,7 @@ class CanFigures(Record):
 def own_product(family: Family, can: CanFigures, code: str) -> Product:
     """The family's sheet with the can's figures in it. Where only the coverage is told, the film follows from it and
     the family's solids; where only the solids are, the coverage does from the family's film. Drying times that the can
-    does not tell stay the family's, but none is later than the recoat.
+    does not tell stay the family's, but it is dry to touch by the recoat. Its base brings its hazards along.
 
     Raises ValueError (pydantic's) where the figures contradict each other.
     """
@@ -40,6 +50,7 @@ def own_product(family: Family, can: CanFigures, code: str) -> Product:
         "name": can.name,
         "maker": can.maker,
         "base": can.base or usual.base,
+        "hazards": sorted({*usual.hazards, *_WARNS.get(can.base or usual.base, ())}),
         "volume_solids_pct": solids,
         "containers": [c.model_dump() for c in can.containers],
         "coats": can.coats or usual.coats,
@@ -56,11 +67,8 @@ def own_product(family: Family, can: CanFigures, code: str) -> Product:
         values |= {
             "recoat_h": can.recoat_h,
             "touch_h": min(usual.touch_h, can.recoat_h),
-            "rain_ready_h": max(usual.rain_ready_h, min(usual.touch_h, can.recoat_h)),
             "cure_d": max(usual.cure_d, can.recoat_h / 24),
         }
-        if usual.max_recoat_h is not None and usual.max_recoat_h <= can.recoat_h:
-            values["max_recoat_h"] = None
     return Product.model_validate(values)
 
 

@@ -90,7 +90,7 @@ def told_gutters(text: str) -> tuple[str, list[int]]:
     for piece in re.split(r"[;\n]", text):
         head, _, more = piece.strip().lower().partition(",")
         if not re.fullmatch(r"(?:a |1 |one )?gutter", head.strip()):
-            rest.append(piece)
+            rest += [piece] if piece.strip() else []
             continue
         pipes = re.fullmatch(r"\s*(\d+|[a-z]+)?\s*(?:downspouts?|downpipes?)?\s*", more)
         told = (pipes[1] if pipes else None) or "1"

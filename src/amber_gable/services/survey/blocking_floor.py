@@ -19,7 +19,6 @@ from amber_gable.services.workspace import Workspace
 
 M = TypeVar("M", bound=BaseModel)
 R = TypeVar("R")
-_SIDES = {"outer", "left", "right", "all", "round"}
 _PLAIN = ("name", "substrate", "colour", "boards", "rail_substrate", "rail_colour")
 
 
@@ -76,8 +75,8 @@ def _rails(text: str, width: float, depth: float, system: UnitSystem) -> list[fl
         said = piece.strip().lower()
         if not said:
             continue
-        sides = {"outer": [width], "left": [depth], "right": [depth]}
-        runs += sides.get(said, [depth, width, depth] if said in _SIDES else []) or [parse_length(piece, system)]
+        sides = {"outer": [width], "left": [depth], "right": [depth], "all": [depth, width, depth]}
+        runs += sides.get(said) or [parse_length(piece, system)]
     return runs
 
 
