@@ -32,7 +32,7 @@ class Coming:
 
 @dataclass(frozen=True)
 class ListedJob:
-    """A line of the jobs list."""
+    """A line of the jobs list; `sample`: brought in to be looked at."""
 
     id: str
     name: str
@@ -41,3 +41,9 @@ class ListedJob:
     tz: ZoneInfo
     front: Front
     coming: Coming | None
+    sample: bool = False
+
+    @property
+    def upcoming(self) -> bool:
+        """Whether any of its plan lies ahead."""
+        return self.coming is not None and bool(self.coming.next_words)

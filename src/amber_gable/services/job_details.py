@@ -1,21 +1,23 @@
 """A job's own details: begun from a form, changed, copied, taken off the board and brought back."""
 
-import re
-import uuid
 from collections.abc import Mapping
 from typing import Any
 
 from pydantic import ValidationError
 
+from amber_gable.domain.company_usual import Shelf
 from amber_gable.domain.errors import NotFound, Refused
 from amber_gable.domain.fault_words import by_field
 from amber_gable.domain.job import Job, JobBundle
 from amber_gable.domain.survey import Property
 from amber_gable.services import stores
+from amber_gable.services.beginnings import begun_from
+from amber_gable.services.crew_typed import crew_form, typed_crew
 from amber_gable.services.editing import plain_number
+from amber_gable.services.new_ids import new_id
 from amber_gable.services.place_check import TypedPlace, read_place
 from amber_gable.services.workspace import Workspace
-from amber_gable.store.board import deleted_jobs, hide_job, show_job
+from amber_gable.store.board import deleted_jobs, hide_job, put_on, same_address, shelf_of_job, show_job
 from amber_gable.store.jobs import live_job, load_bundle, save_bundle
 from amber_gable.store.photos import all_photo_bytes
 from amber_gable.store.tables import PropertyRow
@@ -29,10 +31,18 @@ SAME_WEATHER_DEG = 0.2
 def start_job(space: Workspace, form: Mapping[str, str]) -> str:
     """A new job with an empty survey, from the form on the jobs page. Raises Refused by field. Returns its id."""
     place, fields = _read(space, form)
-    id_ = _new_id(fields["name"])
+    _refuse_doubled(space, place, fields, form)
+    id_ = new_id(fields["name"])
     property_, job = _records(id_, id_, place, fields)
+    begun = form.get("begin_from", "")
+    usual = stores.usual_of(space)
     with space.database.writing() as session:
         company = stores.company(session)
+        if begun:
+            save_bundle(session, begun_from(load_bundle(session, begun), company, property_, job))
+            return id_
+        if usual is not None:
+            job = job.model_copy(update={"crew": usual.crew})
         products, systems = stores.held(session, company.id), stores.held_systems(session, company.id)
         save_bundle(
             session, JobBundle(company=company, property=property_, products=products, systems=systems, job=job)
@@ -40,11 +50,24 @@ def start_job(space: Workspace, form: Mapping[str, str]) -> str:
     return id_
 
 
+def _refuse_doubled(space: Workspace, place: TypedPlace, fields: Mapping[str, Any], form: Mapping[str, str]) -> None:
+    """Ask before an address is put up a second time. Raises Refused, until it is said to be meant."""
+    if form.get("again"):
+        return
+    with space.database.reading() as session:
+        there = same_address(session, fields["name"], place.latitude, place.longitude)
+    if there is not None:
+        raise Refused({"again": f"“{there.name}” of {there.customer} in {there.place} is here already"})
+
+
 def change_job(space: Workspace, job_id: str, form: Mapping[str, str]) -> None:
-    """Name, customer, place and year as typed. Surfaces, weather and plan follow the place. Raises Refused by field."""
+    """Name, customer, place, year and crew as typed. Surfaces, weather and plan follow. Raises Refused by field."""
     place, fields = _read(space, form)
     with space.database.writing() as session:
         row = live_job(session, job_id)
+        if "people" in form:
+            crew = typed_crew(form, row.crew).model_dump(mode="json")
+            row.crew = row.crew if row.crew == crew else crew
         property_, job = _records(job_id, row.property_id, place, fields)
         row.name, row.customer = job.name, job.customer
         house = session.get(PropertyRow, row.property_id)
@@ -65,11 +88,23 @@ def copy_job(space: Workspace, job_id: str) -> str:
     with space.database.writing() as session:
         bundle, photos = load_bundle(session, job_id), all_photo_bytes(session, job_id)
         name = f"{bundle.job.name} (copy)"[:120]
-        id_ = _new_id(name)
+        id_ = new_id(name)
         job = bundle.job.model_copy(update={"id": id_, "name": name, "record": (), "changes": (), "acknowledged": ()})
         property_ = bundle.property.model_copy(update={"id": id_, "name": name})
         save_bundle(session, bundle.model_copy(update={"job": job, "property": property_}), photos)
     return id_
+
+
+def move_job(space: Workspace, job_id: str, shelf: Shelf) -> None:
+    """Off the board into the archive, or back; all of it stays as it is. Raises NotFound."""
+    with space.database.writing() as session:
+        put_on(session, job_id, shelf)
+
+
+def shelf_of(space: Workspace, job_id: str) -> Shelf:
+    """Raises NotFound."""
+    with space.database.reading() as session:
+        return shelf_of_job(session, job_id)
 
 
 def delete_job(space: Workspace, job_id: str) -> None:
@@ -103,12 +138,8 @@ def details_form(bundle: JobBundle) -> dict[str, str]:
         "altitude_m": f"{place.altitude_m:g}" if place.altitude_m else "",
         "time_zone": place.time_zone,
         "year_built": str(place.year_built or ""),
+        **crew_form(bundle.job.crew),
     }
-
-
-def _new_id(name: str) -> str:
-    base = re.sub(r"[^a-z0-9]+", "-", name.lower()).strip("-")[:40].strip("-") or "job"
-    return f"{base}-{uuid.uuid4().hex[:8]}"
 
 
 def _read(space: Workspace, form: Mapping[str, str]) -> tuple[TypedPlace, dict[str, Any]]:

@@ -4,14 +4,12 @@ from amber_gable.core.specification.completing import completed
 from amber_gable.demo import PRODUCTS, demo_bundles
 from amber_gable.domain.errors import InputError, NoSteps
 from amber_gable.domain.job import JobBundle
-from amber_gable.domain.listed_job import ListedJob
 from amber_gable.exchange.bundle import dump_bundle
 from amber_gable.exchange.bundle import load_bundle as read_bundle
 from amber_gable.exchange.files import decode
 from amber_gable.exchange.job_zip import dump_zip, is_zip, load_zip, refuse_missing_photos, without_photos
 from amber_gable.exchange.products import read_products
 from amber_gable.services.workspace import Workspace
-from amber_gable.store.fronts import listed_jobs
 from amber_gable.store.jobs import list_jobs, load_bundle, save_bundle
 from amber_gable.store.photos import all_photo_bytes
 from amber_gable.store.sheets import put_products
@@ -22,12 +20,6 @@ def other_jobs(space: Workspace, job_id: str) -> list[tuple[str, str]]:
     """Ids and names of the other jobs, in the order of the jobs page."""
     with space.database.reading() as session:
         return [(j.id, j.name) for j in list_jobs(session) if j.id != job_id]
-
-
-def jobs_now(space: Workspace) -> list[ListedJob]:
-    """Every job with what comes next, oldest first."""
-    with space.database.reading() as session:
-        return listed_jobs(session, int(space.clock.now().timestamp()))
 
 
 def job_file(space: Workspace, job_id: str) -> str:

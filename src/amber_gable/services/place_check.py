@@ -5,9 +5,12 @@ from dataclasses import dataclass
 from datetime import UTC, datetime
 from zoneinfo import ZoneInfo
 
+import numpy as np
+
 from amber_gable.domain.errors import Refused
-from amber_gable.exchange.towns import Town, find_towns, nearest_town
+from amber_gable.exchange.towns import Town, distance_km, find_towns, nearest_town
 from amber_gable.services.editing import plain_number
+from amber_gable.services.stores import usual_of
 from amber_gable.services.workspace import Workspace
 from amber_gable.store.board import first_place
 
@@ -28,16 +31,24 @@ class TypedPlace:
 
 
 def towns_like(space: Workspace, text: str) -> list[Town]:
-    """Near the company's first house first."""
+    """Near the company's home first, or near its first house before that is known."""
+    return find_towns(text, home_of(space))
+
+
+def home_of(space: Workspace) -> tuple[float, float] | None:
+    """Degrees."""
+    usual = usual_of(space)
+    if usual is not None and usual.home is not None:
+        return usual.home.latitude, usual.home.longitude
     with space.database.reading() as session:
-        home = first_place(session)
-    return find_towns(text, home)
+        return first_place(session)
 
 
 def read_place(space: Workspace, form: Mapping[str, str]) -> TypedPlace:
     """A place from a form: that of the town that was chosen (`town`, as `town_value` writes it), else the coordinates
-    as they are typed, else those of the only town of its name. A time zone left empty is that of the nearest town. What
-    cannot be is refused by field, and what is only unlikely until `sure` is ticked. Raises Refused."""
+    as they are typed, else those of the only town of its name, or of the only one near the company's home. A time zone
+    left empty is that of the nearest town. What cannot be is refused by field, and what is only unlikely until `sure`
+    is ticked. Raises Refused."""
     faults: dict[str, str] = {}
     numbers: dict[str, float | None] = {}
     for key in ("latitude", "longitude", "altitude_m"):
@@ -70,6 +81,15 @@ def read_place(space: Workspace, form: Mapping[str, str]) -> TypedPlace:
     return TypedPlace(place, latitude, longitude, zone, numbers["altitude_m"])
 
 
+def _near_home(space: Workspace, town: Town) -> bool:
+    """Whether the company, once it said where it is at home, would mean this one of a name."""
+    usual = usual_of(space)
+    if usual is None or usual.home is None:
+        return False
+    here = np.array([town.latitude]), np.array([town.longitude])
+    return bool(distance_km(*here, usual.home.latitude, usual.home.longitude)[0] < NEAR_KM)
+
+
 def town_value(town: Town) -> str:
     """As a form carries it."""
     return f"{town.latitude:g}/{town.longitude:g}/{town.time_zone}/{town.name}"
@@ -85,6 +105,9 @@ def _town(space: Workspace, place: str) -> Town:
         raise Refused({"place": f"no town is known as “{place[:40]}”: name a larger one near by, or give coordinates"})
     if len(exact) == 1 or len(found) == 1:
         return (exact or found)[0]
+    near = [t for t in exact if _near_home(space, t)]
+    if len(near) == 1:
+        return near[0]
     raise Refused({"place": f"“{place[:40]}” may be one of {len(found)} towns: choose it below"})
 
 

@@ -9,6 +9,7 @@ from sqlalchemy import select
 from sqlalchemy.orm import Session
 
 from amber_gable.core.work.coverage import theoretical_coverage
+from amber_gable.domain.company_usual import Usual
 from amber_gable.domain.errors import NotFound, Refused
 from amber_gable.domain.fault_words import by_field
 from amber_gable.domain.generic_products import GENERIC_PRODUCTS
@@ -32,13 +33,29 @@ OWN_COMPANY = Company(id="own", name="My painting company")
 
 
 def company(session: Session) -> Company:
-    """The company whose stores these are: the first there is, else the one a first job would make."""
-    row = session.scalars(select(CompanyRow).order_by(CompanyRow.created_at, CompanyRow.id)).first()
+    """The company whose stores these are: the first there is, else the one a first job would make. That of the sample
+    jobs is nobody's."""
+    row = company_row(session)
     if row is None:
         return OWN_COMPANY
     return Company(
         id=row.id, name=row.name, currency=row.currency, lead_cutoff_year=row.lead_cutoff_year, schools=row.schools
     )
+
+
+def company_row(session: Session) -> CompanyRow | None:
+    """The one that was set up, else the first that came, with a job file perhaps."""
+    order = (CompanyRow.usual.is_(None), CompanyRow.created_at, CompanyRow.id)
+    return session.scalars(select(CompanyRow).where(~CompanyRow.sample).order_by(*order).limit(1)).first()
+
+
+def usual_of(space: Workspace) -> Usual | None:
+    """What new jobs begin with; None as long as the company was not set up."""
+    if space.usual is None:
+        with space.database.reading() as session:
+            row = company_row(session)
+            space.usual = (None if row is None or row.usual is None else Usual.model_validate(row.usual),)
+    return space.usual[0]
 
 
 def held(session: Session, company_id: str) -> tuple[Product, ...]:

@@ -3,11 +3,10 @@
 from functools import cache
 from importlib.resources import files
 
-from sqlalchemy import select
-
 from amber_gable.domain.units import UnitSystem
+from amber_gable.services.stores import usual_of
 from amber_gable.services.workspace import Workspace
-from amber_gable.store.tables import PropertyRow
+from amber_gable.store.board import first_zone
 
 
 @cache
@@ -19,10 +18,14 @@ def _us_zones() -> frozenset[str]:
 
 
 def usual_units(space: Workspace) -> UnitSystem:
-    """By where the first house stands; metric before there is one."""
+    """The company's, else by where its first house stands; metric before there is one."""
     if space.usual_units is None:
+        usual = usual_of(space)
+        if usual is not None:
+            space.usual_units = usual.units
+            return usual.units
         with space.database.reading() as session:
-            zone = session.scalar(select(PropertyRow.time_zone).order_by(PropertyRow.created_at).limit(1))
+            zone = first_zone(session)
         if zone is None:
             return UnitSystem.METRIC
         space.usual_units = UnitSystem.US if zone in _us_zones() else UnitSystem.METRIC

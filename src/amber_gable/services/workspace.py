@@ -9,6 +9,7 @@ from typing import Any
 import numpy as np
 
 from amber_gable.domain.base import Record
+from amber_gable.domain.company_usual import Usual
 from amber_gable.domain.job import JobBundle
 from amber_gable.domain.units import UnitSystem
 from amber_gable.domain.weather import COLUMNS, WeatherSeries
@@ -31,7 +32,8 @@ class Asked:
 @dataclass
 class Workspace:
     """`provider` is the one of the environment; a `feed` chosen in Settings goes before it, once it is `feed_known`
-    which is. `switched`: what is held may be of another than is asked now. `samples`: what mappings are made from."""
+    which is. `switched`: what is held may be of another than is asked now. `samples`: what mappings are made from.
+    `sample_places`: houses of sample jobs, `usual` the company's set-up: once they were read."""
 
     database: Database
     clock: DemoClock | SystemClock
@@ -41,12 +43,14 @@ class Workspace:
     standing: Computed = field(default_factory=lambda: Computed(48 * MIB))
     parts: Computed = field(default_factory=lambda: Computed(48 * MIB))
     drawings: Computed = field(default_factory=lambda: Computed(32 * MIB))
+    usual: tuple[Usual | None] | None = None
     usual_units: UnitSystem | None = None
     asked: dict[str, Asked] = field(default_factory=dict)
     feed: ForecastProvider | None = None
     feed_known: bool = False
     switched: bool = False
     samples: dict[str, str] = field(default_factory=dict)
+    sample_places: frozenset[str] | None = None
 
     @cached_property
     def runner(self) -> Runner:

@@ -1,10 +1,16 @@
-"""Which jobs are on the board: hidden, brought back, and where the company's first house stands."""
+"""Which jobs are on the board: hidden, put elsewhere, brought back; and where the company's first house stands."""
 
-from sqlalchemy import select
+from typing import Any, NamedTuple
+
+from sqlalchemy import Select, func, select
 from sqlalchemy.orm import Session
 
+from amber_gable.domain.company_usual import Shelf
 from amber_gable.store.jobs import live_job
-from amber_gable.store.tables import JobRow, PropertyRow
+from amber_gable.store.tables import CompanyRow, JobRow, PropertyRow
+
+SAME_TOWN_DEG = 0.2
+"""Some 20 km: two houses of one name so near are one."""
 
 
 def hide_job(session: Session, job_id: str, at: int) -> None:
@@ -29,9 +35,54 @@ def deleted_jobs(session: Session) -> list[tuple[str, str]]:
     return [(id_, name) for id_, name in rows]
 
 
+def put_on(session: Session, job_id: str, shelf: Shelf) -> None:
+    """Raises NotFound."""
+    live_job(session, job_id).shelf = shelf
+
+
+def shelf_of_job(session: Session, job_id: str) -> Shelf:
+    """Raises NotFound."""
+    return Shelf(live_job(session, job_id).shelf)
+
+
+class There(NamedTuple):
+    """A job that stands at an address already."""
+
+    name: str
+    customer: str
+    place: str
+
+
+def same_address(session: Session, name: str, latitude: float, longitude: float) -> There | None:
+    """A job on the board or in the archive of that name, in the same town; degrees."""
+    near = (func.abs(PropertyRow.latitude - latitude) < SAME_TOWN_DEG) & (
+        func.abs(PropertyRow.longitude - longitude) < SAME_TOWN_DEG
+    )
+    wanted = select(JobRow.name, JobRow.customer, PropertyRow.place).join(
+        PropertyRow, PropertyRow.id == JobRow.property_id
+    )
+    kept = (JobRow.deleted_at.is_(None), JobRow.shelf != Shelf.BEGINNINGS, near)
+    mine = _plain(name)
+    return next((There(*row) for row in session.execute(wanted.where(*kept)) if _plain(row[0]) == mine), None)
+
+
+def _plain(name: str) -> str:
+    """As it is compared: without case, points and doubled spaces."""
+    return " ".join("".join(c if c.isalnum() else " " for c in name.casefold()).split())
+
+
 def first_place(session: Session) -> tuple[float, float] | None:
-    """Where the first house that was put in stands, degrees."""
-    row = session.execute(
-        select(PropertyRow.latitude, PropertyRow.longitude).order_by(PropertyRow.created_at).limit(1)
-    ).first()
+    """Where the first house that is no sample's stands, degrees."""
+    row = session.execute(_first(PropertyRow.latitude, PropertyRow.longitude)).first()
     return None if row is None else (row[0], row[1])
+
+
+def first_zone(session: Session) -> str | None:
+    """Time zone of the same."""
+    zone: str | None = session.scalar(_first(PropertyRow.time_zone))
+    return zone
+
+
+def _first(*columns: Any) -> Select[Any]:
+    own = (CompanyRow.id == PropertyRow.company_id) & ~CompanyRow.sample
+    return select(*columns).join(CompanyRow, own).order_by(PropertyRow.created_at).limit(1)

@@ -7,11 +7,13 @@ from zoneinfo import ZoneInfo
 from sqlalchemy import func, select, tuple_
 from sqlalchemy.orm import Session
 
+from amber_gable.domain.company_usual import Shelf
 from amber_gable.domain.listed_job import Colours, Coming, Front, ListedJob
 from amber_gable.domain.survey import Face, Property
 from amber_gable.store.jobs import record_fields
 from amber_gable.store.kept import kept_in
 from amber_gable.store.tables import (
+    CompanyRow,
     FaceRow,
     FinishRow,
     ItemRow,
@@ -23,16 +25,25 @@ from amber_gable.store.tables import (
     ZoneRow,
 )
 
+Elsewhere = dict[Shelf, list[tuple[str, str]]]
+"""Ids and names of the jobs on each shelf but the board."""
 
-def listed_jobs(session: Session, now: int) -> list[ListedJob]:
-    """Every job, oldest first; `now` in epoch seconds."""
-    rows = session.execute(
-        select(JobRow.id, JobRow.name, JobRow.customer, PropertyRow)
+
+def listed_jobs(session: Session, now: int) -> tuple[list[ListedJob], Elsewhere]:
+    """Every job on the board, oldest first; `now` in epoch seconds."""
+    every = session.execute(
+        select(JobRow.id, JobRow.name, JobRow.customer, CompanyRow.sample, PropertyRow, JobRow.shelf)
         .join(PropertyRow, PropertyRow.id == JobRow.property_id)
+        .join(CompanyRow, CompanyRow.id == PropertyRow.company_id)
         .where(JobRow.deleted_at.is_(None))
         .order_by(JobRow.created_at, JobRow.name)
     ).all()
-    places = {id_: place for id_, _, _, place in rows}
+    elsewhere: Elsewhere = {shelf: [] for shelf in Shelf if shelf is not Shelf.BOARD}
+    for row in every:
+        if row.shelf != Shelf.BOARD:
+            elsewhere[Shelf(row.shelf)].append((row.id, row.name))
+    rows = [row for row in every if row.shelf == Shelf.BOARD]
+    places = {row.id: row.PropertyRow for row in rows}
     scopes = {
         ("front", id_): (f"job:{id_}", f"property:{place.id}", f"survey:{place.id}") for id_, place in places.items()
     }
@@ -40,10 +51,20 @@ def listed_jobs(session: Session, now: int) -> list[ListedJob]:
         session, scopes, lambda keys: {("front", i): f for i, f in _fronts(session, places, [k[1] for k in keys])}
     )
     plans = _coming(session, now)
-    return [
-        ListedJob(id_, name, customer, place.place, ZoneInfo(place.time_zone), fronts["front", id_], plans.get(id_))
-        for id_, name, customer, place in rows
+    listed = [
+        ListedJob(
+            id=row.id,
+            name=row.name,
+            customer=row.customer,
+            place=row.PropertyRow.place,
+            tz=ZoneInfo(row.PropertyRow.time_zone),
+            front=fronts["front", row.id],
+            coming=plans.get(row.id),
+            sample=row.sample,
+        )
+        for row in rows
     ]
+    return listed, elsewhere
 
 
 def _fronts(session: Session, places: dict[str, PropertyRow], jobs: list[str]) -> Iterable[tuple[str, Front]]:

@@ -6,10 +6,11 @@ from functools import partial
 from types import MappingProxyType
 from typing import Any
 
-from sqlalchemy import and_, or_, select
+from sqlalchemy import ColumnElement, and_, or_, select
 from sqlalchemy.orm import Session
 
 from amber_gable.domain.base import Record
+from amber_gable.domain.company_usual import Shelf
 from amber_gable.domain.errors import InputError, NotFound
 from amber_gable.domain.finish import Finish
 from amber_gable.domain.job import JobBundle
@@ -52,11 +53,17 @@ class JobSummary:
     updated_at: int
 
 
+def on_board() -> ColumnElement[bool]:
+    """Of job rows: those on the board."""
+    return and_(JobRow.deleted_at.is_(None), JobRow.shelf == Shelf.BOARD)
+
+
 def list_jobs(session: Session) -> list[JobSummary]:
+    """Jobs on the board, oldest first."""
     rows = session.execute(
         select(JobRow, PropertyRow)
         .join(PropertyRow, PropertyRow.id == JobRow.property_id)
-        .where(JobRow.deleted_at.is_(None))
+        .where(on_board())
         .order_by(JobRow.created_at, JobRow.name)
     )
     return [JobSummary(j.id, j.name, j.customer, p.place, max(j.updated_at, p.updated_at)) for j, p in rows]
@@ -151,7 +158,9 @@ def _property(session: Session, row: PropertyRow) -> Property:
     return Property.model_validate(record_fields(row) | found.__dict__)
 
 
-_NOT_IN_BUNDLE = ("products", "systems", "company_settings")
+_NOT_IN_BUNDLE = ("products", "systems", "company_settings", "shelf")
+_NOT_OF_A_JOB = ("usual", "sample")
+"""Of a company: what jobs begin with, and do not carry."""
 
 
 def job_head(session: Session, job_id: str) -> tuple[JobRow, PropertyRow, CompanyRow]:
@@ -169,7 +178,7 @@ def job_head(session: Session, job_id: str) -> tuple[JobRow, PropertyRow, Compan
 
 def _company(company: CompanyRow, job: JobRow) -> dict[str, Any]:
     """The company as the job was specified with it."""
-    return record_fields(company) | job.company_settings
+    return record_fields(company, *_NOT_OF_A_JOB) | job.company_settings
 
 
 def shelf_of(session: Session, company_id: str, job: JobRow) -> tuple[list[SheetRow], list[SheetRow]]:

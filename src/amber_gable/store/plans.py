@@ -2,13 +2,15 @@
 
 from collections.abc import Callable, Iterable
 from dataclasses import dataclass
+from datetime import datetime
 
 from sqlalchemy import select
 from sqlalchemy.orm import Session
 
 from amber_gable.domain.plan import Plan, Task, Unplaced
+from amber_gable.store.jobs import on_board
 from amber_gable.store.kept import kept_in
-from amber_gable.store.tables import PlanRow, TaskRow
+from amber_gable.store.tables import JobRow, PlanRow, TaskRow
 
 
 def save_plan(
@@ -88,3 +90,13 @@ def carry_forward(session: Session, fingerprint: Callable[[str], str]) -> None:
     """Give plans of older schemas that still held when they were migrated the fingerprint of their job as it is."""
     for row in session.scalars(select(PlanRow).where(PlanRow.fingerprint == AS_IS)):
         row.fingerprint = fingerprint(row.job_id)
+
+
+def tasks_between(session: Session, first: datetime, last: datetime) -> dict[str, list[Task]]:
+    """Tasks of jobs on the board that lie in that time, or partly, by job in the order of their beginning."""
+    inside = (TaskRow.ends_at > int(first.timestamp())) & (TaskRow.starts_at < int(last.timestamp()))
+    wanted = select(TaskRow.job_id, TaskRow.details).join(JobRow, JobRow.id == TaskRow.job_id)
+    out: dict[str, list[Task]] = {}
+    for job_id, details in session.execute(wanted.where(on_board(), inside).order_by(TaskRow.starts_at)):
+        out.setdefault(job_id, []).append(Task.model_validate(details))
+    return out

@@ -38,12 +38,17 @@ class Deletable:
 
 
 class CompanyRow(Tracked, Table):
+    """`usual`: what its jobs begin with, once it was set up; `sample`: it and its jobs were brought in to be looked
+    at."""
+
     __tablename__ = "company"
     id: Mapped[str] = mapped_column(primary_key=True)
     name: Mapped[str]
     currency: Mapped[str]
     lead_cutoff_year: Mapped[int] = mapped_column(default=1978)
     schools: Mapped[dict[str, Any]] = mapped_column(default=dict)
+    usual: Mapped[dict[str, Any] | None] = mapped_column(_NULLABLE_JSON, default=None)
+    sample: Mapped[bool] = mapped_column(default=False)
 
 
 class PropertyRow(Tracked, Table):
@@ -189,7 +194,7 @@ class SheetRow(Tracked, Table):
 
 class JobRow(Tracked, Deletable, Table):
     """`products` and `systems` are pins (store/sheets.py); `company_settings` the company's figures and schools as the
-    job was specified with them."""
+    job was specified with them; `shelf` where it is kept."""
 
     __tablename__ = "job"
     id: Mapped[str] = mapped_column(primary_key=True)
@@ -205,6 +210,7 @@ class JobRow(Tracked, Deletable, Table):
     acknowledged: Mapped[list[Any]]
     note: Mapped[str]
     company_settings: Mapped[dict[str, Any]]
+    shelf: Mapped[str] = mapped_column(default="board")
 
 
 class FinishRow(Tracked, Table):

@@ -9,6 +9,7 @@ from amber_gable.services.workspace import Workspace
 from amber_gable.web import errors
 from amber_gable.web.routes import (
     brought_weather,
+    company,
     desk,
     film,
     jobs,
@@ -43,6 +44,7 @@ def create_app(space: Workspace) -> FastAPI:
         jobs,
         jump,
         stores,
+        company,
         settings,
         survey,
         specification,

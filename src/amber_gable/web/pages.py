@@ -16,6 +16,7 @@ from amber_gable import __version__
 from amber_gable.core.weather.rules import LETTERS
 from amber_gable.domain.units import UnitSystem
 from amber_gable.services.job_view import JobView, job_view, lacking
+from amber_gable.services.place_check import town_value, towns_like
 from amber_gable.services.stages import STAGES, stages_that_matter
 from amber_gable.services.usual_units import usual_units
 from amber_gable.services.workspace import Workspace
@@ -145,6 +146,13 @@ def page(request: Request, template: str, context: dict[str, Any], status: int =
         return _TEMPLATES.TemplateResponse(request, template, common | context, status_code=status)
     finally:
         _READER.reset(reader)
+
+
+def town_choices(request: Request, typed: Mapping[str, str]) -> dict[str, Any]:
+    """What a typed place may be, where it is told by its name."""
+    asked = "" if typed.get("latitude") or typed.get("longitude") else typed.get("place", "")
+    found = towns_like(space_of(request), asked) if asked else []
+    return {"towns": [(town_value(t), t) for t in found], "asked_place": asked}
 
 
 def load_job(request: Request, job_id: str) -> JobView:

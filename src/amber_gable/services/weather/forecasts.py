@@ -48,7 +48,7 @@ def job_weather(space: Workspace, property_: Property, *, insist: bool = False) 
     brought, held = _held(space, property_, now)
     if brought is not None:
         return _as_measured(space, property_, brought, now)
-    provider = provider_of(space)
+    provider = provider_of(space, property_.id)
     if provider is None:
         return _as_measured(space, property_, Weather(held, False, _age_h(held, now), NO_SERVICE), now)
     asked = space.asked.get(property_.id)
@@ -80,7 +80,7 @@ def known_weather(space: Workspace, property_: Property) -> Weather | None:
     if brought is not None:
         return _as_measured(space, property_, brought, now)
     asked, age = space.asked.get(property_.id), _age_h(held, now)
-    provider = provider_of(space)
+    provider = provider_of(space, property_.id)
     fresh = age is not None and 0 <= age < FRESH_H and not _of_another(space, asked)
     if provider is None or fresh or not _may_ask(asked, now):
         told = Weather(held, False, age, NO_SERVICE if provider is None else asked.trouble if asked else None)

@@ -23,6 +23,8 @@ from amber_gable.exchange.http_answer import NoAnswer
 from amber_gable.exchange.mapped import Sample, forecast_of, observed_of, read_rows, sample_of
 from amber_gable.exchange.mapped_feed import MappedForecast, ask_feed
 from amber_gable.exchange.mapping_guess import guessed
+from amber_gable.services.samples import is_sample_place
+from amber_gable.services.weather.made_up import MadeUpWeather
 from amber_gable.services.workspace import Workspace
 from amber_gable.store.tables import PropertyRow
 from amber_gable.store.weather_sources import (
@@ -82,8 +84,11 @@ class Understood:
     fault: str
 
 
-def provider_of(space: Workspace) -> ForecastProvider | None:
-    """Who is asked for forecasts: the feed chosen in Settings, else the service of the environment."""
+def provider_of(space: Workspace, property_id: str = "") -> ForecastProvider | None:
+    """Who is asked for forecasts: the feed chosen in Settings, else the service of the environment. For a sample's
+    house nobody is asked: its weather is made up."""
+    if is_sample_place(space, property_id):
+        return MadeUpWeather()
     if not space.feed_known:
         with space.database.reading() as session:
             feed = feed_in_use(session)

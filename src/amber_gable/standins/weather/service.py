@@ -71,25 +71,30 @@ def weather_service(seed: str = DEMO_SEED) -> FastAPI:
         if if_none_match == etag:
             return Response(status_code=304, headers={"etag": etag})
         response.headers["etag"] = etag
-        hours, probability = forecast(seed, lat, lon, when)
-        start = datetime.fromtimestamp(hours.start, UTC)
-        columns = {
-            "air_c": hours.air,
-            "rh_pct": humidity(hours.air, hours.dew),
-            "wind_m_s": hours.wind,
-            "wind_from_deg": hours.wind_from % 360,
-            "cloud_pct": 100 * hours.cloud,
-            "rain_mm": hours.rain,
-            "rain_probability_pct": probability,
-        }
-        return {
-            "source": "simulated forecast service",
-            "latitude": lat,
-            "longitude": lon,
-            "issued": when.astimezone(UTC).replace(minute=0, second=0, microsecond=0).isoformat(),
-            "time": [(start + timedelta(hours=h)).isoformat() for h in range(len(hours.air))],
-            **{name: np.round(values, 2).tolist() for name, values in columns.items()},
-            "members": _columns(ensemble(seed, lat, lon, when, members)) if members else {},
-        }
+        return hourly_answer(seed, lat, lon, when, members)
 
     return app
+
+
+def hourly_answer(seed: str, lat: float, lon: float, when: datetime, members: int = 0) -> dict[str, Any]:
+    """What the service answers of a place (degrees) at a time that knows its offset: JSON as `HourlyForecast`."""
+    hours, probability = forecast(seed, lat, lon, when)
+    start = datetime.fromtimestamp(hours.start, UTC)
+    columns = {
+        "air_c": hours.air,
+        "rh_pct": humidity(hours.air, hours.dew),
+        "wind_m_s": hours.wind,
+        "wind_from_deg": hours.wind_from % 360,
+        "cloud_pct": 100 * hours.cloud,
+        "rain_mm": hours.rain,
+        "rain_probability_pct": probability,
+    }
+    return {
+        "source": "simulated forecast service",
+        "latitude": lat,
+        "longitude": lon,
+        "issued": when.astimezone(UTC).replace(minute=0, second=0, microsecond=0).isoformat(),
+        "time": [(start + timedelta(hours=h)).isoformat() for h in range(len(hours.air))],
+        **{name: np.round(values, 2).tolist() for name, values in columns.items()},
+        "members": _columns(ensemble(seed, lat, lon, when, members)) if members else {},
+    }

@@ -8,7 +8,7 @@ from starlette.responses import RedirectResponse, Response
 
 from amber_gable.domain.units import UnitSystem
 from amber_gable.services.clock import DemoClock
-from amber_gable.services.jobs import jobs_now
+from amber_gable.services.yard import yard_now
 from amber_gable.web.pages import space_of, units_of
 
 router = APIRouter()
@@ -56,5 +56,5 @@ def _kept(request: Request, name: str, value: str) -> Response:
 
 @router.get("/healthz")
 def healthy(request: Request) -> dict[str, str]:
-    jobs_now(space_of(request))
+    yard_now(space_of(request))
     return {"status": "ok"}

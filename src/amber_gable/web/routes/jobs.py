@@ -7,27 +7,35 @@ from fastapi import APIRouter, Request, UploadFile
 from markupsafe import Markup
 from starlette.responses import RedirectResponse, Response
 
+from amber_gable.domain.company_usual import Shelf
 from amber_gable.domain.errors import Refused
 from amber_gable.domain.listed_job import ListedJob
+from amber_gable.services.beginnings import keep_as_beginning
 from amber_gable.services.job_details import (
     change_job,
     copy_job,
     delete_job,
     details_form,
+    move_job,
     off_the_board,
     restore_job,
+    shelf_of,
     start_job,
 )
 from amber_gable.services.job_view import JobView
-from amber_gable.services.jobs import import_job, job_file, job_zip, jobs_now
-from amber_gable.services.place_check import town_value, towns_like
-from amber_gable.web.pages import Fields, job_page, load_job, page, rendered, space_of, units_of
+from amber_gable.services.jobs import import_job, job_file, job_zip
+from amber_gable.services.samples import sample_front
+from amber_gable.services.yard import what_waits, yard_now
+from amber_gable.web.pages import Fields, job_page, load_job, page, rendered, space_of, town_choices, units_of
 from amber_gable.web.views.job_card import by_attention, card_drawing, job_card
 from amber_gable.web.views.units import Units
+from amber_gable.web.views.yard_day import yard_day
 
 router = APIRouter()
 DRAWN = 24
 """So many jobs are drawn; the rest of a long board are lines."""
+WATCHED = 12
+"""Of each group so many are asked what they wait for."""
 
 
 @router.get("/")
@@ -38,7 +46,8 @@ def jobs(request: Request) -> Response:
 def _jobs(request: Request, faults: dict[str, str] | None = None, typed: dict[str, str] | None = None) -> Response:
     space = space_of(request)
     asked = request.query_params.get("find", "").strip()
-    every = jobs_now(space)
+    yard = yard_now(space)
+    every = yard.jobs
     listed = [j for j in every if all(w in _searched(j) for w in asked.casefold().split())]
     units = units_of(request)
     groups: list[dict[str, Any]] = []
@@ -50,8 +59,21 @@ def _jobs(request: Request, faults: dict[str, str] | None = None, typed: dict[st
         ]
         groups.append({"asks": asks.value, "cards": cards, "lines": [job_card(j) for j in found[room:]]})
         room = max(room - len(found), 0)
-    gone = request.query_params.get("deleted", "")
+    asking = request.query_params
+    gone = asking.get("deleted", "")
+    now = space.clock.now()
     context = {
+        "today": [yard_day(w, now) for w in yard.today],
+        "next_work": next((job_card(j) for _, found in by_attention(every, now) for j in found if j.upcoming), None),
+        "at_work": {w.job.id for w in yard.today},
+        "watched": {j.id for _, found in by_attention(listed, now) for j in found[:WATCHED]},
+        "samples": sum(j.sample for j in every),
+        "company_known": yard.usual is not None,
+        "drawing": "" if every or faults else _sample_drawing(units),
+        "beginnings": yard.elsewhere[Shelf.BEGINNINGS],
+        "archived": yard.elsewhere[Shelf.ARCHIVE],
+        "moved": asking.get("archived", ""),
+        "said": asking.get("said"),
         "groups": groups,
         "count": len(every),
         "find": asked,
@@ -60,24 +82,23 @@ def _jobs(request: Request, faults: dict[str, str] | None = None, typed: dict[st
         "deleted": off_the_board(space) if gone else [],
         "gone": gone,
     }
-    return page(request, "jobs.html", context | _towns(request, typed or {}), 422 if faults else 200)
+    return page(request, "jobs.html", context | town_choices(request, typed or {}), 422 if faults else 200)
 
 
 def _searched(job: ListedJob) -> str:
     return f"{job.name} {job.customer} {job.place}".casefold()
 
 
-def _towns(request: Request, typed: dict[str, str]) -> dict[str, Any]:
-    """What a place may be, where it is told by its name."""
-    asked = "" if typed.get("latitude") or typed.get("longitude") else typed.get("place", "")
-    found = towns_like(space_of(request), asked) if asked else []
-    return {"towns": [(town_value(t), t) for t in found], "asked_place": asked}
-
-
 def _drawn(job: ListedJob, units: Units) -> Markup:
     """The front as markup: drawn once as long as nothing on it changes."""
     drawing = card_drawing(job.front, units)
     return Markup(rendered("parts/job_drawing.html", {"drawing": drawing, "key": job.id}) if drawing else "")
+
+
+def _sample_drawing(units: Units) -> Markup:
+    """What a house will look like, before there is one."""
+    drawing = card_drawing(sample_front(), units)
+    return Markup(rendered("parts/job_drawing.html", {"drawing": drawing, "key": "sample"}))
 
 
 @router.post("/jobs")
@@ -92,7 +113,7 @@ def start(request: Request, form: Fields) -> Response:
 @router.get("/places")
 def places(request: Request, place: str = "") -> Response:
     """Towns of a name, to choose from while it is typed."""
-    return page(request, "parts/towns.html", _towns(request, {"place": place}) | {"typed": {}})
+    return page(request, "parts/towns.html", town_choices(request, {"place": place}) | {"typed": {}})
 
 
 @router.get("/jobs/{job_id}/details")
@@ -102,7 +123,10 @@ def details(request: Request, job_id: str) -> Response:
 
 
 def _details(request: Request, view: JobView, typed: dict[str, str], faults: dict[str, str]) -> Response:
-    context = {"typed": typed, "faults": faults, "sheet": ("J", "Job")} | _towns(request, typed)
+    shelf = shelf_of(space_of(request), view.bundle.job.id)
+    context = {"typed": typed, "faults": faults, "sheet": ("J", "Job"), "shelf": shelf.value} | town_choices(
+        request, typed
+    )
     return job_page(request, view, "survey", context, 422 if faults else 200, template="job_details.html")
 
 
@@ -118,6 +142,30 @@ def change(request: Request, job_id: str, form: Fields) -> Response:
 @router.post("/jobs/{job_id}/copy")
 def copy(request: Request, job_id: str) -> Response:
     return RedirectResponse(f"/jobs/{copy_job(space_of(request), job_id)}/details?said=copied", 303)
+
+
+@router.post("/jobs/{job_id}/beginning")
+def keep_beginning(request: Request, job_id: str) -> Response:
+    keep_as_beginning(space_of(request), job_id)
+    return RedirectResponse(f"/jobs/{job_id}/details?said=beginning", 303)
+
+
+@router.post("/jobs/{job_id}/archive")
+def archive(request: Request, job_id: str) -> Response:
+    move_job(space_of(request), job_id, Shelf.ARCHIVE)
+    return RedirectResponse(f"/?archived={job_id}", 303)
+
+
+@router.post("/jobs/{job_id}/unarchive")
+def unarchive(request: Request, job_id: str) -> Response:
+    move_job(space_of(request), job_id, Shelf.BOARD)
+    return RedirectResponse("/", 303)
+
+
+@router.get("/yard/waits/{job_id}")
+def waits(request: Request, job_id: str) -> Response:
+    """What a job waits for: fetched by the board once it is drawn."""
+    return page(request, "parts/yard_waits.html", {"waits": what_waits(space_of(request), job_id), "job_id": job_id})
 
 
 @router.post("/jobs/{job_id}/delete")

@@ -13,6 +13,7 @@ from amber_gable.core.plan.threats import unsettled
 from amber_gable.core.plan.visits import Visit, visits
 from amber_gable.domain.errors import InputError, NoClimate, Refused
 from amber_gable.domain.plan import Task, Unplaced
+from amber_gable.services.crew_typed import crew_form
 from amber_gable.services.job_view import JobView
 from amber_gable.services.plan.crew import set_crew
 from amber_gable.services.plan.long_runs import PlanWork
@@ -81,6 +82,7 @@ def _plan(request: Request, view: JobView, faults: dict[str, str], status: int =
         "unplaced": by_cause(kept.plan.unplaced) if kept else [],
         "status_words": STATUS_WORDS,
         "faults": faults,
+        "crew_typed": crew_form(view.bundle.job.crew),
         "begins": datetime.fromtimestamp(kept.begins_at, zone).date() if kept and kept.begins_at else None,
         "product_names": {p.code: p.name for p in view.bundle.products},
     }
