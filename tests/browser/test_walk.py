@@ -19,7 +19,7 @@ DAY_OF_SASHES = "2026-09-23"  # one on which the demo's plan coats a single sash
 
 def test_from_the_jobs_list_to_the_day_sheet(page: Page) -> None:
     page.goto("/")
-    page.get_by_role("link", name=re.compile("14 Cooper's Rise")).click()
+    page.locator(".job-card", has_text="14 Cooper's Rise").click()
     expect(page.get_by_role("heading", level=1)).to_have_text("Today")
     for stage in ("Survey", "Specification", "Quantities", "Weather", "Plan", "Today"):
         page.get_by_role("navigation").get_by_role("link", name=stage).click()

@@ -12,7 +12,8 @@ from amber_gable.domain.outline import Rectangle
 from amber_gable.domain.survey import Face, Opening, Zone
 from amber_gable.exchange.bundle import dump_bundle, load_bundle
 from amber_gable.services.jobs import load_demo
-from amber_gable.services.survey.surveying import remove_part, undo_step
+from amber_gable.services.survey.surveying import remove_part
+from amber_gable.services.undo import undo_step
 from amber_gable.services.workspace import Workspace
 from amber_gable.store import jobs, survey
 from amber_gable.store.database import Database

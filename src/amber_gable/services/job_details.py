@@ -16,16 +16,14 @@ from amber_gable.services.crew_typed import crew_form, typed_crew
 from amber_gable.services.editing import plain_number
 from amber_gable.services.new_ids import new_id
 from amber_gable.services.place_check import TypedPlace, read_place
+from amber_gable.services.undo import forget_weather, job_step
 from amber_gable.services.workspace import Workspace
 from amber_gable.store.board import deleted_jobs, hide_job, put_on, same_address, shelf_of_job, show_job
 from amber_gable.store.jobs import live_job, load_bundle, save_bundle
 from amber_gable.store.photos import all_photo_bytes
 from amber_gable.store.tables import PropertyRow
-from amber_gable.store.weather import drop_series
 
 LEAST_YEAR = 1500
-SAME_WEATHER_DEG = 0.2
-"""Within some 20 km a forecast stays what it was."""
 
 
 def start_job(space: Workspace, form: Mapping[str, str]) -> str:
@@ -63,7 +61,7 @@ def _refuse_doubled(space: Workspace, place: TypedPlace, fields: Mapping[str, An
 def change_job(space: Workspace, job_id: str, form: Mapping[str, str]) -> None:
     """Name, customer, place, year and crew as typed. Surfaces, weather and plan follow. Raises Refused by field."""
     place, fields = _read(space, form)
-    with space.database.writing() as session:
+    with job_step(space, job_id, "change the details of the job") as session:
         row = live_job(session, job_id)
         if "people" in form:
             crew = typed_crew(form, row.crew).model_dump(mode="json")
@@ -72,14 +70,11 @@ def change_job(space: Workspace, job_id: str, form: Mapping[str, str]) -> None:
         row.name, row.customer = job.name, job.customer
         house = session.get(PropertyRow, row.property_id)
         assert house is not None, "every job has its property"
-        apart = max(abs(house.latitude - property_.latitude), abs(house.longitude - property_.longitude))
-        if apart > SAME_WEATHER_DEG:
-            # What was forecast for the other place says nothing of this one, however young it is.
-            drop_series(session, house.id, "forecast")
-            space.asked.pop(house.id, None)
+        stood = house.latitude, house.longitude
         for name in ("name", "place", "latitude", "longitude", "altitude_m", "time_zone", "year_built"):
             if getattr(house, name) != getattr(property_, name):
                 setattr(house, name, getattr(property_, name))
+        forget_weather(space, session, house, stood)
 
 
 def copy_job(space: Workspace, job_id: str) -> str:

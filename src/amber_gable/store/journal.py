@@ -1,4 +1,4 @@
-"""Undo and redo of surveying: every step is kept as what each record was before and after it."""
+"""Undo and redo of what is done to a job: every step is kept as what each record was before and after it."""
 
 from collections.abc import Callable
 from dataclasses import dataclass
@@ -10,6 +10,7 @@ from sqlalchemy.orm import Session
 from amber_gable.domain.errors import InputError
 from amber_gable.store.rows import held, hold
 from amber_gable.store.tables import EditRow
+from amber_gable.store.watched import WATCHED, put_back
 
 STEPS_KEPT = 300
 WRITTEN_IN = 4
@@ -36,6 +37,11 @@ def note(session: Session, kind: str, id_: str, before: dict[str, Any] | None, a
     session.info.setdefault("changes", []).append(change)
 
 
+def add_changes(session: Session, changes: list[dict[str, Any]]) -> None:
+    """Of the step under way, seen at the rows (store/watched.py)."""
+    session.info.setdefault("changes", []).extend(changes)
+
+
 def close_step(session: Session, property_id: str, words: str) -> None:
     """Keep the changes noted so far as one step. What had been undone can no longer be redone."""
     changes = [c for c in session.info.pop("changes", []) if c["before"] != c["after"]]
@@ -57,10 +63,11 @@ def steps(session: Session, property_id: str) -> Undoable:
 
 @dataclass(frozen=True)
 class Moved:
-    """A step taken back or done again: its words, and the faces it touched."""
+    """A step taken back or done again: its words, the faces it touched, and whether it touched more than the survey."""
 
     words: str
     faces: set[str]
+    beside_survey: bool
 
 
 def undo(session: Session, property_id: str, tables: dict[str, Any]) -> Moved:
@@ -72,7 +79,7 @@ def undo(session: Session, property_id: str, tables: dict[str, Any]) -> Moved:
     for change in reversed(changes):
         _apply(session, property_id, tables, change, change["after"], change["before"])
     step.undone = True
-    return Moved(step.words, _faces(step))
+    return _moved(step)
 
 
 def redo(session: Session, property_id: str, tables: dict[str, Any]) -> Moved:
@@ -83,7 +90,11 @@ def redo(session: Session, property_id: str, tables: dict[str, Any]) -> Moved:
     for change in _held(session, property_id, tables, step):
         _apply(session, property_id, tables, change, change["before"], change["after"])
     step.undone = False
-    return Moved(step.words, _faces(step))
+    return _moved(step)
+
+
+def _moved(step: EditRow) -> Moved:
+    return Moved(step.words, _faces(step), any(c["kind"] in WATCHED for c in step.changes))
 
 
 def _faces(step: EditRow) -> set[str]:
@@ -111,6 +122,8 @@ def _apply(
     expected: dict[str, Any] | None,
     wanted: dict[str, Any] | None,
 ) -> None:
+    if change["kind"] in WATCHED:
+        return put_back(session, change, expected, wanted)
     table = tables[change["kind"]]
     row = held(session, table, (property_id, change["id"]))
     present = None if row is None or row.deleted_at is not None else state(row)
@@ -122,10 +135,11 @@ def _apply(
         raise InputError(what, "was changed in another way since", "change it by hand")
     if wanted is None:
         row.deleted_at = row.updated_at or 1
-        return
+        return None
     row.deleted_at = None
     for key, value in wanted.items():
         setattr(row, key, value)
+    return None
 
 
 def _holds(present: dict[str, Any] | None, recorded: dict[str, Any] | None) -> bool:
@@ -158,6 +172,8 @@ def _held(session: Session, property_id: str, tables: dict[str, Any], step: Edit
     changes = _carried(step)
     wanted: dict[str, list[str]] = {}
     for change in changes:
+        if change["kind"] in WATCHED:
+            continue
         wanted.setdefault(change["kind"], []).append(change["id"])
     hold(session, tables, property_id, wanted)
     return changes

@@ -27,6 +27,7 @@ from amber_gable.web.routes import (
     sun,
     survey,
     today,
+    undo,
     versions,
     weather,
 )
@@ -42,6 +43,7 @@ def create_app(space: Workspace) -> FastAPI:
     app.mount("/static", StaticFiles(directory=_STATIC), name="static")
     pages = (
         jobs,
+        undo,
         jump,
         stores,
         company,

@@ -5,6 +5,7 @@ from contextvars import ContextVar
 from datetime import datetime
 from pathlib import Path
 from typing import Annotated, Any
+from urllib.parse import urlencode, urlsplit
 
 from fastapi import Depends, Request
 from fastapi.templating import Jinja2Templates
@@ -18,6 +19,7 @@ from amber_gable.domain.units import UnitSystem
 from amber_gable.services.job_view import JobView, job_view, lacking
 from amber_gable.services.place_check import town_value, towns_like
 from amber_gable.services.stages import STAGES, stages_that_matter
+from amber_gable.services.undo import steps_of
 from amber_gable.services.usual_units import usual_units
 from amber_gable.services.workspace import Workspace
 from amber_gable.web.views.part_names import LABELS
@@ -189,11 +191,21 @@ def job_page(
         "now": view.now,
         "stops": view.stops,
         "said": request.query_params.get("said"),
+        "steps": context["steps"] if "steps" in context else steps_of(view.space, view.bundle.property.id),
+        "here": _here(request),
         "sky_later": not weather,
     }
     if weather:
         frame |= {**sky_context(view), "weather": view.weather}
     return page(request, template or f"{stage}.html", frame | context, status)
+
+
+def _here(request: Request) -> str:
+    """The page as it can be come back to, without the word it was shown with; a form's page is that of its job."""
+    if request.method != "GET":
+        return urlsplit(request.headers.get("referer", "")).path
+    asked = [(k, v) for k, v in request.query_params.multi_items() if k != "said"]
+    return f"{request.url.path}?{urlencode(asked)}" if asked else request.url.path
 
 
 def sky_context(view: JobView) -> dict[str, Any]:

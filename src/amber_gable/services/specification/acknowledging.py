@@ -5,6 +5,7 @@ from pydantic import ValidationError
 from amber_gable.core.specification.safety import BY_ID, job_cards
 from amber_gable.domain.acknowledgement import Acknowledgement
 from amber_gable.domain.errors import Refused
+from amber_gable.services.undo import job_step
 from amber_gable.services.workspace import Workspace
 from amber_gable.store.jobs import load_bundle
 from amber_gable.store.specification import put_acknowledged
@@ -12,7 +13,7 @@ from amber_gable.store.specification import put_acknowledged
 
 def acknowledge(space: Workspace, job_id: str, by: str, card: str = "") -> None:
     """Note that `by` read a card, or without one all cards of the job not read yet. Raises Refused or NotFound."""
-    with space.database.writing() as session:
+    with job_step(space, job_id, "note who read the safety cards") as session:
         bundle = load_bundle(session, job_id)
         held = {a.card: a for a in bundle.job.acknowledged}
         if card and card not in BY_ID:

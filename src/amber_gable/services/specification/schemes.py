@@ -15,6 +15,7 @@ from amber_gable.domain.scheme import ColourGroup, NamedColour, Scheme, colour_g
 from amber_gable.services.specification.colours import colour_library
 from amber_gable.services.specification.customer_changes import note_changes
 from amber_gable.services.specification.specifying import Changed, change_wishes
+from amber_gable.services.undo import job_step
 from amber_gable.services.workspace import Workspace
 from amber_gable.store.jobs import load_bundle
 from amber_gable.store.specification import company_of, put_schemes
@@ -28,7 +29,7 @@ def save_scheme(space: Workspace, job_id: str, form: Mapping[str, str]) -> str:
     name = form.get("name", "").strip()
     if not name:
         raise Refused({"name": "give the scheme a name"})
-    with space.database.writing() as session:
+    with job_step(space, job_id, f"keep the scheme {name}") as session:
         bundle = load_bundle(session, job_id)
         known = {c.name: c for rows in colour_library(session, company_of(session, job_id).id).values() for c in rows}
         colours: dict[ColourGroup, NamedColour] = {}
@@ -61,7 +62,7 @@ def _fresh_id(name: str, taken: set[str]) -> str:
 
 def drop_scheme(space: Workspace, job_id: str, id_: str) -> None:
     """Raises NotFound."""
-    with space.database.writing() as session:
+    with job_step(space, job_id, "drop a scheme") as session:
         kept = load_bundle(session, job_id).job.schemes
         if id_ not in {s.id for s in kept}:
             raise NotFound("colour scheme", id_)
@@ -71,7 +72,7 @@ def drop_scheme(space: Workspace, job_id: str, id_: str) -> None:
 def apply_scheme(space: Workspace, job_id: str, id_: str) -> tuple[list[Changed], dict[str, str]]:
     """Give every part the scheme's colour for its group and derive it anew. Returns what changed, and why a part kept
     its colour, by part name. Raises NotFound."""
-    with space.database.writing() as session:
+    with job_step(space, job_id, "take a colour scheme") as session:
         bundle = load_bundle(session, job_id)
         scheme = next((s for s in bundle.job.schemes if s.id == id_), None)
         if scheme is None:

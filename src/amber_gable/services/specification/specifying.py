@@ -25,6 +25,7 @@ from amber_gable.domain.operation import Operation
 from amber_gable.domain.product import Product
 from amber_gable.domain.schools import TOPICS, AskedBy, checked_schools
 from amber_gable.services.specification.customer_changes import Asked, note_changes
+from amber_gable.services.undo import call_step, job_step
 from amber_gable.services.workspace import Workspace
 from amber_gable.store import specification as store
 from amber_gable.store.jobs import load_bundle
@@ -73,8 +74,9 @@ def change_wish(
     asked: Asked | None = None,
 ) -> Changed:
     """Change what a part is to get and derive its steps. Raises NotFound, Refused or StaleEdit."""
-    with space.database.writing() as session:
+    with job_step(space, job_id, "change what a part gets") as session:
         bundle, part, finish, wish = _as_it_is(session, job_id, key)
+        call_step(session, f"change what {_called(part)} gets")
         products = shelf(session, bundle)
         try:
             wished = change(wish, part)
@@ -153,7 +155,7 @@ def _refuse_heat(
 def derive_missing(space: Workspace, job_id: str) -> tuple[list[Changed], dict[str, str]]:
     """Give every part without a finish its derived steps; returns what changed, and why a part was left, by its name.
     Raises NotFound."""
-    with space.database.writing() as session:
+    with job_step(space, job_id, "derive what had no steps") as session:
         bundle = load_bundle(session, job_id)
         lacking = {
             key: usual_wish(bundle, part)
@@ -170,7 +172,7 @@ def derive_again(space: Workspace, job_id: str) -> list[Changed]:
 
     A part whose overrides now contradict keeps the steps it has. Raises NotFound.
     """
-    with space.database.writing() as session:
+    with job_step(space, job_id, "derive anew") as session:
         return derived_anew(session, load_bundle(session, job_id))
 
 
@@ -205,7 +207,7 @@ def set_school(space: Workspace, job_id: str, level: str, topic: str, school: st
             raise ValueError(f"'{level}' is no level; one of: job, company")
     except ValueError as error:
         raise Refused({topic: str(error)}) from None
-    with space.database.writing() as session:
+    with job_step(space, job_id, f"choose {_school_words(topic, school)}") as session:
         store.put_schools(session, job_id, level, topic, school)
         session.flush()
         if TOPICS[topic].asked is not AskedBy.SPECIFICATION:
@@ -213,9 +215,18 @@ def set_school(space: Workspace, job_id: str, level: str, topic: str, school: st
         return derived_anew(session, load_bundle(session, job_id))
 
 
+def _called(part: PaintedPart) -> str:
+    return f"{part.name} on {part.face.name}"
+
+
+def _school_words(topic: str, school: str) -> str:
+    """As a step is called."""
+    return f"“{TOPICS[topic].school(school).name}”" if school else "the usual school again"
+
+
 def set_lead(space: Workspace, job_id: str, found: str) -> list[Changed]:
     """Note what the lead test said ('yes', 'no', or '' for none made) and derive the job anew."""
-    with space.database.writing() as session:
+    with job_step(space, job_id, "note the lead test") as session:
         store.put_lead(session, job_id, {"yes": True, "no": False}.get(found))
         session.flush()
         return derived_anew(session, load_bundle(session, job_id))
@@ -225,7 +236,7 @@ def set_lead_year(space: Workspace, job_id: str, text: str) -> list[Changed]:
     """Change the jurisdiction's year before which lead paint is presumed, and derive the job anew. Raises Refused."""
     if not text.strip().isdigit() or not 1900 <= int(text) <= 2100:
         raise Refused({"year": f"'{text.strip()}' is no year from 1900 to 2100"})
-    with space.database.writing() as session:
+    with job_step(space, job_id, "change the year for lead paint") as session:
         store.put_lead_year(session, job_id, int(text))
         session.flush()
         return derived_anew(session, load_bundle(session, job_id))
@@ -242,8 +253,9 @@ def _refuse_forbidden(bundle: JobBundle, part: PaintedPart, wish: Wish, operatio
 def take_system(space: Workspace, job_id: str, key: Key, version: int, system: str) -> None:
     """Give a part one of the company's systems instead of derived steps. Raises Refused, StaleEdit or NotFound."""
     try:
-        with space.database.writing() as session:
+        with job_step(space, job_id, "give a part a system") as session:
             bundle, part, _, wish = _as_it_is(session, job_id, key)
+            call_step(session, f"give {_called(part)} a system")
             store.shelve_system(session, job_id, system)
             _refuse_forbidden(bundle, part, wish, load_bundle(session, job_id).system(system).operations)
             kind, id_ = key
@@ -257,8 +269,9 @@ def take_system(space: Workspace, job_id: str, key: Key, version: int, system: s
 
 def leave_out(space: Workspace, job_id: str, key: Key, version: int, asked: Asked | None = None) -> None:
     """Take a part out of the specification. Raises NotFound or StaleEdit."""
-    with space.database.writing() as session:
+    with job_step(space, job_id, "leave a part as it is") as session:
         bundle = load_bundle(session, job_id)
+        call_step(session, f"leave {_called(painted_part(bundle.property, bundle.deduction, key))} as it is")
         store.drop_finish(session, job_id, key, version)
         note_changes(space, session, bundle, asked)
 
@@ -280,8 +293,9 @@ def same_for_alike(space: Workspace, job_id: str, key: Key) -> list[Changed]:
     """Give every like part this one's colour, aim, schools and products; each keeps the steps its own condition asks
     for. Overrides stay where they are. Raises NotFound or Refused."""
     out = []
-    with space.database.writing() as session:
+    with job_step(space, job_id, "make like parts the same") as session:
         bundle, part, _, wish = _as_it_is(session, job_id, key)
+        call_step(session, f"make all parts like {_called(part)} the same")
         products = shelf(session, bundle)
         versions = store.finish_versions(session, job_id)
         for other in alike(bundle, part):

@@ -6,6 +6,7 @@ from datetime import UTC, datetime
 from typing import Any
 
 from amber_gable.services.specification.specifying import Changed, derived_anew
+from amber_gable.services.undo import job_step
 from amber_gable.services.workspace import Workspace
 from amber_gable.store.jobs import load_bundle
 from amber_gable.store.kept import kept_in
@@ -57,6 +58,6 @@ def _offer(newer: Newer) -> SheetOffer:
 def take_newer(space: Workspace, job_id: str, codes: Collection[str], *, settings: bool = False) -> list[Changed]:
     """Let the job read the stores' present sheets of these products and the company's present settings, and derive it
     anew. Raises NotFound."""
-    with space.database.writing() as session:
+    with job_step(space, job_id, "take over what the company changed") as session:
         take_over(session, job_id, codes, settings=settings)
         return derived_anew(session, load_bundle(session, job_id))

@@ -1,4 +1,4 @@
-"""Editing a survey: parts saved, placed, copied, mirrored, deleted; steps taken back and done again."""
+"""Editing a survey: parts saved, placed, copied, mirrored, deleted."""
 
 import re
 from collections.abc import Callable, Mapping
@@ -239,21 +239,6 @@ def change_part(space: Workspace, job_id: str, kind: str, id_: str, change: Chan
         version = survey.live_part(session, job_id, kind, id_).version
         words, fields = change(bundle, part)
         write_step(session, job_id, [(made_part(kind, part, fields), face_id, version)], words)
-
-
-def undo_step(space: Workspace, job_id: str) -> str:
-    return _step(space, job_id, journal.undo)
-
-
-def redo_step(space: Workspace, job_id: str) -> str:
-    return _step(space, job_id, journal.redo)
-
-
-def _step(space: Workspace, job_id: str, move: Callable[[Session, str, dict[str, Any]], journal.Moved]) -> str:
-    with space.database.writing() as session:
-        moved = move(session, live_job(session, job_id).property_id, survey.UNDOABLE)
-        survey.check_faces(session, job_id, moved.faces)
-    return moved.words
 
 
 def write_step(session: Session, job_id: str, parts: list[tuple[Part, str, int | None]], words: str) -> None:

@@ -136,7 +136,7 @@ def change(request: Request, job_id: str, form: Fields) -> Response:
         change_job(space_of(request), job_id, form)
     except Refused as error:
         return _details(request, load_job(request, job_id), form, error.fields)
-    return RedirectResponse(f"/jobs/{job_id}/details?said=saved", 303)
+    return RedirectResponse(f"/jobs/{job_id}/details?said=kept", 303)
 
 
 @router.post("/jobs/{job_id}/copy")

@@ -9,6 +9,7 @@ from amber_gable.domain.errors import InputError, Refused, StaleEdit
 from amber_gable.services.survey import face_copies, surveying
 from amber_gable.services.survey.filling import fill_wall
 from amber_gable.services.survey.sheet import face_under, has_face
+from amber_gable.services.undo import redo_step, undo_step
 from amber_gable.web.pages import Fields, space_of, typed_system
 from amber_gable.web.routes.survey.sheet import is_fragment, known, read_face
 from amber_gable.web.routes.survey.table import table_page
@@ -119,15 +120,15 @@ def _after(request: Request, job_id: str, kind: str, id_: str, said: str) -> Res
 
 @router.post("/undo")
 def undo(request: Request, job_id: str, form: Fields) -> Response:
-    return _step(request, job_id, form, surveying.undo_step, "undone")
+    return _step(request, job_id, form, undo_step, "undone")
 
 
 @router.post("/redo")
 def redo(request: Request, job_id: str, form: Fields) -> Response:
-    return _step(request, job_id, form, surveying.redo_step, "redone")
+    return _step(request, job_id, form, redo_step, "redone")
 
 
-def _step(request: Request, job_id: str, form: dict[str, str], move: Callable[..., str], said: str) -> Response:
+def _step(request: Request, job_id: str, form: dict[str, str], move: Callable[..., bool], said: str) -> Response:
     """Back to the page of the job that asked, or to the face that was open, if it is there still."""
     move(space_of(request), job_id)
     back = form.get("back", "")

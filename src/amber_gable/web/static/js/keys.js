@@ -7,6 +7,16 @@ document.addEventListener("keydown", (event) => {
 document.addEventListener("click", (event) => {
   if (event.target.closest("[data-print]")) window.print();
 });
+// The last thing done to the job; on a drawing table, which has buttons of its own, its own script does it.
+document.addEventListener("keydown", (event) => {
+  const key = event.key.toLowerCase();
+  if (!(event.ctrlKey || event.metaKey) || (key !== "z" && key !== "y") || document.getElementById("table")) return;
+  if (event.target.matches("input, select, textarea")) return;
+  const button = document.getElementById(key === "y" || event.shiftKey ? "redo-job" : "undo-job");
+  if (!button) return;
+  event.preventDefault();
+  button.click();
+});
 // The sheet of all stages closes as one expects: beside it, or by Escape.
 const allStages = () => document.querySelector(".all-stages[open]");
 document.addEventListener("click", (event) => {

@@ -1,0 +1,37 @@
+"""The last thing done to a job taken back, or done again, from any of its pages."""
+
+from collections.abc import Callable
+from urllib.parse import parse_qsl, urlencode, urlsplit
+
+from fastapi import APIRouter, Request
+from starlette.responses import RedirectResponse, Response
+
+from amber_gable.services.undo import redo_step, still_there, undo_step
+from amber_gable.services.workspace import Workspace
+from amber_gable.web.pages import Fields, space_of
+
+router = APIRouter(prefix="/jobs/{job_id}")
+
+
+@router.post("/undo")
+def undo(request: Request, job_id: str, form: Fields) -> Response:
+    return _step(request, job_id, form, undo_step, "undone")
+
+
+@router.post("/redo")
+def redo(request: Request, job_id: str, form: Fields) -> Response:
+    return _step(request, job_id, form, redo_step, "redone")
+
+
+def _step(
+    request: Request, job_id: str, form: dict[str, str], move: Callable[[Workspace, str, str], bool], said: str
+) -> Response:
+    """Back to the page that asked, if what it was about is there still."""
+    space = space_of(request)
+    said = said if move(space, job_id, form.get("what", "")) else "moved-on"
+    asked = urlsplit(form.get("back", ""))
+    path = asked.path
+    if not path.startswith(f"/jobs/{job_id}/") or not still_there(space, job_id, path):
+        return RedirectResponse(f"/jobs/{job_id}/survey?said={said}", 303)
+    query = [(k, v) for k, v in parse_qsl(asked.query) if k != "said"]
+    return RedirectResponse(f"{path}?{urlencode([*query, ('said', said)])}", 303)

@@ -1,0 +1,138 @@
+"""One line of steps for a job: whatever was done last is taken back first, in the survey and beside it."""
+
+from collections.abc import Callable
+from typing import Any
+
+import pytest
+from fastapi.testclient import TestClient
+
+from amber_gable.domain.job import JobBundle
+from amber_gable.services.undo import redo_step, steps_of, undo_step
+from amber_gable.services.workspace import Workspace
+from amber_gable.store.jobs import load_bundle
+from amber_gable.store.weather import load_series
+from tests.web.forms import form_of
+
+pytestmark = pytest.mark.usefixtures("indoors")
+RISE = "/jobs/coopers-rise"
+SIDING = f"{RISE}/specification/zone/front-siding"
+Do = Callable[[TestClient], Any]
+
+
+def _bundle(space: Workspace) -> JobBundle:
+    with space.database.reading() as session:
+        return load_bundle(session, "coopers-rise")
+
+
+def _post(path: str, **data: str) -> Do:
+    return lambda client: client.post(f"{RISE}/{path}", data=data)
+
+
+def _colour(client: TestClient) -> Any:
+    form = form_of(client.get(SIDING).text, f"{SIDING}/colour")
+    return client.post(f"{SIDING}/colour", data=form | {"library": "Bottle Green"})
+
+
+def _details(client: TestClient) -> Any:
+    form = form_of(client.get(f"{RISE}/details").text, f"{RISE}/details")
+    return client.post(
+        f"{RISE}/details", data=form | {"customer": "Somebody Else", "year_built": "1911", "people": "5"}
+    )
+
+
+def _leave(client: TestClient) -> Any:
+    sash = f"{RISE}/specification/item/front-w1-item"
+    return client.post(f"{sash}/leave", data=form_of(client.get(sash).text, f"{sash}/leave"))
+
+
+DONE: dict[str, Do] = {
+    "change what Siding on Street front gets": _colour,
+    "change the details of the job": _details,
+    "choose “Pressure wash siding”": _post("specification/school", topic="wash", school="pressure", level="job"),
+    "choose “Airless and turbine”": _post("specification/school", topic="method", school="spray", level="company"),
+    "note the lead test": _post("specification/lead", found="no"),
+    "change the year for lead paint": _post("specification/lead-year", year="1925"),
+    "take a colour scheme": _post("specification/colours/schemes/harbour/apply"),
+    "drop a scheme": _post("specification/colours/schemes/harbour/drop"),
+    "note who read the safety cards": _post("specification/acknowledge", by="Ina Tolland"),
+    "change the crew": _post("plan", crew="1", people="3", start="07:00", end="15:00"),
+    "delete Entry door": _post("survey/opening/front-door/delete"),
+    "leave Sash 1 on Street front as it is": _leave,
+}
+
+
+@pytest.mark.parametrize("words", DONE)
+def test_each_thing_done_is_taken_back_whole_and_done_again(space: Workspace, client: TestClient, words: str) -> None:
+    before = _bundle(space)
+    answer = DONE[words](client)
+    assert answer.status_code < 400, answer.text
+    after = _bundle(space)
+    assert after != before, "something was done"
+    assert steps_of(space, "14-coopers-rise").undo == words
+    assert undo_step(space, "coopers-rise")
+    assert _unrecorded(_bundle(space)) == _unrecorded(before)
+    assert redo_step(space, "coopers-rise")
+    assert _unrecorded(_bundle(space)) == _unrecorded(after)
+
+
+def _unrecorded(bundle: JobBundle) -> JobBundle:
+    """Without what is only ever added to: that a colour went there and back was told to the customer each time."""
+    return bundle.model_copy(update={"job": bundle.job.model_copy(update={"changes": ()})})
+
+
+def test_steps_come_back_in_the_order_they_were_done_whatever_they_were_done_to(
+    space: Workspace, client: TestClient
+) -> None:
+    order = ["delete Entry door", "choose “Pressure wash siding”", "change the details of the job"]
+    seen = [_bundle(space)]
+    for words in order:
+        DONE[words](client)
+        seen.append(_bundle(space))
+    page = client.get(f"{RISE}/weather").text
+    for words, before in zip(reversed(order), reversed(seen[:-1]), strict=True):
+        assert f"Undo: {words}" in page
+        page = client.post(f"{RISE}/undo", data={"back": f"{RISE}/weather?said=saved", "what": words}).text
+        assert "Taken back." in page and f'title="Redo: {words}"' in page
+        assert _bundle(space) == before
+    assert 'id="undo-job"' not in page, "nothing is left"
+    # What is done now goes another way: what was taken back cannot come after it.
+    DONE["note the lead test"](client)
+    assert 'id="redo-job"' not in client.get(f"{RISE}/survey").text
+
+
+def test_what_somebody_else_did_meanwhile_is_not_taken_back_unseen(space: Workspace, client: TestClient) -> None:
+    DONE["delete Entry door"](client)
+    DONE["note the lead test"](client)
+    after = _bundle(space)
+    page = client.post(f"{RISE}/undo", data={"back": f"{RISE}/survey", "what": "delete Entry door"}).text
+    assert "Something else was done meanwhile" in page and 'title="Undo: note the lead test"' in page
+    assert _bundle(space) == after
+
+
+def test_a_page_whose_part_goes_leads_to_the_survey(space: Workspace, client: TestClient) -> None:
+    made = str(client.post(f"{RISE}/survey/opening/front-door/duplicate").url)
+    page = client.post(f"{RISE}/undo", data={"back": made[made.index("/jobs") :]})
+    assert page.status_code == 200 and page.url.path == f"{RISE}/survey" and "Taken back." in page.text
+    # No address of another's is followed.
+    DONE["note the lead test"](client)
+    assert client.post(f"{RISE}/undo", data={"back": "https://example.org/"}).url.path == f"{RISE}/survey"
+
+
+def test_a_house_moved_and_moved_back_forgets_the_other_places_forecast(space: Workspace, client: TestClient) -> None:
+    def held() -> bool:
+        with space.database.reading() as session:
+            return load_series(session, "14-coopers-rise", "forecast") is not None
+
+    assert held()
+    form = form_of(client.get(f"{RISE}/details").text, f"{RISE}/details")
+    far = {"place": "Leeds", "latitude": "53.8", "longitude": "-1.5", "time_zone": "Europe/London"}
+    client.post(f"{RISE}/details", data=form | far)
+    assert _bundle(space).property.time_zone == "Europe/London" and not held()
+    assert undo_step(space, "coopers-rise") and _bundle(space).property.time_zone == "America/Halifax"
+
+
+def test_a_customer_is_told_a_colour_that_went_there_and_back(space: Workspace, client: TestClient) -> None:
+    _colour(client)
+    undo_step(space, "coopers-rise")
+    there, back = _bundle(space).job.changes
+    assert (there.new, back.old) == ("Bottle Green", "Bottle Green") and back.new == there.old
