@@ -114,9 +114,14 @@ def test_a_job_without_any_weather_says_what_to_do(client: TestClient, space: Wo
 def test_a_weather_file_takes_the_forecasts_place_until_it_is_dropped(client: TestClient, space: Workspace) -> None:
     from tests.weather_cases import TMY3
 
-    page = client.post(f"{RISE}/weather/file", files={"file": (TMY3.name, TMY3.read_bytes())})
+    asked = client.post(f"{RISE}/weather/file", files={"file": (TMY3.name, TMY3.read_bytes())})
+    # It is a station's of another place: how far away is said before it is taken.
+    assert re.search(r"made <b>\d+ km \(\d+ miles\) away, near ", asked.text), asked.text
+    assert "simulated forecast service" in client.get(f"{RISE}/weather").text
+    page = client.post(asked.url.path)
     assert page.status_code == 200
-    assert f"<b>{TMY3.name}</b>" in page.text
+    assert re.search(rf"file <b>{TMY3.name}</b>, made <b>\d+ km", page.text)
+    assert client.post(asked.url.path).status_code == 422, "it is held until it is taken"
     assert page.text.count('class="lane"') == 6
     assert "simulated forecast service" in client.post(f"{RISE}/weather/file/drop").text
 

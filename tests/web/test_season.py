@@ -18,7 +18,9 @@ PAGE = "/jobs/coopers-rise/weather/season"
 
 def test_a_year_beside_the_forecast_tells_months_and_best_weeks(client: TestClient, space: Workspace) -> None:
     assert "No typical year" in client.get(PAGE).text
-    page = client.post(PAGE, files={"file": (TMY3.name, TMY3.read_bytes())}).text
+    asked = client.post(PAGE, files={"file": (TMY3.name, TMY3.read_bytes())})
+    assert "away, near" in asked.text and kept_year(space, "14-coopers-rise") is None, "a far station's is asked about"
+    page = client.post(asked.url.path).text
     assert TMY3.name in page and "Best weeks:" in page
     view = job_view(space, "coopers-rise")
     assert not job_weather(space, view.bundle.property).from_file, "the forecast stays what the lanes are judged by"

@@ -5,16 +5,13 @@ from datetime import datetime
 
 from amber_gable.core.weather.diurnal import told_until
 from amber_gable.core.weather.observed import as_measured
-from amber_gable.domain.errors import InputError
 from amber_gable.domain.survey import Property
 from amber_gable.domain.weather import WeatherSeries
-from amber_gable.exchange.files import decode
 from amber_gable.exchange.forecast import ForecastProvider, ForecastUnavailable
-from amber_gable.exchange.weather_file import read_weather
 from amber_gable.services.weather.sources import provider_of
 from amber_gable.services.workspace import Asked, Workspace
 from amber_gable.store.forecast_versions import keep_version
-from amber_gable.store.weather import drop_series, load_series, save_series
+from amber_gable.store.weather import load_series, save_series
 
 FRESH_H = 1.0
 RETRY_S = 60.0
@@ -145,19 +142,3 @@ def _no_use(series: WeatherSeries, held: WeatherSeries | None, now: datetime) ->
     if series.end < min(here + LEAST_AHEAD_S, held_reaches):
         return f"the forecast service sent only {(series.end - here) / 3600:.0f} h from now"
     return None
-
-
-def import_weather(space: Workspace, property_id: str, data: bytes, name: str) -> WeatherSeries:
-    """Use a weather file for the property from now on. Raises InputError and changes nothing when it is unusable."""
-    series = read_weather(decode(data, name), name)
-    if len(series) < 72:
-        raise InputError(name, f"holds {len(series)} hours; at least 72 are needed", "bring three days or more")
-    with space.database.writing() as session:
-        save_series(session, property_id, "file", series)
-    return series
-
-
-def drop_weather_file(space: Workspace, property_id: str) -> None:
-    """Go back to the forecast service."""
-    with space.database.writing() as session:
-        drop_series(session, property_id, "file")

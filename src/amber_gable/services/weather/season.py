@@ -6,16 +6,13 @@ from datetime import datetime
 from amber_gable.core.climate.job_climate import face_surface, main_zone, place_of
 from amber_gable.core.weather.outlook import FaceOutlook, outlook
 from amber_gable.core.weather.slot_climate import place_weather, surfaces_through
-from amber_gable.domain.errors import InputError
 from amber_gable.domain.job import JobBundle
 from amber_gable.domain.survey import Face
 from amber_gable.domain.weather import WeatherSeries
-from amber_gable.exchange.files import decode
-from amber_gable.exchange.weather_file import read_weather
 from amber_gable.services.weather.judged_faces import coat_on
 from amber_gable.services.weather.year_outlook import COMMON_YEAR
 from amber_gable.services.workspace import Workspace, digest
-from amber_gable.store.weather import load_series, save_series
+from amber_gable.store.weather import load_series
 
 DAYS = 365
 
@@ -25,16 +22,6 @@ class FaceSeason:
     face: Face
     coat: str
     found: FaceOutlook
-
-
-def import_year(space: Workspace, property_id: str, data: bytes, name: str) -> None:
-    """Keep a typical year for the place, beside the weather in use. Raises InputError and keeps nothing of what is
-    none."""
-    series = read_weather(decode(data, name), name)
-    if not series.typical_year:
-        raise InputError(name, "is no typical year", "bring an EPW or TMY3 file of the nearest station")
-    with space.database.writing() as session:
-        save_series(session, property_id, "year", series)
 
 
 def kept_year(space: Workspace, property_id: str) -> WeatherSeries | None:

@@ -124,7 +124,11 @@ def forget_source(space: Workspace, source_id: str) -> None:
 
 def take_sample(space: Workspace, kind: Kind, text: str) -> str:
     """Keep a sample until its mapping is made; returns its token."""
-    token = f"{kind}-{secrets.token_hex(6)}"
+    return hold_sample(space, f"{kind}-{secrets.token_hex(6)}", text)
+
+
+def hold_sample(space: Workspace, token: str, text: str) -> str:
+    """Keep a text in memory until it is decided on, the oldest making room; returns its token."""
     while len(space.samples) >= MOST_SAMPLES:
         space.samples.pop(next(iter(space.samples)))
     space.samples[token] = text

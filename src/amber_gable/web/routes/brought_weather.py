@@ -10,7 +10,6 @@ from starlette.responses import RedirectResponse, Response
 from amber_gable.domain.errors import InputError, Refused
 from amber_gable.domain.typed_forecast import Cloud, RainKind, WindForce
 from amber_gable.services.job_view import JobView
-from amber_gable.services.weather.forecasts import drop_weather_file, import_weather
 from amber_gable.services.weather.observed import bring_readings, forget_readings
 from amber_gable.services.weather.typing_in import (
     COMPASS,
@@ -21,6 +20,7 @@ from amber_gable.services.weather.typing_in import (
     type_forecast,
     typed_before,
 )
+from amber_gable.services.weather.weather_files import bring_file, drop_weather_file, far_file, take_far_file
 from amber_gable.web.pages import Fields, job_page, load_job, space_of, typed_system, units_of
 
 router = APIRouter(prefix="/jobs/{job_id}/weather")
@@ -101,8 +101,25 @@ def upload(request: Request, job_id: str, file: UploadFile) -> Response:
     view = load_job(request, job_id)
     if not file.filename:
         raise HTTPException(422, "Choose a file first: EPW, TMY3 CSV or plain CSV.")
-    import_weather(space_of(request), view.bundle.property.id, file.file.read(), file.filename)
-    return RedirectResponse(f"/jobs/{job_id}/weather?said=imported", 303)
+    far = bring_file(space_of(request), view.bundle.property, file.file.read(), file.filename, "file")
+    return RedirectResponse(
+        f"/jobs/{job_id}/weather/far/{far}" if far else f"/jobs/{job_id}/weather?said=imported", 303
+    )
+
+
+@router.get("/far/{token}")
+def ask_far(request: Request, job_id: str, token: str) -> Response:
+    """A file of another place: is it meant?"""
+    view = load_job(request, job_id)
+    far = far_file(space_of(request), view.bundle.property, token)
+    return job_page(request, view, "weather", {"far": far, "token": token}, template="weather_far.html")
+
+
+@router.post("/far/{token}")
+def take_far(request: Request, job_id: str, token: str) -> Response:
+    view = load_job(request, job_id)
+    use = take_far_file(space_of(request), view.bundle.property, token)
+    return RedirectResponse(f"/jobs/{job_id}/weather{'/season' if use == 'year' else '?said=imported'}", 303)
 
 
 @router.post("/readings")

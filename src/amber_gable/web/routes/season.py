@@ -3,7 +3,8 @@
 from fastapi import APIRouter, HTTPException, Request, UploadFile
 from starlette.responses import RedirectResponse, Response
 
-from amber_gable.services.weather.season import face_seasons, import_year, kept_year
+from amber_gable.services.weather.season import face_seasons, kept_year
+from amber_gable.services.weather.weather_files import bring_file
 from amber_gable.web.pages import job_page, load_job, space_of
 from amber_gable.web.views.season import year_strips
 
@@ -24,5 +25,5 @@ def bring(request: Request, job_id: str, file: UploadFile) -> Response:
     view = load_job(request, job_id)
     if not file.filename:
         raise HTTPException(422, "Choose a file first: EPW or TMY3 CSV.")
-    import_year(space_of(request), view.bundle.property.id, file.file.read(), file.filename)
-    return RedirectResponse(f"/jobs/{job_id}/weather/season", 303)
+    far = bring_file(space_of(request), view.bundle.property, file.file.read(), file.filename, "year")
+    return RedirectResponse(f"/jobs/{job_id}/weather/far/{far}" if far else f"/jobs/{job_id}/weather/season", 303)

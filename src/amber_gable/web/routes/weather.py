@@ -22,6 +22,7 @@ from amber_gable.services.weather.judged_faces import JudgedFace, Which, of_step
 from amber_gable.services.weather.observed import known_loggers, measured
 from amber_gable.services.weather.rain_race import rain_race
 from amber_gable.services.weather.versions import believed, version_series
+from amber_gable.services.weather.weather_files import away_words
 from amber_gable.web.drawn_lanes import chart, lane_link, lanes_of
 from amber_gable.web.look import Look, Looked
 from amber_gable.web.pages import job_page, load_job, page, space_of, units_of
@@ -75,9 +76,16 @@ def weather(request: Request, job_id: str, look: Looked) -> Response:
         "loggers": known_loggers(space_of(request)),
         "measured": seen,
         "apart_words": apart_words(seen, units_of(request)),
+        "away": _away(frame),
     }
     told = {"sure_known": odds is not None or look.then is not None, "believed": believed(frame, look.then)}
     return job_page(request, frame, "weather", context | told)
+
+
+def _away(view: JobView) -> str:
+    """How far from the house a file in use was made, where it is of another place."""
+    found = view.weather
+    return away_words(found.series, view.bundle.property) if found.from_file and found.series is not None else ""
 
 
 @router.get("/helps")
