@@ -38,7 +38,9 @@ PAGES = {
     "weather's own": [
         f"{RISE}/weather/{s}" for s in ("moisture", "typed", "film?face=back", "film/compare", "sun", "season")
     ],
-    "settings": ["/settings", f"{RISE}/details", "/stores/product/own", "/jump?find=gable"],
+    "settings": [
+        "/settings", "/settings/company", "/glossary", f"{RISE}/details", "/stores/product/own", "/jump?find=gable",
+    ],
 }  # fmt: skip
 # Laid out otherwise at the table than on a phone.
 TWO_LAYOUTS = {

@@ -1,5 +1,6 @@
 """A new user's first minutes, from an empty program to specified, every field filled and every touch counted."""
 
+import re
 from collections.abc import Callable
 from pathlib import Path
 
@@ -247,3 +248,23 @@ def test_a_house_in_feet_with_deck_garage_door_and_gutters_in_70_touches(page: P
     assert {k: kinds.count(k) for k in ("casement", "gutter", "garage-door", "railing", "stair")} == {
         "casement": 8, "gutter": 2, "garage-door": 1, "railing": 3, "stair": 1,
     }  # fmt: skip
+
+
+def test_the_browsers_place_is_taken_only_when_asked_for(contexts: Callable[..., BrowserContext]) -> None:
+    surveyor = contexts(
+        **WIDE, geolocation={"latitude": 45.58871, "longitude": -62.64556}, permissions=["geolocation"]
+    ).new_page()
+    surveyor.goto("/")
+    expect(surveyor.get_by_label("Latitude")).to_have_value("")
+    surveyor.get_by_role("button", name="Where I am now").click()
+    expect(surveyor.get_by_label("Latitude")).to_have_value("45.58871")
+    expect(surveyor.get_by_label("Longitude")).to_have_value("-62.64556")
+    expect(surveyor.locator("[name=place]")).to_have_value("New Glasgow")
+    surveyor.get_by_label("Job name").fill("9 Weir Lane")
+    surveyor.get_by_label("Customer").fill("Nell Hart")
+    surveyor.get_by_role("button", name="Start the survey").click()
+    expect(surveyor).to_have_url(re.compile("/survey"))
+    refused = contexts(**WIDE).new_page()
+    refused.goto("/")
+    refused.get_by_role("button", name="Where I am now").click()
+    expect(refused.get_by_text("Type the town instead")).to_be_visible()

@@ -111,6 +111,12 @@ def _town(space: Workspace, place: str) -> Town:
     raise Refused({"place": f"“{place[:40]}” may be one of {len(found)} towns: choose it below"})
 
 
+def nearest(latitude: float, longitude: float) -> tuple[str, str]:
+    """Name of the nearest town, and how far away it is, in words."""
+    town, km = nearest_town(latitude, longitude)
+    return town.name, f"{km:.0f} km from {town.words}" if km >= 1 else f"in {town.words}"
+
+
 def place_doubt(latitude: float, longitude: float, zone: str) -> str:
     """What is unlikely about coordinates and a time zone, in a sentence; '' where nothing is. Raises Refused for a zone
     that is not known."""

@@ -12,6 +12,7 @@ from amber_gable.web.routes import (
     company,
     desk,
     film,
+    glossary,
     jobs,
     jump,
     moisture,
@@ -44,6 +45,7 @@ def create_app(space: Workspace) -> FastAPI:
     pages = (
         jobs,
         undo,
+        glossary,
         jump,
         stores,
         company,

@@ -24,6 +24,7 @@ from amber_gable.services.job_details import (
 )
 from amber_gable.services.job_view import JobView
 from amber_gable.services.jobs import import_job, job_file, job_zip
+from amber_gable.services.place_check import nearest
 from amber_gable.services.samples import sample_front
 from amber_gable.services.yard import what_waits, yard_now
 from amber_gable.web.pages import Fields, job_page, load_job, page, rendered, space_of, town_choices, units_of
@@ -114,6 +115,13 @@ def start(request: Request, form: Fields) -> Response:
 def places(request: Request, place: str = "") -> Response:
     """Towns of a name, to choose from while it is typed."""
     return page(request, "parts/towns.html", town_choices(request, {"place": place}) | {"typed": {}})
+
+
+@router.get("/places/near")
+def near(latitude: float, longitude: float) -> dict[str, str]:
+    """The town that a place (degrees) is called by: the nearest."""
+    town, words = nearest(latitude, longitude)
+    return {"place": town, "words": words}
 
 
 @router.get("/jobs/{job_id}/details")
