@@ -24,7 +24,7 @@ PAGES = {
         f"{RISE}/survey/{s}"
         for s in (
             "zone/front-siding/condition", "item/front-door-item/condition", "walk?at=wing-east", "walk?at=end",
-            "face/west-gable/surroundings", "findings", "block/floor", "block/fence",
+            "face/west-gable/surroundings", "findings", "block/floor", "block/fence", "block/walk",
         )
     ],
     "specification": [

@@ -12,7 +12,7 @@ from amber_gable.domain.condition import Coating, Gloss
 from amber_gable.domain.job import JobBundle
 from amber_gable.services.workspace import Workspace
 from amber_gable.store.jobs import list_jobs, load_bundle
-from tests.browser.conftest import PHONE, WIDE, serious_barriers
+from tests.browser.conftest import PHONE, WIDE, serious_barriers, sticks_out
 from tests.fixtures import open_space
 from tests.jobs import FOOT, coopers_rise, demo_job
 
@@ -268,3 +268,32 @@ def test_the_browsers_place_is_taken_only_when_asked_for(contexts: Callable[...,
     refused.goto("/")
     refused.get_by_role("button", name="Where I am now").click()
     expect(refused.get_by_text("Type the town instead")).to_be_visible()
+
+
+def test_a_footprint_is_tapped_corner_by_corner(contexts: Callable[..., BrowserContext], space: Workspace) -> None:
+    phone = contexts(**PHONE).new_page()
+    phone.goto("/jobs/feed-barn/survey/block/walk")
+    pad = phone.locator(".walk-pad svg")
+    box = pad.bounding_box()
+    assert box is not None
+    metre = box["width"] / 30
+
+    def tap(x: float, y: float) -> None:
+        pad.tap(position={"x": x * metre, "y": y * metre})
+
+    # The street is below: 10 m along it, 6 in, 4 back, a step of 2 in, and home. The taps are not quite square.
+    for corner in ((5, 18), (15.1, 17.8), (15, 12.1), (11, 11.9), (10.9, 10)):
+        tap(*corner)
+    expect(phone.locator("[name=walk]")).to_have_value("10 left 6 left 4 right 2")
+    tap(2, 5)
+    phone.get_by_role("button", name="Take the last corner back").tap()
+    expect(phone.locator("[name=walk]")).to_have_value("10 left 6 left 4 right 2")
+    phone.locator("[name=eaves_m]").fill("2.8")
+    phone.locator("[name=looks]").fill("S")
+    expect(phone.locator("#block-drawn figcaption")).to_have_count(6)
+    assert serious_barriers(phone) == [] and not sticks_out(phone)
+    phone.get_by_role("button", name="Build it").tap()
+    expect(phone).to_have_url(re.compile("said=blocked"))
+    with space.database.reading() as session:
+        faces = load_bundle(session, "feed-barn").property.faces
+    assert [round(f.width_m, 2) for f in faces[-6:]] == [10, 6, 4, 2, 6, 8]

@@ -155,3 +155,45 @@ def test_a_wing_is_refused_at_its_field(client: TestClient, space: Workspace, em
         assert page.status_code == 422 and words in page.text and 'value="Kitchen wing"' in page.text, change
         assert not field or f'id="fault-{field}"' in page.text, change
     assert not _house(space, empty).faces
+
+
+def test_a_house_is_walked_round_wall_by_wall(client: TestClient, space: Workspace, empty: str) -> None:
+    walk = f"/jobs/{empty}/survey/block/walk"
+    form = {k: v for k, v in FORM.items() if k not in ("width_m", "depth_m", "roof", "pitch")}
+    missed = client.post(walk, data=form | {"walk": "9.6 left 8 left 9.6 left 7", "eaves_m": ""})
+    assert (
+        missed.status_code == 422 and "1.00 m behind it" in missed.text and "9.6 left 8 left 9.6 left 7" in missed.text
+    )
+    assert not _house(space, empty).faces
+    built = client.post(walk, data=form | {"walk": "9.6 left 8 left 5.4 right 3"})
+    assert built.status_code == 200 and "Built." in built.text and "fail to close" not in built.text
+    house = _house(space, empty)
+    assert [f.name for f in house.faces] == ["Front", "Right side", "Back", "Right side 2", "Back 2", "Left side"]
+    assert sum(f.area_m2 for f in house.faces) == pytest.approx(5.6 * (9.6 + 8 + 5.4 + 3 + 4.2 + 11))
+    client.post(f"/jobs/{empty}/undo")
+    assert not _house(space, empty).faces
+
+
+def test_a_wall_is_filled_like_another_and_the_opposite_one_the_other_way_round(
+    client: TestClient, space: Workspace, empty: str
+) -> None:
+    client.post(f"/jobs/{empty}/survey/block", data=FORM)
+    base = f"/jobs/{empty}/survey"
+    client.post(f"{base}/face/front/line", data={"line": "door; 2 sash 0.9 x 1.4 sill 0.9, shutters"})
+    client.post(f"{base}/face/back/line", data={"line": "Same as front"})
+    house = _house(space, empty)
+    front, back = house.face("front"), house.face("back")
+    placed = {f.id: sorted((round(o.x_m + o.width_m / 2, 3), o.kind.value) for o in f.openings) for f in (front, back)}
+    # The door stands left in front; who looks at the back sees it at the right.
+    assert placed["back"] == sorted((round(9.6 - x, 3), kind) for x, kind in placed["front"])
+    kinds = {f: sorted(i.spec.kind for i in house.items_of(f)) for f in ("front", "back")}
+    assert kinds["back"] == kinds["front"]
+    assert kinds["back"] == ["panelled-door", "sash-window", "sash-window", "shutter-pair", "shutter-pair"]
+    assert len({o.name for f in house.faces for o in f.openings}) == 6, "each has a name of its own"
+    assert client.get(f"{base}/face/back").text.count('title="fill Back like Front"') == 1, "one step"
+    wrong = client.post(f"{base}/face/left-side/line", data={"line": "same as barn"}).text
+    assert "“barn” is no other wall here: Front, Back, Right side" in wrong
+    narrow = client.post(f"{base}/face/left-side/line", data={"line": "same as left"}).text
+    assert "is no other wall here" in narrow
+    client.post(f"{base}/undo")
+    assert not _house(space, empty).face("back").openings

@@ -1,7 +1,7 @@
 """A house blocked out from one form, as one step that can be undone."""
 
 import re
-from collections.abc import Mapping
+from collections.abc import Iterable, Mapping
 from math import radians, tan
 from typing import Any
 
@@ -13,6 +13,7 @@ from amber_gable.core.survey.block_out import blocked_out
 from amber_gable.core.survey.compass import parse_bearing
 from amber_gable.core.survey.house_plan import house_plan
 from amber_gable.core.survey.measures import parse_length
+from amber_gable.core.survey.walked_round import Leg, floor_corners, read_walk, walked_out
 from amber_gable.domain.block_out import BlockOut, Roof, Side, WingRoof, run_of, wing_run
 from amber_gable.domain.errors import Refused
 from amber_gable.domain.fault_words import by_field
@@ -165,9 +166,44 @@ def _beside(made: list[Made], there: tuple[Face, ...]) -> list[Made]:
     ]
 
 
-def block_out(space: Workspace, job_id: str, form: Mapping[str, str], system: UnitSystem) -> list[str]:
+def walk_tried(form: Mapping[str, str], system: UnitSystem) -> list[Made]:
+    """The faces of a house that was walked round, as they would be. Its roof is flat, or drawn later. Raises Refused by
+    field."""
+    faults: dict[str, str] = {}
+    legs: tuple[Leg, ...] = ()
+    try:
+        legs = read_walk(form.get("walk", ""), system)
+    except ValueError as error:
+        faults["walk"] = str(error) if form.get("walk", "").strip() else "is needed"
+    size = {"width_m": "1 m", "depth_m": "1 m"} if not legs else _bounds(legs)
+    try:
+        block = read_block({**form, **size, "roof": Roof.FLAT.value}, system)
+    except Refused as error:
+        raise Refused(faults | error.fields) from None
+    if faults:
+        raise Refused(faults)
+    return walked_out(block, legs)
+
+
+def _bounds(legs: tuple[Leg, ...]) -> dict[str, str]:
+    """Of the whole footprint, as they would be typed."""
+    (x0, y0), (x1, y1) = (f(zip(*floor_corners(legs), strict=True)) for f in (_least, _most))
+    return {"width_m": f"{x1 - x0:.3f} m", "depth_m": f"{y1 - y0:.3f} m"}
+
+
+def _least(columns: Iterable[tuple[float, ...]]) -> list[float]:
+    return [min(c) for c in columns]
+
+
+def _most(columns: Iterable[tuple[float, ...]]) -> list[float]:
+    return [max(c) for c in columns]
+
+
+def block_out(
+    space: Workspace, job_id: str, form: Mapping[str, str], system: UnitSystem, *, walked: bool = False
+) -> list[str]:
     """Add the house to the survey. Returns the ids of its faces. Raises Refused by field; nothing is saved then."""
-    made = tried_out(form, system)
+    made = walk_tried(form, system) if walked else tried_out(form, system)
     with space.database.writing() as session:
         made = _beside(made, load_bundle(session, job_id).property.faces)
         return put_up(session, job_id, made, (), f"block out {made[0][0].building}")

@@ -11,7 +11,7 @@ from amber_gable.domain.errors import Refused
 from amber_gable.domain.substrates import SUBSTRATES
 from amber_gable.domain.survey import Face, Item, Zone
 from amber_gable.services.job_view import JobView
-from amber_gable.services.survey.blocking_out import block_out, tried_out
+from amber_gable.services.survey.blocking_out import block_out, tried_out, walk_tried
 from amber_gable.web.pages import Fields, job_page, load_job, page, space_of, typed_system, units_of
 from amber_gable.web.views.elevation import draw, drawing_scale
 from amber_gable.web.views.house_plan import draw_plan
@@ -52,7 +52,15 @@ def form(request: Request, job_id: str) -> Response:
     return _page(request, load_job(request, job_id), USUAL, {})
 
 
-def _page(request: Request, view: JobView, typed: Mapping[str, str], faults: dict[str, str]) -> Response:
+@router.get("/walk")
+def walk_form(request: Request, job_id: str) -> Response:
+    """A footprint of right angles, walked round or tapped on a grid."""
+    return _page(request, load_job(request, job_id), USUAL, {}, walked=True)
+
+
+def _page(
+    request: Request, view: JobView, typed: Mapping[str, str], faults: dict[str, str], *, walked: bool = False
+) -> Response:
     context = {
         "typed": typed,
         "faults": faults,
@@ -62,13 +70,14 @@ def _page(request: Request, view: JobView, typed: Mapping[str, str], faults: dic
         "walls": WALLS,
         "roofings": ROOFINGS,
     }
-    told = _tried(request, view, typed) if typed is not USUAL else {"drawings": [], "trouble": ""}
-    return job_page(request, view, "survey", context | told, 422 if faults else 200, template="survey_block.html")
+    told = _tried(request, view, typed, walked=walked) if typed is not USUAL else {"drawings": [], "trouble": ""}
+    template = "survey_block_walk.html" if walked else "survey_block.html"
+    return job_page(request, view, "survey", context | told, 422 if faults else 200, template=template)
 
 
-def _tried(request: Request, view: JobView, typed: Mapping[str, str]) -> dict[str, Any]:
+def _tried(request: Request, view: JobView, typed: Mapping[str, str], *, walked: bool = False) -> dict[str, Any]:
     def made() -> Parts:
-        house = tried_out(typed, typed_system(request, typed))
+        house = (walk_tried if walked else tried_out)(typed, typed_system(request, typed))
         return tuple(face for face, _ in house), tuple(zone for _, found in house for zone in found), ()
 
     return tried_drawing(request, view, made)
@@ -94,11 +103,20 @@ def tried_drawing(request: Request, view: JobView, made: Callable[[], Parts]) ->
 
 @router.post("")
 def build(request: Request, job_id: str, form: Fields) -> Response:
+    return _build(request, job_id, form, walked=False)
+
+
+@router.post("/walk")
+def build_walked(request: Request, job_id: str, form: Fields) -> Response:
+    return _build(request, job_id, form, walked=True)
+
+
+def _build(request: Request, job_id: str, form: dict[str, str], *, walked: bool) -> Response:
     view = load_job(request, job_id)
     if "hx-request" in request.headers:
-        return page(request, "parts/block_drawn.html", _tried(request, view, form))
+        return page(request, "parts/block_drawn.html", _tried(request, view, form, walked=walked))
     try:
-        block_out(space_of(request), job_id, form, typed_system(request, form))
+        block_out(space_of(request), job_id, form, typed_system(request, form), walked=walked)
     except Refused as error:
-        return _page(request, view, form, error.fields)
+        return _page(request, view, form, error.fields, walked=walked)
     return RedirectResponse(f"/jobs/{job_id}/survey?said=blocked", 303)

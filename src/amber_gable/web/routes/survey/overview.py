@@ -29,6 +29,7 @@ def survey(request: Request, job_id: str) -> Response:
     missing = missing_essentials(bundle)
     context = {
         "sheets": sheets,
+        "filled": next((f.name for f in view.bundle.property.faces if f.openings), ""),
         "plan": draw_plan(faces),
         "buildings": list(dict.fromkeys(f.building for f in faces)),
         "total_m2": sum(s["total_m2"] for s in sheets),
