@@ -156,7 +156,7 @@ STEP_KEYS = {
 
 def test_a_specification_is_read_from_outside(capsys: pytest.CaptureFixture[str]) -> None:
     parts = run(capsys, "specify", str(RISE))["parts"]
-    assert len(parts) == 27
+    assert len(parts) == 28
     front = next(p for p in parts if p["part"] == "front-siding")
     assert set(front["steps"][0]) >= STEP_KEYS
     assert all(s["technique"] for p in parts for s in p["steps"])

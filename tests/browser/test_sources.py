@@ -53,7 +53,7 @@ def test_a_day_later_the_forecast_of_the_plan_is_held_against_the_newest(page: P
     page.get_by_role("button", name="+1 d").click()
     page.get_by_role("link", name="What that changes").click()
     expect(page.locator(".versions-answer")).to_contain_text("when the plan was made")
-    expect(page.locator(".versions-faces tr")).to_have_count(7)
+    expect(page.locator(".versions-faces tr")).to_have_count(8)
     assert serious_barriers(page) == []
     page.evaluate("document.documentElement.dataset.bsTheme = 'dark'")
     assert serious_barriers(page) == []

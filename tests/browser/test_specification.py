@@ -30,9 +30,9 @@ def test_from_an_empty_specification_to_a_complete_one(page: Page, bare_job: Pat
     page.set_input_files("input[type=file]", bare_job)
     page.get_by_role("button", name="Import").click()
     page.goto("/jobs/rise-bare/specification")
-    expect(page.locator(".answer")).to_contain_text("27 parts have no steps yet")
+    expect(page.locator(".answer")).to_contain_text("28 parts have no steps yet")
     page.get_by_role("button", name="Derive from the survey").click()
-    expect(page.locator(".said")).to_contain_text("27 parts are changed")
+    expect(page.locator(".said")).to_contain_text("28 parts are changed")
     expect(page.locator(".spec-line.open")).to_have_count(0)
 
     page.locator(".spec-line", has_text="Siding").first.click()
@@ -40,7 +40,7 @@ def test_from_an_empty_specification_to_a_complete_one(page: Page, bare_job: Pat
     page.get_by_role("button", name="Set colour").click()
     expect(page.locator(".said")).to_contain_text("Saved")
     page.get_by_role("button", name=re.compile("Same colour")).click()
-    expect(page.locator(".said")).to_contain_text("5 like parts set")
+    expect(page.locator(".said")).to_contain_text("6 like parts set")
     # Each step says what, on how much, for how long, and because of which finding.
     steps = page.locator(".told > li")
     assert steps.count() >= 10
@@ -60,7 +60,7 @@ def test_from_an_empty_specification_to_a_complete_one(page: Page, bare_job: Pat
     expect(page.locator("#safety")).to_contain_text("read by Wren Calloway")
     expect(page.locator("#safety")).not_to_contain_text("not read")
     expect(page.locator(".answer")).to_contain_text("2 parts ask for a decision")
-    expect(page.locator(".spec-line.done")).to_have_count(25)
+    expect(page.locator(".spec-line.done")).to_have_count(26)
     page.goto("/jobs/rise-bare/quantities")
     expect(page.locator(".orders")).to_contain_text("Oat")
     expect(page.locator("main")).not_to_contain_text("Not in these litres")

@@ -170,7 +170,7 @@ def test_openings_drawn_faster_than_the_program_answers_are_all_there(page: Page
     before = openings.count()
     page.locator(".tools > .tool", has_text="Window").click()
     with held(page, "**/opening/save") as answers:
-        for x in (0.6, 3.0, 5.2, 8.9):
+        for x in (0.4, 1.6, 2.8, 4.0):
             page.mouse.click(*on_screen(page, x, 1.2))
         answers.let_go()
         expect(openings).to_have_count(before + 4)

@@ -20,11 +20,11 @@ RISE = "/jobs/coopers-rise/weather"
 
 def test_a_phone_steps_and_drags_one_cursor_and_hits_no_slots(contexts: Callable[..., BrowserContext]) -> None:
     page = contexts(**PHONE).new_page()
-    page.goto(f"{RISE}?product=coat&face=back&at=2026-09-15T12:00:00-03:00")
+    page.goto(f"{RISE}?product=coat&face=back&at=2026-09-15T12:30:00-03:00")
     why = page.locator("#why")
     expect(why.locator(".answer")).to_have_text(re.compile(r"Yes, until 17:30\s+\d+ % sure"))
     page.get_by_label("On by a quarter of an hour").tap()
-    expect(why).to_contain_text("Back, Tue 15 Sep 12:15")
+    expect(why).to_contain_text("Back, Tue 15 Sep 12:45")
     page.get_by_label("Time of day", exact=True).fill("60")
     expect(why).to_contain_text("Back, Tue 15 Sep 19:00")
     expect(why).to_contain_text("No: dark")

@@ -195,7 +195,7 @@ def test_what_is_missing_is_told_by_the_stage_that_needs_it() -> None:
 
 def test_the_lap_goes_clockwise_round_each_building() -> None:
     bundle = coopers_rise()
-    assert [f.id for f in lap(bundle.property)][:3] == ["front", "west-gable", "back"]
+    assert [f.id for f in lap(bundle.property)][:4] == ["front", "west-gable", "wing-west", "back"]
     walk = stops(bundle)
     assert (walk[0].place, walk[-1].place) == ("start", "end")
     assert len(walk) == len(bundle.property.faces) + 2

@@ -21,7 +21,7 @@ def _surfaces(space: Workspace) -> list[Surface]:
 def test_one_touch_answers_for_the_whole_house_and_one_takes_it_back(client: TestClient, space: Workspace) -> None:
     before = _surfaces(space)
     page = client.post(HERE, data={"test": "coating", "value": "waterborne"}, headers={"hx-request": "true"}).text
-    assert "26 surfaces changed" in page and "<html" not in page
+    assert "27 surfaces changed" in page and "<html" not in page
     assert {s.condition.coating for s in _surfaces(space)} == {"waterborne"}
     tested = [t for s in _surfaces(space) for t in s.condition.tests if t.test == "coating"]
     assert len(tested) == len(before) and all(t.on is not None for t in tested)

@@ -47,4 +47,4 @@ def test_every_stage_is_one_touch_further_with_what_it_lacks(client: TestClient)
     sheet = page[page.index("all-sheet") : page.index("</details>", page.index("all-sheet"))]
     paths = ("survey", "specification", "quantities", "weather", "plan", "today")
     assert [f"/jobs/coopers-rise/{p}" in sheet for p in paths] == [True] * 6
-    assert "11 missing" in sheet and page.count("<b>11</b> essentials") == 1, "one count in the bar and on the page"
+    assert "12 missing" in sheet and page.count("<b>12</b> essentials") == 1, "one count in the bar and on the page"

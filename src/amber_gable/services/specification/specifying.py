@@ -102,7 +102,7 @@ def change_wishes(
             kept = bundle.finish_of(*key)
             done.append(_kept(session, bundle, parts[key], kept, wish, products, versions.get(key, 0)))
         except Refused as error:
-            refused[parts[key].name] = next(iter(error.fields.values()))
+            refused[_called(parts[key])] = next(iter(error.fields.values()))
     check_references(session, bundle.job.id)
     return done, refused
 
@@ -136,7 +136,7 @@ def _kept(
     store.shelve_products(session, bundle.job.id, [p for p in products if p.code in used])
     store.put_finish(session, bundle.job.id, made_finish(part, wish, fresh.operations), version)
     before: Iterable[Operation] = bundle.operations(finish) if finish else ()
-    return Changed(part.name, *difference(before, fresh.operations))
+    return Changed(_called(part), *difference(before, fresh.operations))
 
 
 def _refuse_heat(

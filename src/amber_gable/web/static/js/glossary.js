@@ -1,7 +1,7 @@
 // Words of the trade are explained where a page uses them first: touch or focus one. The table is the server's; without
 // this script it stands at /glossary.
 // What is touched for something else, and what has no room for more.
-const NOT_IN = "a, button, summary, label, legend, h1, svg, script, style, textarea, select, option, dfn, code, dialog, [aria-hidden=true], .no-terms, "
+const NOT_IN = "a, button, summary, label, legend, h1, h2, h3, svg, script, style, textarea, select, option, dfn, code, dialog, [aria-hidden=true], .no-terms, "
   + ".tools, .title-block, .axis, .tally, .yard-do";
 const sheet = document.getElementById("sheet");
 let meanings = new Map(), wanted = null, told = 0;
@@ -40,24 +40,41 @@ function term({ word, meaning }) {
   words.className = "term-words";
   words.role = "tooltip";
   words.textContent = meaning.words;
+  // Beside the sheet: what is read or copied there stays as it was written.
+  document.body.append(words);
   dfn.className = "term";
   dfn.tabIndex = 0;
   dfn.setAttribute("aria-describedby", words.id);
-  dfn.append(word, words);
+  dfn.append(word);
   return dfn;
 }
 
-// Kept inside the sheet: what would stick out at its right opens to the left.
-function place(event) {
-  const dfn = event.target.closest?.("dfn.term");
-  if (dfn) dfn.classList.toggle("to-left", dfn.getBoundingClientRect().left > window.innerWidth - 340);
+const wordsOf = (dfn) => document.getElementById(dfn.getAttribute("aria-describedby"));
+const asked = (event) => event.target.closest?.("dfn.term");
+
+function show(event) {
+  const dfn = asked(event);
+  if (!dfn) return;
+  const words = wordsOf(dfn), box = dfn.getBoundingClientRect();
+  words.classList.add("shown");
+  // On a phone it has its place above the bar.
+  words.style.left = `${Math.max(8, Math.min(box.left, window.innerWidth - words.offsetWidth - 8))}px`;
+  const below = box.bottom + 5;
+  words.style.top = `${below + words.offsetHeight > window.innerHeight ? box.top - words.offsetHeight - 5 : below}px`;
 }
 
-document.addEventListener("focusin", place);
-document.addEventListener("pointerover", place);
-document.addEventListener("keydown", (event) => {
-  if (event.key === "Escape" && event.target.matches("dfn.term")) event.target.blur();
-});
+function hide(event) {
+  const dfn = asked(event);
+  if (dfn && (event.type === "keydown" || document.activeElement !== dfn || event.type === "focusout")) wordsOf(dfn).classList.remove("shown");
+}
+
+document.addEventListener("focusin", show);
+document.addEventListener("pointerover", show);
+document.addEventListener("focusout", hide);
+document.addEventListener("pointerout", hide);
+document.addEventListener("keydown", (event) => { if (event.key === "Escape") hide(event); });
+document.addEventListener("scroll", () => document.querySelectorAll(".term-words.shown").forEach((e) => e.classList.remove("shown")),
+  { passive: true, capture: true });
 
 if (sheet) {
   fetch("/glossary.json").then((answer) => (answer.ok ? answer.json() : [])).then((terms) => {
