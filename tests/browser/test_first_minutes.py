@@ -295,3 +295,30 @@ def test_a_footprint_is_tapped_corner_by_corner(contexts: Callable[..., BrowserC
     with space.database.reading() as session:
         faces = load_bundle(session, "feed-barn").property.faces
     assert [round(f.width_m, 2) for f in faces[-6:]] == [10, 6, 4, 2, 6, 8]
+
+
+def test_an_empty_program_leads_to_samples_and_to_a_company(
+    contexts: Callable[..., BrowserContext], empty: Workspace
+) -> None:
+    for size in (PHONE, WIDE):
+        page = contexts(**size).new_page()
+        page.goto("/")
+        assert not sticks_out(page) and serious_barriers(page) == []
+    page.get_by_role("button", name="Bring the sample jobs").click()
+    expect(page.locator(".sample-mark")).to_have_count(5)
+    # What waits on each comes beside it; the weather is made up and told so.
+    expect(page.locator(".waits", has_text="not planned").first).to_be_visible()
+    assert serious_barriers(page) == []
+    page.get_by_role("button", name="Drop the samples").click()
+    expect(page.get_by_text("The sample jobs are gone.")).to_be_visible()
+    # By keyboard alone: home, crew and a school.
+    page.get_by_role("link", name="Set up the company").press("Enter")
+    page.locator("[name=name]").fill("Larkspur")
+    page.locator("[name=place]").fill("New Glasgow")
+    page.locator("[name=people]").fill("3")
+    page.locator("[name=method][value=hand]").focus()
+    page.keyboard.press("ArrowRight")
+    expect(page.locator("[name=method][value=spray]")).to_be_checked()
+    assert not sticks_out(page) and serious_barriers(page) == []
+    page.get_by_role("button", name="Set the company up").press("Enter")
+    expect(page.get_by_text("The company is set up.")).to_be_visible()

@@ -147,6 +147,9 @@ def test_a_job_kept_to_begin_others_from_brings_the_house_but_not_what_was_found
     assert all(f.operations for f in new.job.finishes), "and steps for walls that nobody has looked at yet"
     assert new.job.schools == old.job.schools and new.job.crew == old.job.crew
     assert not new.job.record and not new.job.acknowledged
+    client.post(f"/jobs/{id_}/delete")
+    gone = client.post("/jobs", data={**HOUSE, "name": "11 Weir Lane", "begin_from": id_})
+    assert gone.status_code == 422 and "is no longer here" in gone.text and 'value="11 Weir Lane"' in gone.text
 
 
 def test_an_archived_job_leaves_the_board_and_comes_back_whole(space: Workspace, client: TestClient) -> None:

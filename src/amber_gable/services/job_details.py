@@ -37,7 +37,11 @@ def start_job(space: Workspace, form: Mapping[str, str]) -> str:
     with space.database.writing() as session:
         company = stores.company(session)
         if begun:
-            save_bundle(session, begun_from(load_bundle(session, begun), company, property_, job))
+            try:
+                beginning = load_bundle(session, begun)
+            except NotFound:
+                raise Refused({"begin_from": "is no longer here: choose another, or nothing"}) from None
+            save_bundle(session, begun_from(beginning, company, property_, job))
             return id_
         if usual is not None:
             job = job.model_copy(update={"crew": usual.crew})

@@ -26,9 +26,10 @@ from amber_gable.services.job_view import JobView
 from amber_gable.services.jobs import import_job, job_file, job_zip
 from amber_gable.services.place_check import nearest
 from amber_gable.services.samples import sample_front
+from amber_gable.services.workspace import Workspace
 from amber_gable.services.yard import what_waits, yard_now
 from amber_gable.web.pages import Fields, job_page, load_job, page, rendered, space_of, town_choices, units_of
-from amber_gable.web.views.job_card import by_attention, card_drawing, job_card
+from amber_gable.web.views.job_card import Attention, by_attention, card_drawing, job_card
 from amber_gable.web.views.units import Units
 from amber_gable.web.views.yard_day import yard_day
 
@@ -36,7 +37,7 @@ router = APIRouter()
 DRAWN = 24
 """So many jobs are drawn; the rest of a long board are lines."""
 WATCHED = 12
-"""Of each group so many are asked what they wait for."""
+"""So many are asked what they wait for, the most pressing first; and those that have work today."""
 
 
 @router.get("/")
@@ -50,24 +51,14 @@ def _jobs(request: Request, faults: dict[str, str] | None = None, typed: dict[st
     yard = yard_now(space)
     every = yard.jobs
     listed = [j for j in every if all(w in _searched(j) for w in asked.casefold().split())]
-    units = units_of(request)
-    groups: list[dict[str, Any]] = []
-    room = DRAWN
-    for asks, found in by_attention(listed, space.clock.now()):
-        cards = [
-            (job_card(j), space.drawings.get(f"{j.id} {units.system} {j.front.stamp}", partial(_drawn, j, units)))
-            for j in found[:room]
-        ]
-        groups.append({"asks": asks.value, "cards": cards, "lines": [job_card(j) for j in found[room:]]})
-        room = max(room - len(found), 0)
-    asking = request.query_params
+    units, now, asking = units_of(request), space.clock.now(), request.query_params
+    pressing = by_attention(listed, now)
+    in_order = [j for _, found in pressing for j in found]
     gone = asking.get("deleted", "")
-    now = space.clock.now()
     context = {
         "today": [yard_day(w, now) for w in yard.today],
-        "next_work": next((job_card(j) for _, found in by_attention(every, now) for j in found if j.upcoming), None),
-        "at_work": {w.job.id for w in yard.today},
-        "watched": {j.id for _, found in by_attention(listed, now) for j in found[:WATCHED]},
+        "next_work": next((job_card(j) for j in in_order if j.upcoming), None),
+        "watched": {j.id for j in in_order[:WATCHED]} - {w.job.id for w in yard.today},
         "samples": sum(j.sample for j in every),
         "company_known": yard.usual is not None,
         "drawing": "" if every or faults else _sample_drawing(units),
@@ -75,7 +66,7 @@ def _jobs(request: Request, faults: dict[str, str] | None = None, typed: dict[st
         "archived": yard.elsewhere[Shelf.ARCHIVE],
         "moved": asking.get("archived", ""),
         "said": asking.get("said"),
-        "groups": groups,
+        "groups": _board(space, units, pressing),
         "count": len(every),
         "find": asked,
         "faults": faults or {},
@@ -84,6 +75,20 @@ def _jobs(request: Request, faults: dict[str, str] | None = None, typed: dict[st
         "gone": gone,
     }
     return page(request, "jobs.html", context | town_choices(request, typed or {}), 422 if faults else 200)
+
+
+def _board(space: Workspace, units: Units, pressing: list[tuple[Attention, list[ListedJob]]]) -> list[dict[str, Any]]:
+    """The groups, the first jobs of all drawn."""
+    groups: list[dict[str, Any]] = []
+    room = DRAWN
+    for asks, found in pressing:
+        cards = [
+            (job_card(j), space.drawings.get(f"{j.id} {units.system} {j.front.stamp}", partial(_drawn, j, units)))
+            for j in found[:room]
+        ]
+        groups.append({"asks": asks.value, "cards": cards, "lines": [job_card(j) for j in found[room:]]})
+        room = max(room - len(found), 0)
+    return groups
 
 
 def _searched(job: ListedJob) -> str:

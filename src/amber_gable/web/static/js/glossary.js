@@ -52,15 +52,18 @@ function term({ word, meaning }) {
 const wordsOf = (dfn) => document.getElementById(dfn.getAttribute("aria-describedby"));
 const asked = (event) => event.target.closest?.("dfn.term");
 
-function show(event) {
-  const dfn = asked(event);
-  if (!dfn) return;
+function place(dfn) {
   const words = wordsOf(dfn), box = dfn.getBoundingClientRect();
   words.classList.add("shown");
   // On a phone it has its place above the bar.
   words.style.left = `${Math.max(8, Math.min(box.left, window.innerWidth - words.offsetWidth - 8))}px`;
   const below = box.bottom + 5;
   words.style.top = `${below + words.offsetHeight > window.innerHeight ? box.top - words.offsetHeight - 5 : below}px`;
+}
+
+function show(event) {
+  const dfn = asked(event);
+  if (dfn) place(dfn);
 }
 
 function hide(event) {
@@ -73,8 +76,13 @@ document.addEventListener("pointerover", show);
 document.addEventListener("focusout", hide);
 document.addEventListener("pointerout", hide);
 document.addEventListener("keydown", (event) => { if (event.key === "Escape") hide(event); });
-document.addEventListener("scroll", () => document.querySelectorAll(".term-words.shown").forEach((e) => e.classList.remove("shown")),
-  { passive: true, capture: true });
+// A word that got the focus may be scrolled to: what it says goes along.
+document.addEventListener("scroll", () => {
+  for (const words of document.querySelectorAll(".term-words.shown")) {
+    const dfn = document.querySelector(`dfn[aria-describedby="${words.id}"]`);
+    if (dfn) place(dfn);
+  }
+}, { passive: true, capture: true });
 
 if (sheet) {
   fetch("/glossary.json").then((answer) => (answer.ok ? answer.json() : [])).then((terms) => {
