@@ -114,6 +114,7 @@ def test_the_company_is_set_up_once_and_new_jobs_begin_with_it(bare: Bare) -> No
         ("place", "Newport", "may be one of"),
         ("people", "two", "is not a number of people"),
         ("start", "dawn", "is no time of the day"),
+        ("start", "9" * 400, "is no time of the day"),
         ("end", "06:45", "ends before any work"),
     ],
 )

@@ -6,7 +6,8 @@ from dataclasses import dataclass
 @dataclass(frozen=True)
 class Term:
     """`forms`: how it stands in a sentence, beside the word itself. A word that means another thing elsewhere (the
-    spread of paint, an air conditioner) is written out here, so that it is not explained there."""
+    spread of paint, an air conditioner), or stands in the names of walls and windows, is written out here: it is not
+    explained there."""
 
     word: str
     meaning: str
@@ -71,10 +72,10 @@ _TERMS = (
     # the house
     Term("eave", "The lower edge of a roof, where the gutter hangs."),
     Term("verge", "The sloping edge of a roof over a gable."),
-    Term("gable", "The three-cornered top of a wall under a roof’s two slopes."),
+    Term("gable (of a wall)", "The three-cornered top of a wall under a roof’s two slopes."),
     Term("soffit", "The underside of a roof’s overhang."),
     Term("fascia", "The board along the edge of the roof that the gutter is fixed to."),
-    Term("sash", "The frame that holds the glass of a window and slides or swings."),
+    Term("sash (of a window)", "The frame that holds the glass of a window and slides or swings."),
     Term("casing", "The flat boards round a window or door."),
     Term("corner boards", "The upright boards at the corners of a wall, into which the siding runs.",
          ("corner board",)),

@@ -1,5 +1,6 @@
 """A crew and its day as they are typed: on the plan, with a job's details, and for the company."""
 
+import re
 from collections.abc import Mapping
 from typing import Any
 
@@ -17,7 +18,7 @@ def typed_crew(form: Mapping[str, str], held: Mapping[str, Any]) -> CrewDay:
         name: _hour(form.get(field, ""), field, faults) for name, field in (("start_h", "start"), ("end_h", "end"))
     }
     people = form.get("people", "").strip()
-    if not people.isdigit():
+    if not re.fullmatch(r"\d{1,4}", people, re.ASCII):
         faults["people"] = f"“{people[:20]}” is not a number of people"
     if faults:
         raise Refused(faults)
@@ -42,8 +43,8 @@ def _clock(hour: float) -> str:
 
 def _hour(typed: str, field: str, faults: dict[str, str]) -> float:
     """'07:30' as 7.5."""
-    hours, _, minutes = typed.strip().partition(":")
-    if not hours.isdigit() or not (minutes or "0").isdigit():
+    found = re.fullmatch(r"(\d{1,2})(?::(\d{2})(?::00)?)?", typed.strip(), re.ASCII)
+    if found is None:
         faults[field] = f"“{typed.strip()[:20]}” is no time of the day; write it such as 07:30"
         return 0.0
-    return int(hours) + int(minutes or 0) / 60
+    return int(found[1]) + int(found[2] or 0) / 60

@@ -166,9 +166,11 @@ def _read(space: Workspace, form: Mapping[str, str]) -> tuple[TypedPlace, dict[s
 
 def _year(year: float) -> int:
     """Raises ValueError with words: '55' may be 1955 or a slip."""
+    if not LEAST_YEAR <= year <= 2200 and not 0 <= year < 100:
+        raise ValueError(f"{year:g} is not a year; write such as 1931")
     if 0 <= year < 100 and year == int(year):
         raise ValueError(f"{year:g} may be {1900 + int(year)} or {2000 + int(year)}: write it in full")
-    if year != int(year) or not LEAST_YEAR <= year <= 2200:
+    if year != int(year) or year < LEAST_YEAR:
         raise ValueError(f"{year:g} is not a year; write such as 1931")
     return int(year)
 

@@ -1,7 +1,7 @@
 """A house blocked out from one form, as one step that can be undone."""
 
 import re
-from collections.abc import Iterable, Mapping
+from collections.abc import Callable, Iterable, Mapping
 from math import radians, tan
 from typing import Any
 
@@ -143,8 +143,13 @@ def _rise(text: str, run: float, system: UnitSystem) -> float:
 def tried_out(form: Mapping[str, str], system: UnitSystem) -> list[Made]:
     """The faces as they would be. Raises Refused."""
     block = read_block(form, system)
+    return _made(lambda: blocked_out(block))
+
+
+def _made(build: Callable[[], list[Made]]) -> list[Made]:
+    """Raises Refused where what was told makes no house."""
     try:
-        return blocked_out(block)
+        return build()
     except ValidationError as error:
         raise Refused({"": next(iter(by_field(error).values()))}) from None
     except ValueError as error:
@@ -182,7 +187,7 @@ def walk_tried(form: Mapping[str, str], system: UnitSystem) -> list[Made]:
         raise Refused(faults | error.fields) from None
     if faults:
         raise Refused(faults)
-    return walked_out(block, legs)
+    return _made(lambda: walked_out(block, legs))
 
 
 def _bounds(legs: tuple[Leg, ...]) -> dict[str, str]:
