@@ -322,3 +322,25 @@ def test_an_empty_program_leads_to_samples_and_to_a_company(
     assert not sticks_out(page) and serious_barriers(page) == []
     page.get_by_role("button", name="Set the company up").press("Enter")
     expect(page.get_by_text("The company is set up.")).to_be_visible()
+
+
+def test_a_wall_is_filled_by_the_builder_as_by_the_typed_line(page: Page, space: Workspace) -> None:
+    page.goto("/jobs/feed-barn/survey/block")
+    Hand(page, finger=False).fill(width_m="9.6", depth_m="8", eaves_m="2 storeys", looks="S", pitch="35°")
+    page.get_by_role("button", name="Build it").click()
+    page.goto("/jobs/feed-barn/survey/face/front")
+    page.get_by_text("Put the line together").click()
+    builder = page.locator(".line-build")
+    builder.locator("[data-piece=count]").fill("2")
+    builder.locator("[data-piece=shutters]").check()
+    page.get_by_role("button", name="Add to the line").click()
+    builder.locator("[data-piece=count]").fill("1")
+    builder.locator("[data-piece=kind]").select_option("door")
+    builder.locator("[data-piece=shutters]").uncheck()
+    page.get_by_role("button", name="Add to the line").click()
+    expect(page.locator("[name=line]")).to_have_value("2 sash, shutters; 1 door")
+    page.get_by_role("button", name="Put them up").click()
+    expect(page.locator("#picture a.part[data-kind=opening]")).to_have_count(3)
+    # The page was swapped: the builder is there again for the next line.
+    expect(page.get_by_text("Put the line together")).to_be_visible()
+    assert serious_barriers(page) == [] and not sticks_out(page)

@@ -52,3 +52,15 @@ def test_a_word_of_two_meanings_is_not_explained_by_the_wrong_one(page: Page) ->
     page.goto("/glossary")
     expect(page.get_by_role("term").filter(has_text="spread above the dew point")).to_be_visible()
     assert page.locator("dfn").count() == 0
+
+
+def test_a_piece_that_is_fetched_anew_is_explained_anew(page: Page) -> None:
+    page.goto("/jobs/coopers-rise/weather?face=back&at=2026-09-15T12:30:00-03:00")
+    word = page.locator("#why dfn.term", has_text="Dew point")
+    expect(word).to_have_count(1)
+    page.get_by_label("On by a quarter of an hour").click()
+    expect(page.locator("#why")).to_contain_text("12:45")
+    expect(word).to_have_count(1)
+    word.focus()
+    expect(page.locator(".term-words.shown")).to_contain_text("water settles out")
+    assert page.locator(".term-words").count() == page.locator("dfn.term").count(), "none is left behind"

@@ -51,6 +51,14 @@ def test_it_is_drawn_while_it_is_typed_and_nothing_is_saved(client: TestClient, 
     assert "eight" in wrong and not _house(space, empty).faces
 
 
+def test_a_height_is_told_in_storeys(client: TestClient, space: Workspace, empty: str) -> None:
+    client.post(f"/jobs/{empty}/survey/block", data=FORM | {"eaves_m": "2 storeys", "units": "us"})
+    # 2.8 m from floor to floor, whatever units are shown.
+    assert _house(space, empty).faces[0].top_m == pytest.approx(5.6)
+    wrong = client.post(f"/jobs/{empty}/survey/block", data=FORM | {"eaves_m": "70 storeys"})
+    assert wrong.status_code == 422 and "70 storeys are no house" in wrong.text
+
+
 def test_feet_and_inches_and_a_pitch_in_twelfths(client: TestClient, space: Workspace, empty: str) -> None:
     feet = {"width_m": "31' 6\"", "depth_m": "24", "eaves_m": "18'", "pitch": "8/12", "units": "us"}
     client.post(f"/jobs/{empty}/survey/block", data=FORM | feet)

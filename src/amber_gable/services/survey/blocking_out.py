@@ -27,6 +27,8 @@ from amber_gable.store.jobs import load_bundle
 _LENGTHS = ("width_m", "depth_m", "eaves_m", "overhang_m", "base_m")
 _NEEDED = ("width_m", "depth_m", "eaves_m", "looks", "roof", "substrate")
 STEEPEST_DEG = 80.0
+STOREY_M = 2.8
+"""From floor to floor, as houses are usually built; the drawing sets it right."""
 BETWEEN_M = 3.6
 """Between two buildings whose distance nobody measured."""
 WINGS = {"wing": "Wing", "wing2": "Second wing"}
@@ -41,7 +43,7 @@ def read_block(form: Mapping[str, str], system: UnitSystem) -> BlockOut:
         text = form.get(name, "").strip()
         try:
             if text:
-                values[name] = parse_length(text, system)
+                values[name] = _height(text, system) if name == "eaves_m" else parse_length(text, system)
         except ValueError as error:
             faults[name] = str(error)
     try:
@@ -97,7 +99,8 @@ def _wing(
     wing: dict[str, Any] = {"name": form.get(f"{field}_name", "").strip() or name, "side": side, "roof": roof}
     for length in ("width_m", "depth_m", "eaves_m"):
         try:
-            wing[length] = parse_length(form.get(f"{field}_{length}", ""), system)
+            read = _height if length == "eaves_m" else parse_length
+            wing[length] = read(form.get(f"{field}_{length}", ""), system)
         except ValueError as error:
             faults[f"{field}_{length}"] = str(error) if form.get(f"{field}_{length}", "").strip() else "is needed"
     if not {"width_m", "depth_m", "eaves_m"} <= set(wing):
@@ -114,6 +117,17 @@ def _wing(
     except ValueError as error:
         faults[f"{field}_pitch"] = str(error)
     return wing
+
+
+def _height(text: str, system: UnitSystem) -> float:
+    """Of walls, m: a length, or told in storeys (`2 storeys`, `1.5 storeys`). Raises ValueError."""
+    found = re.fullmatch(r"([\d.,]+)\s*(?:storeys?|stories|story|floors?)", text.strip(), re.IGNORECASE | re.ASCII)
+    if found is None:
+        return parse_length(text, system)
+    storeys = float(found[1].replace(",", "."))
+    if not 0.5 <= storeys <= 10:
+        raise ValueError(f"{storeys:g} storeys are no house’s: write 1 to 10")
+    return storeys * STOREY_M
 
 
 def _begins(text: str, room: float, system: UnitSystem) -> float:

@@ -34,7 +34,6 @@ function next(data) {
 }
 
 function term({ word, meaning }) {
-  meaning.told = true;
   const dfn = document.createElement("dfn"), words = document.createElement("span");
   words.id = `term-${++told}`;
   words.className = "term-words";
@@ -46,7 +45,17 @@ function term({ word, meaning }) {
   dfn.tabIndex = 0;
   dfn.setAttribute("aria-describedby", words.id);
   dfn.append(word);
+  meaning.told = dfn;
   return dfn;
+}
+
+// What was explained in a piece of the page that is gone is explained again where it stands next.
+function forget() {
+  for (const meaning of new Set(meanings.values())) {
+    if (!meaning.told || meaning.told.isConnected) continue;
+    wordsOf(meaning.told)?.remove();
+    meaning.told = null;
+  }
 }
 
 const wordsOf = (dfn) => document.getElementById(dfn.getAttribute("aria-describedby"));
@@ -87,13 +96,13 @@ document.addEventListener("scroll", () => {
 if (sheet) {
   fetch("/glossary.json").then((answer) => (answer.ok ? answer.json() : [])).then((terms) => {
     for (const { forms, meaning } of terms) {
-      const one = { words: meaning, told: false };
+      const one = { words: meaning, told: null };
       for (const form of forms) meanings.set(form.toLowerCase(), one);
     }
     const longestFirst = [...meanings.keys()].sort((a, b) => b.length - a.length).map(escaped);
     wanted = new RegExp(`(?<![\\p{L}-])(?:${longestFirst.join("|")})(?![\\p{L}-])`, "iu");
     explain(sheet);
-    document.addEventListener("htmx:afterSettle", (event) => explain(event.target));
+    document.addEventListener("htmx:after:swap", () => { forget(); explain(sheet); });
     // What was folded away is first met when it is opened.
     document.addEventListener("toggle", (event) => { if (event.target.open) explain(event.target); }, true);
   }).catch(() => {});
