@@ -11,6 +11,7 @@ from fastapi.testclient import TestClient
 
 from amber_gable.domain.company_usual import Shelf
 from amber_gable.domain.condition import Condition
+from amber_gable.services.company import set_up
 from amber_gable.services.job_details import start_job
 from amber_gable.services.job_view import job_view
 from amber_gable.services.stores import company, shelves
@@ -20,6 +21,7 @@ from amber_gable.services.yard import what_waits, yard_now
 from amber_gable.store.jobs import load_bundle
 from amber_gable.store.tables import CompanyRow, JobRow, PropertyRow, SheetRow
 from tests.fixtures import open_space, visit
+from tests.web.forms import form_of
 
 HOUSE = {"name": "9 Weir Lane", "customer": "Nell Hart", "place": "New Glasgow"}
 SET_UP = {
@@ -90,6 +92,15 @@ def test_the_company_is_set_up_once_and_new_jobs_begin_with_it(bare: Bare) -> No
     assert 'value="Larkspur &amp; Daughters"' in again and 'value="NZD"' in again and 'value="06:30"' in again
     assert re.search(r'name="method"\s+value="spray" checked', again)
     assert "Keep it so" in again
+    # The home stays where it is as long as its name does; another town brings its own place along.
+    form = form_of(again, "/settings/company")
+    client.post("/settings/company", data=form | {"people": "4"})
+    home = set_up(space).usual.home  # type: ignore[union-attr]
+    assert home is not None and round(home.latitude) == -41
+    client.post("/settings/company", data=form | {"place": "New Glasgow"})
+    home = set_up(space).usual.home  # type: ignore[union-attr]
+    assert home is not None and (round(home.latitude), home.time_zone) == (46, "America/Halifax")
+    client.post("/settings/company", data=SET_UP)
     with space.database.reading() as session:
         assert company(session).lead_cutoff_year == 1965
         old = load_bundle(session, begun_before)
@@ -143,6 +154,10 @@ def test_a_job_kept_to_begin_others_from_brings_the_house_but_not_what_was_found
     assert new.property.year_built is None and new.property.lead_found is None and not new.property.photos
     assert len(new.property.zones) == len(old.property.zones) and len(new.property.items) == len(old.property.items)
     assert {z.condition for z in (*new.property.zones, *new.property.items)} == {Condition()}
+    assert any(f.horizon or f.blocks for f in old.property.faces)
+    assert not any(f.horizon or f.blocks or f.obstacles for f in new.property.faces), (
+        "another house's trees shade no wall"
+    )
     colours = {f.part: f.colour for f in old.job.finishes}
     assert {f.part: f.colour for f in new.job.finishes} == colours, "its colours come along"
     assert all(f.operations for f in new.job.finishes), "and steps for walls that nobody has looked at yet"

@@ -159,3 +159,13 @@ def test_the_board_is_searched_by_name_customer_and_place(client: TestClient) ->
     other = client.get("/?find=cooper quay").text
     assert 'href="/jobs/coopers-rise/' in other and 'href="/jobs/heron-deck/' not in other
     assert "No job has “nobody”" in client.get("/?find=nobody").text
+
+
+def test_a_town_and_coordinates_that_do_not_belong_together_are_asked_about(space: Workspace) -> None:
+    house = {"place": "New Glasgow", "latitude": "45.59", "longitude": "-62.65"}
+    assert read_place(space, house).place == "New Glasgow"
+    # The town was typed anew, its coordinates are the old ones: the weather would be another place's.
+    with pytest.raises(Refused, match="km from these coordinates; empty them"):
+        read_place(space, {**house, "place": "Leeds"})
+    assert read_place(space, {**house, "place": "Leeds", "sure": "1"}).latitude == 45.59
+    assert read_place(space, {**house, "place": "Saltmarsh Quay"}).latitude == 45.59, "no town of that name is known"

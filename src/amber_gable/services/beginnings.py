@@ -30,11 +30,14 @@ def keep_as_beginning(space: Workspace, job_id: str) -> str:
 def _bare(bundle: JobBundle, company: Company, id_: str) -> JobBundle:
     house = bundle.property
     clean = {"condition": Condition()}
+    # Its trees, neighbours and what stands before its walls shade and hinder no other house.
+    alone = {"horizon": (), "blocks": (), "obstacles": (), "note": ""}
     bare = house.model_copy(
         update={
             "id": id_,
             "photos": (),
             "lead_found": None,
+            "faces": tuple(f.model_copy(update=alone) for f in house.faces),
             "zones": tuple(z.model_copy(update=clean) for z in house.zones),
             "items": tuple(i.model_copy(update=clean) for i in house.items),
         }

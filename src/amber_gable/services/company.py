@@ -51,8 +51,8 @@ def keep_set_up(space: Workspace, form: Mapping[str, str]) -> None:
     year = form.get("lead_cutoff_year", "").strip()
     if not year.isdigit() or not 1900 <= int(year) <= 2100:
         faults["lead_cutoff_year"] = f"“{year[:12]}” is no year from 1900 to 2100"
-    home = _home(space, form, faults)
     held = stores.usual_of(space) or Usual()
+    home = _home(space, form, held.home, faults)
     with space.database.writing() as session:
         company = stores.kept_company(session)
         try:
@@ -75,10 +75,14 @@ def keep_set_up(space: Workspace, form: Mapping[str, str]) -> None:
     space.usual = space.usual_units = None
 
 
-def _home(space: Workspace, form: Mapping[str, str], faults: dict[str, str]) -> Home | None:
-    """The town where the company is at home; None where none is named."""
-    if not any(form.get(key, "").strip() for key in ("place", "latitude", "longitude")):
+def _home(space: Workspace, form: Mapping[str, str], held: Home | None, faults: dict[str, str]) -> Home | None:
+    """The town where the company is at home, the one it had where it is named as before; None where none is named."""
+    place, town = form.get("place", "").strip(), form.get("town", "")
+    pinned = any(form.get(key, "").strip() for key in ("latitude", "longitude"))
+    if not place and not pinned:
         return None
+    if held is not None and place == held.place and not town and not pinned:
+        return held
     try:
         found = read_place(space, form)
         return Home.model_validate(
@@ -101,7 +105,5 @@ def set_up_form(found: SetUp) -> dict[str, str]:
         **{t.code: company.schools.get(t.code, t.schools[0].code) for t in asked_topics()},
     }
     if usual.home is not None:
-        home = usual.home
-        out |= {"place": home.place, "latitude": f"{home.latitude:g}", "longitude": f"{home.longitude:g}"}
-        out["time_zone"] = home.time_zone
+        out["place"] = usual.home.place
     return out

@@ -8,7 +8,7 @@ from zoneinfo import ZoneInfo
 import numpy as np
 
 from amber_gable.domain.errors import Refused
-from amber_gable.exchange.towns import Town, distance_km, find_towns, nearest_town
+from amber_gable.exchange.towns import Town, distance_km, find_towns, folded, nearest_town
 from amber_gable.services.editing import plain_number
 from amber_gable.services.stores import usual_of
 from amber_gable.services.workspace import Workspace
@@ -16,7 +16,7 @@ from amber_gable.store.board import first_place
 
 MOST_OFF_H = 2.0
 """How far the sun may be from the clock: no zone but a few great ones goes further, so more is asked about."""
-NEAR_KM, FAR_KM = 150.0, 300.0
+NEAR_KM, FAR_KM, SAME_TOWN_KM = 150.0, 300.0, 50.0
 
 
 @dataclass(frozen=True)
@@ -75,10 +75,26 @@ def read_place(space: Workspace, form: Mapping[str, str]) -> TypedPlace:
             raise Refused({key: f"{value:g} is outside −{most:g} to {most:g}"})
     zone = zone or nearest_town(latitude, longitude)[0].time_zone
     if not form.get("sure"):
-        doubt = place_doubt(latitude, longitude, zone)
+        doubt = place_doubt(latitude, longitude, zone) or _elsewhere(space, place, latitude, longitude)
         if doubt:
             raise Refused({"sure": doubt})
     return TypedPlace(place, latitude, longitude, zone, numbers["altitude_m"])
+
+
+def _elsewhere(space: Workspace, place: str, latitude: float, longitude: float) -> str:
+    """Where every town that a place is named after lies far from its coordinates: one of them was changed, and not the
+    other. '' where nothing speaks against them."""
+    wanted = folded(place.partition(",")[0])
+    named = [t for t in towns_like(space, place) if folded(t.name) == wanted]
+    away = [_km(t, latitude, longitude) for t in named]
+    if not away or min(away) <= SAME_TOWN_KM:
+        return ""
+    town = named[away.index(min(away))]
+    return f"{town.words} is {min(away):.0f} km from these coordinates; empty them, and the town’s are taken"
+
+
+def _km(town: Town, latitude: float, longitude: float) -> float:
+    return float(distance_km(np.array([town.latitude]), np.array([town.longitude]), latitude, longitude)[0])
 
 
 def _near_home(space: Workspace, town: Town) -> bool:
@@ -86,8 +102,7 @@ def _near_home(space: Workspace, town: Town) -> bool:
     usual = usual_of(space)
     if usual is None or usual.home is None:
         return False
-    here = np.array([town.latitude]), np.array([town.longitude])
-    return bool(distance_km(*here, usual.home.latitude, usual.home.longitude)[0] < NEAR_KM)
+    return _km(town, usual.home.latitude, usual.home.longitude) < NEAR_KM
 
 
 def town_value(town: Town) -> str:

@@ -1,7 +1,7 @@
 """A house blocked out from one form, as one step that can be undone."""
 
 import re
-from collections.abc import Callable, Iterable, Mapping
+from collections.abc import Callable, Mapping
 from math import radians, tan
 from typing import Any
 
@@ -13,7 +13,7 @@ from amber_gable.core.survey.block_out import blocked_out
 from amber_gable.core.survey.compass import parse_bearing
 from amber_gable.core.survey.house_plan import house_plan
 from amber_gable.core.survey.measures import parse_length
-from amber_gable.core.survey.walked_round import Leg, floor_corners, read_walk, walked_out
+from amber_gable.core.survey.walked_round import Leg, read_walk, walked_out
 from amber_gable.domain.block_out import BlockOut, Roof, Side, WingRoof, run_of, wing_run
 from amber_gable.domain.errors import Refused
 from amber_gable.domain.fault_words import by_field
@@ -31,6 +31,8 @@ STOREY_M = 2.8
 """From floor to floor, as houses are usually built; the drawing sets it right."""
 BETWEEN_M = 3.6
 """Between two buildings whose distance nobody measured."""
+_NO_SIZE = {"width_m": "1 m", "depth_m": "1 m"}
+"""Of a footprint whose walls tell its size."""
 WINGS = {"wing": "Wing", "wing2": "Second wing"}
 """What the fields of a wing begin with, and how it is called unless it is named."""
 
@@ -121,7 +123,9 @@ def _wing(
 
 def _height(text: str, system: UnitSystem) -> float:
     """Of walls, m: a length, or told in storeys (`2 storeys`, `1.5 storeys`). Raises ValueError."""
-    found = re.fullmatch(r"([\d.,]+)\s*(?:storeys?|stories|story|floors?)", text.strip(), re.IGNORECASE | re.ASCII)
+    found = re.fullmatch(
+        r"(\d+(?:[.,]\d+)?)\s*(?:storeys?|stories|story|floors?)", text.strip(), re.IGNORECASE | re.ASCII
+    )
     if found is None:
         return parse_length(text, system)
     storeys = float(found[1].replace(",", "."))
@@ -194,28 +198,13 @@ def walk_tried(form: Mapping[str, str], system: UnitSystem) -> list[Made]:
         legs = read_walk(form.get("walk", ""), system)
     except ValueError as error:
         faults["walk"] = str(error) if form.get("walk", "").strip() else "is needed"
-    size = {"width_m": "1 m", "depth_m": "1 m"} if not legs else _bounds(legs)
     try:
-        block = read_block({**form, **size, "roof": Roof.FLAT.value}, system)
+        block = read_block({**form, **_NO_SIZE, "roof": Roof.FLAT.value}, system)
     except Refused as error:
         raise Refused(faults | error.fields) from None
     if faults:
         raise Refused(faults)
     return _made(lambda: walked_out(block, legs))
-
-
-def _bounds(legs: tuple[Leg, ...]) -> dict[str, str]:
-    """Of the whole footprint, as they would be typed."""
-    (x0, y0), (x1, y1) = (f(zip(*floor_corners(legs), strict=True)) for f in (_least, _most))
-    return {"width_m": f"{x1 - x0:.3f} m", "depth_m": f"{y1 - y0:.3f} m"}
-
-
-def _least(columns: Iterable[tuple[float, ...]]) -> list[float]:
-    return [min(c) for c in columns]
-
-
-def _most(columns: Iterable[tuple[float, ...]]) -> list[float]:
-    return [max(c) for c in columns]
 
 
 def block_out(
