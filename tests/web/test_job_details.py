@@ -169,3 +169,17 @@ def test_a_town_and_coordinates_that_do_not_belong_together_are_asked_about(spac
         read_place(space, {**house, "place": "Leeds"})
     assert read_place(space, {**house, "place": "Leeds", "sure": "1"}).latitude == 45.59
     assert read_place(space, {**house, "place": "Saltmarsh Quay"}).latitude == 45.59, "no town of that name is known"
+    # Of a name that stands in many places the one near by counts, however small it is among them.
+    near = {"place": "Springfield", "latitude": "42.1", "longitude": "-72.6"}
+    assert read_place(space, near).latitude == 42.1
+
+
+def test_what_was_answered_about_a_place_is_not_asked_again(client: TestClient, space: Workspace) -> None:
+    odd = {**NEW, "place": "Leeds", "latitude": "45.59", "longitude": "-62.65"}
+    assert "Is that the place?" in client.post("/jobs", data=odd).text
+    job_id = _started(client, odd | {"sure": "1"})
+    form = details_form(_bundle(space, job_id))
+    page = client.post(f"/jobs/{job_id}/details", data=form | {"customer": "Somebody Else"})
+    assert page.status_code == 200 and _bundle(space, job_id).job.customer == "Somebody Else"
+    moved = client.post(f"/jobs/{job_id}/details", data=form | {"latitude": "45.6"})
+    assert moved.status_code == 422 and "Is that the place?" in moved.text

@@ -64,6 +64,9 @@ def _refuse_doubled(space: Workspace, place: TypedPlace, fields: Mapping[str, An
 
 def change_job(space: Workspace, job_id: str, form: Mapping[str, str]) -> None:
     """Name, customer, place, year and crew as typed. Surfaces, weather and plan follow. Raises Refused by field."""
+    if _stays(space, job_id, form):
+        # Whatever was doubtful about the place was answered when it was put in.
+        form = {**form, "sure": "1"}
     place, fields = _read(space, form)
     with job_step(space, job_id, "change the details of the job") as session:
         row = live_job(session, job_id)
@@ -79,6 +82,15 @@ def change_job(space: Workspace, job_id: str, form: Mapping[str, str]) -> None:
             if getattr(house, name) != getattr(property_, name):
                 setattr(house, name, getattr(property_, name))
         forget_weather(space, session, house, stood)
+
+
+def _stays(space: Workspace, job_id: str, form: Mapping[str, str]) -> bool:
+    """Whether the place is told as it was."""
+    with space.database.reading() as session:
+        held = details_form(load_bundle(session, job_id))
+    return not form.get("town") and all(
+        form.get(key, "").strip() == held[key] for key in ("place", "latitude", "longitude", "time_zone")
+    )
 
 
 def copy_job(space: Workspace, job_id: str) -> str:

@@ -75,17 +75,17 @@ def read_place(space: Workspace, form: Mapping[str, str]) -> TypedPlace:
             raise Refused({key: f"{value:g} is outside −{most:g} to {most:g}"})
     zone = zone or nearest_town(latitude, longitude)[0].time_zone
     if not form.get("sure"):
-        doubt = place_doubt(latitude, longitude, zone) or _elsewhere(space, place, latitude, longitude)
+        doubt = place_doubt(latitude, longitude, zone) or _elsewhere(place, latitude, longitude)
         if doubt:
             raise Refused({"sure": doubt})
     return TypedPlace(place, latitude, longitude, zone, numbers["altitude_m"])
 
 
-def _elsewhere(space: Workspace, place: str, latitude: float, longitude: float) -> str:
+def _elsewhere(place: str, latitude: float, longitude: float) -> str:
     """Where every town that a place is named after lies far from its coordinates: one of them was changed, and not the
     other. '' where nothing speaks against them."""
     wanted = folded(place.partition(",")[0])
-    named = [t for t in towns_like(space, place) if folded(t.name) == wanted]
+    named = [t for t in find_towns(place, (latitude, longitude)) if folded(t.name) == wanted]
     away = [_km(t, latitude, longitude) for t in named]
     if not away or min(away) <= SAME_TOWN_KM:
         return ""
@@ -129,7 +129,8 @@ def _town(space: Workspace, place: str) -> Town:
 def nearest(latitude: float, longitude: float) -> tuple[str, str]:
     """Name of the nearest town, and how far away it is, in words."""
     town, km = nearest_town(latitude, longitude)
-    return town.name, f"{km:.0f} km from {town.words}" if km >= 1 else f"in {town.words}"
+    name = town.name if km <= SAME_TOWN_KM else f"near {town.name}"
+    return name, f"{km:.0f} km from {town.words}" if km >= 1 else f"in {town.words}"
 
 
 def place_doubt(latitude: float, longitude: float, zone: str) -> str:
