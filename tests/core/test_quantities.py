@@ -15,11 +15,10 @@ from amber_gable.core.specification.colour import luminance
 from amber_gable.core.specification.part_spec import part_spec
 from amber_gable.core.survey.painted import painted_parts
 from amber_gable.core.work.coverage import LOSS_PCT, theoretical_coverage
-from amber_gable.core.work.labour import Factor, height_factor, labour, texture_factor
 from amber_gable.core.work.record import job_work
 from amber_gable.domain.generic_products import GENERIC_PRODUCTS, generic_product
 from amber_gable.domain.method import Method
-from amber_gable.domain.operation import AmountUnit, Operation, OperationKind, Technique
+from amber_gable.domain.operation import AmountUnit, Technique
 from amber_gable.domain.product import Container
 from amber_gable.services.quantities.quantities import job_quantities
 from tests.jobs import coopers_rise, one_wall
@@ -133,51 +132,6 @@ def test_a_need_that_is_not_positive_is_refused(need: float) -> None:
         least_cost(need, GENERIC_PRODUCTS["exterior-acrylic-standard"].containers)
 
 
-# operation, m², height, texture, level -> person-hours by the trade's medians
-LABOUR = [
-    (Operation(id="w", name="W", kind=OperationKind.WASH), 70, 2.0, 1.0, False, 1.0),
-    (Operation(id="s", name="S", kind=OperationKind.SCRAPE, share=0.25), 40, 2.0, 1.0, False, 2.0),
-    (Operation(id="c", name="C", kind=OperationKind.COAT, product="p", method=Method.BRUSH), 22, 2.0, 1.0, False, 2.0),
-    (Operation(id="c", name="C", kind=OperationKind.COAT, product="p", method=Method.BRUSH), 22, 5.0, 1.0, False, 2.3),
-    (
-        Operation(id="c", name="C", kind=OperationKind.COAT, product="p", method=Method.AIRLESS),
-        90,
-        7.0,
-        1.3,
-        False,
-        1.755,
-    ),
-    (Operation(id="d", name="D", kind=OperationKind.COAT, product="p", method=Method.BRUSH), 22, 0.0, 1.0, True, 1.0),
-    (
-        Operation(id="p", name="P", kind=OperationKind.PRIME, product="p", method=Method.ROLLER, share=0.1),
-        100,
-        2.0,
-        1.0,
-        False,
-        1.0,
-    ),
-]
-
-
-@pytest.mark.parametrize(("operation", "area", "height", "texture", "level", "hours"), LABOUR)
-def test_hours_follow_the_rates(
-    operation: Operation, area: float, height: float, texture: float, level: bool, hours: float
-) -> None:
-    heavy = (Factor("heavy texture", texture),) if texture != 1 else ()
-    assert labour(operation, area, height, heavy, level=level).hours == pytest.approx(hours)
-
-
-def test_rates_rank_brush_below_roller_below_spray() -> None:
-    rates = [
-        labour(Operation(id="c", name="C", kind="coat", product="p", method=m), 10.0, 2.0).rate.per_hour
-        for m in ("brush", "roller", "airless")
-    ]
-    assert rates == sorted(rates)
-    assert [[f.value for f in height_factor(m)] for m in (2.9, 5, 6.1)] == [[], [1.15], [1.35]]
-    assert texture_factor("stucco", 1.65) == (Factor("heavy texture", 1.65),)
-    assert texture_factor("lap", 1.5) == ()
-
-
 def test_dark_colours_take_up_more_sun() -> None:
     assert luminance("#ffffff") == pytest.approx(1.0)
     assert luminance("#000000") == 0.0
@@ -188,50 +142,12 @@ def test_dark_colours_take_up_more_sun() -> None:
     assert 0.15 < absorbed[0] < 0.2 and absorbed[-1] > 0.95
 
 
-K, T = OperationKind, Technique
-WAYS = [
-    # what, kind, technique, amount and unit or share of 100 m², hours (handbook §17)
-    ("contained two days", K.PROTECT, T.CONTAIN, (2, AmountUnit.PIECES), 1.5),
-    ("HEPA clean-up of two days", K.CLEAN, T.DAILY_CLEAN, (2, AmountUnit.PIECES), 1.0),
-    ("four openings unmasked", K.CLEAN, T.UNMASK, (4, AmountUnit.PIECES), 0.1),
-    ("washed by hose and brush", K.WASH, T.HOSE_WASH, 1.0, 100 / 30),
-    ("washed by pressure", K.WASH, T.PRESSURE_WASH, 1.0, 100 / 70),
-    ("brightened", K.STRIP, T.BRIGHTENER, 1.0, 100 / 40),
-    ("stripped", K.STRIP, T.STRIPPER, 1.0, 100 / 10),
-    ("vacuumed and wiped", K.DUST, T.HEPA_VACUUM, 0.2, 20 / 25),
-    ("blown off", K.DUST, T.BLOW_OFF, 1.0, 100 / 120),
-    ("scraped dry", K.SCRAPE, T.DRY_SCRAPE, 0.2, 20 / 5),
-    ("scraped wet for lead", K.SCRAPE, T.WET_SCRAPE, 0.2, 20 / 5 * 1.5),
-    ("sanded under a shroud", K.SAND, T.HEPA_SAND, 0.2, 20 / 20 * 1.5),
-    ("caulk out, 25 m", K.SCRAPE, T.CUT_OUT, (25, AmountUnit.M), 25 / 40),
-    ("caulk in, 25 m", K.CAULK, T.BEAD, (25, AmountUnit.M), 25 / 66),
-]
-
-
-@pytest.mark.parametrize(("kind", "technique", "much", "hours"), [w[1:] for w in WAYS], ids=[w[0] for w in WAYS])
-def test_the_way_of_working_decides_the_hours(
-    kind: OperationKind, technique: Technique, much: tuple[float, AmountUnit] | float, hours: float
-) -> None:
-    size = {"amount": much[0], "unit": much[1]} if isinstance(much, tuple) else {"share": much}
-    step = Operation.model_validate({"id": "s", "name": "S", "kind": kind, "technique": technique, **size})
-    assert labour(step, 100.0, 2.0).hours == pytest.approx(hours)
-
-
-def test_caulk_and_putty_out_and_in_come_to_the_handbooks_metres() -> None:
-    def hours(kind: OperationKind, technique: Technique, metres: float) -> float:
-        fields = {"id": "s", "name": "S", "kind": kind, "technique": technique, "amount": metres, "unit": AmountUnit.M}
-        return labour(Operation.model_validate(fields), 1.0, 2.0).hours
-
-    assert hours(K.SCRAPE, T.CUT_OUT, 25) + hours(K.CAULK, T.BEAD, 25) == pytest.approx(1.0, rel=0.02)
-    assert hours(K.SCRAPE, T.CUT_OUT, 6) + hours(K.PUTTY, T.GLAZE, 6) == pytest.approx(1.0, rel=0.02)
-
-
 def test_the_work_record_itemises_what_hours_and_litres_come_from() -> None:
     """East gable of Cooper's Rise, worked above 3 m, and a pair of its shutters, sanded wet for lead."""
     work = job_work(coopers_rise())
-    coat = next(line for line in work["zone", "east-gable-siding"] if line.operation.id == "coat-1")
-    sanding = next(line for line in work["item", "shutters-1"] if line.operation.technique is T.WET_SAND)
-    assert [f.name for f in coat.labour.factors] == ["above 3 m"]
+    coat = next(line for line in work["zone", "east-gable-siding"].lines if line.operation.id == "coat-1")
+    sanding = next(o for o in work["item", "shutters-1"].lines if o.operation.technique is Technique.WET_SAND)
+    assert [f.name for f in coat.labour.factors] == ["57 % from a ladder above 3 m"]
     assert coat.labour.unit is AmountUnit.M2
     assert "handbook §17" in coat.labour.rate.source
     assert coat.paint is not None
@@ -242,16 +158,17 @@ def test_the_work_record_itemises_what_hours_and_litres_come_from() -> None:
         coat.paint.area_m2 * coat.paint.absorption / (coat.paint.coverage_m2_l * (1 - coat.paint.loss_pct / 100))
     )
     assert "sheet of" in coat.paint.coverage_source
-    assert [f.name for f in sanding.labour.factors] == ["wet or shrouded"]
+    assert [f.name for f in sanding.labour.factors] == ["wet or shrouded, for lead or silica"]
     assert sanding.paint is None
     assert sanding.litres == 0
 
 
 def test_every_stage_reads_the_same_hours_and_litres() -> None:
     bundle = coopers_rise()
-    work = [line for lines in job_work(bundle).values() for line in lines]
+    works = job_work(bundle).values()
+    work = [line for w in works for line in w.lines]
     parts, shelf = painted_parts(bundle.property, bundle.deduction), list(bundle.products)
     specs = [part_spec(bundle, part, shelf) for part in parts.values()]
-    assert sum(s.sums.hours for s in specs) == pytest.approx(sum(line.hours for line in work))
+    assert sum(s.sums.hours for s in specs) == pytest.approx(sum(w.hours for w in works))
     assert sum(s.sums.litres for s in specs) == pytest.approx(sum(line.litres for line in work))
     assert sum(line.litres for line in quantity_lines(bundle)) == pytest.approx(sum(line.litres for line in work))

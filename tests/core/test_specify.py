@@ -14,12 +14,13 @@ from amber_gable.core.specification.part_spec import Wish, fresh_spec, made_fini
 from amber_gable.core.specification.rule import Level
 from amber_gable.core.specification.system import specify
 from amber_gable.core.survey.painted import PaintedPart, painted_parts
-from amber_gable.core.work.labour import piece_hours
+from amber_gable.core.work.item_pace import coat_hours
 from amber_gable.core.work.record import part_work
 from amber_gable.domain.errors import NoSteps
 from amber_gable.domain.families import Family, usual_surfaces
 from amber_gable.domain.finish import Override
 from amber_gable.domain.generic_products import GENERIC_PRODUCTS
+from amber_gable.domain.items import SashWindow
 from amber_gable.domain.method import Method
 from amber_gable.domain.operation import Operation, Technique
 from amber_gable.domain.product import Base, Hazard, Product
@@ -189,7 +190,8 @@ def test_sums_follow_from_the_operations() -> None:
     assert difference([coat], [coat]) == ((), ())
     halved = coat.model_copy(update={"share": 0.5})
     assert difference([coat], [halved]) == (("First coat, brush on 50 %",), ("First coat, brush",))
-    assert piece_hours("sash-window", sprayed=False) == 1.25
+    six = SashWindow(width_m=0.9, height_m=1.5, panes_across=3, panes_down=2)
+    assert coat_hours(six, Method.BRUSH) == pytest.approx(1.25)
 
 
 def test_a_stored_part_tells_when_the_survey_moved_on() -> None:

@@ -9,7 +9,9 @@ from amber_gable.core.plan.order import on_face, within_part
 from amber_gable.core.plan.work import WorkItem, work_items
 from amber_gable.core.state.job_state import job_state, surroundings
 from amber_gable.core.survey.painted import painted_parts, together
-from amber_gable.core.work.record import job_work, part_labour
+from amber_gable.core.work.labour import part_labour
+from amber_gable.core.work.pace import Pace
+from amber_gable.core.work.record import job_work
 from amber_gable.core.work.stints import Stint, stints
 from amber_gable.core.work.wet_edge import section_m2_per_minute
 from amber_gable.domain.job import JobBundle
@@ -98,7 +100,7 @@ def test_like_items_are_done_together_and_no_hour_is_lost() -> None:
     parts = painted_parts(bundle.property, bundle.deduction)
     pairs = [parts["item", f"shutters-{n}"] for n in range(1, 6)]
     work = job_work(bundle)
-    wanted = sum(line.hours for p in pairs for line in work[p.key])
+    wanted = sum(work[p.key].hours for p in pairs)
     assert sum(i.crew_hours for i in shutters) * bundle.job.crew.people == pytest.approx(wanted)
     one = together(pairs)
     assert one.pieces == 5
@@ -149,13 +151,13 @@ def test_a_minute_of_wet_edge_is_so_much_wall_for_the_crew_and_none_for_the_gun(
     part = painted_parts(bundle.property, bundle.deduction)["zone", "back-siding"]
     coat = next(o for o in bundle.operations(bundle.finish_of(*part.key)) if o.kind is OperationKind.COAT)
     brushed = coat.model_copy(update={"method": Method.BRUSH})
-    found = section_m2_per_minute(part, brushed, people=2)
+    found = section_m2_per_minute(part, brushed, Pace(people=2))
     assert found is not None
     assert 10 * found == pytest.approx(part.surface_m2 / part_labour(part, brushed).hours / 3)
     assert 2.0 < 10 * found < 8.0, "some square metres, as from any two ladders"
     half = coat.model_copy(update={"method": Method.BRUSH, "share": 0.5})
-    assert section_m2_per_minute(part, half, people=2) == pytest.approx(found)
-    assert section_m2_per_minute(part, coat.model_copy(update={"method": Method.AIRLESS}), people=2) is None
+    assert section_m2_per_minute(part, half, Pace(people=2)) == pytest.approx(found)
+    assert section_m2_per_minute(part, coat.model_copy(update={"method": Method.AIRLESS}), Pace()) is None
 
 
 def test_what_a_sheet_says_it_reflects_of_the_sun_wins_over_its_colour() -> None:

@@ -7,9 +7,11 @@ from pydantic import Field, field_validator, model_validator
 
 from amber_gable.domain.acknowledgement import Acknowledgement
 from amber_gable.domain.base import Id, Name, Note, Record
+from amber_gable.domain.estimating import Estimating
 from amber_gable.domain.finish import Finish, Schools
 from amber_gable.domain.operation import CoatingSystem, Operation
 from amber_gable.domain.product import Product
+from amber_gable.domain.rates import RATES, OwnRate
 from amber_gable.domain.scheme import Scheme
 from amber_gable.domain.schools import checked_schools, resolved
 from amber_gable.domain.site_record import CustomerChange, SiteEntry
@@ -19,15 +21,24 @@ from amber_gable.domain.working import CrewDay, Policy, PolicyLimits
 
 class Company(Record):
     """Who does the work. Currency is an ISO 4217 code. Houses older than `lead_cutoff_year` (the jurisdiction's) are
-    presumed to carry lead paint."""
+    presumed to carry lead paint. `rates`: its own, by the code of the rate they take the place of."""
 
     id: Id
     name: Name
     currency: Annotated[str, Field(pattern=r"^[A-Z]{3}$")] = "USD"
     lead_cutoff_year: Annotated[int, Field(ge=1900, le=2100)] = 1978
     schools: Schools = Field(default_factory=dict)
+    rates: dict[str, OwnRate] = Field(default_factory=dict)
 
     _schools_known = field_validator("schools")(lambda chosen: checked_schools(chosen))
+
+    @field_validator("rates")
+    @classmethod
+    def _rates_known(cls, own: dict[str, OwnRate]) -> dict[str, OwnRate]:
+        unknown = sorted(set(own) - set(RATES))
+        if unknown:
+            raise ValueError(f"rate '{unknown[0]}' is not known; one of: {', '.join(RATES)}")
+        return own
 
 
 class Job(Record):
@@ -38,6 +49,7 @@ class Job(Record):
     customer: Name
     policy: PolicyLimits = PolicyLimits()
     crew: CrewDay = CrewDay()
+    estimating: Estimating = Estimating()
     schools: Schools = Field(default_factory=dict)
     finishes: tuple[Finish, ...] = ()
     schemes: Annotated[tuple[Scheme, ...], Field(max_length=12)] = ()

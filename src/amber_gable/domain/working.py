@@ -1,6 +1,7 @@
 """How a crew works: its day, and what the contractor judges the weather by."""
 
 from collections.abc import Mapping
+from enum import StrEnum
 from typing import Annotated, Self
 
 from pydantic import Field, ValidationInfo, field_validator, model_validator
@@ -11,9 +12,18 @@ from amber_gable.domain.schools import DEFAULTS, TOPICS
 WEATHER_SCHOOLS = ("sun", "hold", "dew", "rain")
 
 
+class Skill(StrEnum):
+    """What the hands on a job have behind them; the trade's rates are those of experienced people."""
+
+    EXPERIENCED = "experienced"
+    MIXED = "mixed"
+    LEARNING = "learning"
+
+
 class CrewDay(Record):
     """The crew's day, local clock hours; set-up and clean-up lie inside the shift and are not for coating."""
 
+    skill: Skill = Skill.EXPERIENCED
     people: Annotated[int, Field(ge=1, le=40)] = 2
     start_h: Annotated[float, Field(ge=0, le=23)] = 7.0
     end_h: Annotated[float, Field(gt=0, le=24)] = 19.0

@@ -25,11 +25,13 @@ class Lies(StrEnum):
 
 
 class OwnArea(Record):
-    """A size measured by itself, plan m²; doors and windows are better painted as items in their openings."""
+    """A size measured by itself, plan m²; doors and windows are better painted as items in their openings. `trim_m`:
+    how long it is, where it is narrow boards, whose work goes by the metre."""
 
     kind: Literal["own"] = "own"
     area_m2: Annotated[float, Field(gt=0, le=20000)]
     lies: Lies = Lies.NOT_SAID
+    trim_m: Annotated[float, Field(gt=0, le=2000)] | None = None
 
     @property
     def on_wall(self) -> bool:

@@ -52,7 +52,9 @@ def begun_from(beginning: JobBundle, company: Company, property_: Property, job:
     """A new job at another place, with all that its beginning brings. A colour whose steps cannot be derived before the
     wall was looked at waits for the specification."""
     surveyed = {k: getattr(beginning.property, k) for k in ("faces", "zones", "items")}
-    kept = {k: getattr(beginning.job, k) for k in ("policy", "crew", "schools", "schemes", "finishes")}
+    kept = {k: getattr(beginning.job, k) for k in ("policy", "crew", "estimating", "schools", "schemes", "finishes")}
+    # The way there is another one.
+    kept["estimating"] = kept["estimating"].model_copy(update={"travel_h": None})
     made = beginning.model_copy(
         update={
             "company": company,

@@ -7,14 +7,16 @@ from amber_gable.services.workspace import Workspace, digest
 
 
 def part_digests(space: Workspace, bundle: JobBundle) -> dict[Key, str]:
-    """A part's own survey and finish, those of its face, the house, the schools and the job's sheets."""
+    """A part's own survey and finish, those of its face, the house, the schools, the pace and the job's
+    sheets."""
     return space.parts.get("parts" + digest(bundle), lambda: _each(bundle))
 
 
 def _each(bundle: JobBundle) -> dict[Key, str]:
     place = bundle.property
     house = (place.year_built, place.lead_found, place.time_zone, bundle.company.lead_cutoff_year)
-    common = digest(*house, sorted(bundle.schools.items()), *bundle.products)
+    pace = (bundle.company.rates, bundle.job.crew.people, bundle.job.crew.skill, bundle.job.estimating)
+    common = digest(*house, sorted(bundle.schools.items()), pace, *bundle.products)
     faces = {f.id: digest(f, *place.zones_of(f.id), *place.items_of(f.id)) for f in place.faces}
     out = {}
     for key, part in painted_parts(place, bundle.deduction).items():

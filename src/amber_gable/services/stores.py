@@ -39,7 +39,12 @@ def company(session: Session) -> Company:
     if row is None:
         return OWN_COMPANY
     return Company(
-        id=row.id, name=row.name, currency=row.currency, lead_cutoff_year=row.lead_cutoff_year, schools=row.schools
+        id=row.id,
+        name=row.name,
+        currency=row.currency,
+        lead_cutoff_year=row.lead_cutoff_year,
+        schools=row.schools,
+        rates=row.rates,
     )
 
 

@@ -47,6 +47,7 @@ class CompanyRow(Tracked, Table):
     currency: Mapped[str]
     lead_cutoff_year: Mapped[int] = mapped_column(default=1978)
     schools: Mapped[dict[str, Any]] = mapped_column(default=dict)
+    rates: Mapped[dict[str, Any]] = mapped_column(default=dict)
     usual: Mapped[dict[str, Any] | None] = mapped_column(_NULLABLE_JSON, default=None)
     sample: Mapped[bool] = mapped_column(default=False)
 
@@ -203,6 +204,7 @@ class JobRow(Tracked, Deletable, Table):
     customer: Mapped[str]
     policy: Mapped[dict[str, Any]]
     crew: Mapped[dict[str, Any]]
+    estimating: Mapped[dict[str, Any]] = mapped_column(default=dict)
     products: Mapped[list[Any]]
     systems: Mapped[list[Any]]
     schools: Mapped[dict[str, Any]]

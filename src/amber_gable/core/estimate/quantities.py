@@ -32,7 +32,7 @@ def quantity_lines(bundle: JobBundle, stopped: Collection[Key] = ()) -> list[Qua
     stop holds; their paint is counted and marked."""
     lines: dict[tuple[object, ...], QuantityLine] = {}
     for key, work in job_work(bundle).items():
-        for item in work:
+        for item in work.lines:
             paint = item.paint
             if paint is None:
                 continue

@@ -22,7 +22,7 @@ _FACE = {
     "obstacles": {"__all__": {"kind", "width_m", "height_m", "x_m", "y_m"}},
 }
 READS: dict[str, Any] = {
-    "company": {"lead_cutoff_year", "schools"},
+    "company": {"lead_cutoff_year", "schools", "rates"},
     "property": {
         "year_built": True,
         "lead_found": True,
@@ -45,6 +45,7 @@ READS: dict[str, Any] = {
     "systems": {"__all__": {"id", "operations"}},
     "job": {
         "crew": True,
+        "estimating": {"cold_pct", "access"},
         "schools": True,
         "finishes": {"__all__": {"zone", "item", "system", "operations", "colour", "aim", "schools"}},
     },

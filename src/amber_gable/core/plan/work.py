@@ -16,7 +16,9 @@ from amber_gable.core.state.judgement import Work, work_of
 from amber_gable.core.state.part_state import CellState, PartState, Surroundings, Wait, waits_of
 from amber_gable.core.survey.painted import Key, PaintedPart, together
 from amber_gable.core.survey.sections import section_share, sections
-from amber_gable.core.work.record import coat_paint, part_labour
+from amber_gable.core.work.labour import moves, part_labour
+from amber_gable.core.work.pace import Pace, pace_of
+from amber_gable.core.work.record import coat_paint
 from amber_gable.core.work.stints import Stint, stints
 from amber_gable.domain.finish import Finish
 from amber_gable.domain.operation import Operation
@@ -46,11 +48,6 @@ class Stretch:
     @property
     def key(self) -> Key:
         return self.state.part.key
-
-    @property
-    def person_hours(self) -> float:
-        part = self.state.part
-        return sum(part_labour(part, o).hours for o in self.operations) * self.area_share
 
     @property
     def area_share(self) -> float:
@@ -135,6 +132,12 @@ class WorkItem:
         )
 
 
+def person_hours(part: PaintedPart, operations: tuple[Operation, ...], pace: Pace) -> float:
+    """Of operations done in one go on a whole part, with the moves of the ladder for them."""
+    moved = moves(part, operations, pace)
+    return sum(part_labour(part, o, pace).hours for o in operations) + (moved.hours if moved else 0.0)
+
+
 def minutes_for(crew_hours: float) -> int:
     return max(1, ceil(crew_hours * 60 - 1e-6))
 
@@ -183,13 +186,14 @@ class Lot:
 
 def _lots(around: Surroundings, group: Sequence[PartState], stint: Stint) -> Iterator[Lot]:
     """What is left of a stint, cut so that each piece fits the windows."""
-    site, crew = around.site, around.site.bundle.job.crew
+    site, crew, pace = around.site, around.site.bundle.job.crew, pace_of(around.site.bundle)
     first = group[0]
     work = work_of(site, first.part.part, first.finish, stint)
     shift = shifts(site.slots, crew)
     steps = {o.id for o in stint.operations}
     # Like items may differ in amounts (metres of putty): their hours are added one by one.
-    hours = sum(part_labour(s.part, o).hours for s in group for o in s.operations if o.id in steps) / crew.people
+    doing = [(s, tuple(o for o in s.operations if o.id in steps)) for s in group]
+    hours = sum(person_hours(s.part, operations, pace) for s, operations in doing) / crew.people
     if first.part.item_kind:
         left = [s for state in group for s in _left_of(state, stint, 0.0, 1.0)]
         count = _fewest(len(group), hours, work, shift)
@@ -235,7 +239,7 @@ def _left_of(state: PartState, stint: Stint, left: float, right: float) -> list[
 
 def _item(around: Surroundings, group: Sequence[PartState], number: int, whole: Sequence[Stint], lot: Lot) -> WorkItem:
     stretches, site = lot.stretches, around.site
-    first = stretches[0]
+    first, pace = stretches[0], pace_of(site.bundle)
     left = Stint(first.operations)
     return WorkItem(
         id=lot.id,
@@ -247,7 +251,7 @@ def _item(around: Surroundings, group: Sequence[PartState], number: int, whole: 
         first_film=next((n for n, s in enumerate(whole) if s.full_film), None),
         section=lot.section,
         stretches=stretches,
-        crew_hours=sum(s.person_hours for s in stretches) / site.bundle.job.crew.people,
+        crew_hours=sum(person_hours(s.state.part, s.operations, pace) * s.area_share for s in stretches) / pace.people,
         work=work_of(site, first.state.part.part, first.state.finish, left),
         waits=tuple(
             dict.fromkeys(

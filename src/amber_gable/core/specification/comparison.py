@@ -8,7 +8,8 @@ from amber_gable.core.specification.diagnosis import derive
 from amber_gable.core.specification.facts import Facts
 from amber_gable.core.specification.system import specify
 from amber_gable.core.survey.painted import PaintedPart
-from amber_gable.core.work.record import WorkLine, part_work
+from amber_gable.core.work.pace import USUAL_PACE, Pace
+from amber_gable.core.work.record import PartWork, part_work
 from amber_gable.domain.operation import Operation
 from amber_gable.domain.product import Product
 from amber_gable.domain.schools import AskedBy, School, Topic, topics_of
@@ -64,17 +65,16 @@ class Choice:
     options: tuple[Option, ...]
 
 
-def sums_of(work: Iterable[WorkLine]) -> Sums:
+def sums_of(work: PartWork) -> Sums:
     """Coats, hours, litres and cost of a part's work; paint at the best price per litre."""
-    coats, hours, litres, cost, wait = 0, 0.0, 0.0, Decimal(0), 0.0
-    for item in work:
-        hours += item.hours
+    coats, litres, cost, wait = 0, 0.0, Decimal(0), 0.0
+    for item in work.lines:
         wait += item.operation.wait_h
         if item.paint is not None:
             coats += 1
             litres += item.litres
             cost += item.paint.product.price_per_litre * Decimal(str(item.litres))
-    return Sums(coats, hours, litres, cost, wait)
+    return Sums(coats, work.hours, litres, cost, wait)
 
 
 def usual_life(facts: Facts) -> float:
@@ -83,7 +83,11 @@ def usual_life(facts: Facts) -> float:
 
 
 def choices(
-    part: PaintedPart, facts: Facts, products: Iterable[Product], picks: Mapping[str, str] | None = None
+    part: PaintedPart,
+    facts: Facts,
+    products: Iterable[Product],
+    picks: Mapping[str, str] | None = None,
+    pace: Pace = USUAL_PACE,
 ) -> tuple[Choice, ...]:
     """Topics on which the schools differ on this part, each with all its schools worked out."""
     shelf = {p.code: p for p in products}
@@ -99,7 +103,7 @@ def choices(
                 Option(
                     school=school,
                     holds=facts.schools[topic.code] == school.code,
-                    sums=sums_of(part_work(part, operations, shelf, part.colour_now)),
+                    sums=sums_of(part_work(part, operations, shelf, part.colour_now, pace)),
                     life_years=usual_life(facts) * school.life,
                     adds=adds,
                     drops=drops,

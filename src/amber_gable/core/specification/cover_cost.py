@@ -6,7 +6,9 @@ from decimal import Decimal
 
 from amber_gable.core.specification.hiding import CoverUp, Hiding, Strictness, cover_ups, hiding_power
 from amber_gable.core.survey.painted import PaintedPart
-from amber_gable.core.work.record import coat_paint, part_labour
+from amber_gable.core.work.labour import part_labour
+from amber_gable.core.work.pace import USUAL_PACE, Pace
+from amber_gable.core.work.record import coat_paint
 from amber_gable.domain.operation import Operation
 from amber_gable.domain.product import Product
 
@@ -31,13 +33,14 @@ def cover_costs(
     *,
     hour_price: float = 45.0,
     limit: float = Strictness.USUAL.value,
+    pace: Pace = USUAL_PACE,
 ) -> list[CoverCost]:
     """Finish coats alone, and behind a tinted primer where there is one to take. `hour_price` weighs an hour against
     paint when the cheapest is looked for, in the company's currency."""
     contrast = finish.contrast or hiding_power(colour).value
     under = (primer.contrast if primer else None) or Hiding.GOOD.value
     ways = cover_ups(part.colour_now, colour, contrast, under, limit)
-    sums = [_sums(part, w, coat, finish, primer, colour) for w in (ways if primer else ways[:1])]
+    sums = [_sums(part, w, coat, finish, primer, colour, pace) for w in (ways if primer else ways[:1])]
     worth = [float(cost) + hours * hour_price for _, hours, cost in sums]
     best = worth.index(min(worth))
     return [
@@ -47,10 +50,10 @@ def cover_costs(
 
 
 def _sums(
-    part: PaintedPart, way: CoverUp, coat: Operation, finish: Product, primer: Product | None, colour: str
+    part: PaintedPart, way: CoverUp, coat: Operation, finish: Product, primer: Product | None, colour: str, pace: Pace
 ) -> tuple[float, float, Decimal]:
     films: Sequence[Product] = [*([primer] if way.primer and primer else []), *([finish] * way.coats)]
     paints = [coat_paint(part, coat, p, colour) for p in films]
     litres = [p.litres if p is not None else 0.0 for p in paints]
     cost = sum((p.price_per_litre * Decimal(str(v)) for p, v in zip(films, litres, strict=True)), Decimal(0))
-    return sum(litres), part_labour(part, coat).hours * len(films), cost
+    return sum(litres), part_labour(part, coat, pace).hours * len(films), cost

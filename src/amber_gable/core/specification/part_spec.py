@@ -10,7 +10,8 @@ from amber_gable.core.specification.overrides import Conflict, forbidden_steps
 from amber_gable.core.specification.part_facts import part_facts
 from amber_gable.core.specification.system import Specified, finish_product, specify
 from amber_gable.core.survey.painted import PaintedPart
-from amber_gable.core.work.record import WorkLine, part_work
+from amber_gable.core.work.pace import pace_of
+from amber_gable.core.work.record import PartWork, part_work
 from amber_gable.domain.aims import Aim
 from amber_gable.domain.finish import Finish, Override
 from amber_gable.domain.job import JobBundle
@@ -44,7 +45,7 @@ class PartSpec:
     derivation: Derivation
     fresh: Specified
     operations: tuple[Operation, ...]
-    work: tuple[WorkLine, ...]
+    work: PartWork
 
     @cached_property
     def sums(self) -> Sums:
@@ -82,7 +83,7 @@ def part_spec(bundle: JobBundle, part: PaintedPart, products: Iterable[Product])
     fresh = fresh_spec(bundle, part, Wish.of(finish) if finish else None, shelf)
     operations = bundle.operations(finish) if finish else fresh.operations
     by_code = {p.code: p for p in (*shelf, *bundle.products)}
-    work = part_work(part, operations, by_code, finish.colour if finish else part.colour_now)
+    work = part_work(part, operations, by_code, finish.colour if finish else part.colour_now, pace_of(bundle))
     return PartSpec(part, finish, fresh.derivation, fresh, operations, work)
 
 

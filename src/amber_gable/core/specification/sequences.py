@@ -8,8 +8,9 @@ from math import ceil
 
 from amber_gable.core.survey.painted import PaintedPart
 from amber_gable.core.survey.sections import natural_breaks
-from amber_gable.core.work.labour import piece_hours
+from amber_gable.core.work.item_pace import coat_hours
 from amber_gable.domain.items import DoorItem, GarageDoor, SashWindow, ShutterPair
+from amber_gable.domain.method import Method
 from amber_gable.domain.profile import BoardRun, DeckProfile
 from amber_gable.domain.substrates import SUBSTRATES
 from amber_gable.domain.survey import Face, Item, Zone
@@ -131,7 +132,7 @@ def _door(spec: DoorItem) -> PaintingOrder:
     if not down:
         rows[1:3] = [("The face in three bands, wet into wet", 0.70, "")]
     return PaintingOrder("The door, member by member", (Figure("numbered in order", w, h, tuple(members)),),
-                         _timed(piece_hours(spec.kind, sprayed=False), rows))  # fmt: skip
+                         _timed(coat_hours(spec, Method.BRUSH), rows))  # fmt: skip
 
 
 def _sash(spec: SashWindow) -> PaintingOrder:
@@ -159,9 +160,7 @@ def _sash(spec: SashWindow) -> PaintingOrder:
         ("Move both sashes", 0.0, "before the paint sticks; not shut fully while fresh"),
     ]
     figures = (Figure("swapped", w, h, swapped), Figure("back, both a little open", w, h, back))
-    return PaintingOrder(
-        "The sash window, swap positions", figures, _timed(piece_hours("sash-window", sprayed=False), rows)
-    )
+    return PaintingOrder("The sash window, swap positions", figures, _timed(coat_hours(spec, Method.BRUSH), rows))
 
 
 def _shutters(item: Item, face: Face, others: Many[Item]) -> PaintingOrder:
@@ -182,7 +181,7 @@ def _shutters(item: Item, face: Face, others: Many[Item]) -> PaintingOrder:
         ("Fronts and edges", 0.5, "tack-free before rehanging"),
         ("Rehang by number; upper storey with a tall ladder and a second person", 0.0, ""),
     ]
-    hours = piece_hours("shutter-pair", sprayed=True) * len(pairs)
+    hours = sum(coat_hours(pair.spec, Method.TURBINE) for pair in pairs)
     figure = Figure("where they hang", face.width_m, face.top_m, tuple(members))
     return PaintingOrder("The shutters, numbered", (figure,), _timed(hours, rows))
 
@@ -203,7 +202,7 @@ def _garage(spec: GarageDoor) -> PaintingOrder:
     ]
     return PaintingOrder("The garage door, section by section",
                          (Figure("numbered in order", spec.width_m, spec.height_m, members),),
-                         _timed(piece_hours("garage-door", sprayed=False), rows))  # fmt: skip
+                         _timed(coat_hours(spec, Method.ROLLER), rows))  # fmt: skip
 
 
 def _deck(zone: Zone, face: Face) -> PaintingOrder:

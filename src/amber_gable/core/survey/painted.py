@@ -3,9 +3,11 @@
 from collections.abc import Sequence
 from dataclasses import dataclass, replace
 
+from amber_gable.core.survey.geometry import face_regions
+from amber_gable.core.survey.heights import ON_THE_GROUND, Heights, item_heights, zone_heights
 from amber_gable.core.survey.items import item_area
-from amber_gable.core.survey.sections import working_height
 from amber_gable.core.survey.takeoff import zone_areas
+from amber_gable.core.survey.trim import zone_trim
 from amber_gable.domain.condition import Condition
 from amber_gable.domain.errors import NotFound
 from amber_gable.domain.items import ITEM_NAMES
@@ -17,16 +19,19 @@ Key = tuple[str, str]
 
 @dataclass(frozen=True)
 class PaintedPart:
-    """A zone, an item, or several like items of one face. `surface_m2` is what the paint must cover, `height_m` how
-    high it is worked at; `item_kind` is empty for a zone."""
+    """A zone, an item, or several like items of one face. `surface_m2` is what the paint must cover, `worked_m2` what
+    it takes work for, openings that are cut in round among it, `heights` how high it lies; `item_kind` is empty for a
+    zone; `trim_m` is the length of a zone of trim."""
 
     part: Zone | Item
     face: Face
     name: str
     surface_m2: float
-    height_m: float
+    heights: Heights = ON_THE_GROUND
     item_kind: str = ""
     pieces: int = 1
+    trim_m: float = 0.0
+    worked_m2: float = 0.0
 
     @property
     def key(self) -> Key:
@@ -54,11 +59,16 @@ def painted_parts(property_: Property, deduction: str) -> dict[Key, PaintedPart]
     areas = zone_areas(property_, deduction)
     out: dict[Key, PaintedPart] = {}
     for face in property_.faces:
-        for zone in property_.zones_of(face.id):
-            part = PaintedPart(zone, face, zone.name, areas[zone.id].surface_m2, working_height(zone, face))
+        zones = property_.zones_of(face.id)
+        regions = face_regions(face, zones)
+        for zone in zones:
+            heights = zone_heights(zone, face, zones, regions)
+            area, trim = areas[zone.id], zone_trim(zone, face)
+            part = PaintedPart(zone, face, zone.name, area.surface_m2, heights, trim_m=trim, worked_m2=area.worked_m2)
             out[part.key] = part
         for item in property_.items_of(face.id):
-            part = PaintedPart(item, face, item.name, item_area(item.spec), item.y_m, item.spec.kind)
+            surface, heights = item_area(item.spec), item_heights(item, face)
+            part = PaintedPart(item, face, item.name, surface, heights, item.spec.kind, worked_m2=surface)
             out[part.key] = part
     return out
 
@@ -81,6 +91,7 @@ def together(parts: Sequence[PaintedPart]) -> PaintedPart:
         first,
         name=name,
         surface_m2=sum(p.surface_m2 for p in parts),
-        height_m=max(p.height_m for p in parts),
+        worked_m2=sum(p.worked_m2 for p in parts),
+        heights=max((p.heights for p in parts), key=lambda h: (h.above_6, h.above_3)),
         pieces=len(parts),
     )

@@ -5,8 +5,7 @@ from itertools import pairwise
 from shapely import box
 
 from amber_gable.core.survey.geometry import outline_polygon
-from amber_gable.domain.survey import Face, Zone
-from amber_gable.domain.zone_area import FaceArea
+from amber_gable.domain.survey import Face
 
 
 def natural_breaks(face: Face) -> tuple[float, ...]:
@@ -35,9 +34,3 @@ def section_share(face: Face, left_m: float, right_m: float) -> float:
     outline = outline_polygon(face)
     strip = box(left_m, -1.0, right_m, face.top_m + 1.0)
     return float(outline.intersection(strip).area / outline.area)
-
-
-def working_height(zone: Zone, face: Face) -> float:
-    """Height above ground of the middle of the zone's upper part, m: decides the labour factor for height."""
-    mean_top = face.area_m2 / face.width_m
-    return mean_top / 2 if isinstance(zone.area, FaceArea) else mean_top * 0.6

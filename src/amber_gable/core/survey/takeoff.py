@@ -24,17 +24,24 @@ class AreaLine:
 
 @dataclass(frozen=True)
 class ZoneArea:
-    """A zone's area: plan as measured, surface with its profile factor, and the arithmetic line by line."""
+    """A zone's area: plan as measured, surface with its profile factor, and the arithmetic line by line. `openings_m2`
+    of plan were taken off."""
 
     zone: Zone
     face: Face
     plan_m2: float
     profile_factor: float
     lines: tuple[AreaLine, ...]
+    openings_m2: float = 0.0
 
     @property
     def surface_m2(self) -> float:
         return self.plan_m2 * self.profile_factor
+
+    @property
+    def worked_m2(self) -> float:
+        """What it takes work for: cutting in round an opening costs what the opening saves (handbook §7)."""
+        return (self.plan_m2 + self.openings_m2) * self.profile_factor
 
 
 def deducted(openings: tuple[Opening, ...], school: str) -> tuple[Opening, ...]:
@@ -62,7 +69,7 @@ def zone_areas(property_: Property, school: str) -> dict[str, ZoneArea]:
 
 
 def _zone_area(zone: Zone, face: Face, zones: tuple[Zone, ...], regions: FaceRegions, school: str) -> ZoneArea:
-    area = zone.area
+    area, openings = zone.area, list[AreaLine]()
     if isinstance(area, OwnArea):
         lines = [AreaLine("as measured", area.area_m2)]
     elif isinstance(area, TrimArea):
@@ -75,11 +82,13 @@ def _zone_area(zone: Zone, face: Face, zones: tuple[Zone, ...], regions: FaceReg
                 )
             )
     else:
-        lines = _shape_lines(zone, face, zones, regions) + _deductions(zone, face, regions, school)
+        openings = _deductions(zone, face, regions, school)
+        lines = _shape_lines(zone, face, zones, regions) + openings
         if zone.area.kind == "face":
             lines += _covered(face, zones)
     plan = max(sum(line.value_m2 for line in lines), 0.0)
-    return ZoneArea(zone=zone, face=face, plan_m2=plan, profile_factor=zone.profile_factor, lines=tuple(lines))
+    taken = -sum(line.value_m2 for line in openings) if plan > 0 else 0.0
+    return ZoneArea(zone, face, plan, zone.profile_factor, tuple(lines), taken)
 
 
 def _shape_lines(zone: Zone, face: Face, zones: tuple[Zone, ...], regions: FaceRegions) -> list[AreaLine]:

@@ -4,8 +4,10 @@ from math import hypot
 from typing import NamedTuple
 
 from amber_gable.domain.polygon import Point
-from amber_gable.domain.survey import Face
-from amber_gable.domain.zone_area import TrimPart, TrimRun
+from amber_gable.domain.survey import Face, Zone
+from amber_gable.domain.zone_area import OwnArea, TrimArea, TrimPart, TrimRun
+
+Segment = tuple[Point, Point]
 
 
 class TrimLength(NamedTuple):
@@ -32,9 +34,9 @@ def trim_length(face: Face, part: TrimPart) -> TrimLength:
     the base band is the bottom edge less doors."""
     ups, tops, bottom = _edges(face.points)
     if part is TrimPart.CORNER_BOARDS:
-        return TrimLength(part, sum(ups), "upright edges", tuple(ups))
+        return _added(part, "upright edges", ups)
     if part is TrimPart.FASCIA:
-        return TrimLength(part, sum(tops), "top edges", tuple(tops))
+        return _added(part, "top edges", tops)
     cased = [o for o in face.openings if o.casing_m > 0]
     if part is TrimPart.CASINGS:
         runs = tuple(2 * (o.height_m + o.casing_m) + o.width_m for o in cased)
@@ -46,23 +48,70 @@ def trim_length(face: Face, part: TrimPart) -> TrimLength:
     return TrimLength(part, max(bottom - sum(doors), 0.0), "bottom edge less doors", (bottom, *(-d for d in doors)))
 
 
+def trim_segments(face: Face, part: TrimPart) -> tuple[Segment, ...]:
+    """Where the trim runs, from point to point on the face, m; together as long as `trim_length` says."""
+    if part is TrimPart.CORNER_BOARDS:
+        return tuple(_edges(face.points)[0])
+    if part is TrimPart.FASCIA:
+        return tuple(_edges(face.points)[1])
+    if part is TrimPart.BASE_BAND:
+        return (((0.0, 0.0), (trim_length(face, part).length_m, 0.0)),)
+    out: list[Segment] = []
+    for o in face.openings:
+        if o.casing_m <= 0:
+            continue
+        right, top = o.x_m + o.width_m, o.y_m + o.height_m
+        if part is TrimPart.CASINGS:
+            head = top + o.casing_m
+            out += [((o.x_m, o.y_m), (o.x_m, head)), ((right, o.y_m), (right, head)), ((o.x_m, top), (right, top))]
+        elif o.kind == "window":
+            out.append(((o.x_m - o.casing_m, o.y_m), (right + o.casing_m, o.y_m)))
+    return tuple(out)
+
+
+USUAL_GIRTH_M = 0.15
+"""Painted girth of wood trim whose length nobody took: an assumption that the estimate names."""
+
+
+def zone_trim(zone: Zone, face: Face) -> float:
+    """Length of a zone of trim, m: of its runs, as it was measured, or by its usual girth; 0 where it is none."""
+    area = zone.area
+    if isinstance(area, TrimArea):
+        return sum(trim_length(face, run.part).length_m for run in area.runs)
+    if not isinstance(area, OwnArea):
+        return 0.0
+    return area.trim_m or (area.area_m2 / USUAL_GIRTH_M if trim_assumed(zone) else 0.0)
+
+
+def trim_assumed(zone: Zone) -> bool:
+    """Whether its length is only an assumption."""
+    return isinstance(zone.area, OwnArea) and zone.area.trim_m is None and zone.substrate == "wood-trim"
+
+
 def trim_cover(face: Face, run: TrimRun) -> float:
     """Area of the wall that the trim lies over, m²."""
     return trim_length(face, run.part).length_m * run.cover_m
 
 
-def _edges(points: tuple[Point, ...]) -> tuple[list[float], list[float], float]:
-    """Lengths of the upright edges, of the top edges, and of the bottom edge, of an anticlockwise outline."""
-    ups, tops, bottom = [], [], 0.0
+def _added(part: TrimPart, words: str, segments: list[Segment]) -> TrimLength:
+    lengths = tuple(hypot(b[0] - a[0], b[1] - a[1]) for a, b in segments)
+    return TrimLength(part, sum(lengths), words, lengths)
+
+
+def _edges(points: tuple[Point, ...]) -> tuple[list[Segment], list[Segment], float]:
+    """The upright edges, the top edges, and the length of the bottom edge, of an anticlockwise outline."""
+    ups: list[Segment] = []
+    tops: list[Segment] = []
+    bottom = 0.0
     ends = (min(x for x, _ in points), max(x for x, _ in points))
     for (x0, y0), (x1, y1) in zip(points, (*points[1:], points[0]), strict=True):
-        length = hypot(x1 - x0, y1 - y0)
+        edge = ((x0, y0), (x1, y1))
         if abs(x1 - x0) < 1e-9:
             # Beside a wing or a raised middle an upright edge ends no wall.
             if min(abs(x0 - end) for end in ends) < 1e-6:
-                ups.append(length)
+                ups.append(edge)
         elif x1 < x0:
-            tops.append(length)
+            tops.append(edge)
         elif max(y0, y1) < 1e-9:
-            bottom += length
+            bottom += hypot(x1 - x0, y1 - y0)
     return ups, tops, bottom

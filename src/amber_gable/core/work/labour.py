@@ -1,115 +1,95 @@
-"""Person-hours of one operation from the trade's median rates (handbook §17), itemised: amount, rate, factors."""
+"""Person-hours of one operation on one part, itemised: amount, rate, factors. Which rate an operation goes by, and in
+what it is counted; the figures are domain/rates.py."""
 
 from dataclasses import dataclass
+from functools import cached_property
 
+import numpy as np
+
+from amber_gable.core.survey.painted import PaintedPart
+from amber_gable.core.work.item_pace import Counted, coat_of, fitting_of
+from amber_gable.core.work.pace import USUAL_PACE, Factor, Pace
+from amber_gable.core.work.waits import WHOLE
+from amber_gable.domain.access import REACHES
+from amber_gable.domain.items import ShutterPair
 from amber_gable.domain.method import Method
 from amber_gable.domain.operation import AmountUnit, Operation, OperationKind, Technique
+from amber_gable.domain.rates import PACE_FACTORS, Rate
+from amber_gable.domain.substrates import SUBSTRATES
+from amber_gable.domain.survey import Item
 
 _K, _T = OperationKind, Technique
-# m² of the acted-on surface per person and hour.
-_PREPARATION_RATE = {
-    _K.FIT: 60.0,
-    _K.WASH: 70.0,
-    _K.STRIP: 10.0,
-    _K.SCRAPE: 5.0,
-    _K.SAND: 20.0,
-    _K.REPAIR: 10.0,
-    _K.DUST: 150.0,
-    _K.PUTTY: 60.0,
-    _K.CAULK: 60.0,
-    _K.MASK: 60.0,
-    _K.PROTECT: 60.0,
-    _K.CLEAN: 60.0,
+_ON_THE_GROUND = (_T.CONTAIN, _T.DAILY_CLEAN, _T.FINAL_CHECK, _T.COVER, _T.CUT_BACK, _T.INSPECT)
+_FROM_THE_GROUND = (_K.WASH, _K.PROTECT, _K.CLEAN)
+"""Reached with a brush or lance on a pole, or round the foot of the wall: no ladder is moved for it."""
+_WET = (_T.WET_SCRAPE, _T.WET_SAND, _T.HEPA_SAND, _T.WET_WIRE_BRUSH, _T.WET_CUT_OUT, _T.WET_RAKE_OUT)
+_BY_WAY = {
+    _T.HOSE_WASH: "wash-hose",
+    _T.PRESSURE_WASH: "wash-pressure",
+    _T.BLEACH: "growth",
+    _T.FUNGICIDE: "growth",
+    _T.BRIGHTENER: "brighten",
+    _T.DEGREASE: "degrease",
+    _T.ACID_ETCH: "degrease",
+    _T.HEPA_VACUUM: "hepa-wipe",
+    _T.DAMP_WIPE: "damp-wipe",
+    _T.DRY_BRUSH: "dry-brush",
+    _T.BLOW_OFF: "blow",
+    _T.STRIPPER: "strip",
+    _T.SOLVENT_STRIPPER: "strip",
+    _T.POULTICE: "strip",
+    _T.RESTORER: "strip",
+    _T.DEGLOSSER: "deglosser",
+    _T.WIRE_BRUSH: "wire-brush",
+    _T.WET_WIRE_BRUSH: "wire-brush",
+    _T.COVER: "cover",
+    _T.CONTAIN: "contain",
+    _T.DAILY_CLEAN: "daily-hepa",
+    _T.FINAL_CHECK: "final-check",
+    _T.CUT_BACK: "cut-back",
+    _T.UNMASK: "unmask",
+    _T.GRIND_METAL: "stub",
+    _T.MOVE: "sash-move",
 }
-_WAY_RATE = {
-    # m² per person and hour where the way of working decides
-    _T.HOSE_WASH: 30.0,
-    _T.PRESSURE_WASH: 70.0,
-    _T.BLEACH: 40.0,
-    _T.FUNGICIDE: 40.0,
-    _T.BRIGHTENER: 40.0,
-    _T.DEGREASE: 30.0,
-    _T.HEPA_VACUUM: 25.0,
-    _T.DAMP_WIPE: 25.0,
-    _T.DRY_BRUSH: 25.0,
-    _T.BLOW_OFF: 120.0,
+_BY_KIND = {
+    _K.FIT: "fitting",
+    _K.WASH: "wash-pressure",
+    _K.STRIP: "strip",
+    _K.SCRAPE: "scrape",
+    _K.SAND: "sand",
+    _K.REPAIR: "render",
+    _K.DUST: "blow",
 }
-_LEVEL_WASH_RATE = 40.0
-_TO_BARE_RATE = 1.5
-_CAREFUL = {_T.WET_SCRAPE, _T.WET_SAND, _T.HEPA_SAND, _T.WET_WIRE_BRUSH, _T.WET_CUT_OUT}
-_CARE = 1.5
-"""Wet or shrouded work takes half as long again (handbook §17, lead-safe work)."""
-_WAY_PIECE_HOURS = {
-    # hours for one face and day, one opening, one piece
-    _T.CONTAIN: 0.75,
-    _T.DAILY_CLEAN: 0.5,
-    _T.FINAL_CHECK: 0.25,
-    _T.COVER: 0.375,
-    _T.CUT_BACK: 0.5,
-    _T.UNMASK: 0.025,
-    _T.GRIND_METAL: 0.15,
-    _T.CUT_OUT: 0.4,
-    _T.WET_CUT_OUT: 0.4,
-    _T.WIRE_BRUSH: 1 / 30,
-    _T.WET_WIRE_BRUSH: 1 / 30,
-    _T.FILL: 1 / 20,
+_COUNTED = {
+    (_K.SCRAPE, AmountUnit.M): "caulk-out",
+    (_K.CAULK, AmountUnit.M): "caulk-in",
+    (_K.PUTTY, AmountUnit.M): "putty-in",
+    (_K.REPAIR, AmountUnit.M): "crack-fill",
+    (_K.REPAIR, AmountUnit.M2): "rot",
+    (_K.REPAIR, AmountUnit.PIECES): "spot-fill",
+    (_K.FIT, AmountUnit.PIECES): "fitting",
+    (_K.MASK, AmountUnit.PIECES): "mask-brush",
 }
-_WAY_METRES = {
-    # metres per person and hour: out and in again together come to the handbook's 25 m of caulk, 6 m of putty
-    (_K.SCRAPE, _T.CUT_OUT): 40.0,
-    (_K.SCRAPE, _T.WET_CUT_OUT): 40.0,
-    (_K.CAULK, _T.BEAD): 66.0,
-    (_K.PUTTY, _T.GLAZE): 7.0,
-    (_K.REPAIR, _T.WET_RAKE_OUT): 20.0,
-    (_K.REPAIR, _T.FILL): 20.0,
+_COUNTED_BY_WAY = {
+    (_T.RAKE_OUT, AmountUnit.M): "crack-open",
+    (_T.WET_RAKE_OUT, AmountUnit.M): "crack-open",
+    (_T.WIRE_BRUSH, AmountUnit.PIECES): "nail-head",
+    (_T.WET_WIRE_BRUSH, AmountUnit.PIECES): "nail-head",
 }
-_UNIT_RATE = {
-    # metres, pieces or m² of their own per person and hour
-    (_K.CAULK, AmountUnit.M): 25.0,
-    (_K.PUTTY, AmountUnit.M): 6.0,
-    (_K.REPAIR, AmountUnit.M): 10.0,
-    (_K.REPAIR, AmountUnit.M2): 0.5,
-    (_K.REPAIR, AmountUnit.PIECES): 12.0,
-    (_K.MASK, AmountUnit.PIECES): 12.0,
-    (_K.FIT, AmountUnit.PIECES): 4.0,
-}
-_MASK_FOR_SPRAY_RATE = 6.0
-_FILM_RATE = {Method.BRUSH: 11.0, Method.ROLLER: 28.0, Method.AIRLESS: 90.0, Method.TURBINE: 45.0}
-_BACK_ROLLED_RATE = 40.0
-_LEVEL_RATE = {Method.BRUSH: 22.0, Method.ROLLER: 20.0}
-_PIECE_HOURS = {
-    # hours for one coat on one piece, by hand and sprayed
-    "panelled-door": (0.75, 0.35),
-    "flush-door": (0.45, 0.25),
-    "glazed-door": (0.70, 0.50),
-    "sash-window": (1.25, 1.25),
-    "casement": (1.0, 1.0),
-    "shutter-pair": (1.1, 0.30),
-    "garage-door": (1.0, 0.15),
-}
+_FILM = {Method.BRUSH: "brush", Method.ROLLER: "roller", Method.AIRLESS: "airless", Method.TURBINE: "turbine"}
+_TRIM = {
+    Method.BRUSH: "trim-brush", Method.ROLLER: "trim-roller", Method.AIRLESS: "trim-spray", Method.TURBINE: "trim-spray"
+}  # fmt: skip
+_LEVEL = {Method.BRUSH: "pole-brush", Method.ROLLER: "floor-roller"}
 _PATCHED = 0.5
-"""Share of a zone below which a primer goes on in spots, at 10 m²/h whatever the method."""
-_SPOT_RATE = 10.0
-
-
-SOURCE = "handbook §17"
-
-
-@dataclass(frozen=True)
-class Factor:
-    """What makes an hour's work more or less than usual, by name."""
-
-    name: str
-    value: float
-
-
-@dataclass(frozen=True)
-class Rate:
-    """What one person does in an hour: m², m or pieces, and where the figure comes from."""
-
-    per_hour: float
-    unit: AmountUnit
-    source: str
+"""Share of a part below which a primer goes on in spots, whatever the method."""
+TRIM_GIRTH_M = 0.3
+"""Wider boards (a soffit) are worked by their surface."""
+LEVEL_DEG = 10.0
+_SCATTERED = 2.0
+"""Patches lie about: a step on a quarter of a wall takes the ladder along half of it."""
+_FACE_M = 10.0
+"""Width of a face that covering takes the usual time for: a quarter of an hour for a small one, half for a long one."""
 
 
 @dataclass(frozen=True)
@@ -124,7 +104,7 @@ class Labour:
     def unit(self) -> AmountUnit:
         return self.rate.unit
 
-    @property
+    @cached_property
     def hours(self) -> float:
         """Of one person."""
         out = self.amount / self.rate.per_hour
@@ -133,85 +113,149 @@ class Labour:
         return out
 
 
-def piece_hours(item_kind: str, *, sprayed: bool) -> float:
-    """Hours for one coat on one piece of an item that is counted; KeyError for one measured by surface."""
-    by_hand, by_spray = _PIECE_HOURS[item_kind]
-    return by_spray if sprayed else by_hand
+def part_labour(part: PaintedPart, operation: Operation, pace: Pace = USUAL_PACE) -> Labour:
+    """The work of an operation on a part, wherever the trade counts it: by the piece, the metre or the surface."""
+    counted = _counted(part, operation)
+    by_surface = counted is None
+    if counted is None:
+        # What fails is a share of what is there; what is done all over is done round the openings too.
+        surface = part.worked_m2 if operation.share >= WHOLE else part.surface_m2
+        counted = Counted(_surface_code(part, operation), surface * operation.share)
+    return Labour(
+        counted.amount,
+        pace.rates[counted.code],
+        (
+            *((counted.part,) if counted.part else ()),
+            *(_wet() if operation.technique in _WET else ()),
+            *(_high(part, operation, pace)),
+            *(_texture(part.substrate) if by_surface else ()),
+            *_pitch(part, operation),
+            *pace.on_everything(),
+        ),
+    )
 
 
-def height_factor(height_m: float) -> tuple[Factor, ...]:
-    """Slower above 3 m and 6 m from a ladder."""
-    if height_m > 6:
-        return (Factor("above 6 m", 1.35),)
-    return (Factor("above 3 m", 1.15),) if height_m > 3 else ()
+def moves(part: PaintedPart, operations: tuple[Operation, ...], pace: Pace = USUAL_PACE) -> Labour | None:
+    """Moves of ladder, tower or lift in one round of a part, for operations done in one go; None where none is
+    needed."""
+    up = [o for o in operations if at_height(part, o) and o.kind not in _FROM_THE_GROUND]
+    if not up:
+        return None
+    sprayed = all(o.method is not None and o.method.sprays for o in up)
+    round_ = pace.places(part.heights, part.face.id, sprayed=sprayed)
+    places = max(_places(part, o, round_) for o in up)
+    rate = pace.rates[REACHES[pace.way_up(part.face.id)].move]
+    return Labour(places, rate, pace.on_everything()) if places > 0 else None
 
 
-def texture_factor(texture: str, profile_factor: float) -> tuple[Factor, ...]:
-    """Heavy texture takes longer: 1.3 from a profile factor of 1.3, up to 1.8 at 1.8; nothing on the rest."""
-    heavy = texture == "stucco" and profile_factor >= 1.3
-    return (Factor("heavy texture", min(profile_factor, 1.8)),) if heavy else ()
+def _places(part: PaintedPart, operation: Operation, round_: float) -> float:
+    """Places that one step takes of a whole round: patches lie about, and a few spots are a few places."""
+    if part.item_kind:
+        return round_
+    if operation.amount is not None:
+        return min(round_, operation.amount * part.heights.above_3)
+    return round_ * min(1.0, _SCATTERED * operation.share)
 
 
-def _care(operation: Operation) -> tuple[Factor, ...]:
-    return (Factor("wet or shrouded", _CARE),) if operation.technique in _CAREFUL else ()
+def at_height(part: PaintedPart, operation: Operation) -> bool:
+    """Whether the step is done up on the wall. Shutters are worked on the ground; the time to take them off upstairs
+    and hang them again has the ladder in it."""
+    shutters = isinstance(part.part, Item) and isinstance(part.part.spec, ShutterPair)
+    return part.heights.high and operation.technique not in _ON_THE_GROUND and not shutters
 
 
-def labour(
-    operation: Operation,
-    surface_m2: float,
-    height_m: float,
-    texture: tuple[Factor, ...] = (),
-    *,
-    level: bool = False,
-    item_kind: str = "",
-    pieces: int = 1,
-) -> Labour:
-    """The work of an operation on a surface of m² (its share is taken of it), height in m; on `pieces` of an item where
-    the trade counts them. `level`: a deck or floor."""
-    high = height_factor(height_m)
-    if operation.amount is not None and operation.unit is not None:
-        rate, care = _unit_rate(operation, operation.unit)
-        return Labour(operation.amount, rate, (*care, *high))
-    if operation.kind.lays_film and operation.method is not None and item_kind in _PIECE_HOURS:
-        sprayed = operation.method.sprays
-        hours, how = piece_hours(item_kind, sprayed=sprayed), "sprayed" if sprayed else "by hand"
-        rate = Rate(1 / hours, AmountUnit.PIECES, f"{SOURCE}, {item_kind.replace('-', ' ')} {how}")
-        return Labour(pieces * operation.share, rate, high)
-    rate, care = _surface_rate(operation, level=level)
-    return Labour(surface_m2 * operation.share, rate, (*care, *high, *texture))
-
-
-def _of(per_hour: float, unit: AmountUnit, what: str) -> Rate:
-    return Rate(per_hour, unit, f"{SOURCE}, {what.replace('-', ' ')}")
-
-
-def _surface_rate(operation: Operation, *, level: bool) -> tuple[Rate, tuple[Factor, ...]]:
-    """Acted-on m² one person does in an hour; `level` for decks and floors."""
+def _counted(part: PaintedPart, operation: Operation) -> Counted | None:
+    """What is not measured by surface."""
     kind, way, method = operation.kind, operation.technique, operation.method
+    if isinstance(part.part, Item):
+        spec = part.part.spec
+        if kind.lays_film and method is not None:
+            coat = coat_of(spec, method)
+            if coat is not None:
+                return coat._replace(amount=coat.amount * part.pieces * operation.share)
+        elif operation.unit in (None, AmountUnit.PIECES):
+            fitting = fitting_of(spec, way, kind, high=part.heights.high)
+            if fitting is not None:
+                return fitting._replace(amount=fitting.amount * part.pieces * operation.share)
+    if operation.amount is not None and operation.unit is not None:
+        return Counted(_unit_code(part, operation, operation.unit), operation.amount, _face_width(part, operation))
+    narrow = part.trim_m > 0 and part.surface_m2 <= part.trim_m * TRIM_GIRTH_M
+    if narrow and kind.lays_film and method is not None and operation.share >= _PATCHED:
+        return Counted(_TRIM[method], part.trim_m * operation.share)
+    return None
+
+
+def _unit_code(part: PaintedPart, operation: Operation, unit: AmountUnit) -> str:
+    kind, way = operation.kind, operation.technique
+    if kind is _K.MASK and not part.face.is_wall:
+        return "floor-edge"
+    if kind is _K.MASK and operation.method is Method.AIRLESS:
+        return "mask-spray"
+    if kind is _K.SCRAPE and unit is AmountUnit.M and isinstance(part.part, Item) and "putty" in operation.id:
+        return "putty-out"
+    if way is not None and (way, unit) in _COUNTED_BY_WAY:
+        return _COUNTED_BY_WAY[way, unit]
+    if unit is AmountUnit.PIECES and way is not None and way in _BY_WAY:
+        return _BY_WAY[way]
+    return _COUNTED.get((kind, unit), "fitting")
+
+
+def _surface_code(part: PaintedPart, operation: Operation) -> str:
+    kind, way, method = operation.kind, operation.technique, operation.method
+    level = _is_level(part)
     if not kind.lays_film or method is None:
         if kind is _K.WASH and level:
-            return _of(_LEVEL_WASH_RATE, AmountUnit.M2, "washing a deck"), ()
+            return "wash-deck"
         if kind is _K.SCRAPE and way in (_T.POWER_SAND, _T.HEPA_SAND):
-            return _of(_TO_BARE_RATE, AmountUnit.M2, "sanding to bare"), ()
-        if way in _WAY_RATE:
-            return _of(_WAY_RATE[way], AmountUnit.M2, way.value), ()
-        return _of(_PREPARATION_RATE[kind], AmountUnit.M2, kind.value), _care(operation)
+            return "to-bare"
+        if operation.id == "feather":
+            return "feather"
+        return _BY_WAY[way] if way is not None and way in _BY_WAY else _BY_KIND.get(kind, "general")
     if operation.share < _PATCHED:
-        return _of(_SPOT_RATE, AmountUnit.M2, "spots"), ()
+        return "spot-prime"
     if operation.back_roll:
-        return _of(_BACK_ROLLED_RATE, AmountUnit.M2, "sprayed and back-rolled"), ()
-    if level and method in _LEVEL_RATE:
-        return _of(_LEVEL_RATE[method], AmountUnit.M2, f"{method.value} on the level"), ()
-    return _of(_FILM_RATE[method], AmountUnit.M2, method.value), ()
+        return "back-rolled"
+    if "roof" in SUBSTRATES[part.substrate].tags and method.sprays:
+        return "roof-spray"
+    return _LEVEL.get(method, _FILM[method]) if level else _FILM[method]
 
 
-def _unit_rate(operation: Operation, unit: AmountUnit) -> tuple[Rate, tuple[Factor, ...]]:
-    """Units of its own one person does in an hour."""
-    kind, way, care = operation.kind, operation.technique, _care(operation)
-    if kind is _K.MASK and operation.method is Method.AIRLESS:
-        return _of(_MASK_FOR_SPRAY_RATE, unit, "masking for the sprayer"), ()
-    if unit is AmountUnit.PIECES and way in _WAY_PIECE_HOURS:
-        return _of(1 / _WAY_PIECE_HOURS[way], unit, way.value), care
-    if unit is AmountUnit.M and way is not None and (kind, way) in _WAY_METRES:
-        return _of(_WAY_METRES[kind, way], unit, way.value), care
-    return _of(_UNIT_RATE.get((kind, unit), _PREPARATION_RATE.get(kind, 10.0)), unit, kind.value), care
+def _is_level(part: PaintedPart) -> bool:
+    """A deck or floor."""
+    return part.face.tilt_deg < LEVEL_DEG and not part.item_kind and "roof" not in SUBSTRATES[part.substrate].tags
+
+
+def _wet() -> tuple[Factor, ...]:
+    return (Factor(PACE_FACTORS["wet"].words, PACE_FACTORS["wet"].value),)
+
+
+def _high(part: PaintedPart, operation: Operation, pace: Pace) -> tuple[Factor, ...]:
+    return pace.high(part.heights, part.face.id) if at_height(part, operation) else ()
+
+
+def _texture(substrate: str) -> tuple[Factor, ...]:
+    """Nothing up to a medium texture, 1.3 at a profile factor of 1.5, 1.8 at 1.8; masonry and render."""
+    kind = SUBSTRATES[substrate]
+    if kind.texture not in ("stucco", "brick"):
+        return ()
+    heavy, heaviest = PACE_FACTORS["heavy-texture"].value, PACE_FACTORS["heaviest-texture"].value
+    value = float(np.interp(kind.profile_factor, (1.3, 1.5, 1.8), (1.0, heavy, heaviest)))
+    return (Factor("heavy texture", value),) if value > 1 else ()
+
+
+def _pitch(part: PaintedPart, operation: Operation) -> tuple[Factor, ...]:
+    """On a roof one works the slower the steeper it is."""
+    stands_on_it = LEVEL_DEG <= part.face.tilt_deg < 85 and operation.technique not in _ON_THE_GROUND
+    if part.item_kind or not stands_on_it:
+        return ()
+    for code, least in (("pitch-35", 35.0), ("pitch-20", 20.0)):
+        if part.face.tilt_deg >= least:
+            return (Factor(PACE_FACTORS[code].words, PACE_FACTORS[code].value),)
+    return ()
+
+
+def _face_width(part: PaintedPart, operation: Operation) -> Factor | None:
+    if operation.technique is not _T.COVER:
+        return None
+    value = min(max(part.face.width_m / _FACE_M, 2 / 3), 4 / 3)
+    return Factor(f"a face {part.face.width_m:.1f} m long", value)

@@ -1,11 +1,15 @@
-"""The work record: one line for each operation on each part, which quantities, comparison, plan and price read."""
+"""The work record: one line for each operation on each part and for what goes with it, which quantities, comparison,
+plan, estimate and price read."""
 
-from collections.abc import Iterable, Mapping
-from dataclasses import dataclass
+from collections.abc import Mapping, Sequence
+from dataclasses import dataclass, replace
 
 from amber_gable.core.survey.painted import Key, PaintedPart, painted_parts
 from amber_gable.core.work.coverage import LOSS_PCT, coverage_source, theoretical_coverage
-from amber_gable.core.work.labour import Labour, labour, texture_factor
+from amber_gable.core.work.labour import Labour, moves, part_labour
+from amber_gable.core.work.pace import USUAL_PACE, Pace, pace_of
+from amber_gable.core.work.stints import stints
+from amber_gable.domain.access import Access
 from amber_gable.domain.job import JobBundle
 from amber_gable.domain.method import Method
 from amber_gable.domain.operation import Operation
@@ -53,25 +57,37 @@ class WorkLine:
         return self.paint.litres if self.paint is not None else 0.0
 
 
+@dataclass(frozen=True)
+class SideLine:
+    """Work that goes with operations and is none itself: moving the ladder, setting up, driving."""
+
+    words: str
+    labour: Labour
+    part: Key | None = None
+
+    @property
+    def hours(self) -> float:
+        """Of one person."""
+        return self.labour.hours
+
+
+@dataclass(frozen=True)
+class PartWork:
+    """All work on a part: its operations in their order, and the moves of ladder, tower or lift for them."""
+
+    lines: tuple[WorkLine, ...]
+    moves: SideLine | None
+
+    @property
+    def hours(self) -> float:
+        return sum(line.hours for line in self.lines) + (self.moves.hours if self.moves else 0.0)
+
+
 def coat_colour(operation: Operation, product: Product, finish_colour: str) -> str:
     """The colour this coat is bought in."""
     if operation.colour is not None:
         return operation.colour
     return PRIMER_COLOUR if product.primer else finish_colour
-
-
-def part_labour(part: PaintedPart, operation: Operation) -> Labour:
-    """The labour of one operation on a part."""
-    substrate = SUBSTRATES[part.substrate]
-    return labour(
-        operation,
-        part.surface_m2,
-        part.height_m,
-        texture_factor(substrate.texture, substrate.profile_factor),
-        level=part.face.tilt_deg < 30 and not part.item_kind,
-        item_kind=part.item_kind,
-        pieces=part.pieces,
-    )
 
 
 def coat_paint(part: PaintedPart, operation: Operation, product: Product, finish_colour: str) -> Paint | None:
@@ -91,22 +107,41 @@ def coat_paint(part: PaintedPart, operation: Operation, product: Product, finish
 
 
 def part_work(
-    part: PaintedPart, operations: Iterable[Operation], products: Mapping[str, Product], finish_colour: str
-) -> tuple[WorkLine, ...]:
+    part: PaintedPart,
+    operations: Sequence[Operation],
+    products: Mapping[str, Product],
+    finish_colour: str,
+    pace: Pace = USUAL_PACE,
+) -> PartWork:
     """The operations on a part, in their order."""
-    return tuple(
+    lines = tuple(
         WorkLine(
             part.key,
             o,
-            part_labour(part, o),
+            part_labour(part, o, pace),
             coat_paint(part, o, products[o.product], finish_colour) if o.product is not None else None,
         )
         for o in operations
     )
+    return PartWork(lines, part_moves(part, operations, pace))
 
 
-def job_work(bundle: JobBundle) -> dict[Key, tuple[WorkLine, ...]]:
+_MOVED = {Access.LADDER: "Ladder moves", Access.TOWER: "Tower moves", Access.LIFT: "Lift moves"}
+
+
+def part_moves(part: PaintedPart, operations: Sequence[Operation], pace: Pace) -> SideLine | None:
+    """The moves of all rounds of a part; a round is what is done in one go."""
+    rounds = [m for s in stints(operations) if (m := moves(part, s.operations, pace)) is not None]
+    if not rounds:
+        return None
+    words = f"{_MOVED[pace.way_up(part.face.id)]}, {len(rounds)} rounds"
+    return SideLine(words, replace(rounds[0], amount=sum(m.amount for m in rounds)), part.key)
+
+
+def job_work(bundle: JobBundle) -> dict[Key, PartWork]:
     """The work of every part that has a finish, in the order of the finishes."""
-    parts = painted_parts(bundle.property, bundle.deduction)
+    parts, pace = painted_parts(bundle.property, bundle.deduction), pace_of(bundle)
     products = {p.code: p for p in bundle.products}
-    return {f.part: part_work(parts[f.part], bundle.operations(f), products, f.colour) for f in bundle.job.finishes}
+    return {
+        f.part: part_work(parts[f.part], bundle.operations(f), products, f.colour, pace) for f in bundle.job.finishes
+    }

@@ -4,7 +4,8 @@ It is told as an area: on boards it runs along the wall from break to break, on 
 """
 
 from amber_gable.core.survey.painted import PaintedPart
-from amber_gable.core.work.record import part_labour
+from amber_gable.core.work.labour import part_labour
+from amber_gable.core.work.pace import Pace
 from amber_gable.domain.operation import Operation
 
 LAPS_BELOW_M2 = 0.6
@@ -12,10 +13,10 @@ LAPS_BELOW_M2 = 0.6
 assumption."""
 
 
-def section_m2_per_minute(part: PaintedPart, operation: Operation, people: int) -> float | None:
-    """Surface that `people` together cover in a minute; None where nothing is brushed or rolled on a wall."""
+def section_m2_per_minute(part: PaintedPart, operation: Operation, pace: Pace) -> float | None:
+    """Surface that the crew together covers in a minute; None where nothing is brushed or rolled on a wall."""
     by_hand = operation.method is not None and not operation.method.sprays
     if not by_hand or not operation.kind.lays_film or part.item_kind or operation.share <= 0:
         return None
-    hours = part_labour(part, operation).hours / operation.share
-    return part.surface_m2 * people / (60 * hours) if hours > 0 else None
+    hours = part_labour(part, operation, pace).hours / operation.share
+    return part.surface_m2 * pace.people / (60 * hours) if hours > 0 else None

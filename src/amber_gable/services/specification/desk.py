@@ -20,6 +20,7 @@ from amber_gable.core.specification.rule import Level
 from amber_gable.core.specification.safety import Card, job_cards
 from amber_gable.core.specification.sequences import PaintingOrder, painting_order
 from amber_gable.core.survey.painted import Key, PaintedPart, painted_parts
+from amber_gable.core.work.pace import pace_of
 from amber_gable.domain.colour_library import LibraryColour
 from amber_gable.domain.errors import NoSteps, NotFound
 from amber_gable.domain.families import Family
@@ -137,9 +138,9 @@ class PartDesk:
     @property
     def choices(self) -> Sequence[Choice]:
         """The schools side by side, where they make a difference here."""
-        products, facts = self.desk.products, self.spec.derivation.facts
+        products, facts, pace = self.desk.products, self.spec.derivation.facts, pace_of(self.bundle)
         key = "choices" + digest(self.bundle, self.key, *products)
-        return self.view.space.computed.get(key, lambda: choices(self.part, facts, products, self.wish.picks))
+        return self.view.space.computed.get(key, lambda: choices(self.part, facts, products, self.wish.picks, pace))
 
     @property
     def heat(self) -> HeatCheck | None:
@@ -185,8 +186,8 @@ class PartDesk:
             return []
         facts = self.spec.derivation.facts
         primers = candidates(_TINTED, facts, coat.method or Method.BRUSH, self.desk.products)
-        primer = primers[0].product if primers else None
-        ways = cover_costs(self.part, self.wish.colour, coat, self.desk.by_code[coat.product], primer)
+        primer, pace = (primers[0].product if primers else None), pace_of(self.bundle)
+        ways = cover_costs(self.part, self.wish.colour, coat, self.desk.by_code[coat.product], primer, pace=pace)
         return [] if ways[0].way.rungs[0].hidden else ways
 
     def hours(self, site: SiteClimate | None, product: Product, method: Method) -> float | None:

@@ -39,8 +39,8 @@ class Cans:
         if not found:
             return out
         operations = {f.part: bundle.operations(f) for f in bundle.job.finishes}
-        for key, lines in job_work(bundle).items():
-            for n, line in enumerate(lines):
+        for key, work in job_work(bundle).items():
+            for n, line in enumerate(work.lines):
                 if line.paint is not None:
                     share = sum(c.share for c in cells(key, operations[key], found) if c.done[n] is not None)
                     kind = (line.paint.product.code, line.paint.colour)

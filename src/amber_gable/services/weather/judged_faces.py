@@ -15,6 +15,7 @@ from amber_gable.core.weather.drying import DryingStage, reached, stage_rates
 from amber_gable.core.weather.members import Coat, Odds, Preparation
 from amber_gable.core.weather.surface import Climate
 from amber_gable.core.weather.windows import SlotReadings, Windows, moment, slot_readings
+from amber_gable.core.work.pace import pace_of
 from amber_gable.core.work.wet_edge import LAPS_BELOW_M2, section_m2_per_minute
 from amber_gable.domain.finish import Finish
 from amber_gable.domain.grid import SLOT_S, STEP_S
@@ -133,7 +134,7 @@ def judged_faces(
 
 def of_step(site: SiteClimate, face: Face, judged: Judged) -> JudgedFace:
     """A face by a step of one of its parts."""
-    part, work, people = judged.state.part.part, judged.work, site.bundle.job.crew.people
+    part, work, pace = judged.state.part.part, judged.work, pace_of(site.bundle)
     return JudgedFace(
         face=face,
         what=f"{work.stint.name}: {judged.state.part.name}",
@@ -145,8 +146,8 @@ def of_step(site: SiteClimate, face: Face, judged: Judged) -> JudgedFace:
         method=work.stint.first.method,
         step=work.step,
         judged=judged,
-        section_m2_per_minute=section_m2_per_minute(judged.state.part, work.stint.first, people),
-        people=people,
+        section_m2_per_minute=section_m2_per_minute(judged.state.part, work.stint.first, pace),
+        people=pace.people,
     )
 
 

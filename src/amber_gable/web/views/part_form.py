@@ -14,7 +14,7 @@ from amber_gable.web.views.units import Units
 
 # What the hand with the tape asks for first.
 _FIRST = {"face": ("name", "outline", "azimuth_deg", "tilt_deg")}
-_OPTIONAL = {"note", "overhang_m", "peak_m", "middle_width_m", "middle_rise_m"}
+_OPTIONAL = {"note", "trim_m", "overhang_m", "peak_m", "middle_width_m", "middle_rise_m"}
 _PICKS: dict[str, list[tuple[str, str]]] = {
     "substrate": [(s.code, s.name) for s in SUBSTRATES.values()],
     "exposure": [(Exposure.OPEN.value, "open"), (Exposure.SHELTERED.value, "sheltered")],

@@ -71,6 +71,7 @@ LABELS: dict[str, tuple[str, str]] = {
     "substrate": ("Substrate", ""),
     "colour_now": ("Colour now", ""),
     "area_m2": ("Size", "openings already left out"),
+    "trim_m": ("Length, for trim", "boards up to 0.3 m wide are worked by the metre"),
     "lies": ("Lies on", "only what lies on the wall is taken off it"),
     "from_m": ("From height", ""),
     "to_m": ("To height", ""),

@@ -42,7 +42,7 @@ def told_steps(spec: PartSpec, products: Mapping[str, Product], units: Units) ->
     planned = {s.role: s for s in spec.derivation.steps}
     overrides = {o.step: o for o in spec.finish.overrides} if spec.finish else {}
     out = []
-    for number, item in enumerate(spec.work, 1):
+    for number, item in enumerate(spec.work.lines, 1):
         o = item.operation
         product = products.get(o.product) if o.product else None
         step = planned.get(o.id)

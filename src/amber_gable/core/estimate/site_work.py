@@ -1,0 +1,105 @@
+"""Work that belongs to the job and to none of its parts: every day's beginning and end, the way there, what is moved
+out of the way, looking over, the walk round with the customer (handbook §12, §17)."""
+
+from collections.abc import Mapping
+
+from amber_gable.core.estimate.site_days import SiteDays, site_days
+from amber_gable.core.survey.painted import Key, PaintedPart
+from amber_gable.core.work.labour import Labour
+from amber_gable.core.work.pace import Pace
+from amber_gable.core.work.record import PartWork, SideLine
+from amber_gable.domain.job import JobBundle
+from amber_gable.domain.operation import AmountUnit
+from amber_gable.domain.rates import Rate
+from amber_gable.domain.substrates import SUBSTRATES
+from amber_gable.domain.survey import ObstacleKind
+from amber_gable.domain.working import CrewDay
+
+
+def site_work(
+    bundle: JobBundle, work: Mapping[Key, PartWork], parts: Mapping[Key, PaintedPart], pace: Pace
+) -> tuple[SiteDays, tuple[SideLine, ...]]:
+    """The days of a job and what every one of them takes beside the work on the parts; nothing for a job without
+    work."""
+    if not work:
+        return SiteDays(0, bundle.job.crew.people, 0, None, 0, 0), ()
+    once = _once(work, parts, pace)
+    products = {p.code: p for p in bundle.products}
+    roofs = frozenset(k for k in work if "roof" in SUBSTRATES[parts[k].substrate].tags)
+    days = site_days(work, products, bundle.job.crew, roofs=roofs, once_h=sum(line.hours for line in once))
+    return days, (*once, *_daily(bundle, work, parts, pace, days))
+
+
+def _once(work: Mapping[Key, PartWork], parts: Mapping[Key, PaintedPart], pace: Pace) -> list[SideLine]:
+    """What is done once in a job."""
+    out = []
+    decks = {parts[k].face.id for k in work if "deck" in SUBSTRATES[parts[k].substrate].tags}
+    if decks:
+        out.append(_line("Move the furniture off the deck and back", len(decks), "furniture", pace))
+    chimneys = sum(parts[k].item_kind == "chimney" for k in work)
+    if chimneys:
+        out.append(_line("Put up the scaffold at the chimney, take it down", chimneys, "scaffold", pace))
+    coated = sum(parts[k].surface_m2 for k, w in work.items() if any(o.operation.kind.lays_film for o in w.lines))
+    if coated:
+        out.append(_line("Look over when dry, mend misses and light spots", coated, "look-over", pace))
+    out.append(_line("Walk round with the customer at the end", 1, "walk-round", pace))
+    return out
+
+
+def _daily(
+    bundle: JobBundle,
+    work: Mapping[Key, PartWork],
+    parts: Mapping[Key, PaintedPart],
+    pace: Pace,
+    days: SiteDays,
+) -> list[SideLine]:
+    """What every day takes, by the person and by the sprayer."""
+    out = []
+    crew = bundle.job.crew
+    if crew.setup_h + crew.cleanup_h > 0:
+        rate = _of_the_crew(crew)
+        out.append(SideLine("Set up in the morning, clean up in the evening", _labour(days.person_days, rate, pace)))
+    travel = bundle.job.estimating.travel_h
+    if travel is None or travel > 0:
+        rate = pace.rates["travel"]
+        if travel is not None:
+            rate = rate.model_copy(update={"per_hour": 1 / travel, "source": "this job's way there and back"})
+        out.append(SideLine("The way there and back", Labour(days.person_days, rate)))
+    if days.spray_days:
+        out.append(_line("Set the sprayer up, flush and clean it", days.spray_days, "sprayer-day", pace))
+        near = [f for f in bundle.property.faces if any(o.kind is ObstacleKind.VEHICLE for o in f.obstacles)]
+        sprayed = {parts[k].face.id for k, w in work.items() if any(_sprays(w, n) for n in range(len(w.lines)))}
+        moved = [f for f in near if f.id in sprayed]
+        if moved:
+            words = "Have vehicles moved or sheeted before the spraying"
+            out.append(_line(words, len(moved) * days.spray_days, "vehicle", pace))
+    if days.roof_days:
+        out.append(
+            _line("Put up fall protection, check it, take it down", days.roof_days * days.people, "fall-gear", pace)
+        )
+    return out
+
+
+def _sprays(work: PartWork, number: int) -> bool:
+    operation = work.lines[number].operation
+    return operation.kind.lays_film and operation.method is not None and operation.method.sprays
+
+
+def _line(words: str, amount: float, code: str, pace: Pace) -> SideLine:
+    return SideLine(words, _labour(amount, pace.rates[code], pace))
+
+
+def _labour(amount: float, rate: Rate, pace: Pace) -> Labour:
+    return Labour(amount, rate, pace.on_everything())
+
+
+def _of_the_crew(crew: CrewDay) -> Rate:
+    """The crew's own day says how long it takes to begin and to end."""
+    return Rate(
+        code="day",
+        words="set up and clean up, a person and day",
+        unit=AmountUnit.PIECES,
+        per_hour=1 / (crew.setup_h + crew.cleanup_h),
+        spread=1.3,
+        source="the crew's day",
+    )

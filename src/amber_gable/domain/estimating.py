@@ -1,0 +1,19 @@
+"""What an estimate is made with beyond survey and specification."""
+
+from typing import Annotated
+
+from pydantic import Field
+
+from amber_gable.domain.access import AccessChoice
+from amber_gable.domain.base import Id, Percent, Record
+
+
+class Estimating(Record):
+    """`buy_level`: of a hundred such jobs, in how many the paint bought is enough. `cold_pct`: share of the work that
+    falls on days below 8 °C. `travel_h`: there and back for a person and day, h; the usual figure where not said.
+    `access`: the way up by face, a ladder where none is named."""
+
+    buy_level: Annotated[float, Field(ge=50, le=99)] = 80.0
+    cold_pct: Percent = 0.0
+    travel_h: Annotated[float, Field(ge=0, le=8)] | None = None
+    access: Annotated[dict[Id, AccessChoice], Field(max_length=500)] = Field(default_factory=dict)
