@@ -1,6 +1,7 @@
 """The command line as scripts see it: JSON on stdout, one clear line and exit 2 on bad input."""
 
 import json
+import math
 from datetime import datetime
 from pathlib import Path
 from typing import Any
@@ -332,3 +333,28 @@ def test_import_export_backup_restore_by_hand(capsys: pytest.CaptureFixture[str]
 def _last_line(capsys: pytest.CaptureFixture[str], *arguments: str) -> str:
     capsys.readouterr()
     return refused(capsys, *arguments)
+
+
+def test_an_estimate_adds_up_and_each_line_is_amount_by_rate_by_factors(capsys: pytest.CaptureFixture[str]) -> None:
+    answer = run(capsys, "estimate", str(RISE), "--seed", "3", "--buy-level", "90")
+    for line in answer["work"]:
+        hours = line["amount"] / line["rate"] * math.prod(line["factors"].values())
+        assert line["hours"] == pytest.approx(hours, abs=0.01, rel=2e-3), line["operation"]
+        assert line["source"] and line["rate_unit"] == f"{line['unit']}/h"
+        assert line["hours_p10"] < line["hours"] < line["hours_p90"]
+    totals = answer["totals"]
+    assert totals["hours"] == pytest.approx(sum(line["hours"] for line in answer["work"]), abs=0.05)
+    assert totals["hours_p10"] < totals["hours"] < totals["hours_p90"]
+    assert totals["materials"] == pytest.approx(sum(m["cost"] for m in answer["materials"] if m["cost"] is not None))
+    for material in answer["materials"]:
+        assert material["p10"] <= material["p50"] <= material["p90"] <= material["buy"], material["item"]
+    assert run(capsys, "estimate", str(RISE), "--seed", "3", "--buy-level", "90") == answer
+    other = run(capsys, "estimate", str(RISE), "--seed", "4")["totals"]
+    assert other["hours"] == totals["hours"] and other["hours_p90"] != totals["hours_p90"]
+
+
+@pytest.mark.parametrize("wrong", [("--seed", "-1"), ("--seed", "x"), ("--buy-level", "49"), ("--buy-level", "nan")])
+def test_a_seed_or_level_that_is_none_is_refused(capsys: pytest.CaptureFixture[str], wrong: tuple[str, str]) -> None:
+    with pytest.raises(SystemExit):
+        main(["estimate", str(RISE), *wrong])
+    assert wrong[1] in capsys.readouterr().err

@@ -54,6 +54,12 @@ def _parser() -> argparse.ArgumentParser:
     quantities.add_argument("job", type=Path)
     quantities.add_argument("--json", action="store_true")
 
+    estimate = command("estimate", _estimate, "hours and materials of a job bundle, line by line, with their range")
+    estimate.add_argument("job", type=Path)
+    estimate.add_argument("--seed", type=_whole, default=0, help="of the sample the ranges are told from (default 0)")
+    estimate.add_argument("--buy-level", type=_level, help="of 100 jobs, in how many a paint is enough")
+    estimate.add_argument("--json", action="store_true")
+
     specify = command("specify", _specify, "preparation, primer and coats of every part of a job bundle, with reasons")
     specify.add_argument("job", type=Path)
     specify.add_argument("--json", action="store_true")
@@ -132,6 +138,38 @@ def _quantities(options: argparse.Namespace) -> None:
             f"{order.product.code:28} {order.colour}  {order.litres:7.2f} L  {cans}  {order.cost}  "
             f"leftover {order.leftover_l:.2f} L"
         )
+
+
+def _whole(text: str) -> int:
+    try:
+        value = int(text)
+    except ValueError:
+        value = -1
+    if value < 0:
+        raise argparse.ArgumentTypeError(f"“{text}” is no whole number from 0; write 7")
+    return value
+
+
+def _level(text: str) -> float:
+    try:
+        value = float(text)
+    except ValueError:
+        value = 0.0
+    if not 50 <= value <= 99:
+        raise argparse.ArgumentTypeError(f"“{text}” is no level from 50 to 99; write 80")
+    return value
+
+
+def _estimate(options: argparse.Namespace) -> None:
+    from amber_gable.core.estimate.estimate import job_estimate
+    from amber_gable.services.estimate.report import estimate_json, estimate_lines
+
+    found = job_estimate(_bundle(options.job), options.seed, options.buy_level)
+    if options.json:
+        print_json(estimate_json(found))
+        return
+    for line in estimate_lines(found):
+        print(line)
 
 
 def _plan(options: argparse.Namespace) -> None:

@@ -5,6 +5,7 @@ from typing import Any
 import numpy as np
 import pytest
 
+from amber_gable.core.estimate.draw import Draw
 from amber_gable.core.estimate.hours import Hours, hour_samples, job_hours
 from amber_gable.core.specification.completing import completed
 from amber_gable.core.work.record import job_work
@@ -158,7 +159,7 @@ def test_the_range_is_as_wide_as_its_lines_are_unsure(house: Hours) -> None:
     """One rate of spread 1.5 alone: nine in ten below 1.5^1.28 = 1.68 times the middle. Many rates that err each their
     own way: narrower. The middle of a sum of skew figures lies above the sum of their middles."""
     coats = tuple(line for line in house.lines if line.labour.rate.code == "brush")
-    alone = np.quantile(hour_samples(coats, 1, 40_000), (0.1, 0.5, 0.9))
+    alone = np.quantile(hour_samples(coats, Draw(1, 40_000)), (0.1, 0.5, 0.9))
     total = sum(line.hours for line in coats)
     far = np.exp(1.2816 * np.hypot(np.log(1.5), np.log(1.03)))
     assert alone == pytest.approx([total / far, total, total * far], rel=0.02)
@@ -168,9 +169,9 @@ def test_the_range_is_as_wide_as_its_lines_are_unsure(house: Hours) -> None:
 
 
 def test_a_seed_draws_the_same_range_again(house: Hours) -> None:
-    again = job_hours(demo_job("1"), seed=0)
+    again = job_hours(demo_job("1"), Draw(0))
     assert (again.p10, again.p50, again.p90) == (house.p10, house.p50, house.p90)
-    other = job_hours(demo_job("1"), seed=5)
+    other = job_hours(demo_job("1"), Draw(5))
     assert other.p50 != house.p50
     assert other.p50 == pytest.approx(house.p50, rel=0.02)
 

@@ -9,8 +9,8 @@ from amber_gable.domain.base import Id, Percent, Record
 
 
 class Estimating(Record):
-    """`buy_level`: of a hundred such jobs, in how many the paint bought is enough. `cold_pct`: share of the work that
-    falls on days below 8 °C. `travel_h`: there and back for a person and day, h; the usual figure where not said.
+    """`buy_level`: of a hundred such jobs, in how many a paint that is bought is enough. `cold_pct`: share of the work
+    that falls on days below 8 °C. `travel_h`: there and back for a person and day, h; the usual figure where not said.
     `access`: the way up by face, a ladder where none is named."""
 
     buy_level: Annotated[float, Field(ge=50, le=99)] = 80.0

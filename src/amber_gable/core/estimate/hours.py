@@ -1,28 +1,22 @@
 """The person-hours of a job: every operation, every move, every day, and how sure their sum is."""
 
-from collections.abc import Iterator, Mapping
+from collections.abc import Iterator, Mapping, Sequence
 from dataclasses import dataclass
 from functools import cached_property
 from math import exp, log
 
 import numpy as np
 
+from amber_gable.core.estimate.draw import AREA_SPREAD, FOUND_SPREAD, Z_10, Draw
 from amber_gable.core.estimate.site_days import SiteDays
 from amber_gable.core.estimate.site_work import site_work
 from amber_gable.core.survey.painted import Key, PaintedPart, painted_parts
+from amber_gable.core.weather.air import Array
 from amber_gable.core.work.labour import Labour
 from amber_gable.core.work.pace import Pace, pace_of
 from amber_gable.core.work.record import PartWork, SideLine, job_work
 from amber_gable.domain.job import JobBundle
 from amber_gable.domain.operation import Operation
-
-SAMPLES = 4000
-Z_10 = 1.2815515655446004
-"""Standard normal deviate of nine in ten."""
-AREA_SPREAD = 1.03
-"""Geometric standard deviation of a surface as taken: tape and drawing. An assumption."""
-FOUND_SPREAD = 1.3
-"""Of a share told by eye: how much is loose or bare is known when it is off. An assumption."""
 
 
 @dataclass(frozen=True)
@@ -67,7 +61,7 @@ class Hours:
     work: Mapping[Key, PartWork]
     parts: Mapping[Key, PaintedPart]
     pace: Pace
-    seed: int
+    draw: Draw
 
     @cached_property
     def hours(self) -> float:
@@ -77,7 +71,7 @@ class Hours:
     def _band(self) -> tuple[float, float, float]:
         if not self.lines:
             return 0.0, 0.0, 0.0
-        found = np.quantile(hour_samples(self.lines, self.seed), (0.1, 0.5, 0.9))
+        found = np.quantile(hour_samples(self.lines, self.draw), (0.1, 0.5, 0.9))
         return float(found[0]), float(found[1]), float(found[2])
 
     @property
@@ -102,12 +96,12 @@ class Hours:
         return [line for line in self.lines if line.part is None]
 
 
-def job_hours(bundle: JobBundle, seed: int = 0) -> Hours:
-    """The hours of everything that has a finish. `seed` draws the sample its range is told from."""
+def job_hours(bundle: JobBundle, draw: Draw | None = None) -> Hours:
+    """The hours of everything that has a finish; their range is told from what was drawn."""
     parts, pace = painted_parts(bundle.property, bundle.deduction), pace_of(bundle)
     work = job_work(bundle)
     days, side = site_work(bundle, work, parts, pace)
-    return Hours(tuple(_lines(work, side)), days, work, parts, pace, seed)
+    return Hours(tuple(_lines(work, side)), days, work, parts, pace, draw or Draw())
 
 
 def _lines(work: Mapping[Key, PartWork], side: tuple[SideLine, ...]) -> Iterator[HourLine]:
@@ -120,18 +114,13 @@ def _lines(work: Mapping[Key, PartWork], side: tuple[SideLine, ...]) -> Iterator
         yield HourLine(extra.words, extra.labour)
 
 
-def hour_samples(lines: tuple[HourLine, ...], seed: int, samples: int = SAMPLES) -> np.ndarray:
+def hour_samples(lines: Sequence[HourLine], draw: Draw) -> Array:
     """(samples,): the hours of a job, drawn. Lines of one rate are right or wrong together, for it is one crew's; so
     are all surfaces, and all shares told by eye."""
-    draw = np.random.default_rng(seed)
-    codes = sorted({line.labour.rate.code for line in lines})
-    spread = {line.labour.rate.code: line.labour.rate.spread for line in lines}
-    sure, told = dict.fromkeys(codes, 0.0), dict.fromkeys(codes, 0.0)
-    for line in lines:
-        (told if line.found else sure)[line.labour.rate.code] += line.hours
-    pace = np.exp(draw.standard_normal((samples, len(codes))) * np.log([spread[c] for c in codes]))
-    area = np.exp(draw.standard_normal(samples) * log(AREA_SPREAD))
-    found = np.exp(draw.standard_normal(samples) * log(FOUND_SPREAD))
-    by_area = pace @ np.array([sure[c] for c in codes])
-    by_eye = pace @ np.array([told[c] for c in codes])
-    return np.asarray(area * (by_area + found * by_eye))
+    total = np.zeros(draw.samples)
+    for code in sorted({line.labour.rate.code for line in lines}):
+        mine = [line for line in lines if line.labour.rate.code == code]
+        sure = sum(line.hours for line in mine if not line.found)
+        by_eye = sum(line.hours for line in mine if line.found)
+        total += draw.of(f"rate {code}", mine[0].labour.rate.spread) * (sure + draw.found * by_eye)
+    return np.asarray(draw.area * total)

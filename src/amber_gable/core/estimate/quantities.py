@@ -1,13 +1,11 @@
 """Litres per product and colour (handbook §8): theoretical spread, loss of the method, thirst of the surface."""
 
-from collections.abc import Collection, Sequence
+from collections.abc import Collection
 from dataclasses import dataclass
 
 from amber_gable.core.survey.painted import Key
 from amber_gable.core.work.record import job_work
 from amber_gable.domain.job import JobBundle
-
-RESERVE_SHARE, RESERVE_LEAST_L = 0.02, 0.5
 
 
 @dataclass(frozen=True)
@@ -51,16 +49,3 @@ def quantity_lines(bundle: JobBundle, stopped: Collection[Key] = ()) -> list[Qua
                 stopped_litres=(paint.litres if key in stopped else 0.0) + (before.stopped_litres if before else 0.0),
             )
     return list(lines.values())
-
-
-def litres_by_colour(lines: Sequence[QuantityLine]) -> dict[tuple[str, str], float]:
-    """Litres per (product, colour), in first-seen order: containers are shared over all coats and faces."""
-    out: dict[tuple[str, str], float] = {}
-    for line in lines:
-        out[line.product, line.colour] = out.get((line.product, line.colour), 0.0) + line.litres
-    return out
-
-
-def touch_up_reserve(litres: float) -> float:
-    """Labelled touch-up paint to keep: 2 %, at least half a litre."""
-    return max(RESERVE_SHARE * litres, RESERVE_LEAST_L)

@@ -4,41 +4,27 @@ from dataclasses import asdict, dataclass
 from decimal import Decimal
 from typing import Any
 
-from amber_gable.core.estimate.containers import Purchase, least_cost
-from amber_gable.core.estimate.quantities import QuantityLine, litres_by_colour, quantity_lines, touch_up_reserve
+from amber_gable.core.estimate.estimate import Estimate, Order, job_estimate
+from amber_gable.core.estimate.quantities import QuantityLine, quantity_lines
 from amber_gable.core.specification.stops import Stop, job_stops
 from amber_gable.domain.job import JobBundle
-from amber_gable.domain.product import Product
-
-
-@dataclass(frozen=True)
-class Order:
-    """What to buy of one product in one colour. leftover_l counts all that is not brushed out, reserve_l within it."""
-
-    product: Product
-    colour: str
-    litres: float
-    reserve_l: float
-    purchase: Purchase
-
-    @property
-    def leftover_l(self) -> float:
-        return self.purchase.litres - self.litres
-
-    @property
-    def cost(self) -> Decimal:
-        return self.purchase.cost
 
 
 @dataclass(frozen=True)
 class Quantities:
+    """Litres by coat, what to buy, and what is stopped."""
+
     lines: list[QuantityLine]
-    orders: list[Order]
+    estimate: Estimate
     stops: list[Stop]
 
     @property
+    def orders(self) -> tuple[Order, ...]:
+        return self.estimate.orders
+
+    @property
     def cost(self) -> Decimal:
-        return sum((o.cost for o in self.orders), Decimal(0))
+        return self.estimate.paint_cost
 
     def as_json(self) -> dict[str, Any]:
         """As `amber-gable quantities --json` prints it (docs/formats.md)."""
@@ -68,6 +54,10 @@ class Quantities:
                     "product": o.product.code,
                     "colour": o.colour,
                     "litres": round(o.litres, 4),
+                    "p10": round(o.need.p10, 4),
+                    "p50": round(o.need.p50, 4),
+                    "p90": round(o.need.p90, 4),
+                    "wanted_l": round(o.need.wanted_l, 4),
                     "reserve_l": round(o.reserve_l, 4),
                     "sizes": {f"{c.litres:g}": n for c, n in o.purchase.items},
                     "cost": float(o.cost),
@@ -82,11 +72,4 @@ def job_quantities(bundle: JobBundle) -> Quantities:
     """Litres by coat, and the containers shared by all coats of one product and colour; what is stopped is marked."""
     stops = job_stops(bundle)
     lines = quantity_lines(bundle, stops)
-    orders = []
-    for (code, colour), litres in litres_by_colour(lines).items():
-        if litres <= 0:
-            continue
-        product = bundle.product(code)
-        reserve = touch_up_reserve(litres)
-        orders.append(Order(product, colour, litres, reserve, least_cost(litres + reserve, product.containers)))
-    return Quantities(lines, orders, [s for found in stops.values() for s in found])
+    return Quantities(lines, job_estimate(bundle), [s for found in stops.values() for s in found])

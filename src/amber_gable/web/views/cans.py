@@ -2,7 +2,7 @@
 
 from dataclasses import dataclass
 
-from amber_gable.services.quantities.quantities import Order
+from amber_gable.core.estimate.estimate import Order
 from amber_gable.web.views.units import Units
 
 BENCH = 118.0
