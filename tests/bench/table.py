@@ -13,6 +13,7 @@ from pathlib import Path
 from fastapi.testclient import TestClient
 
 from amber_gable.core.climate.job_climate import face_surface, site_climate
+from amber_gable.core.estimate.estimate import job_estimate
 from amber_gable.core.plan.build import plan_job
 from amber_gable.core.specification.part_spec import Wish, fresh_spec
 from amber_gable.core.specification.preview import light_at, lit_colours, part_colours
@@ -74,11 +75,13 @@ def rows() -> list[Row]:
     bundle, text = coopers_rise(), dump_bundle(coopers_rise())
     climate = partial(site_climate, bundle, real_year(), BEGIN, 13, BEGIN.tzinfo)
     site = climate()
+    sixty = sixty_parts()
     out: list[tuple[str, float, float | None]] = [
         ("lanes: 6 faces × 10 days × 1 product", median_ms(lanes_of_six_faces, 9), 60),
         ("climate of the demo job, 30 surfaces × 13 days", median_ms(climate, 5), None),
         ("plan of the demo job, 13 days", median_ms(lambda: plan_job(site, BEGIN), 5), None),
         ("quantities of the demo job", median_ms(lambda: job_quantities(bundle), 9), None),
+        ("estimate of 60 zones with its range", median_ms(lambda: job_estimate(sixty), 9), 300),
         ("read and check a job bundle", median_ms(lambda: load_bundle(text, "job"), 9), None),
         ("read a TMY3 year", median_ms(lambda: read_weather(TMY3.read_text(), TMY3.name), 3), None),
     ]
@@ -88,7 +91,7 @@ def rows() -> list[Row]:
         load_demo(space)
         plan_unplanned(space)
         client = TestClient(create_app(space), base_url=HOST, headers={"accept": "text/html", "origin": HOST})
-        stages = ("survey", "specification", "quantities", "weather", "plan", "today")
+        stages = ("survey", "specification", "quantities", "estimate", "weather", "plan", "today")
         pages = ["/", *(f"/jobs/coopers-rise/{s}" for s in stages)]
         for path in pages:
             out.append((f"page {path}, once computed", median_ms(partial(client.get, path), 15), 60))

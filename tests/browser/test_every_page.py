@@ -11,8 +11,9 @@ from tests.browser.conftest import PHONE, serious_barriers, sticks_out
 pytestmark = pytest.mark.browser
 RISE = "/jobs/coopers-rise"
 SPEC = f"{RISE}/specification"
+STAGES = ("survey", "specification", "quantities", "estimate", "weather", "plan", "today")
 PAGES = {
-    "stages": ["/", *(f"{RISE}/{s}" for s in ("survey", "specification", "quantities", "weather", "plan", "today"))],
+    "stages": ["/", *(f"{RISE}/{s}" for s in STAGES)],
     "drawing table": [
         f"{RISE}/survey/{s}"
         for s in (

@@ -116,7 +116,7 @@ def test_two_days_by_thumb(contexts: Callable[..., BrowserContext], space: Works
             thumb.tap(now.get_by_role("button", name="Done", exact=True))
             expect(page.locator(".touches li")).to_have_count(before + 1)
 
-    for clock in ("14T10:20", "14T12:23", "14T13:33", "14T17:29"):
+    for clock in ("14T10:20", "14T12:23", "14T13:33", "14T17:31"):
         keep_up(clock)
     _fits(page)
     ahead = rows.count()

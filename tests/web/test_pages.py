@@ -10,7 +10,7 @@ from amber_gable.services.workspace import Workspace
 from tests.fixtures import StandIn
 
 JOBS = ["coopers-rise", "net-loft", "quarry-lane", "heron-deck", "feed-barn"]
-STAGES = ["survey", "specification", "quantities", "weather", "plan", "today"]
+STAGES = ["survey", "specification", "quantities", "estimate", "weather", "plan", "today"]
 RISE = "/jobs/coopers-rise"
 
 

@@ -45,6 +45,6 @@ def test_a_planned_job_follows_the_clock(client: TestClient, space: Workspace, c
 def test_every_stage_is_one_touch_further_with_what_it_lacks(client: TestClient) -> None:
     page = client.get("/jobs/coopers-rise/survey").text
     sheet = page[page.index("all-sheet") : page.index("</details>", page.index("all-sheet"))]
-    paths = ("survey", "specification", "quantities", "weather", "plan", "today")
-    assert [f"/jobs/coopers-rise/{p}" in sheet for p in paths] == [True] * 6
+    paths = ("survey", "specification", "quantities", "estimate", "weather", "plan", "today")
+    assert [f"/jobs/coopers-rise/{p}" in sheet for p in paths] == [True] * 7
     assert "12 missing" in sheet and page.count("<b>12</b> essentials") == 1, "one count in the bar and on the page"

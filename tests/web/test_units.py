@@ -100,7 +100,7 @@ PAGES = [
     f"{RISE}/specification", f"{RISE}/specification/zone/east-gable-siding", f"{RISE}/specification/item/shutters-1",
     "/jobs/quarry-lane/specification/zone/ql-left-vinyl", "/jobs/heron-deck/specification",
     f"{RISE}/specification/colours", f"{RISE}/specification/boards", f"{RISE}/quantities", f"{RISE}/weather",
-    f"{RISE}/plan", f"{RISE}/today",
+    f"{RISE}/estimate", "/jobs/heron-deck/estimate", f"{RISE}/plan", f"{RISE}/today",
     f"{RISE}/today?day=2026-09-16", "/jobs/net-loft/today?day=2026-09-16", "/jobs/quarry-lane/plan",
 ]  # fmt: skip
 _FIGURE = r"\d[\d.,]*\s*"

@@ -9,6 +9,7 @@ STAGES = (
     (1, "survey", "Survey"),
     (2, "specification", "Specification"),
     (3, "quantities", "Quantities"),
+    (4, "estimate", "Estimate"),
     (5, "weather", "Weather"),
     (6, "plan", "Plan"),
     (7, "today", "Today"),

@@ -17,6 +17,7 @@ from amber_gable.core.work.pace import Pace, pace_of
 from amber_gable.core.work.record import PartWork, SideLine, job_work
 from amber_gable.domain.job import JobBundle
 from amber_gable.domain.operation import Operation
+from amber_gable.domain.rates import Rate
 
 
 @dataclass(frozen=True)
@@ -49,6 +50,15 @@ class HourLine:
         """Hours that nine in ten such lines stay above, and below."""
         far = self.spread**Z_10
         return self.hours / far, self.hours * far
+
+
+@dataclass(frozen=True)
+class Doubt:
+    """A rate with the hours that go by it and its share in what is unsure of their sum."""
+
+    rate: Rate
+    hours: float
+    share: float
 
 
 @dataclass(frozen=True)
@@ -86,6 +96,18 @@ class Hours:
     def p90(self) -> float:
         return self._band[2]
 
+    @cached_property
+    def doubts(self) -> list["Doubt"]:
+        """What the range hangs on, the most first: by the share of each rate in the variance of the sum."""
+        found: dict[str, list[HourLine]] = {}
+        for line in self.lines:
+            found.setdefault(line.labour.rate.code, []).append(line)
+        sums = {code: sum(line.hours for line in lines) for code, lines in found.items()}
+        parts = {code: (sums[code] * log(lines[0].labour.rate.spread)) ** 2 for code, lines in found.items()}
+        total = sum(parts.values()) or 1.0
+        order = sorted(found, key=lambda code: -parts[code])
+        return [Doubt(found[code][0].labour.rate, sums[code], parts[code] / total) for code in order]
+
     def of_face(self, face: str) -> list[HourLine]:
         """The lines of the parts of a face."""
         return [line for line in self.lines if line.part is not None and self.parts[line.part].face.id == face]
@@ -99,7 +121,7 @@ class Hours:
 def job_hours(bundle: JobBundle, draw: Draw | None = None) -> Hours:
     """The hours of everything that has a finish; their range is told from what was drawn."""
     parts, pace = painted_parts(bundle.property, bundle.deduction), pace_of(bundle)
-    work = job_work(bundle)
+    work = job_work(bundle, parts)
     days, side = site_work(bundle, work, parts, pace)
     return Hours(tuple(_lines(work, side)), days, work, parts, pace, draw or Draw())
 

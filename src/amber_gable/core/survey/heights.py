@@ -5,7 +5,8 @@ from collections.abc import Iterable
 from dataclasses import dataclass
 from math import hypot
 
-from shapely import box
+from shapely import clip_by_rect
+from shapely.geometry.base import BaseGeometry
 
 from amber_gable.core.survey.geometry import FaceRegions, item_size, outline_polygon
 from amber_gable.core.survey.trim import trim_segments, zone_trim
@@ -41,17 +42,21 @@ ON_THE_GROUND = Heights()
 
 def face_run(face: Face) -> float:
     """Width of the wall above 3 m, once for each strip above one another, m."""
-    high = outline_polygon(face).intersection(box(0.0, HIGH_M, face.width_m, face.top_m + 1.0))
+    high = _above(outline_polygon(face), face, HIGH_M)
     if high.is_empty:
         return 0.0
     left, bottom, right, top = high.bounds
     return float((right - left) * max(1.0, high.area / (right - left) / STRIP_M)) if top > bottom else 0.0
 
 
+def _above(shape: BaseGeometry, face: Face, level: float) -> BaseGeometry:
+    return clip_by_rect(shape, -1.0, level, face.width_m + 1.0, max(face.top_m, level) + 1.0)
+
+
 def zone_heights(zone: Zone, face: Face, zones: Iterable[Zone], regions: FaceRegions) -> Heights:
     """Of a zone: by its region, or the face's outline where it is measured apart, or the lengths of its trim. Zones of
     one face share its places on the ladder: fields by their area above 3 m, trim, which goes all round, by length."""
-    if not face.is_wall:
+    if not face.is_wall or face.top_m <= HIGH_M:
         return ON_THE_GROUND
     run, trim = face_run(face), zone_trim(zone, face)
     of_trim = trim / sum(zone_trim(z, face) for z in zones) if trim else 0.0
@@ -60,12 +65,10 @@ def zone_heights(zone: Zone, face: Face, zones: Iterable[Zone], regions: FaceReg
         return Heights(high / total, higher / total, run * of_trim) if high else ON_THE_GROUND
     region = regions.of(zone)
     shape = regions.outline if region is None or region.is_empty else region
-    sky = box(-1.0, HIGH_M, face.width_m + 1.0, face.top_m + 1.0)
-    upper = shape.intersection(sky)
-    whole = regions.outline.intersection(sky).area
+    upper, whole = _above(shape, face, HIGH_M), _above(regions.outline, face, HIGH_M).area
     if upper.area <= 0 or whole <= 0 or shape.area <= 0:
         return ON_THE_GROUND
-    higher = shape.intersection(box(-1.0, HIGHER_M, face.width_m + 1.0, face.top_m + 1.0)).area
+    higher = _above(shape, face, HIGHER_M).area
     share = min(zone.area.area_m2 / shape.area, 1.0) if zone.area.kind == "own" else 1.0
     if trim:
         return Heights(upper.area / shape.area, higher / shape.area, run * of_trim)

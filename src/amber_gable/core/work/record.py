@@ -138,9 +138,9 @@ def part_moves(part: PaintedPart, operations: Sequence[Operation], pace: Pace) -
     return SideLine(words, replace(rounds[0], amount=sum(m.amount for m in rounds)), part.key)
 
 
-def job_work(bundle: JobBundle) -> dict[Key, PartWork]:
-    """The work of every part that has a finish, in the order of the finishes."""
-    parts, pace = painted_parts(bundle.property, bundle.deduction), pace_of(bundle)
+def job_work(bundle: JobBundle, parts: Mapping[Key, PaintedPart] | None = None) -> dict[Key, PartWork]:
+    """The work of every part that has a finish, in the order of the finishes; `parts` where they are at hand."""
+    parts, pace = parts or painted_parts(bundle.property, bundle.deduction), pace_of(bundle)
     products = {p.code: p for p in bundle.products}
     return {
         f.part: part_work(parts[f.part], bundle.operations(f), products, f.colour, pace) for f in bundle.job.finishes

@@ -8,6 +8,8 @@ from amber_gable.core.estimate.estimate import Estimate, Order, job_estimate
 from amber_gable.core.estimate.quantities import QuantityLine, quantity_lines
 from amber_gable.core.specification.stops import Stop, job_stops
 from amber_gable.domain.job import JobBundle
+from amber_gable.services.job_view import JobView
+from amber_gable.services.workspace import digest
 
 
 @dataclass(frozen=True)
@@ -66,6 +68,11 @@ class Quantities:
                 for o in self.orders
             ],
         }
+
+
+def kept_quantities(view: JobView) -> Quantities:
+    """Those of a job as it stands, worked out once."""
+    return view.space.computed.get("quantities" + digest(view.bundle), lambda: job_quantities(view.bundle))
 
 
 def job_quantities(bundle: JobBundle) -> Quantities:

@@ -3,10 +3,9 @@
 from fastapi import APIRouter, Request
 from starlette.responses import Response
 
-from amber_gable.services.quantities.quantities import job_quantities
+from amber_gable.services.quantities.quantities import kept_quantities
 from amber_gable.services.specification.taking_over import offers
 from amber_gable.services.survey.figures import items_left
-from amber_gable.services.workspace import digest
 from amber_gable.web.pages import job_page, load_job, space_of, units_of
 from amber_gable.web.views.cans import bench
 from amber_gable.web.views.offers import told_offers
@@ -17,8 +16,7 @@ router = APIRouter(prefix="/jobs/{job_id}/quantities")
 @router.get("")
 def quantities(request: Request, job_id: str) -> Response:
     view = load_job(request, job_id)
-    key = "quantities" + digest(view.bundle)
-    result = space_of(request).computed.get(key, lambda: job_quantities(view.bundle))
+    result = kept_quantities(view)
     names = {f.colour: f.colour_name for f in view.bundle.job.finishes}
     orders = [
         {

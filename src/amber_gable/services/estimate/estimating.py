@@ -1,0 +1,100 @@
+"""How a job is estimated: its crew's skill, its cold days, its way there, how surely paint is bought, the way up each
+face."""
+
+import math
+from collections.abc import Mapping
+from typing import Any
+
+from amber_gable.core.estimate.ways_up import FaceWays, ways_up
+from amber_gable.domain.access import Access, AccessChoice
+from amber_gable.domain.errors import Refused
+from amber_gable.domain.estimating import Estimating
+from amber_gable.domain.job import JobBundle
+from amber_gable.domain.working import Skill
+from amber_gable.services.job_view import JobView
+from amber_gable.services.quantities.quantities import kept_quantities
+from amber_gable.services.undo import job_step
+from amber_gable.services.workspace import Workspace
+from amber_gable.store.jobs import live_job, load_bundle
+
+REASON_MOST = 200
+
+
+def keep_pace(space: Workspace, job_id: str, form: Mapping[str, str]) -> None:
+    """Skill, share of cold days and the way there as typed. Raises Refused by field, and NotFound."""
+    faults: dict[str, str] = {}
+    if form.get("skill") not in set(Skill):
+        faults["skill"] = "choose who does the work"
+    cold = _number(form.get("cold_pct", ""), "cold_pct", 0, 100, "a share of the work in %, 0 to 100", faults) or 0.0
+    way = form.get("travel_min", "").strip()
+    minutes = _number(way, "travel_min", 0, 480, "minutes there and back, 0 to 480", faults) if way else None
+    if faults:
+        raise Refused(faults)
+    with job_step(space, job_id, "how fast the crew works") as session:
+        row = live_job(session, job_id)
+        row.crew = row.crew | {"skill": form["skill"]}
+        travel = None if minutes is None else minutes / 60
+        row.estimating = _changed(row.estimating, cold_pct=cold, travel_h=travel)
+
+
+def keep_level(space: Workspace, job_id: str, typed: str) -> None:
+    """How surely paint is bought. Raises Refused and NotFound."""
+    faults: dict[str, str] = {}
+    level = _number(typed, "buy_level", 50, 99, "of 100 jobs, in how many a paint is enough: 50 to 99", faults)
+    if faults:
+        raise Refused(faults)
+    with job_step(space, job_id, "how surely paint is bought") as session:
+        row = live_job(session, job_id)
+        row.estimating = _changed(row.estimating, buy_level=level)
+
+
+def choose_ways(space: Workspace, job_id: str, form: Mapping[str, str]) -> None:
+    """The way up each face (`access.FACE`), and why (`reason.FACE`); faces that the form does not name keep theirs.
+    Raises Refused and NotFound."""
+    with job_step(space, job_id, "the way up") as session:
+        bundle, row = load_bundle(session, job_id), live_job(session, job_id)
+        ways = dict(bundle.job.estimating.access)
+        for face in bundle.property.faces:
+            access, reason = form.get(f"access.{face.id}"), form.get(f"reason.{face.id}", "").strip()
+            if access is None:
+                continue
+            if access not in set(Access):
+                raise Refused({"ways": f"{face.name}: choose ladder, tower or lift"})
+            if len(reason) > REASON_MOST:
+                raise Refused({"ways": f"{face.name}: at most {REASON_MOST} letters say why; these are {len(reason)}"})
+            ways[face.id] = AccessChoice(access=Access(access), reason=reason)
+            if ways[face.id] == AccessChoice(access=Access.LADDER):
+                # As it is where nobody chose.
+                del ways[face.id]
+        row.estimating = _changed(row.estimating, access={k: v.model_dump(mode="json") for k, v in ways.items()})
+
+
+def compared_ways(view: JobView) -> list[FaceWays]:
+    """Ladder, tower and lift for each face that is worked on above 3 m."""
+    crew = view.bundle.job.crew
+    return ways_up(kept_quantities(view).estimate.hours, crew.last_h - crew.first_h)
+
+
+def pace_form(bundle: JobBundle) -> dict[str, str]:
+    """As it would have been typed."""
+    plan = bundle.job.estimating
+    return {
+        "skill": bundle.job.crew.skill.value,
+        "cold_pct": f"{plan.cold_pct:g}",
+        "travel_min": "" if plan.travel_h is None else f"{plan.travel_h * 60:g}",
+    }
+
+
+def _changed(held: Mapping[str, Any], **fields: Any) -> dict[str, Any]:
+    return Estimating.model_validate({**held, **fields}).model_dump(mode="json")
+
+
+def _number(typed: str, field: str, least: float, most: float, words: str, faults: dict[str, str]) -> float | None:
+    try:
+        value = float(typed.strip().removesuffix("%").replace(",", ".") or "nan")
+    except ValueError:
+        value = math.nan
+    if not least <= value <= most:
+        faults[field] = f"“{typed.strip()[:20]}” is not {words}"
+        return None
+    return value

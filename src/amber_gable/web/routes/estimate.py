@@ -1,0 +1,61 @@
+"""Estimate: where the hours are, how sure they are, and the way up."""
+
+from typing import Any
+
+from fastapi import APIRouter, Request
+from starlette.responses import RedirectResponse, Response
+
+from amber_gable.domain.errors import Refused
+from amber_gable.services.estimate.estimating import choose_ways, compared_ways, keep_pace, pace_form
+from amber_gable.services.job_view import JobView
+from amber_gable.services.quantities.quantities import kept_quantities
+from amber_gable.web.pages import Fields, job_page, load_job, space_of
+from amber_gable.web.views.ledger import bars, hour_range, kind_sums
+from amber_gable.web.views.ways import SKILLS, told_days, told_ways, trim_assumptions
+
+router = APIRouter(prefix="/jobs/{job_id}/estimate")
+
+
+@router.get("")
+def estimate(request: Request, job_id: str) -> Response:
+    return _page(request, load_job(request, job_id))
+
+
+def _page(
+    request: Request, view: JobView, typed: dict[str, str] | None = None, faults: dict[str, str] | None = None
+) -> Response:
+    found = kept_quantities(view).estimate
+    context: dict[str, Any] = {
+        "estimate": found,
+        "typed": typed or pace_form(view.bundle),
+        "faults": faults or {},
+        "skills": SKILLS,
+    }
+    if found.hours.lines:
+        context |= {
+            "bars": bars(found),
+            "kinds": kind_sums(found),
+            "range": hour_range(found),
+            "days": told_days(found.hours, view.bundle.job.crew),
+            "ways": told_ways(compared_ways(view), view.bundle),
+            "assumed": trim_assumptions(view.bundle),
+        }
+    return job_page(request, view, "estimate", context, 422 if faults else 200)
+
+
+@router.post("/pace")
+def pace(request: Request, job_id: str, form: Fields) -> Response:
+    try:
+        keep_pace(space_of(request), job_id, form)
+    except Refused as error:
+        return _page(request, load_job(request, job_id), form, error.fields)
+    return RedirectResponse(f"/jobs/{job_id}/estimate?said=reckoned#pace", 303)
+
+
+@router.post("/ways")
+def ways(request: Request, job_id: str, form: Fields) -> Response:
+    try:
+        choose_ways(space_of(request), job_id, form)
+    except Refused as error:
+        return _page(request, load_job(request, job_id), None, error.fields)
+    return RedirectResponse(f"/jobs/{job_id}/estimate?said=reckoned#ways", 303)

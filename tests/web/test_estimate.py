@@ -1,0 +1,135 @@
+"""The Estimate page: its sums, how it is reckoned with other people, days and ways up."""
+
+import html
+import re
+
+import pytest
+from fastapi.testclient import TestClient
+
+from amber_gable.core.estimate.estimate import job_estimate
+from amber_gable.domain.access import Access
+from amber_gable.domain.job import JobBundle
+from amber_gable.services.job_details import start_job
+from amber_gable.services.job_view import job_view
+from amber_gable.services.workspace import Workspace
+from amber_gable.web.views.ledger import KINDS, bars, hour_range, kind_of, kind_sums
+from tests.jobs import coopers_rise, demo_job
+from tests.web.forms import form_of
+from tests.web.test_block_out import NEW
+
+PAGE = "/jobs/coopers-rise/estimate"
+PACE = {"skill": "experienced", "cold_pct": "0", "travel_min": ""}
+
+
+def _bundle(space: Workspace) -> JobBundle:
+    return job_view(space, "coopers-rise").bundle
+
+
+def _said(page: str) -> str:
+    return html.unescape(re.sub(r"\s+", " ", re.sub(r"<[^>]+>", " ", page)))
+
+
+def test_the_page_tells_the_hours_that_are_computed(visitor: TestClient) -> None:
+    hours = job_estimate(coopers_rise()).hours
+    said = _said(visitor.get(PAGE).text)
+    assert f"{hours.hours:.0f} person-hours" in said
+    assert f"{hours.p10:.0f} to {hours.p90:.0f} h" in said
+    assert "7 days of 3 people" in said
+    # Front siding, washed: all of it, round the openings too; 46 % of it above 3 m.
+    assert "51 m² ÷ 30 m²/h × 1.07 (46 % from a ladder above 3 m) handbook §17: wash by hose and brush" in said
+    assert "ft²" in visitor.get(PAGE, headers={"cookie": "units=us"}).text
+
+
+@pytest.mark.parametrize("stem", "12345")
+def test_bars_pieces_kinds_and_lines_add_up_to_the_same_hours(stem: str) -> None:
+    found = job_estimate(demo_job(stem))
+    total = found.hours.hours
+    drawn = bars(found)
+    assert sum(b.hours for b in drawn) == pytest.approx(total)
+    assert sum(p.hours for b in drawn for p in b.pieces) == pytest.approx(total)
+    assert sum(r.hours for b in drawn for g in b.groups for r in g.rows) == pytest.approx(total)
+    assert sum(k.hours for k in kind_sums(found)) == pytest.approx(total)
+    assert max(p.x + p.width for b in drawn for p in b.pieces) == pytest.approx(100)
+    assert {kind_of(line) for line in found.hours.lines} <= {key for key, _ in KINDS}
+    scale = hour_range(found)
+    places = [scale.low.x, scale.lines.x, scale.middle.x, scale.high.x]
+    assert places == sorted(places) and places[0] >= 0 and places[-1] <= 100
+    assert 2 <= len(scale.ticks) <= 9
+
+
+def test_people_cold_and_the_way_there_change_the_hours_and_are_taken_back(
+    client: TestClient, space: Workspace
+) -> None:
+    before = job_estimate(_bundle(space)).hours.hours
+    changed = {"skill": "mixed", "cold_pct": "40", "travel_min": "90"}
+    assert client.post(f"{PAGE}/pace", data=changed).url.query == b"said=reckoned"
+    bundle = _bundle(space)
+    assert bundle.job.estimating.travel_h == 1.5 and bundle.job.crew.skill.value == "mixed"
+    assert bundle.job.crew.people == 3, "the rest of the crew's day stays"
+    hours = job_estimate(bundle).hours
+    # 15 % for learners and 0.4 × 15 % for the cold on all work by hand, an hour and a half on the road.
+    assert 1.2 * before < hours.hours < 1.6 * before
+    page = client.get(PAGE).text
+    assert 'value="90"' in page and 'value="40"' in page
+    client.post("/jobs/coopers-rise/undo", data={"back": PAGE})
+    assert job_estimate(_bundle(space)).hours.hours == pytest.approx(before)
+
+
+@pytest.mark.parametrize(
+    ("field", "typed", "words"),
+    [
+        ("cold_pct", "-1", "“-1” is not a share of the work in %"),
+        ("cold_pct", "warm", "“warm” is not a share"),
+        ("cold_pct", "101", "0 to 100"),
+        ("travel_min", "1e999", "minutes there and back"),
+        ("travel_min", "481", "0 to 480"),
+        ("skill", "wizard", "choose who does the work"),
+    ],
+)
+def test_what_cannot_be_is_refused_beside_its_field_and_nothing_is_kept(
+    client: TestClient, space: Workspace, field: str, typed: str, words: str
+) -> None:
+    answer = client.post(f"{PAGE}/pace", data=PACE | {"cold_pct": "7"} | {field: typed})
+    assert answer.status_code == 422
+    assert words in _said(answer.text)
+    assert field == "skill" or f'value="{typed}"' in answer.text
+    assert _bundle(space).job.estimating.cold_pct == 0
+
+
+def test_the_way_up_is_kept_with_its_reason_and_changes_the_hours(client: TestClient, space: Workspace) -> None:
+    before = job_estimate(_bundle(space)).hours
+    ways = {"access.west-gable": "lift", "reason.west-gable": "firm lawn, no wires", "access.front": "ladder"}
+    client.post(f"{PAGE}/ways", data=ways)
+    chosen = _bundle(space).job.estimating.access
+    assert list(chosen) == ["west-gable"], "a ladder without a word is as it was"
+    assert chosen["west-gable"].access is Access.LIFT and chosen["west-gable"].reason == "firm lawn, no wires"
+    after = job_estimate(_bundle(space)).hours
+    saved = sum(x.hours for x in before.of_face("west-gable")) - sum(x.hours for x in after.of_face("west-gable"))
+    assert saved > 2
+    assert f"saves {saved:.1f} h" in _said(client.get(PAGE).text)
+    assert not any("ladder" in f.name for x in after.of_face("west-gable") for f in x.labour.factors)
+    # Another page that does not name the face leaves it alone.
+    client.post(f"{PAGE}/ways", data={"access.back": "tower"})
+    assert set(_bundle(space).job.estimating.access) == {"west-gable", "back"}
+    assert "West gable: choose ladder" in client.post(f"{PAGE}/ways", data={"access.west-gable": "rope"}).text
+    long = client.post(f"{PAGE}/ways", data={"access.back": "lift", "reason.back": "x" * 201})
+    assert long.status_code == 422 and "at most 200 letters" in long.text
+    assert _bundle(space).job.estimating.access["back"].access is Access.TOWER
+
+
+def test_a_job_without_steps_is_told_where_they_come_from(client: TestClient, space: Workspace) -> None:
+    said = _said(client.get(f"/jobs/{start_job(space, NEW)}/estimate").text)
+    assert "Nothing has steps yet" in said and "person-hours" not in said
+
+
+def test_a_length_nobody_took_is_named_and_gone_once_it_is_typed(client: TestClient) -> None:
+    """4.8 m² at a girth of 15 cm are 32 m; they were taken as 28 m."""
+    survey = "/jobs/coopers-rise/survey"
+    form = form_of(client.get(f"{survey}/zone/back-trim").text, f"{survey}/zone/save")
+    assert form["area.trim_m"] == "28"
+    assert "Length not measured" not in client.get(PAGE).text
+    assert client.post(f"{survey}/zone/save", data=form | {"area.trim_m": ""}).status_code == 200
+    assert "Back, Trim and corner boards 32 m" in _said(client.get(PAGE).text)
+    form = form_of(client.get(f"{survey}/zone/back-trim").text, f"{survey}/zone/save")
+    assert client.post(f"{survey}/zone/save", data=form | {"area.trim_m": "30"}).status_code == 200
+    assert "Length not measured" not in client.get(PAGE).text
