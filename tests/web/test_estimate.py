@@ -107,6 +107,9 @@ def test_the_way_up_is_kept_with_its_reason_and_changes_the_hours(client: TestCl
     saved = sum(x.hours for x in before.of_face("west-gable")) - sum(x.hours for x in after.of_face("west-gable"))
     assert saved > 2
     assert f"saves {saved:.1f} h" in _said(client.get(PAGE).text)
+    for page in ("plan", "today"):
+        said = _said(client.get(f"/jobs/coopers-rise/{page}").text)
+        assert "by lift : firm lawn, no wires" in said.replace("lift:", "lift :"), page
     assert not any("ladder" in f.name for x in after.of_face("west-gable") for f in x.labour.factors)
     # Another page that does not name the face leaves it alone.
     client.post(f"{PAGE}/ways", data={"access.back": "tower"})

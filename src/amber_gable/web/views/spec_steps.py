@@ -9,9 +9,8 @@ from amber_gable.domain.finish import Override
 from amber_gable.domain.operation import EARLY_FILMS, UNIT_QUANTITY, AmountUnit, Operation, OperationKind, Technique
 from amber_gable.domain.product import Product
 from amber_gable.domain.units import typed
+from amber_gable.web.views.reckoned import UNIT_WORDS, reckoned
 from amber_gable.web.views.units import Units
-
-UNIT_WORDS = {AmountUnit.M2: "m²", AmountUnit.M: "m", AmountUnit.PIECES: "pieces"}
 
 
 @dataclass(frozen=True)
@@ -70,6 +69,15 @@ def told_steps(spec: PartSpec, products: Mapping[str, Product], units: Units) ->
     return out
 
 
+def told_moves(spec: PartSpec) -> str:
+    """'1.4 h of ladder moves, 6 rounds: 21.6 × 4 min'; nothing for what is reached from the ground."""
+    moves = spec.work.moves
+    if moves is None:
+        return ""
+    first, rest = moves.words[:1].lower(), moves.words[1:]
+    return f"{_time(moves.hours)} of {first}{rest}: {reckoned(moves.labour)}"
+
+
 @dataclass(frozen=True)
 class StepGroup:
     """Steps that follow one another in one stretch of the work, and the hours they take."""
@@ -114,14 +122,9 @@ def _amount(o: Operation, units: Units) -> str:
 
 
 def _reckoned(item: WorkLine) -> str:
-    """How hours and litres come about: '58.2 m² ÷ 11 m²/h (handbook §17, brush) × 1.15 above 3 m'."""
-    work, unit = item.labour, UNIT_WORDS[item.labour.unit]
-    times = "".join(f" × {f.value:g} {f.name}" for f in work.factors)
-    each = f"÷ {work.rate.per_hour:.3g} {unit}/h"
-    if work.unit is AmountUnit.PIECES:
-        each, unit = f"of {60 / work.rate.per_hour:.3g} min", ""
-    said = f"{work.amount:.3g} {unit} {each} ({work.rate.source}){times}".replace("  ", " ")
-    paint = item.paint
+    """How hours and litres come about: '58.2 m² ÷ 11 m²/h × 1.15 (from a ladder above 3 m); handbook §17: brush …'."""
+    rate, paint = item.labour.rate, item.paint
+    said = f"{reckoned(item.labour)}; {rate.source}: {rate.words}"
     if paint is None:
         return said
     thirst = f" × {paint.absorption:g} thirst" if paint.absorption != 1 else ""

@@ -35,7 +35,7 @@ from amber_gable.web.views.build_up import build_up
 from amber_gable.web.views.spec_order import told_order
 from amber_gable.web.views.spec_picks import picks
 from amber_gable.web.views.spec_rows import STATE_WORDS, state_of
-from amber_gable.web.views.spec_steps import grouped, told_steps
+from amber_gable.web.views.spec_steps import grouped, told_moves, told_steps
 
 router = APIRouter()
 
@@ -73,6 +73,7 @@ def part_page(
         "state_words": STATE_WORDS[state],
         "steps": told,
         "groups": grouped(told),
+        "moves": told_moves(spec),
         "currency": view.bundle.company.currency,
         "build": build_up(spec.operations, wish.colour, desk.desk.by_code),
         "findings": desk.findings,
