@@ -4,9 +4,13 @@ from decimal import Decimal
 
 import numpy as np
 import pytest
+from hypothesis import given
+from hypothesis import strategies as st
 
+from amber_gable.core.estimate.boxing import boxes
 from amber_gable.core.estimate.draw import Draw
 from amber_gable.core.estimate.estimate import Estimate, job_estimate
+from amber_gable.core.estimate.levels import compared_levels
 from amber_gable.core.estimate.paint_needs import litre_samples
 from amber_gable.core.work.record import WorkLine, job_work
 from amber_gable.domain.consumables import CONSUMABLES
@@ -83,6 +87,31 @@ def test_what_is_used_up_follows_the_work(house: Estimate) -> None:
     assert "stripper" not in by_code
     loft = {s.code: s for s in job_estimate(demo_job("2")).supplies}
     assert loft["tips"].amount == pytest.approx(sum(o.litres for o in job_estimate(demo_job("2")).orders) / 100)
+
+
+def test_a_surer_level_costs_more_leaves_more_and_runs_short_less_often(house: Estimate) -> None:
+    """With one paint the level is what it says; with many some paint runs short more often than each."""
+    found = compared_levels([o.need for o in house.orders])
+    for field in ("cost", "left_l"):
+        values = [getattr(x, field) for x in found]
+        assert values == sorted(values), field
+    for field in ("short_pct", "trips"):
+        values = [getattr(x, field) for x in found]
+        assert values == sorted(values, reverse=True), field
+    assert all(x.short_pct / 100 <= x.trips / 10 for x in found), "a job that runs short makes a trip at least"
+    one = max((o.need for o in house.orders), key=lambda n: n.litres)
+    alone = compared_levels([one])
+    assert all(x.short_pct <= 100 - x.level + 1 for x in alone), "whole cans, and the one for touch-up, are on top"
+    assert next(x for x in found if x.level == 80).short_pct > 20 > next(x for x in alone if x.level == 80).short_pct
+    assert compared_levels([]) == []
+
+
+@given(st.lists(st.sampled_from([0.5, 1.0, 3.8, 10.0, 18.9, 60.0]), max_size=12))
+def test_every_container_is_in_one_box_that_can_be_poured(sizes: list[float]) -> None:
+    found = boxes(sizes)
+    assert [n for b in found for n in range(b.first, b.last + 1)] == list(range(len(sizes)))
+    assert sum(b.litres for b in found) == pytest.approx(sum(sizes))
+    assert all(b.litres <= 40 + 1e-6 or b.first == b.last for b in found)
 
 
 def test_every_driver_of_a_supply_is_a_rate_or_a_technique() -> None:

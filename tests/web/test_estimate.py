@@ -120,6 +120,27 @@ def test_the_way_up_is_kept_with_its_reason_and_changes_the_hours(client: TestCl
     assert _bundle(space).job.estimating.access["back"].access is Access.TOWER
 
 
+QUANTITIES = "/jobs/coopers-rise/quantities"
+
+
+def test_paint_is_bought_as_surely_as_was_chosen(client: TestClient, space: Workspace) -> None:
+    usual = job_estimate(_bundle(space))
+    said = _said(client.get(QUANTITIES).text)
+    assert f"{usual.paint_cost:.2f}" in said and "enough in 80 of 100 such jobs" in said
+    assert "Paintable caulk, tubes of 300 mL 2 tubes" in said
+    assert "0.00 L" not in said and "#" not in said, "no zero where little is needed, no colour codes"
+    client.post(f"{QUANTITIES}/level", data={"buy_level": "95"})
+    surer = job_estimate(_bundle(space))
+    assert surer.paint_cost > usual.paint_cost
+    assert "enough in 95 of 100 such jobs" in _said(client.get(QUANTITIES).text)
+    for wrong in ("49", "nan", "", "1e999"):
+        answer = client.post(f"{QUANTITIES}/level", data={"buy_level": wrong})
+        assert answer.status_code == 422 and "in how many a paint is enough: 50 to 99" in _said(answer.text)
+    assert _bundle(space).job.estimating.buy_level == 95
+    client.post("/jobs/coopers-rise/undo", data={"back": QUANTITIES})
+    assert _bundle(space).job.estimating.buy_level == 80
+
+
 def test_a_job_without_steps_is_told_where_they_come_from(client: TestClient, space: Workspace) -> None:
     said = _said(client.get(f"/jobs/{start_job(space, NEW)}/estimate").text)
     assert "Nothing has steps yet" in said and "person-hours" not in said

@@ -91,7 +91,7 @@ def test_a_fault_in_the_program_is_a_page_without_a_traceback(
         raise RuntimeError("secret inner words")
 
     monkeypatch.setattr(untouched, "computed", Computed())
-    monkeypatch.setattr("amber_gable.web.routes.quantities.job_quantities", broken)
+    monkeypatch.setattr("amber_gable.web.routes.quantities.kept_quantities", broken)
     page = visitor.get("/jobs/coopers-rise/quantities")
     assert page.status_code == 500
     assert "Something went wrong" in page.text

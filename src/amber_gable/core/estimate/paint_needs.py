@@ -1,7 +1,7 @@
 """How many litres of each paint a job takes, and how sure that is (handbook §8, physics.md §11)."""
 
 from collections.abc import Iterable
-from dataclasses import dataclass
+from dataclasses import dataclass, field
 
 import numpy as np
 
@@ -22,7 +22,7 @@ LEVELS = (50.0, 70.0, 80.0, 90.0, 95.0)
 class PaintNeed:
     """One product in one colour over the whole job. `litres` by the sheets and medians; p10, p50, p90 of what it may
     come to; `wanted_l` is enough at the buying level; `reserve_l` to be kept for touch-up, of finishes only.
-    `level_litres` by LEVELS."""
+    `level_litres` by LEVELS; `samples` (n,) what was drawn."""
 
     product: Product
     colour: str
@@ -33,6 +33,7 @@ class PaintNeed:
     wanted_l: float
     reserve_l: float
     level_litres: tuple[float, ...]
+    samples: Array = field(compare=False, repr=False)
 
 
 def paint_needs(work: Iterable[PartWork], draw: Draw, level: float) -> list[PaintNeed]:
@@ -49,11 +50,12 @@ def _need(lines: list[WorkLine], draw: Draw, level: float) -> PaintNeed:
     paint = lines[0].paint
     assert paint is not None
     litres = sum(line.litres for line in lines)
-    found = np.quantile(litre_samples(lines, draw), [0.1, 0.5, 0.9, level / 100, *(v / 100 for v in LEVELS)])
+    samples = litre_samples(lines, draw)
+    found = np.quantile(samples, [0.1, 0.5, 0.9, level / 100, *(v / 100 for v in LEVELS)])
     finish = any(line.operation.kind is OperationKind.COAT for line in lines)
     p10, p50, p90, wanted, *levels = (float(v) for v in found)
     reserve = touch_up_reserve(litres) if finish else 0.0
-    return PaintNeed(paint.product, paint.colour, litres, p10, p50, p90, wanted, reserve, tuple(levels))
+    return PaintNeed(paint.product, paint.colour, litres, p10, p50, p90, wanted, reserve, tuple(levels), samples)
 
 
 def litre_samples(lines: Iterable[WorkLine], draw: Draw) -> Array:

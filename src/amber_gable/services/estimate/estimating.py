@@ -5,11 +5,13 @@ import math
 from collections.abc import Mapping
 from typing import Any
 
+from amber_gable.core.estimate.levels import SHOP_H, compared_levels
 from amber_gable.core.estimate.ways_up import FaceWays, ways_up
 from amber_gable.domain.access import Access, AccessChoice
 from amber_gable.domain.errors import Refused
 from amber_gable.domain.estimating import Estimating
 from amber_gable.domain.job import JobBundle
+from amber_gable.domain.rates import rates_with
 from amber_gable.domain.working import Skill
 from amber_gable.services.job_view import JobView
 from amber_gable.services.quantities.quantities import kept_quantities
@@ -17,6 +19,7 @@ from amber_gable.services.undo import job_step
 from amber_gable.services.workspace import Workspace
 from amber_gable.store.jobs import live_job, load_bundle
 
+__all__ = ["choose_ways", "compared_levels", "compared_ways", "keep_level", "keep_pace", "pace_form", "trip_hours"]
 REASON_MOST = 200
 
 
@@ -67,6 +70,13 @@ def choose_ways(space: Workspace, job_id: str, form: Mapping[str, str]) -> None:
                 # As it is where nobody chose.
                 del ways[face.id]
         row.estimating = _changed(row.estimating, access={k: v.model_dump(mode="json") for k, v in ways.items()})
+
+
+def trip_hours(bundle: JobBundle) -> float:
+    """What a trip for a forgotten can takes one person: the way to the shop as long as the way to the job."""
+    travel = bundle.job.estimating.travel_h
+    usual = 1 / rates_with(bundle.company.rates)["travel"].per_hour
+    return (usual if travel is None else travel) + SHOP_H
 
 
 def compared_ways(view: JobView) -> list[FaceWays]:

@@ -1,40 +1,63 @@
 """Quantities: litres by coat, cans on the bench."""
 
 from fastapi import APIRouter, Request
-from starlette.responses import Response
+from starlette.responses import RedirectResponse, Response
 
+from amber_gable.domain.errors import Refused
+from amber_gable.services.estimate.estimating import compared_levels, keep_level, trip_hours
+from amber_gable.services.job_view import JobView
 from amber_gable.services.quantities.quantities import kept_quantities
 from amber_gable.services.specification.taking_over import offers
 from amber_gable.services.survey.figures import items_left
-from amber_gable.web.pages import job_page, load_job, space_of, units_of
-from amber_gable.web.views.cans import bench
+from amber_gable.web.pages import Fields, job_page, load_job, space_of, units_of
+from amber_gable.web.views.cans import bench, told_boxes
 from amber_gable.web.views.offers import told_offers
+from amber_gable.web.views.supplies import told_supplies
 
 router = APIRouter(prefix="/jobs/{job_id}/quantities")
 
 
 @router.get("")
 def quantities(request: Request, job_id: str) -> Response:
-    view = load_job(request, job_id)
-    result = kept_quantities(view)
+    return _page(request, load_job(request, job_id), {})
+
+
+@router.post("/level")
+def level(request: Request, job_id: str, form: Fields) -> Response:
+    try:
+        keep_level(space_of(request), job_id, form.get("buy_level", ""))
+    except Refused as error:
+        return _page(request, load_job(request, job_id), error.fields)
+    return RedirectResponse(f"/jobs/{job_id}/quantities#level", 303)
+
+
+def _page(request: Request, view: JobView, faults: dict[str, str]) -> Response:
+    job_id, result = view.bundle.job.id, kept_quantities(view)
     names = {f.colour: f.colour_name for f in view.bundle.job.finishes}
     orders = [
         {
             "order": o,
             "bench": bench(o, units_of(request)),
-            "name": names.get(o.colour, "primer" if o.product.primer else "own colour"),
+            "name": names.get(o.colour) or ("primer" if o.product.primer else "clear or its own colour"),
+            "boxed": told_boxes(o),
+            "thinning": o.product.thinning_max_pct,
             "lines": [line for line in result.lines if (line.product, line.colour) == (o.product.code, o.colour)],
         }
-        for o in result.orders
+        for o in sorted(result.orders, key=lambda o: -o.litres)
     ]
     item_count, items_m2 = items_left(view.bundle)
     context = {
         "orders": orders,
         "total": result,
+        "estimate": result.estimate,
+        "supplies": told_supplies(result.estimate.supplies, units_of(request)),
+        "levels": compared_levels([o.need for o in result.orders]),
+        "trip_h": trip_hours(view.bundle),
+        "faults": faults,
         "currency": view.bundle.company.currency,
         "item_count": item_count,
         "items_m2": items_m2,
         "units": units_of(request),
         "offers": told_offers(offers(space_of(request), job_id), view.bundle.property.tz, units_of(request)),
     }
-    return job_page(request, view, "quantities", context)
+    return job_page(request, view, "quantities", context, 422 if faults else 200)

@@ -2,11 +2,14 @@
 
 from dataclasses import dataclass
 
+from amber_gable.core.estimate.boxing import boxes
 from amber_gable.core.estimate.estimate import Order
 from amber_gable.web.views.units import Units
 
-BENCH = 118.0
-_GAP = 18.0
+BENCH = 92.0
+_GAP = 14.0
+_LABEL = 56.0
+"""Room for a can's label, px: no label is cut off, and none runs into the next."""
 
 
 @dataclass(frozen=True)
@@ -26,15 +29,30 @@ class Can:
 
 
 @dataclass(frozen=True)
+class Bracket:
+    """What is poured together: a line under its containers, px."""
+
+    x1: float
+    x2: float
+    middle: float
+    words: str
+
+
+@dataclass(frozen=True)
 class Bench:
+    """px; the drawing begins at `top`, over the tallest container."""
+
     width: float
+    top: float
+    height: float
     shelf_y: float
     cans: list[Can]
+    brackets: list[Bracket]
 
 
 def _size(litres: float) -> tuple[float, float]:
     """Drawn width and height: true proportions would hide the small ones, so the cube root rules."""
-    side = 30.0 * litres ** (1 / 3)
+    side = 24.0 * litres ** (1 / 3)
     return side, side * 1.18
 
 
@@ -47,9 +65,12 @@ def bench(order: Order, units: Units) -> Bench:
         stays = min(spare, litres)
         left.append(stays)
         spare -= stays
-    cans, x = [], 4.0
+    cans, x = [], 2.0
     for litres, stays in zip(sizes, reversed(left), strict=True):
         width, height = _size(litres)
+        room = max(width + _GAP, _LABEL)
+        start = x
+        x += (room - width) / 2
         y, left_height = BENCH - height, height * stays / litres
         handle = f"M{x:.1f} {y + 6:.1f}q{width / 2:.1f} {height / 2:.1f} {width:.1f} 0" if litres > 10 else ""
         cans.append(
@@ -66,5 +87,33 @@ def bench(order: Order, units: Units) -> Bench:
                 label=units.can(litres, figures=3),
             )
         )
-        x += width + _GAP
-    return Bench(width=x + 4, shelf_y=BENCH + 1, cans=cans)
+        x = start + room
+    brackets = _brackets(sizes, cans, units)
+    top = min(c.lid[1] for c in cans) - 2
+    bottom = BENCH + (46 if brackets else 22)
+    return Bench(x + 2, top, bottom - top, BENCH + 1, cans, brackets)
+
+
+def _brackets(sizes: list[float], cans: list[Can], units: Units) -> list[Bracket]:
+    """Nothing for a single can."""
+    if len(sizes) < 2:
+        return []
+    found = boxes(sizes)
+    out = []
+    for number, box in enumerate(found, 1):
+        x1, x2 = cans[box.first].middle - 20, cans[box.last].middle + 20
+        name = "box" if len(found) == 1 else f"box {number}"
+        out.append(Bracket(x1, x2, (x1 + x2) / 2, f"{name} {units.can(box.litres, figures=3)}"))
+    return out
+
+
+def told_boxes(order: Order) -> str:
+    """How its containers are boxed, in a sentence; nothing for a single one."""
+    sizes = [c.litres for c, n in order.purchase.items for _ in range(n)]
+    if len(sizes) < 2:
+        return ""
+    if len(boxes(sizes)) == 1:
+        return "Box them all before the first stroke, and wipe the rims."
+    return (
+        "Boxed as drawn: a third of each box is kept back and stirred into the next, so that no wall shows the change."
+    )

@@ -1,0 +1,40 @@
+"""What it costs to be surer: buying levels side by side, with how often something runs short and what is left over."""
+
+from dataclasses import dataclass
+from decimal import Decimal
+
+import numpy as np
+
+from amber_gable.core.estimate.containers import least_cost
+from amber_gable.core.estimate.paint_needs import LEVELS, PaintNeed
+
+SHOP_H = 0.5
+"""At the counter and back, the way not counted. An assumption."""
+
+
+@dataclass(frozen=True)
+class Level:
+    """One buying level over all paints. `cost` of the containers; `left_l` of them is left in the middle of what may
+    come; of a hundred such jobs `short_pct` run short of at least one paint; `trips` for a can are made in ten jobs."""
+
+    level: float
+    cost: Decimal
+    left_l: float
+    short_pct: float
+    trips: float
+
+
+def compared_levels(needs: list[PaintNeed] | tuple[PaintNeed, ...]) -> list[Level]:
+    """LEVELS, the least sure first; [] for a job without paint."""
+    if not needs:
+        return []
+    out = []
+    for n, level in enumerate(LEVELS):
+        bought = [least_cost(need.level_litres[n] + need.reserve_l, need.product.containers) for need in needs]
+        # What is kept for touch-up is opened before anyone drives.
+        short = np.array([need.samples > p.litres for need, p in zip(needs, bought, strict=True)])
+        left = sum(p.litres - need.p50 for need, p in zip(needs, bought, strict=True))
+        cost = sum((p.cost for p in bought), Decimal(0))
+        any_short, trips = 100 * float(short.any(axis=0).mean()), 10 * float(short.sum(axis=0).mean())
+        out.append(Level(level, cost, left, any_short, trips))
+    return out
