@@ -157,3 +157,14 @@ def test_a_length_nobody_took_is_named_and_gone_once_it_is_typed(client: TestCli
     form = form_of(client.get(f"{survey}/zone/back-trim").text, f"{survey}/zone/save")
     assert client.post(f"{survey}/zone/save", data=form | {"area.trim_m": "30"}).status_code == 200
     assert "Length not measured" not in client.get(PAGE).text
+
+
+@pytest.mark.parametrize("name", ["work.csv", "work.xlsx", "purchase.csv", "purchase.xlsx"])
+def test_the_tables_are_taken_out_as_files(visitor: TestClient, name: str) -> None:
+    answer = visitor.get(f"{PAGE}/{name}")
+    assert answer.status_code == 200
+    assert answer.headers["content-disposition"] == f'attachment; filename="coopers-rise-{name}"'
+    assert answer.content[:2] == (b"PK" if name.endswith("xlsx") else b"\xef\xbb")
+    page = PAGE if name.startswith("work") else QUANTITIES
+    assert f'href="{PAGE}/{name}"' in visitor.get(page).text
+    assert visitor.get(f"{PAGE}/prices.csv").status_code == 404

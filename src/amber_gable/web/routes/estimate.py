@@ -2,11 +2,12 @@
 
 from typing import Any
 
-from fastapi import APIRouter, Request
+from fastapi import APIRouter, HTTPException, Request
 from starlette.responses import RedirectResponse, Response
 
 from amber_gable.domain.errors import Refused
 from amber_gable.services.estimate.estimating import choose_ways, compared_ways, keep_pace, pace_form
+from amber_gable.services.estimate.files import TABLES, estimate_csv, estimate_workbook
 from amber_gable.services.job_view import JobView
 from amber_gable.services.quantities.quantities import kept_quantities
 from amber_gable.web.pages import Fields, job_page, load_job, space_of
@@ -41,6 +42,20 @@ def _page(
             "assumed": trim_assumptions(view.bundle),
         }
     return job_page(request, view, "estimate", context, 422 if faults else 200)
+
+
+@router.get("/{table}.{kind}")
+def table(request: Request, job_id: str, table: str, kind: str) -> Response:
+    if table not in TABLES or kind not in ("csv", "xlsx"):
+        raise HTTPException(404, "There are work and purchase, each as csv and xlsx.")
+    view = load_job(request, job_id)
+    content, media = (
+        (estimate_csv(view, table), "text/csv; charset=utf-8")
+        if kind == "csv"
+        else (estimate_workbook(view, table), "application/vnd.openxmlformats-officedocument.spreadsheetml.sheet")
+    )
+    name = f"{job_id}-{table}.{kind}"
+    return Response(content, media_type=media, headers={"content-disposition": f'attachment; filename="{name}"'})
 
 
 @router.post("/pace")

@@ -5,8 +5,10 @@ from dataclasses import dataclass
 from typing import Any
 
 from amber_gable.domain.product import SHEET_UNITS
+from amber_gable.domain.rates import RATES
 from amber_gable.domain.schools import DEFAULTS, TOPICS
 from amber_gable.services.specification.taking_over import Offers
+from amber_gable.web.views.reckoned import UNIT_WORDS
 from amber_gable.web.views.sheet_form import GROUPS, SheetField
 from amber_gable.web.views.units import Units
 
@@ -71,6 +73,9 @@ def _value(value: Any) -> str:
 
 def _settings(settings: dict[str, tuple[Any, Any]]) -> Iterator[Difference]:
     for name, (then, now) in settings.items():
+        if name == "rates":
+            yield from _rates(then, now)
+            continue
         if name != "schools":
             yield Difference(_SETTINGS[name], str(then), str(now))
             continue
@@ -78,3 +83,12 @@ def _settings(settings: dict[str, tuple[Any, Any]]) -> Iterator[Difference]:
             before, after = (s.get(topic.code, DEFAULTS[topic.code]) for s in (then, now))
             if before != after:
                 yield Difference(topic.question, topic.school(before).name, topic.school(after).name)
+
+
+def _rates(then: dict[str, Any], now: dict[str, Any]) -> Iterator[Difference]:
+    """Rates of which the figure differs, in what is done an hour."""
+    for code, rate in RATES.items():
+        before, after = (own[code]["per_hour"] if code in own else rate.per_hour for own in (then, now))
+        if before != after:
+            unit = UNIT_WORDS[rate.unit]
+            yield Difference(f"Rate, {rate.words}:", f"{before:.3g}", f"{after:.3g} {unit} an hour")

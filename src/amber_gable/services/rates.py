@@ -1,0 +1,80 @@
+"""The company's rates: the trade's, and its own over them. New jobs begin with them; jobs that are begun keep theirs
+until somebody takes the new ones over."""
+
+import math
+from collections.abc import Mapping
+
+from pydantic import ValidationError
+
+from amber_gable.domain.errors import Refused
+from amber_gable.domain.fault_words import first_words
+from amber_gable.domain.operation import UNIT_QUANTITY, AmountUnit
+from amber_gable.domain.rates import RATES, OwnRate, Rate
+from amber_gable.domain.units import UnitSystem, read, typed
+from amber_gable.exchange.files import decode
+from amber_gable.exchange.rates_csv import read_rates, write_rates
+from amber_gable.services.stores import company, kept_company
+from amber_gable.services.workspace import Workspace
+from amber_gable.store.specification import put_company
+
+
+def own_rates(space: Workspace) -> dict[str, OwnRate]:
+    with space.database.reading() as session:
+        return dict(company(session).rates)
+
+
+def keep_rates(space: Workspace, form: Mapping[str, str], system: UnitSystem) -> None:
+    """What was typed beside each rate (`rate.CODE`): a figure of the company's own, or nothing for the trade's. Raises
+    Refused by field."""
+    held, faults, own = own_rates(space), dict[str, str](), dict[str, OwnRate]()
+    for code, rate in RATES.items():
+        text = form.get(f"rate.{code}", "").strip()
+        if code in held and text == shown(rate, held[code].per_hour, system):
+            # Sent back as it was shown, it stays what it was.
+            own[code] = held[code]
+        elif text:
+            try:
+                own[code] = OwnRate(per_hour=_read(rate, text, system))
+            except ValidationError as error:
+                faults[f"rate.{code}"] = " ".join(first_words(error))
+            except ValueError as error:
+                faults[f"rate.{code}"] = str(error)
+    if faults:
+        raise Refused(faults)
+    _put(space, own)
+
+
+def shown(rate: Rate, per_hour: float, system: UnitSystem) -> str:
+    """A rate as it is typed: m² or m an hour in the reader's units, minutes for a piece."""
+    kind = UNIT_QUANTITY.get(rate.unit)
+    return f"{60 / per_hour:.4g}" if kind is None else typed(kind, per_hour, system)
+
+
+def _read(rate: Rate, text: str, system: UnitSystem) -> float:
+    kind = UNIT_QUANTITY.get(rate.unit)
+    if rate.unit is not AmountUnit.PIECES and kind is not None:
+        value = read(kind, text, system)
+    else:
+        try:
+            value = 60 / float(text.removesuffix("min").strip().replace(",", "."))
+        except (ValueError, ZeroDivisionError):
+            raise ValueError(f"“{text[:20]}” is not a number of minutes above 0") from None
+    if not 0 < value < math.inf:
+        raise ValueError(f"“{text[:20]}” is nothing done in an hour; write a figure above 0, or nothing")
+    return value
+
+
+def rates_file(space: Workspace) -> str:
+    return write_rates(own_rates(space))
+
+
+def bring_rates(space: Workspace, data: bytes, name: str) -> int:
+    """A file's rates in place of the company's own; how many of them differ from the trade's. Raises InputError."""
+    own = read_rates(decode(data, name), name)
+    _put(space, own)
+    return len(own)
+
+
+def _put(space: Workspace, own: Mapping[str, OwnRate]) -> None:
+    with space.database.writing() as session:
+        put_company(session, kept_company(session).model_copy(update={"rates": dict(own)}))

@@ -1,0 +1,116 @@
+"""The company's rates: typed, brought in and taken out, and what a job makes of them."""
+
+import csv
+import html
+import io
+import re
+
+import pytest
+from fastapi.testclient import TestClient
+
+from amber_gable.core.work.record import job_work
+from amber_gable.domain.errors import InputError
+from amber_gable.domain.rates import RATES, OwnRate
+from amber_gable.domain.units import UnitSystem
+from amber_gable.exchange.rates_csv import read_rates, write_rates
+from amber_gable.services.job_details import start_job
+from amber_gable.services.job_view import job_view
+from amber_gable.services.rates import keep_rates, own_rates, shown
+from amber_gable.services.workspace import Workspace
+from tests.web.forms import form_of
+from tests.web.test_block_out import NEW
+
+PAGE = "/settings/rates"
+
+
+def _said(page: str) -> str:
+    return html.unescape(re.sub(r"\s+", " ", re.sub(r"<[^>]+>", " ", page)))
+
+
+def test_a_rate_of_ones_own_holds_for_new_jobs_and_is_offered_to_those_that_are_begun(
+    client: TestClient, space: Workspace
+) -> None:
+    form = form_of(client.get(PAGE).text, PAGE)
+    assert form["rate.brush"] == "", "nobody has figures of his own yet"
+    client.post(PAGE, data=form | {"rate.brush": "13", "rate.sash-1": "30 min"})
+    own = own_rates(space)
+    assert {c: o.per_hour for c, o in own.items()} == pytest.approx({"brush": 13, "sash-1": 2})
+    assert "the company's own" in _said(client.get(PAGE).text)
+    fresh = job_view(space, start_job(space, NEW)).bundle
+    assert fresh.company.rates == own
+    rise = job_view(space, "coopers-rise").bundle
+    assert rise.company.rates == {}, "it was specified with the trade's"
+    offered = _said(client.get("/jobs/coopers-rise/quantities").text)
+    assert "Rate, brush siding and other surfaces: 11 → 13 m² an hour" in offered
+    client.post("/jobs/coopers-rise/specification/newer", data={"code": ""})
+    coat = job_work(job_view(space, "coopers-rise").bundle)["zone", "wing-back-siding"].lines[5]
+    assert coat.labour.rate.per_hour == 13 and coat.labour.rate.source == "the company's own"
+    # An empty field is the trade's again.
+    form = form_of(client.get(PAGE).text, PAGE)
+    assert (form["rate.brush"], form["rate.sash-1"]) == ("13", "30")
+    client.post(PAGE, data=form | {"rate.brush": " "})
+    assert set(own_rates(space)) == {"sash-1"}
+
+
+@pytest.mark.parametrize("system", list(UnitSystem))
+def test_rates_sent_back_as_they_were_shown_stay_to_the_last_digit(space: Workspace, system: UnitSystem) -> None:
+    own = {code: OwnRate(per_hour=r.per_hour * 1.0371829, source="2025") for code, r in RATES.items()}
+    keep_rates(
+        space, {f"rate.{c}": shown(RATES[c], o.per_hour, UnitSystem.METRIC) for c, o in own.items()}, UnitSystem.METRIC
+    )
+    held = own_rates(space)
+    back = {f"rate.{c}": shown(RATES[c], o.per_hour, system) for c, o in held.items()}
+    keep_rates(space, back, system)
+    assert own_rates(space) == held
+
+
+WRONG = [
+    ("brush", "0"), ("brush", "fast"), ("brush", "-3"), ("sash-1", "0"), ("sash-1", "1e999"), ("sash-1", "nan"),
+    ("trim-brush", "9e9"),
+]  # fmt: skip
+
+
+@pytest.mark.parametrize(("field", "typed"), WRONG)
+def test_what_is_no_rate_is_refused_beside_it_and_nothing_is_kept(
+    client: TestClient, space: Workspace, field: str, typed: str
+) -> None:
+    answer = client.post(PAGE, data={f"rate.{field}": typed, "rate.roller": "30"})
+    assert answer.status_code == 422 and f'id="fault-{field}"' in answer.text
+    assert f'value="{typed}"' in answer.text and 'value="30"' in answer.text, "what was typed stays"
+    assert own_rates(space) == {}
+
+
+def test_a_file_taken_out_comes_in_again_and_marks_only_what_differs(client: TestClient, space: Workspace) -> None:
+    taken = client.get(f"{PAGE}.csv").content.decode("utf-8-sig")
+    rows = list(csv.DictReader(io.StringIO(taken)))
+    assert [r["code"] for r in rows] == list(RATES)
+    assert read_rates(taken, "rates.csv") == {}, "the trade's own figures are nobody's"
+    mine = taken.replace("brush,brush siding and other surfaces,m2,11,1.5,handbook §17",
+                         "brush,brush siding and other surfaces,m2,12.5,1.3,season 2025")  # fmt: skip
+    client.post(f"{PAGE}.csv", files={"file": ("rates.csv", mine.encode(), "text/csv")})
+    assert own_rates(space) == {"brush": OwnRate(per_hour=12.5, spread=1.3, source="season 2025")}
+    assert read_rates(write_rates(own_rates(space)), "again") == own_rates(space)
+
+
+@pytest.mark.parametrize(
+    ("text", "words"),
+    [
+        ("", "line 1.*no column 'code'"),
+        ("code,what\nbrush,x\n", "no column 'per_hour'"),
+        ("code,per_hour\nbursh,3\n", "line 2, code.*“bursh” is no rate"),
+        ("code,per_hour\nbrush,3\nbrush,4\n", "line 3, code.*twice"),
+        ("code,per_hour\nbrush,quick\n", "line 2, per_hour.*“quick” is not a number"),
+        ("code,per_hour\nbrush,0\n", "line 2.*greater than 0"),
+        ("code,per_hour\nbrush,nan\n", "line 2"),
+        ("code,per_hour\nbrush,3,4\n", "line 2.*more cells"),
+        ("code,per_hour,spread\nbrush,3,0.5\n", "line 2.*greater than or equal to 1"),
+    ],
+)
+def test_a_broken_file_is_refused_whole_with_its_line(
+    client: TestClient, space: Workspace, text: str, words: str
+) -> None:
+    with pytest.raises(InputError, match=words):
+        read_rates(text, "rates.csv")
+    answer = client.post(f"{PAGE}.csv", files={"file": ("rates.csv", text.encode() or b"\n", "text/csv")})
+    assert answer.status_code == 422 and "rates.csv, line" in _said(answer.text)
+    assert own_rates(space) == {}
