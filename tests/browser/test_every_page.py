@@ -40,7 +40,8 @@ PAGES = {
         f"{RISE}/weather/{s}" for s in ("moisture", "typed", "film?face=back", "film/compare", "sun", "season")
     ],
     "settings": [
-        "/settings", "/settings/company", "/settings/rates", "/glossary", f"{RISE}/details", "/stores/product/own", "/jump?find=gable",
+        "/settings", "/settings/company", "/settings/rates", "/glossary", f"{RISE}/details",
+        "/stores/product/own", "/jump?find=gable",
     ],
 }  # fmt: skip
 # Laid out otherwise at the table than on a phone.

@@ -93,7 +93,8 @@ def test_a_sheet_goes_through_the_form_unchanged_in_both_systems(space: Workspac
 
 RISE = "/jobs/coopers-rise"
 PAGES = [
-    "/", "/settings/rates", "/stores", "/stores/product/skerry-housecoat", "/stores/product/new", "/stores/colours", f"{RISE}/survey",
+    "/", "/settings/rates", "/stores", "/stores/product/skerry-housecoat", "/stores/product/new", "/stores/colours",
+    f"{RISE}/survey",
     f"{RISE}/survey/face/front", f"{RISE}/survey/zone/front-siding", f"{RISE}/survey/item/shutters-1",
     f"{RISE}/survey/zone/new?face=front", f"{RISE}/survey/zone/front-siding/condition",
     f"{RISE}/survey/face/front/surroundings", f"{RISE}/survey/walk?at=front", f"{RISE}/survey/files",
