@@ -125,6 +125,42 @@ def test_no_cheaper_set_of_containers_holds_the_need(need: float, sizes: list[tu
             assert bought.cost <= price + fill
 
 
+@given(
+    need=st.floats(0.1, 30),
+    sizes=st.lists(st.tuples(st.sampled_from([1.0, 2.5, 5.0, 10.0]), st.integers(100, 20000)), min_size=1, max_size=3,
+                   unique_by=lambda s: s[0]),
+    stock=st.lists(st.sampled_from([0.4, 0.9, 2.0, 3.8, 7.5]), max_size=4),
+)  # fmt: skip
+def test_no_set_of_own_and_bought_cans_is_cheaper(
+    need: float, sizes: list[tuple[float, int]], stock: list[float]
+) -> None:
+    """Against every subset of the stock with every count of containers."""
+    containers = tuple(Container(litres=litres, price=Decimal(cents) / 100) for litres, cents in sizes)
+    found = least_cost(need, containers, tuple(stock))
+    assert found.held_l >= need - 1e-6
+    assert found.stock_l == pytest.approx(sum(stock[i] for i in found.taken))
+    best = None
+    counts = list(combinations(*(range(int(need / c.litres) + 2) for c in containers)))
+    for used in combinations((0, 1), repeat=len(stock)):
+        have = sum(v for v, u in zip(stock, used, strict=True) if u)
+        for n in counts:
+            if have + sum(c.litres * k for c, k in zip(containers, n, strict=True)) >= need - 1e-9:
+                price = sum((c.price * k for c, k in zip(containers, n, strict=True)), Decimal(0))
+                if best is None or (price, sum(used)) < best:
+                    best = (price, sum(used))
+    assert (found.cost, len(found.taken)) == best, "the least price, and of equal prices the fewest of one's own"
+
+
+def test_own_paint_is_taken_before_any_is_bought_and_no_more_of_it_than_helps() -> None:
+    sizes = (Container(litres=5, price=Decimal(50)), Container(litres=1, price=Decimal(15)))
+    assert least_cost(4.0, sizes, (4.2, 3.0)).taken == (0,)
+    both = least_cost(7.0, sizes, (4.2, 3.0))
+    assert (both.cost, both.taken, both.items) == (Decimal(0), (0, 1), ())
+    # A litre short: a can of one is bought, and the small one of the stock would not have saved it.
+    one = least_cost(5.0, sizes, (4.2, 0.1))
+    assert (one.cost, one.taken) == (Decimal(15), (0,))
+
+
 def test_of_equal_prices_the_smaller_leftover_wins() -> None:
     sizes = (Container(litres=5, price=Decimal(10)), Container(litres=4, price=Decimal(10)))
     assert [(c.litres, n) for c, n in least_cost(3.5, sizes).items] == [(4, 1)]

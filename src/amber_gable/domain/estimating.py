@@ -9,11 +9,12 @@ from amber_gable.domain.base import Id, Percent, Record
 
 
 class Estimating(Record):
-    """`buy_level`: of a hundred such jobs, in how many a paint that is bought is enough. `cold_pct`: share of the work
-    that falls on days below 8 °C. `travel_h`: there and back for a person and day, h; the usual figure where not said.
-    `access`: the way up by face, a ladder where none is named."""
+    """`buy_level`: of a hundred such jobs, in how many a paint that is bought is enough. `largest_l`: the largest
+    container wished, L. `cold_pct`: share of the work that falls on days below 8 °C. `travel_h`: there and back for a
+    person and day, h; the usual figure where not said. `access`: the way up by face, a ladder where none is named."""
 
     buy_level: Annotated[float, Field(ge=50, le=99)] = 80.0
+    largest_l: Annotated[float, Field(gt=0, le=1000)] | None = None
     cold_pct: Percent = 0.0
     travel_h: Annotated[float, Field(ge=0, le=8)] | None = None
     access: Annotated[dict[Id, AccessChoice], Field(max_length=500)] = Field(default_factory=dict)

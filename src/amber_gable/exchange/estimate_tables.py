@@ -44,10 +44,11 @@ def purchase_rows(estimate: Estimate) -> Iterator[Row]:
     """A row for each size of container of each paint, then all that is used up; without a price where it has none."""
     for order in estimate.orders:
         need, name = order.need, order.product.name
-        for n, (container, count) in enumerate(order.purchase.items):
+        rows = [(f"{name}, own can {can.number}", can.litres, 1, 0.0) for can in order.stock]
+        rows += [(name, container.litres, count, float(container.price)) for container, count in order.purchase.items]
+        for n, (what, litres, count, price) in enumerate(rows):
             told = [need.p10, need.p50, need.p90] if n == 0 else [None, None, None]
-            price = float(container.price)
-            yield [name, order.colour, "L", *told, container.litres, count, price, price * count]
+            yield [what, order.colour, "L", *told, litres, count, price, price * count]
     for s in estimate.supplies:
         yield [s.words, None, s.unit or "pieces", s.p10, s.p50, s.p90, None, s.buy, None, None]
 

@@ -34,6 +34,8 @@ def scopes_of(row: Any) -> tuple[str, ...]:
             return (f"sheets:{row.company_id}",)
         case tables.ColourRow():
             return (f"company:{row.company_id}",)
+        case tables.StockRow():
+            return (f"stock:{row.company_id}",)
         case tables.WeatherRow():
             return (f"weather:{row.property_id}",)
     return (f"survey:{row.property_id}",) if isinstance(row, _BY_PROPERTY) else ()

@@ -1,5 +1,6 @@
 """Tables. Every row of a user's work carries when it was made and changed, and a version that grows."""
 
+from datetime import date
 from typing import Any
 
 from sqlalchemy import JSON, ForeignKey, ForeignKeyConstraint, LargeBinary, MetaData
@@ -191,6 +192,22 @@ class SheetRow(Tracked, Table):
     revision: Mapped[int] = mapped_column(primary_key=True)
     body: Mapped[dict[str, Any]]
     current: Mapped[bool]
+
+
+class StockRow(Tracked, Deletable, Table):
+    """A can in the firm's own store; `job` it is booked to."""
+
+    __tablename__ = "stock"
+    company_id: Mapped[str] = mapped_column(ForeignKey("company.id"), primary_key=True)
+    number: Mapped[int] = mapped_column(primary_key=True)
+    product: Mapped[str]
+    colour: Mapped[str]
+    litres: Mapped[float]
+    size_l: Mapped[float]
+    batch: Mapped[str] = mapped_column(default="")
+    place: Mapped[str] = mapped_column(default="")
+    good_until: Mapped[date | None] = mapped_column(default=None)
+    job: Mapped[str | None] = mapped_column(default=None)
 
 
 class JobRow(Tracked, Deletable, Table):

@@ -1,4 +1,4 @@
-"""The cheapest set of containers that holds what is needed."""
+"""The cheapest set of containers that holds what is needed, what stands in the stock taken first."""
 
 from dataclasses import dataclass
 from decimal import Decimal
@@ -11,22 +11,38 @@ from amber_gable.domain.product import Container
 
 @dataclass(frozen=True)
 class Purchase:
-    """Containers bought: (container, count) for each size taken, largest first."""
+    """Containers bought: (container, count) for each size taken, largest first. `taken`: places of the cans in the
+    stock that are used, `stock_l` what is in them."""
 
     items: tuple[tuple[Container, int], ...]
+    taken: tuple[int, ...] = ()
+    stock_l: float = 0.0
 
     @property
     def litres(self) -> float:
+        """Bought."""
         return sum(c.litres * n for c, n in self.items)
+
+    @property
+    def held_l(self) -> float:
+        """Bought and taken from the stock."""
+        return self.litres + self.stock_l
 
     @property
     def cost(self) -> Decimal:
         return sum((c.price * n for c, n in self.items), Decimal(0))
 
 
+_LEFT = 1e-5
+"""Price of a litre left over: breaks ties, and never outweighs a cent."""
+_ONE_MORE_BATCH = 1e-4
+"""Price of opening another can of the stock: of equal prices the fewest batches win."""
+
+
 @lru_cache(maxsize=2048)
-def least_cost(needed_l: float, sizes: tuple[Container, ...]) -> Purchase:
-    """Whole containers holding at least `needed_l` at the least price; of equal prices the one with least left over.
+def least_cost(needed_l: float, sizes: tuple[Container, ...], stock: tuple[float, ...] = ()) -> Purchase:
+    """Whole containers, with cans of the stock (litres in each) that cost nothing, holding at least `needed_l` at the
+    least price; of equal prices the one with the fewest cans of the stock and then least left over.
 
     An integer program solved exactly (HiGHS through SciPy). Raises ValueError for a need that is not positive.
     """
@@ -35,16 +51,21 @@ def least_cost(needed_l: float, sizes: tuple[Container, ...]) -> Purchase:
 
     if not needed_l > 0:
         raise ValueError(f"needed litres must be more than 0, not {needed_l}")
-    litres = np.array([c.litres for c in sizes])
-    # A tenth of a cent per litre breaks ties without ever outweighing a price.
-    price = np.array([float(c.price) for c in sizes]) + 1e-5 * litres
+    litres = np.array([*(c.litres for c in sizes), *stock])
+    price = np.array([*(float(c.price) for c in sizes), *(_ONE_MORE_BATCH for _ in stock)]) + _LEFT * litres
+    most = np.array([*np.ceil(needed_l / litres[: len(sizes)]), *np.ones(len(stock))])
     result = milp(
         price,
-        integrality=np.ones(len(sizes)),
-        bounds=Bounds(0, np.ceil(needed_l / litres)),
+        integrality=np.ones(len(litres)),
+        bounds=Bounds(0, most),
         constraints=LinearConstraint(litres, lb=needed_l - 1e-9),
         options={"mip_rel_gap": 0},
     )
     counts = np.round(result.x).astype(int)
-    order = np.argsort(-litres)
-    return Purchase(items=tuple((sizes[i], int(counts[i])) for i in order if counts[i]))
+    bought, used = counts[: len(sizes)], np.flatnonzero(counts[len(sizes) :])
+    order = np.argsort(-litres[: len(sizes)])
+    return Purchase(
+        items=tuple((sizes[i], int(bought[i])) for i in order if bought[i]),
+        taken=tuple(int(i) for i in used),
+        stock_l=float(sum(stock[i] for i in used)),
+    )

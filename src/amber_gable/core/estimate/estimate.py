@@ -1,5 +1,6 @@
 """A job's estimate, whole: every hour, every litre, everything used up, and how sure each is."""
 
+from collections.abc import Sequence
 from dataclasses import dataclass
 from decimal import Decimal
 
@@ -10,14 +11,17 @@ from amber_gable.core.estimate.hours import Hours, job_hours
 from amber_gable.core.estimate.paint_needs import PaintNeed, paint_needs
 from amber_gable.domain.job import JobBundle
 from amber_gable.domain.product import Product
+from amber_gable.domain.stock import StockCan
 
 
 @dataclass(frozen=True)
 class Order:
-    """What to buy of one product in one colour: enough at the buying level, with what is kept for touch-up."""
+    """What to buy of one product in one colour: enough at the buying level, with what is kept for touch-up. `stock`:
+    the cans of the firm's own that are taken for it."""
 
     need: PaintNeed
     purchase: Purchase
+    stock: tuple[StockCan, ...] = ()
 
     @property
     def product(self) -> Product:
@@ -38,7 +42,7 @@ class Order:
     @property
     def leftover_l(self) -> float:
         """What is not brushed out where all goes by the medians, the reserve within it."""
-        return self.purchase.litres - self.litres
+        return self.purchase.held_l - self.litres
 
     @property
     def cost(self) -> Decimal:
@@ -59,12 +63,14 @@ class Estimate:
         return sum((o.cost for o in self.orders), Decimal(0))
 
 
-def job_estimate(bundle: JobBundle, seed: int = 0, level: float | None = None) -> Estimate:
-    """Everything that has a finish. Without a `level` the job's own holds."""
+def job_estimate(
+    bundle: JobBundle, seed: int = 0, level: float | None = None, stock: Sequence[StockCan] = ()
+) -> Estimate:
+    """Everything that has a finish. Without a `level` the job's own holds; `stock`: cans that the job may take."""
     draw, wanted = Draw(seed), bundle.job.estimating.buy_level if level is None else level
     hours = job_hours(bundle, draw)
     needs = paint_needs(hours.work.values(), draw, wanted)
-    orders = tuple(Order(n, least_cost(n.wanted_l + n.reserve_l, n.product.containers)) for n in needs)
+    orders = tuple(_order(n, stock, bundle.job.estimating.largest_l) for n in needs)
     sprayed = sum(
         line.litres
         for work in hours.work.values()
@@ -72,3 +78,12 @@ def job_estimate(bundle: JobBundle, seed: int = 0, level: float | None = None) -
         if line.paint is not None and line.paint.method.sprays
     )
     return Estimate(hours, orders, tuple(supplies(hours, sprayed, wanted)), wanted)
+
+
+def _order(need: PaintNeed, stock: Sequence[StockCan], largest_l: float | None) -> Order:
+    """What stands there first, then the least price of containers no larger than is wished, where there are any."""
+    cans = [c for c in stock if (c.product, c.colour) == (need.product.code, need.colour)]
+    sizes = need.product.containers
+    small = tuple(c for c in sizes if largest_l is None or c.litres <= largest_l * (1 + 1e-6))
+    bought = least_cost(need.wanted_l + need.reserve_l, small or sizes, tuple(c.litres for c in cans))
+    return Order(need, bought, tuple(cans[i] for i in bought.taken))

@@ -40,15 +40,17 @@ def keep_pace(space: Workspace, job_id: str, form: Mapping[str, str]) -> None:
         row.estimating = _changed(row.estimating, cold_pct=cold, travel_h=travel)
 
 
-def keep_level(space: Workspace, job_id: str, typed: str) -> None:
-    """How surely paint is bought. Raises Refused and NotFound."""
+def keep_level(space: Workspace, job_id: str, typed: str, largest: str = "") -> None:
+    """How surely paint is bought, and in what containers at the most (L). Raises Refused and NotFound."""
     faults: dict[str, str] = {}
     level = _number(typed, "buy_level", 50, 99, "of 100 jobs, in how many a paint is enough: 50 to 99", faults)
+    words = "litres of the largest container"
+    litres = _number(largest, "largest_l", 0.01, 1000, words, faults) if largest.strip() else None
     if faults:
         raise Refused(faults)
     with job_step(space, job_id, "how surely paint is bought") as session:
         row = live_job(session, job_id)
-        row.estimating = _changed(row.estimating, buy_level=level)
+        row.estimating = _changed(row.estimating, buy_level=level, largest_l=litres)
 
 
 def choose_ways(space: Workspace, job_id: str, form: Mapping[str, str]) -> None:

@@ -60,6 +60,7 @@ def _paints(estimate: Estimate) -> Iterator[dict[str, Any]]:
             "p90": round(need.p90, _DIGITS),
             "buy": round(order.purchase.litres, _DIGITS),
             "containers": {f"{c.litres:g}": n for c, n in order.purchase.items},
+            "from_stock": round(order.purchase.stock_l, _DIGITS),
             "reserve": need.reserve_l,
             "cost": float(order.cost),
         }

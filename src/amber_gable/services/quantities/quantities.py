@@ -1,5 +1,6 @@
 """Litres and containers of a job, for the page and the command line alike."""
 
+from collections.abc import Sequence
 from dataclasses import asdict, dataclass
 from decimal import Decimal
 from typing import Any
@@ -8,7 +9,9 @@ from amber_gable.core.estimate.estimate import Estimate, Order, job_estimate
 from amber_gable.core.estimate.quantities import QuantityLine, quantity_lines
 from amber_gable.core.specification.stops import Stop, job_stops
 from amber_gable.domain.job import JobBundle
+from amber_gable.domain.stock import StockCan
 from amber_gable.services.job_view import JobView
+from amber_gable.services.stock import stock_for
 from amber_gable.services.workspace import digest
 
 
@@ -61,6 +64,7 @@ class Quantities:
                     "p90": round(o.need.p90, 4),
                     "wanted_l": round(o.need.wanted_l, 4),
                     "reserve_l": round(o.reserve_l, 4),
+                    "from_stock": {str(c.number): round(c.litres, 4) for c in o.stock},
                     "sizes": {f"{c.litres:g}": n for c, n in o.purchase.items},
                     "cost": float(o.cost),
                     "leftover_l": round(o.leftover_l, 4),
@@ -71,12 +75,14 @@ class Quantities:
 
 
 def kept_quantities(view: JobView) -> Quantities:
-    """Those of a job as it stands, worked out once."""
-    return view.space.computed.get("quantities" + digest(view.bundle), lambda: job_quantities(view.bundle))
+    """Those of a job as it stands, worked out once, with what the firm has."""
+    stock = stock_for(view)
+    key = "quantities" + digest(view.bundle, *stock)
+    return view.space.computed.get(key, lambda: job_quantities(view.bundle, stock))
 
 
-def job_quantities(bundle: JobBundle) -> Quantities:
+def job_quantities(bundle: JobBundle, stock: Sequence[StockCan] = ()) -> Quantities:
     """Litres by coat, and the containers shared by all coats of one product and colour; what is stopped is marked."""
     stops = job_stops(bundle)
     lines = quantity_lines(bundle, stops)
-    return Quantities(lines, job_estimate(bundle), [s for found in stops.values() for s in found])
+    return Quantities(lines, job_estimate(bundle, stock=stock), [s for found in stops.values() for s in found])

@@ -5,10 +5,8 @@ from functools import cached_property
 from amber_gable.core.state.progress import cells, progress
 from amber_gable.core.work.record import job_work
 from amber_gable.domain.plan import Task
-from amber_gable.domain.product import Container
 from amber_gable.services.job_view import JobView
-from amber_gable.services.quantities.quantities import job_quantities
-from amber_gable.services.workspace import digest
+from amber_gable.services.quantities.quantities import kept_quantities
 
 Kind = tuple[str, str]
 """Product and colour."""
@@ -21,14 +19,16 @@ class Cans:
         self.view = view
 
     @cached_property
-    def _bought(self) -> dict[Kind, list[Container]]:
-        bundle = self.view.bundle
-
-        def each() -> dict[Kind, list[Container]]:
-            orders = job_quantities(bundle).orders
-            return {(o.product.code, o.colour): [c for c, n in o.purchase.items for _ in range(n)] for o in orders}
-
-        return self.view.space.parts.get("cans" + digest(bundle), each)
+    def _bought(self) -> dict[Kind, list[float]]:
+        """Litres of each can, those of the stock first."""
+        orders = kept_quantities(self.view).orders
+        return {
+            (o.product.code, o.colour): [
+                *(c.litres for c in o.stock),
+                *(c.litres for c, n in o.purchase.items for _ in range(n)),
+            ]
+            for o in orders
+        }
 
     @cached_property
     def _used(self) -> dict[Kind, float]:
@@ -67,7 +67,7 @@ class Cans:
             return ""
         level = 0.0
         for number, can in enumerate(cans, 1):
-            level += can.litres
+            level += can
             if self._before[task.id] < level - 1e-6:
-                return f"can {number} of {len(cans)} ({can.litres:.3g} L)"
+                return f"can {number} of {len(cans)} ({can:.3g} L)"
         return f"beyond the {len(cans)} bought"

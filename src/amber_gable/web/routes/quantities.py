@@ -8,6 +8,7 @@ from amber_gable.services.estimate.estimating import compared_levels, keep_level
 from amber_gable.services.job_view import JobView
 from amber_gable.services.quantities.quantities import kept_quantities
 from amber_gable.services.specification.taking_over import offers
+from amber_gable.services.stock import book
 from amber_gable.services.survey.figures import items_left
 from amber_gable.web.pages import Fields, job_page, load_job, space_of, units_of
 from amber_gable.web.views.cans import bench, told_boxes
@@ -25,10 +26,21 @@ def quantities(request: Request, job_id: str) -> Response:
 @router.post("/level")
 def level(request: Request, job_id: str, form: Fields) -> Response:
     try:
-        keep_level(space_of(request), job_id, form.get("buy_level", ""))
+        keep_level(space_of(request), job_id, form.get("buy_level", ""), form.get("largest_l", ""))
     except Refused as error:
         return _page(request, load_job(request, job_id), error.fields)
     return RedirectResponse(f"/jobs/{job_id}/quantities#level", 303)
+
+
+@router.post("/book")
+def book_cans(request: Request, job_id: str, form: Fields) -> Response:
+    numbers = [int(k[4:]) for k in form if k.startswith("can-") and k[4:].isascii() and k[4:].isdigit() and len(k) < 10]
+    view = load_job(request, job_id)
+    try:
+        book(space_of(request), view.bundle.job.id, numbers)
+    except Refused as error:
+        return _page(request, view, error.fields)
+    return RedirectResponse(f"/jobs/{job_id}/quantities", 303)
 
 
 def _page(request: Request, view: JobView, faults: dict[str, str]) -> Response:
@@ -41,6 +53,7 @@ def _page(request: Request, view: JobView, faults: dict[str, str]) -> Response:
             "name": names.get(o.colour) or ("primer" if o.product.primer else "clear or its own colour"),
             "boxed": told_boxes(o),
             "thinning": o.product.thinning_max_pct,
+            "unbooked": any(c.job is None for c in o.stock),
             "lines": [line for line in result.lines if (line.product, line.colour) == (o.product.code, o.colour)],
         }
         for o in sorted(result.orders, key=lambda o: -o.litres)
@@ -52,6 +65,8 @@ def _page(request: Request, view: JobView, faults: dict[str, str]) -> Response:
         "estimate": result.estimate,
         "supplies": told_supplies(result.estimate.supplies, units_of(request)),
         "levels": compared_levels([o.need for o in result.orders]),
+        "sizes": sorted({c.litres for o in result.orders for c in o.product.containers}),
+        "largest": view.bundle.job.estimating.largest_l,
         "trip_h": trip_hours(view.bundle),
         "faults": faults,
         "currency": view.bundle.company.currency,

@@ -58,7 +58,7 @@ def _size(litres: float) -> tuple[float, float]:
 
 def bench(order: Order, units: Units) -> Bench:
     """Largest first; what is left over stands in the last containers."""
-    sizes = [c.litres for c, n in order.purchase.items for _ in range(n)]
+    sizes = _sizes(order)
     spare = order.leftover_l
     left: list[float] = []
     for litres in reversed(sizes):
@@ -109,7 +109,7 @@ def _brackets(sizes: list[float], cans: list[Can], units: Units) -> list[Bracket
 
 def told_boxes(order: Order) -> str:
     """How its containers are boxed, in a sentence; nothing for a single one."""
-    sizes = [c.litres for c, n in order.purchase.items for _ in range(n)]
+    sizes = _sizes(order)
     if len(sizes) < 2:
         return ""
     if len(boxes(sizes)) == 1:
@@ -117,3 +117,8 @@ def told_boxes(order: Order) -> str:
     return (
         "Boxed as drawn: a third of each box is kept back and stirred into the next, so that no wall shows the change."
     )
+
+
+def _sizes(order: Order) -> list[float]:
+    """Litres in each can, in the order they are opened in: the firm's own first."""
+    return [*(c.litres for c in order.stock), *(c.litres for c, n in order.purchase.items for _ in range(n))]
