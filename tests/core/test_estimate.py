@@ -11,7 +11,10 @@ from amber_gable.core.estimate.boxing import boxes
 from amber_gable.core.estimate.draw import Draw
 from amber_gable.core.estimate.estimate import Estimate, job_estimate
 from amber_gable.core.estimate.levels import compared_levels
+from amber_gable.core.estimate.methods import method_ways
 from amber_gable.core.estimate.paint_needs import litre_samples
+from amber_gable.core.survey.painted import painted_parts
+from amber_gable.core.work.pace import pace_of
 from amber_gable.core.work.record import WorkLine, job_work
 from amber_gable.domain.consumables import CONSUMABLES
 from amber_gable.domain.job import JobBundle
@@ -124,3 +127,27 @@ def test_every_driver_of_a_supply_is_a_rate_or_a_technique() -> None:
 def test_the_paint_costs_what_its_containers_cost(house: Estimate) -> None:
     assert house.paint_cost == sum((c.price * n for o in house.orders for c, n in o.purchase.items), Decimal(0))
     assert {o.reserve_l > 0 for o in house.orders if o.product.primer} == {False}
+
+
+def test_ways_to_lay_the_coats_by_hand() -> None:
+    """West gable of Cooper's Rise, 49.5 m² twice at 9.5 m²/L; 1.112 on the ladder; 4.58 places by hand, 2.75 by pole.
+    Two openings are masked, 12 an hour by brush and 6 for the sprayer."""
+    bundle = demo_job("1")
+    part = painted_parts(bundle.property, bundle.deduction)["zone", "west-gable-siding"]
+    finish = bundle.finish_of(*part.key)
+    assert finish is not None
+    products = {p.code: p for p in bundle.products}
+    found = method_ways(part, bundle.operations(finish), products, finish.colour, pace_of(bundle))
+    ways = {(w.method.value, w.back_roll): w for w in found}
+    area, up = (7.4 * 5.6 + 7.4 * 2.6 / 2 - 5.2) * 1.08, 1.1118
+    for key, rate, loss, places in (
+        (("brush", False), 11, 0.04, 4.581), (("roller", False), 28, 0.08, 4.581),
+        (("airless", False), 90, 0.20, 2.749), (("airless", True), 40, 0.20, 2.749),
+    ):  # fmt: skip
+        assert ways[key].litres == pytest.approx(2 * area / 9.5 / (1 - loss), rel=1e-3), key
+        assert ways[key].hours == pytest.approx(2 * (area / rate * up + places / 15), rel=2e-3), key
+        assert ways[key].masking_h == pytest.approx(2 / (6 if key[0] == "airless" else 12) * up, rel=1e-3), key
+    assert [w.method.value for w in found if w.chosen] == ["brush"]
+    assert ways["airless", False].cost > ways["brush", False].cost, "what drifts away is paid for"
+    dust = [o for o in bundle.operations(finish) if o.id == "dust"]
+    assert method_ways(part, dust, products, finish.colour, pace_of(bundle)) == []

@@ -168,3 +168,31 @@ def test_the_tables_are_taken_out_as_files(visitor: TestClient, name: str) -> No
     page = PAGE if name.startswith("work") else QUANTITIES
     assert f'href="{PAGE}/{name}"' in visitor.get(page).text
     assert visitor.get(f"{PAGE}/prices.csv").status_code == 404
+
+
+SIDING = "/jobs/coopers-rise/specification/zone/west-gable-siding"
+
+
+def test_coats_are_laid_by_another_method_with_its_reason(client: TestClient, space: Workspace) -> None:
+    page = client.get(f"{SIDING}?hours=true").text
+    said = _said(page)
+    assert "Brush, roller or sprayer" in said and "airless, back-rolled" in said
+    before = job_estimate(_bundle(space)).hours
+    refused = client.post(f"{SIDING}/way", data=_version(page) | {"way": "airless+", "reason": ""})
+    assert refused.status_code == 422 and "say why" in refused.text
+    assert client.post(f"{SIDING}/way", data=_version(page) | {"way": "rag", "reason": "quick"}).status_code == 422
+    client.post(f"{SIDING}/way", data=_version(page) | {"way": "airless+", "reason": "no car near, dry wood"})
+    finish = _bundle(space).finish_of("zone", "west-gable-siding")
+    assert finish is not None
+    coats = [o for o in finish.operations if o.kind == "coat"]
+    assert [(o.method, o.back_roll, o.because) for o in coats] == [
+        ("airless", True, "by hand: no car near, dry wood"),
+        ("airless", True, "by hand: no car near, dry wood"),
+    ]
+    assert any("spraying" in o.name for o in finish.operations), "openings are masked for the sprayer"
+    after = job_estimate(_bundle(space)).hours
+    assert after.hours < before.hours and after.days.spray_days > 0
+
+
+def _version(page: str) -> dict[str, str]:
+    return {"version": re.search(r'name="version" value="(\d+)"', page)[1]}  # type: ignore[index]

@@ -7,6 +7,7 @@ from functools import cached_property, partial
 import numpy as np
 
 from amber_gable.core.climate.job_climate import SiteClimate
+from amber_gable.core.estimate.methods import MethodWay, is_coat, method_ways
 from amber_gable.core.specification.candidates import candidates
 from amber_gable.core.specification.comparison import Choice, choices
 from amber_gable.core.specification.completing import usual_wish
@@ -38,6 +39,7 @@ from amber_gable.store.sheets import company_systems
 from amber_gable.store.specification import finish_versions
 
 HOURS_DAYS = 7
+FORTNIGHT = 14
 """Days of the forecast over which a product's workable hours are counted."""
 
 
@@ -190,7 +192,14 @@ class PartDesk:
         ways = cover_costs(self.part, self.wish.colour, coat, self.desk.by_code[coat.product], primer, pace=pace)
         return [] if ways[0].way.rungs[0].hidden else ways
 
-    def hours(self, site: SiteClimate | None, product: Product, method: Method) -> float | None:
+    def ways(self, site: SiteClimate | None) -> list[tuple[MethodWay, float | None]]:
+        """How the coats may be laid, each with its workable hours of the coming fortnight where a climate is known."""
+        spec, by_code = self.spec, self.desk.by_code
+        found = method_ways(self.part, spec.operations, by_code, self.wish.colour, pace_of(self.bundle))
+        product = next((by_code[o.product] for o in spec.operations if is_coat(o) and o.product), None)
+        return [(w, None if product is None else self.hours(site, product, w.method, FORTNIGHT)) for w in found]
+
+    def hours(self, site: SiteClimate | None, product: Product, method: Method, days: int = HOURS_DAYS) -> float | None:
         """Workable hours of the coming days for a product on the part; None without a climate."""
         if site is None or not site.knows(self.part.part):
             return None
@@ -198,7 +207,7 @@ class PartDesk:
         slots = windows.slots
         starts = slots.start + SLOT_S * np.arange(len(slots))
         first = int(np.searchsorted(starts, self.view.now.timestamp()))
-        open_ = windows.ok[0, first : first + HOURS_DAYS * 24 * SLOTS_PER_HOUR]
+        open_ = windows.ok[0, first : first + days * 24 * SLOTS_PER_HOUR]
         return float(np.count_nonzero(open_)) * SLOT_H
 
 

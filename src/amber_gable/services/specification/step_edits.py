@@ -5,6 +5,7 @@ from collections.abc import Mapping
 from dataclasses import replace
 from typing import Any
 
+from amber_gable.core.estimate.methods import is_coat, laid_by
 from amber_gable.core.specification.part_spec import Wish
 from amber_gable.domain.errors import Refused
 from amber_gable.domain.finish import Override, OverrideAction
@@ -129,3 +130,21 @@ def added(wish: Wish, operations: tuple[Operation, ...], form: Mapping[str, str]
 def dropped(wish: Wish, step: str) -> Wish:
     """Without the override of that step."""
     return replace(wish, overrides=tuple(o for o in wish.overrides if o.step != step))
+
+
+def laid_otherwise(wish: Wish, operations: tuple[Operation, ...], form: Mapping[str, str]) -> Wish:
+    """All coats by one method (`way`: 'airless', or 'airless+' for back-rolling), masked and covered for it by the
+    school of that method. Raises Refused."""
+    faults: dict[str, str] = {}
+    reason = _reason(form, faults)
+    name = form.get("way", "")
+    if name.removesuffix("+") not in set(Method):
+        faults["way"] = "choose how the coats are laid"
+    if faults:
+        raise Refused(faults)
+    method, back_roll = Method(name.removesuffix("+")), name.endswith("+")
+    wish = replace(wish, schools={**wish.schools, "method": "spray" if method.sprays else "hand"})
+    for coat in laid_by([o for o in operations if is_coat(o)], method, back_roll):
+        new = coat.model_copy(update={"because": f"by hand: {reason}"})
+        wish = _put(wish, Override(action=OverrideAction.CHANGE, step=coat.id, operation=new, reason=reason))
+    return wish

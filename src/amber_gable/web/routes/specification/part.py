@@ -29,9 +29,10 @@ from amber_gable.services.specification.specifying import (
     take_system,
     with_school,
 )
-from amber_gable.services.specification.step_edits import added, changed, dropped, removed
+from amber_gable.services.specification.step_edits import added, changed, dropped, laid_otherwise, removed
 from amber_gable.web.pages import WHO, Fields, job_page, load_job, space_of, typed_system, units_of
 from amber_gable.web.views.build_up import build_up
+from amber_gable.web.views.method_ways import told_method_ways
 from amber_gable.web.views.spec_order import told_order
 from amber_gable.web.views.spec_picks import picks
 from amber_gable.web.views.spec_rows import STATE_WORDS, state_of
@@ -82,6 +83,7 @@ def part_page(
         "own_schools": wish.schools,
         "picks": picks(spec, desk.desk.products, partial(desk.hours, site)),
         "hours_later": site is None,
+        "ways": told_method_ways(desk.ways(site)),
         "heat": heat,
         "order": told_order(desk.order),
         "alike": desk.alike,
@@ -191,6 +193,14 @@ def change_step(request: Request, job_id: str, kind: str, id_: str, step: str, f
 
 def _standing(request: Request, job_id: str, key: tuple[str, str]) -> tuple[Operation, ...]:
     return standing_steps(space_of(request), load_job(request, job_id).bundle, key)
+
+
+@router.post("/{kind}/{id_}/way")
+def way(request: Request, job_id: str, kind: str, id_: str, form: Fields) -> Response:
+    steps = _standing(request, job_id, (kind, id_))
+    return _edit(
+        request, job_id, (kind, id_), {**form, "form": "way"}, lambda wish, _: laid_otherwise(wish, steps, form)
+    )
 
 
 @router.post("/{kind}/{id_}/system")
