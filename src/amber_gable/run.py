@@ -9,7 +9,9 @@ import uvicorn
 from fastapi import FastAPI
 
 from amber_gable.core.weather.warming import warm
+from amber_gable.demo import demo_stock
 from amber_gable.domain.errors import InputError
+from amber_gable.domain.units import UnitSystem
 from amber_gable.exchange.forecast import HttpForecast
 from amber_gable.exchange.meter import HttpMeter
 from amber_gable.services.clock import DemoClock, SystemClock
@@ -17,6 +19,7 @@ from amber_gable.services.jobs import load_demo
 from amber_gable.services.opening import open_database
 from amber_gable.services.plan.planning import make_plan
 from amber_gable.services.settings import Settings
+from amber_gable.services.stock import add_can
 from amber_gable.services.weather.forecasts import job_weather
 from amber_gable.services.workspace import Workspace
 from amber_gable.standins.weather.service import weather_service
@@ -107,8 +110,15 @@ def demo_space(database: Database, weather_port: int) -> Workspace:
         empty = not list_jobs(session)
     if empty:
         load_demo(space)
+        _fill_shelf(space)
     plan_unplanned(space)
     return space
+
+
+def _fill_shelf(space: Workspace) -> None:
+    """A few cans left over from other houses."""
+    for can in demo_stock():
+        add_can(space, can, UnitSystem.METRIC)
 
 
 def plan_unplanned(space: Workspace) -> None:

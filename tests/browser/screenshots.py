@@ -24,12 +24,12 @@ SHOTS = {
     "survey": (f"{RISE}/survey", WIDE, "2026-09-14T06:30-03:00"),
     "survey-face": (f"{RISE}/survey/opening/front-w4", WIDE, "2026-09-14T06:30-03:00"),
     "survey-condition": (f"{RISE}/survey/zone/front-siding/condition", WIDE, "2026-09-14T06:30-03:00"),
-    "survey-walk-phone": (f"{RISE}/survey/walk?at=wing-back", PHONE, "2026-09-14T06:30-03:00"),
     "specification": (f"{RISE}/specification", WIDE, "2026-09-14T06:30-03:00"),
     "specification-part": (f"{RISE}/specification/item/front-w2-item", (1280, 1100), "2026-09-14T06:30-03:00"),
     "specification-colours": (f"{RISE}/specification/colours?right=harbour&hour=17", WIDE, "2026-09-14T06:30-03:00"),
     "stores": ("/stores", WIDE, "2026-09-14T06:30-03:00"),
     "quantities": (f"{RISE}/quantities", WIDE, "2026-09-14T06:30-03:00"),
+    "stock": ("/stores/stock", WIDE, "2026-09-14T06:30-03:00"),
     "estimate": (f"{RISE}/estimate", WIDE, "2026-09-14T06:30-03:00"),
     "weather": (f"{RISE}/weather?product=coat&face=back&at=2026-09-15T12:30:00-03:00", WIDE, "2026-09-14T06:30-03:00"),
     "weather-film": (
