@@ -41,7 +41,7 @@ PAGES = {
     ],
     "settings": [
         "/settings", "/settings/company", "/settings/rates", "/glossary", f"{RISE}/details",
-        "/stores/product/own", "/jump?find=gable",
+        "/stores/product/own", "/jump?find=gable", "/stores/stock", "/stores/stock/labels",
     ],
 }  # fmt: skip
 # Laid out otherwise at the table than on a phone.

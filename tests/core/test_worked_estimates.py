@@ -6,6 +6,7 @@ import numpy as np
 import pytest
 
 from amber_gable.core.estimate.draw import Draw
+from amber_gable.core.estimate.estimate import job_estimate
 from amber_gable.core.estimate.hours import Hours, hour_samples, job_hours
 from amber_gable.core.specification.completing import completed
 from amber_gable.core.work.record import job_work
@@ -19,7 +20,7 @@ NEAR: dict[str, float] = {"rel": 2e-3, "abs": 1e-4}
 
 @pytest.mark.parametrize("stem", WORKED)
 def test_every_hour_of_a_demo_job_is_what_it_comes_to_on_paper(stem: str) -> None:
-    parts, site, (least, most) = WORKED[stem]
+    parts, site, _, (least, most) = WORKED[stem]
     bundle = demo_job(stem)
     for (_, part), work in job_work(bundle).items():
         found = {line.operation.id: line.hours for line in work.lines}
@@ -31,6 +32,12 @@ def test_every_hour_of_a_demo_job_is_what_it_comes_to_on_paper(stem: str) -> Non
     on_paper = sum(sum(p.values()) for p in parts.values()) + sum(site.values())
     assert hours.hours == pytest.approx(on_paper, rel=1e-3)
     assert least <= hours.hours <= most, "as a foreman would have guessed"
+
+
+@pytest.mark.parametrize("stem", WORKED)
+def test_every_litre_of_a_demo_job_is_what_it_comes_to_on_paper(stem: str) -> None:
+    found = {(o.product.code, o.colour): o.litres for o in job_estimate(demo_job(stem)).orders}
+    assert found == pytest.approx(WORKED[stem][2], **NEAR)
 
 
 def _hours(bundle: JobBundle) -> float:

@@ -443,11 +443,53 @@ FEED_BARN_SITE = {
     "fall-gear": 3 * 2 * 0.4,
 }
 
+# Litres: m² of all coats × thirst ÷ (10 × solids % ÷ dry film µm) ÷ what the method leaves of it. A brush loses 4 %,
+# a roller 8, airless 20. Only the first film on what is bare drinks more: siding 1.15, trim 1.10, brick and slab 1.30,
+# deck boards 1.35.
+BRUSHED, ROLLED, SPRAYED = 0.96, 0.92, 0.80
+_PEELED = 1.2 * _LOOSE_F * _FRONT_M2 + 1.2 * _LOOSE_W * _GABLE_M2
+_WINDOWS_M2 = 2 * _sash_m2(1.5) + 7 * _sash_m2(1.4)
+_PUTTIED_M2 = _sash_m2(1.5) + _sash_m2(1.4)
+COOPERS_RISE_LITRES = {
+    ("gannet-rustguard", "#f4f1ea"): 0.01 * _FRONT_M2 / (10 * 45 / 50) / BRUSHED,
+    ("gannet-tightbond", "#f4f1ea"): _PEELED * 1.15 / (10 * 48 / 150) / BRUSHED,
+    ("gannet-barewood", "#f4f1ea"): (0.01 * _FRONT_M2 * 1.15 + 0.096 * _PUTTIED_M2 * 1.10) / (10 * 36 / 38) / BRUSHED,
+    ("gannet-oilprime", "#f4f1ea"): 0.05 * _PUTTIED_M2 * 1.10 / (10 * 50 / 40) / BRUSHED,
+    ("skerry-housecoat", "#e9dcc1"): 2 * (_FRONT_M2 + 2 * _GABLE_M2 + 2 * _WING_SIDE_M2) / (10 * 38 / 40) / BRUSHED,
+    ("skerry-latewall", "#e9dcc1"): 2 * (_BACK_M2 + _WING_BACK_M2) / (10 * 40 / 42) / BRUSHED,
+    ("skerry-trimline", "#f1ead9"): 2 * (6.5 + 5.2 + 4.8 + 5.2 + _GLAZED_M2) / (10 * 36 / 38) / BRUSHED,
+    ("lantern-doorsatin", "#f1ead9"): 2 * _WINDOWS_M2 / (10 * 42 / 40) / BRUSHED,
+    ("skerry-trimline", "#22382f"): 2 * _DOOR_M2 / (10 * 36 / 38) / BRUSHED,
+    ("skerry-trimline", "#2f3b37"): 2 * (2 * _shutter_m2(1.5) + 3 * _shutter_m2(1.4)) / (10 * 36 / 38) / BRUSHED,
+    ("skerry-trimline", "#efe9dc"): (9.6 * 0.3 + 5.3 * 0.26) / (10 * 36 / 38) / BRUSHED,
+}
+_BAND_M2 = 12 * 0.7 * 1.1
+NET_LOFT_LITRES = {
+    ("fathom-stonecoat", "#3d5a73"): 2 * (_LOFT_S + _LOFT_W + _LOFT_N + _LOFT_E) / (10 * 40 / 60) / SPRAYED,
+    ("gannet-keyprime", "#a33a36"): _BAND_M2 / (10 * 38 / 35) / SPRAYED,
+    ("fathom-stonecoat", "#b3261e"): 3 * _BAND_M2 / (10 * 40 / 60) / SPRAYED,
+}
+_BRICK_M2 = _QL_FRONT + _QL_LEFT + _QL_BACK + _QL_RIGHT
+_GUTTER_M2 = 13.5 * 0.3 + 5.2 * 0.26
+QUARRY_LANE_LITRES = {
+    ("fathom-binder", "#d8d3c9"): _BRICK_M2 * 1.3 / (10 * 20 / 15) / ROLLED,
+    ("fathom-stonecoat", "#d9d3c6"): (2 * _BRICK_M2 + 4.5 * 1.3 + 4.5) / (10 * 40 / 60) / ROLLED,
+    ("skerry-trimline", "#efe9dc"): (2 * 2 * 2.6 * 2.2 * 1.1 / ROLLED + _GUTTER_M2 / BRUSHED) / (10 * 36 / 38),
+    ("skerry-housecoat", "#b5ad9c"): 2 * 2 * _VINYL_M2 / (10 * 38 / 40) / BRUSHED,
+    ("gannet-keyprime", "#f4f1ea"): _GUTTER_M2 / (10 * 38 / 35) / BRUSHED,
+}
+# A penetrating stain has no film to reckon with: its sheet says 5 to 9 m² a litre, so 7.
+HERON_DECK_LITRES = {
+    ("tarn-decktone", "#8a6440"): (_DECK_M2 * 1.35 + _RAIL_M2 * 1.10 + _STAIR_M2 * 1.35) / 7 / BRUSHED,
+    ("tarn-porchway", "#8b8d8c"): 2 * _PORCH_M2 / (10 * 38 / 45) / ROLLED,
+}
+FEED_BARN_LITRES = {("skerry-roofshield", "#dcdfdc"): 2 * 2 * _ROOF_M2 / (10 * 52 / 250) / SPRAYED}
+
 # The yardsticks of whole jobs (handbook §12).
 WORKED = {
-    "1": (COOPERS_RISE, COOPERS_RISE_SITE, (165, 225)),
-    "2": (NET_LOFT, NET_LOFT_SITE, (50, 80)),
-    "3": (QUARRY_LANE, QUARRY_LANE_SITE, (35, 55)),
-    "4": (HERON_DECK, HERON_DECK_SITE, (18, 30)),
-    "5": (FEED_BARN, FEED_BARN_SITE, (22, 38)),
+    "1": (COOPERS_RISE, COOPERS_RISE_SITE, COOPERS_RISE_LITRES, (165, 225)),
+    "2": (NET_LOFT, NET_LOFT_SITE, NET_LOFT_LITRES, (50, 80)),
+    "3": (QUARRY_LANE, QUARRY_LANE_SITE, QUARRY_LANE_LITRES, (35, 55)),
+    "4": (HERON_DECK, HERON_DECK_SITE, HERON_DECK_LITRES, (18, 30)),
+    "5": (FEED_BARN, FEED_BARN_SITE, FEED_BARN_LITRES, (22, 38)),
 }

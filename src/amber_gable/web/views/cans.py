@@ -65,7 +65,9 @@ def bench(order: Order, units: Units) -> Bench:
         stays = min(spare, litres)
         left.append(stays)
         spare -= stays
-    cans, x = [], 2.0
+    own = [f"no. {c.number}" for c in order.stock]
+    cans: list[Can] = []
+    x = 2.0
     for litres, stays in zip(sizes, reversed(left), strict=True):
         width, height = _size(litres)
         room = max(width + _GAP, _LABEL)
@@ -84,7 +86,7 @@ def bench(order: Order, units: Units) -> Bench:
                 middle=x + width / 2,
                 lid=(x - 1.5, y - 4, width + 3),
                 handle=handle,
-                label=units.can(litres, figures=3),
+                label=own[len(cans)] if len(cans) < len(own) else units.can(litres, figures=3),
             )
         )
         x = start + room
