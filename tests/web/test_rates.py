@@ -65,7 +65,8 @@ def test_rates_sent_back_as_they_were_shown_stay_to_the_last_digit(space: Worksp
 
 
 WRONG = [
-    ("brush", "0"), ("brush", "fast"), ("brush", "-3"), ("sash-1", "0"), ("sash-1", "1e999"), ("sash-1", "nan"),
+    ("brush", "0"), ("brush", "fast"), ("brush", "-3"), ("brush", "0.001"), ("sash-1", "0"), ("sash-1", "1e999"),
+    ("sash-1", "nan"),
     ("trim-brush", "9e9"),
 ]  # fmt: skip
 
@@ -100,7 +101,7 @@ def test_a_file_taken_out_comes_in_again_and_marks_only_what_differs(client: Tes
         ("code,per_hour\nbursh,3\n", "line 2, code.*“bursh” is no rate"),
         ("code,per_hour\nbrush,3\nbrush,4\n", "line 3, code.*twice"),
         ("code,per_hour\nbrush,quick\n", "line 2, per_hour.*“quick” is not a number"),
-        ("code,per_hour\nbrush,0\n", "line 2.*greater than 0"),
+        ("code,per_hour\nbrush,0\n", "line 2.*greater than or equal to 0.01"),
         ("code,per_hour\nbrush,nan\n", "line 2"),
         ("code,per_hour\nbrush,3,4\n", "line 2.*more cells"),
         ("code,per_hour,spread\nbrush,3,0.5\n", "line 2.*greater than or equal to 1"),

@@ -29,7 +29,7 @@ class Rate(Record):
 class OwnRate(Record):
     """A company's own figure for a rate."""
 
-    per_hour: Annotated[float, Field(gt=0, le=10_000)]
+    per_hour: Annotated[float, Field(ge=0.01, le=10_000)]
     spread: Annotated[float, Field(ge=1, le=4)] = _SPREAD
     source: Name = "the company's own"
 
