@@ -9,9 +9,11 @@ from amber_gable.core.estimate.draw import Draw
 from amber_gable.core.estimate.estimate import job_estimate
 from amber_gable.core.estimate.hours import Hours, hour_samples, job_hours
 from amber_gable.core.specification.completing import completed
+from amber_gable.core.work.labour import _BY_KIND, _BY_WAY, _COUNTED, _COUNTED_BY_WAY, _FILM, _LEVEL, _TRIM
 from amber_gable.core.work.record import job_work
-from amber_gable.domain.access import Access, AccessChoice
+from amber_gable.domain.access import REACHES, Access, AccessChoice
 from amber_gable.domain.job import JobBundle
+from amber_gable.domain.rates import RATES
 from tests.core.worked_estimates import WORKED
 from tests.jobs import demo_job, one_wall, opening
 
@@ -28,7 +30,9 @@ def test_every_hour_of_a_demo_job_is_what_it_comes_to_on_paper(stem: str) -> Non
             found["moves"] = work.moves.hours
         assert found == pytest.approx(parts[part], **NEAR), part
     hours = job_hours(bundle)
-    assert {line.labour.rate.code: line.hours for line in hours.of_job} == pytest.approx(site, **NEAR)
+    beside = {line.labour.rate.code: line.hours for line in hours.lines if line.operation is None}
+    moved = [code for code in beside if code.endswith("-move")]
+    assert {code: h for code, h in beside.items() if code not in moved} == pytest.approx(site, **NEAR)
     on_paper = sum(sum(p.values()) for p in parts.values()) + sum(site.values())
     assert hours.hours == pytest.approx(on_paper, rel=1e-3)
     assert least <= hours.hours <= most, "as a foreman would have guessed"
@@ -38,6 +42,25 @@ def test_every_hour_of_a_demo_job_is_what_it_comes_to_on_paper(stem: str) -> Non
 def test_every_litre_of_a_demo_job_is_what_it_comes_to_on_paper(stem: str) -> None:
     found = {(o.product.code, o.colour): o.litres for o in job_estimate(demo_job(stem)).orders}
     assert found == pytest.approx(WORKED[stem][2], **NEAR)
+
+
+def test_every_step_that_can_be_goes_by_a_rate_there_is_and_every_rate_is_gone_by() -> None:
+    """A code misspelt would stop an estimate the first time somebody strips a wall."""
+    named: set[str] = {"mask-spray", "floor-edge", "putty-out", "wash-deck", "to-bare", "feather", "spot-prime"}
+    named |= {"back-rolled", "roof-spray", "fitting", "general", "edge-tape", *SITE_RATES, *ITEM_RATES}
+    for table in (_BY_WAY, _BY_KIND, _COUNTED, _COUNTED_BY_WAY, _FILM, _TRIM, _LEVEL):
+        named |= set(table.values())
+    named |= {reach.move for reach in REACHES.values()}
+    assert named - set(RATES) == set(), "named, and not there"
+    assert set(RATES) - named == set(), "there, and never used"
+
+
+SITE_RATES = ("furniture", "scaffold", "look-over", "walk-round", "travel", "sprayer-day", "vehicle", "fall-gear")
+ITEM_RATES = (
+    "door-panelled", "door-flush", "door-glazed", "door-spray", "sash-1", "sash-4", "sash-6", "sash-prep-1",
+    "sash-prep-4", "sash-prep-6", "shutter-brush", "shutter-spray", "shutter-hang", "shutter-hang-high",
+    "garage-roller", "garage-spray", "garage-ready", "gutter-brush", "gutter-spray", "railing-brush", "railing-spray",
+)  # fmt: skip
 
 
 def _hours(bundle: JobBundle) -> float:

@@ -304,9 +304,11 @@ NET_LOFT = {
         "moves": 4 * _QUAY_RUN / 3.0 * 8.4 / 50.1 * MOVE,
     },
 }
+NET_LOFT_EDGES = 2 * (12 + 0.7) / 40  # the band is another colour than the wall it is sprayed on
 # 32 h on the walls come to two days of two, but the yard side waits overnight four times: after washing, filling, and
 # what dries between; five days of two. Sprayed on three of them (the band's primer and coats).
 NET_LOFT_SITE = {
+    "edge-tape": NET_LOFT_EDGES,
     "look-over": (_LOFT_W + _LOFT_N + _LOFT_E + _LOFT_S + 12 * 0.7 * 1.1) / 150,
     "walk-round": 1.0,
     "day": 5 * 2 * 1.0,

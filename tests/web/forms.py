@@ -1,5 +1,7 @@
 """Reading a form off a page as a browser would send it."""
 
+import html
+import re
 from html.parser import HTMLParser
 
 
@@ -47,3 +49,8 @@ def form_of(page: str, action: str) -> dict[str, str]:
     reader = _Forms()
     reader.feed(page)
     return dict(reader.forms[action])
+
+
+def said_on(page: str) -> str:
+    """The words of a page, without its marks."""
+    return html.unescape(re.sub(r"\s+", " ", re.sub(r"<[^>]+>", " ", page)))

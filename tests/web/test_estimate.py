@@ -1,6 +1,5 @@
 """The Estimate page: its sums, how it is reckoned with other people, days and ways up."""
 
-import html
 import re
 
 import pytest
@@ -14,7 +13,7 @@ from amber_gable.services.job_view import job_view
 from amber_gable.services.workspace import Workspace
 from amber_gable.web.views.ledger import KINDS, bars, hour_range, kind_of, kind_sums
 from tests.jobs import coopers_rise, demo_job
-from tests.web.forms import form_of
+from tests.web.forms import form_of, said_on
 from tests.web.test_block_out import NEW
 
 PAGE = "/jobs/coopers-rise/estimate"
@@ -25,13 +24,9 @@ def _bundle(space: Workspace) -> JobBundle:
     return job_view(space, "coopers-rise").bundle
 
 
-def _said(page: str) -> str:
-    return html.unescape(re.sub(r"\s+", " ", re.sub(r"<[^>]+>", " ", page)))
-
-
 def test_the_page_tells_the_hours_that_are_computed(visitor: TestClient) -> None:
     hours = job_estimate(coopers_rise()).hours
-    said = _said(visitor.get(PAGE).text)
+    said = said_on(visitor.get(PAGE).text)
     assert f"{hours.hours:.0f} person-hours" in said
     assert f"{hours.p10:.0f} to {hours.p90:.0f} h" in said
     assert "7 days of 3 people" in said
@@ -91,7 +86,7 @@ def test_what_cannot_be_is_refused_beside_its_field_and_nothing_is_kept(
 ) -> None:
     answer = client.post(f"{PAGE}/pace", data=PACE | {"cold_pct": "7"} | {field: typed})
     assert answer.status_code == 422
-    assert words in _said(answer.text)
+    assert words in said_on(answer.text)
     assert field == "skill" or f'value="{typed}"' in answer.text
     assert _bundle(space).job.estimating.cold_pct == 0
 
@@ -106,9 +101,9 @@ def test_the_way_up_is_kept_with_its_reason_and_changes_the_hours(client: TestCl
     after = job_estimate(_bundle(space)).hours
     saved = sum(x.hours for x in before.of_face("west-gable")) - sum(x.hours for x in after.of_face("west-gable"))
     assert saved > 2
-    assert f"saves {saved:.1f} h" in _said(client.get(PAGE).text)
+    assert f"saves {saved:.1f} h" in said_on(client.get(PAGE).text)
     for page in ("plan", "today"):
-        said = _said(client.get(f"/jobs/coopers-rise/{page}").text)
+        said = said_on(client.get(f"/jobs/coopers-rise/{page}").text)
         assert "by lift : firm lawn, no wires" in said.replace("lift:", "lift :"), page
     assert not any("ladder" in f.name for x in after.of_face("west-gable") for f in x.labour.factors)
     # Another page that does not name the face leaves it alone.
@@ -125,24 +120,24 @@ QUANTITIES = "/jobs/coopers-rise/quantities"
 
 def test_paint_is_bought_as_surely_as_was_chosen(client: TestClient, space: Workspace) -> None:
     usual = job_estimate(_bundle(space))
-    said = _said(client.get(QUANTITIES).text)
+    said = said_on(client.get(QUANTITIES).text)
     assert f"{usual.paint_cost:.2f}" in said and "enough in 80 of 100 such jobs" in said
     assert "Paintable caulk, tubes of 300 mL 2 tubes" in said
     assert "0.00 L" not in said and "#" not in said, "no zero where little is needed, no colour codes"
     client.post(f"{QUANTITIES}/level", data={"buy_level": "95"})
     surer = job_estimate(_bundle(space))
     assert surer.paint_cost > usual.paint_cost
-    assert "enough in 95 of 100 such jobs" in _said(client.get(QUANTITIES).text)
+    assert "enough in 95 of 100 such jobs" in said_on(client.get(QUANTITIES).text)
     for wrong in ("49", "nan", "", "1e999"):
         answer = client.post(f"{QUANTITIES}/level", data={"buy_level": wrong})
-        assert answer.status_code == 422 and "in how many a paint is enough: 50 to 99" in _said(answer.text)
+        assert answer.status_code == 422 and "in how many a paint is enough: 50 to 99" in said_on(answer.text)
     assert _bundle(space).job.estimating.buy_level == 95
     client.post("/jobs/coopers-rise/undo", data={"back": QUANTITIES})
     assert _bundle(space).job.estimating.buy_level == 80
 
 
 def test_a_job_without_steps_is_told_where_they_come_from(client: TestClient, space: Workspace) -> None:
-    said = _said(client.get(f"/jobs/{start_job(space, NEW)}/estimate").text)
+    said = said_on(client.get(f"/jobs/{start_job(space, NEW)}/estimate").text)
     assert "Nothing has steps yet" in said and "person-hours" not in said
 
 
@@ -153,7 +148,7 @@ def test_a_length_nobody_took_is_named_and_gone_once_it_is_typed(client: TestCli
     assert form["area.trim_m"] == "28"
     assert "Length not measured" not in client.get(PAGE).text
     assert client.post(f"{survey}/zone/save", data=form | {"area.trim_m": ""}).status_code == 200
-    assert "Back, Trim and corner boards 32 m" in _said(client.get(PAGE).text)
+    assert "Back, Trim and corner boards 32 m" in said_on(client.get(PAGE).text)
     form = form_of(client.get(f"{survey}/zone/back-trim").text, f"{survey}/zone/save")
     assert client.post(f"{survey}/zone/save", data=form | {"area.trim_m": "30"}).status_code == 200
     assert "Length not measured" not in client.get(PAGE).text
@@ -175,7 +170,7 @@ SIDING = "/jobs/coopers-rise/specification/zone/west-gable-siding"
 
 def test_coats_are_laid_by_another_method_with_its_reason(client: TestClient, space: Workspace) -> None:
     page = client.get(f"{SIDING}?hours=true").text
-    said = _said(page)
+    said = said_on(page)
     assert "Brush, roller or sprayer" in said and "airless, back-rolled" in said
     before = job_estimate(_bundle(space)).hours
     refused = client.post(f"{SIDING}/way", data=_version(page) | {"way": "airless+", "reason": ""})

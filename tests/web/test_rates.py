@@ -1,9 +1,7 @@
 """The company's rates: typed, brought in and taken out, and what a job makes of them."""
 
 import csv
-import html
 import io
-import re
 
 import pytest
 from fastapi.testclient import TestClient
@@ -17,14 +15,10 @@ from amber_gable.services.job_details import start_job
 from amber_gable.services.job_view import job_view
 from amber_gable.services.rates import keep_rates, own_rates, shown
 from amber_gable.services.workspace import Workspace
-from tests.web.forms import form_of
+from tests.web.forms import form_of, said_on
 from tests.web.test_block_out import NEW
 
 PAGE = "/settings/rates"
-
-
-def _said(page: str) -> str:
-    return html.unescape(re.sub(r"\s+", " ", re.sub(r"<[^>]+>", " ", page)))
 
 
 def test_a_rate_of_ones_own_holds_for_new_jobs_and_is_offered_to_those_that_are_begun(
@@ -35,12 +29,12 @@ def test_a_rate_of_ones_own_holds_for_new_jobs_and_is_offered_to_those_that_are_
     client.post(PAGE, data=form | {"rate.brush": "13", "rate.sash-1": "30 min"})
     own = own_rates(space)
     assert {c: o.per_hour for c, o in own.items()} == pytest.approx({"brush": 13, "sash-1": 2})
-    assert "the company's own" in _said(client.get(PAGE).text)
+    assert "the company's own" in said_on(client.get(PAGE).text)
     fresh = job_view(space, start_job(space, NEW)).bundle
     assert fresh.company.rates == own
     rise = job_view(space, "coopers-rise").bundle
     assert rise.company.rates == {}, "it was specified with the trade's"
-    offered = _said(client.get("/jobs/coopers-rise/quantities").text)
+    offered = said_on(client.get("/jobs/coopers-rise/quantities").text)
     assert "Rate, brush siding and other surfaces: 11 → 13 m² an hour" in offered
     client.post("/jobs/coopers-rise/specification/newer", data={"code": ""})
     coat = job_work(job_view(space, "coopers-rise").bundle)["zone", "wing-back-siding"].lines[5]
@@ -113,5 +107,5 @@ def test_a_broken_file_is_refused_whole_with_its_line(
     with pytest.raises(InputError, match=words):
         read_rates(text, "rates.csv")
     answer = client.post(f"{PAGE}.csv", files={"file": ("rates.csv", text.encode() or b"\n", "text/csv")})
-    assert answer.status_code == 422 and "rates.csv, line" in _said(answer.text)
+    assert answer.status_code == 422 and "rates.csv, line" in said_on(answer.text)
     assert own_rates(space) == {}

@@ -1,8 +1,5 @@
 """The firm's own cans: put on the shelf, counted, taken first by jobs, booked, labelled."""
 
-import html
-import re
-
 import pytest
 from fastapi.testclient import TestClient
 
@@ -11,14 +8,11 @@ from amber_gable.services.job_view import job_view
 from amber_gable.services.quantities.quantities import kept_quantities
 from amber_gable.services.stock import stock, stock_for
 from amber_gable.services.workspace import Workspace
+from tests.web.forms import said_on
 
 PAGE, RISE = "/stores/stock", "/jobs/coopers-rise/quantities"
 CAN = {"product": "skerry-housecoat", "colour": "#e9dcc1", "size_l": "18.927", "litres": "12", "batch": "K7",
        "place": "shed, left", "good_until": "", "units": "metric"}  # fmt: skip
-
-
-def _said(page: str) -> str:
-    return html.unescape(re.sub(r"\s+", " ", re.sub(r"<[^>]+>", " ", page)))
 
 
 def _housecoat(space: Workspace, job: str = "coopers-rise") -> Order:
@@ -28,25 +22,25 @@ def _housecoat(space: Workspace, job: str = "coopers-rise") -> Order:
 
 def test_a_can_on_the_shelf_is_taken_first_and_what_is_bought_is_less(client: TestClient, space: Workspace) -> None:
     before = _housecoat(space)
-    assert "It is can 1 :" in _said(client.post(PAGE, data=CAN).text)
+    assert "It is can 1 :" in said_on(client.post(PAGE, data=CAN).text)
     after = _housecoat(space)
     assert [c.number for c in after.stock] == [1]
     assert after.cost < before.cost
     assert after.purchase.held_l >= after.need.wanted_l + after.reserve_l
-    page = _said(client.get(RISE).text)
+    page = said_on(client.get(RISE).text)
     assert "From your own shelf first: can 1 (12.00 L, batch K7, shed, left)" in page
     # Another colour, an old can, and another job's are none of it.
     client.post(PAGE, data=CAN | {"colour": "#22382f"})
     client.post(PAGE, data=CAN | {"good_until": "2026-09-13"})
     assert [c.number for c in _housecoat(space).stock] == [1]
-    assert "was good until 2026-09-13" in _said(client.get(PAGE).text)
+    assert "was good until 2026-09-13" in said_on(client.get(PAGE).text)
 
 
 def test_a_booked_can_is_one_jobs_alone_and_comes_back_with_what_is_left(client: TestClient, space: Workspace) -> None:
     client.post(PAGE, data=CAN)
     client.post(f"{RISE}/book", data={"can-1": "1"})
     assert [c.job for c in _housecoat(space).stock] == ["coopers-rise"]
-    assert "booked" in _said(client.get(RISE).text)
+    assert "booked" in said_on(client.get(RISE).text)
     assert stock_for(job_view(space, "net-loft")) == ()
     stale = client.post("/jobs/net-loft/quantities/book", data={"can-1": "1"})
     assert stale.status_code == 422 and "can 1 was booked to another job meanwhile" in stale.text
@@ -61,8 +55,8 @@ def test_an_empty_can_goes_off_the_shelf_and_can_be_brought_back_and_no_number_i
 ) -> None:
     client.post(PAGE, data=CAN)
     gone = client.post(f"{PAGE}/1/drop")
-    assert "Can 1 is off the shelf" in _said(gone.text) and stock(space).lines == ()
-    assert "It is can 2 :" in _said(client.post(PAGE, data=CAN).text)
+    assert "Can 1 is off the shelf" in said_on(gone.text) and stock(space).lines == ()
+    assert "It is can 2 :" in said_on(client.post(PAGE, data=CAN).text)
     client.post(f"{PAGE}/1/back")
     assert [x.can.number for x in stock(space).lines] == [1, 2]
     client.post(f"{PAGE}/1", data={"litres": "0", "place": "", "job": "", "units": "metric"})
@@ -91,7 +85,7 @@ def test_what_is_no_can_is_refused_beside_its_field(
 ) -> None:
     answer = client.post(PAGE, data=CAN | {field: typed})
     assert answer.status_code == 422
-    assert words in _said(answer.text)
+    assert words in said_on(answer.text)
     assert 'value="shed, left"' in answer.text, "what was typed stays"
     assert stock(space).lines == ()
 
@@ -101,12 +95,12 @@ def test_gallons_are_gallons_and_labels_carry_their_number(client: TestClient, s
     (line,) = stock(space).lines
     assert line.can.litres == line.can.size_l == pytest.approx(5 * 3.785412, rel=1e-5)
     labels = client.get(f"{PAGE}/labels").text
-    assert labels.count("<svg") - labels.count("swatch") >= 1 and "batch K7" in _said(labels)
+    assert labels.count("<svg") - labels.count("swatch") >= 1 and "batch K7" in said_on(labels)
     assert "style=" not in labels
 
 
 def test_no_pail_is_larger_than_is_wished(client: TestClient, space: Workspace) -> None:
     client.post(f"{RISE}/level", data={"buy_level": "80", "largest_l": "3.785"})
     assert {c.litres for c, _ in _housecoat(space).purchase.items} == {3.785, 0.946}
-    assert "Largest container" in _said(client.get(RISE).text)
+    assert "Largest container" in said_on(client.get(RISE).text)
     assert client.post(f"{RISE}/level", data={"buy_level": "80", "largest_l": "-1"}).status_code == 422

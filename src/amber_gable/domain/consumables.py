@@ -34,7 +34,8 @@ _ROWS = [
     Consumable("putty", "Glazing putty or compound", "kg", 0.5, {"putty-in": 0.12}, 1.2),
     Consumable(
         "tape", "Masking tape, rolls of 50 m", "rolls", 1,
-        {"mask-brush": 0.1, "mask-spray": 0.14, "floor-edge": 0.3, "garage-ready": 0.06, "contain": 0.4},
+        {"mask-brush": 0.1, "mask-spray": 0.14, "floor-edge": 0.3, "garage-ready": 0.06, "contain": 0.4,
+         "edge-tape": 0.02},
     ),
     Consumable("film", "Masking film", "m²", 50, {"mask-brush": 1.5, "mask-spray": 4.0, "contain": 30.0}),
     Consumable("paper", "Masking paper", "m", 50, {"mask-spray": 3.0, "garage-ready": 3.0}),

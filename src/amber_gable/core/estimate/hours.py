@@ -133,7 +133,7 @@ def _lines(work: Mapping[Key, PartWork], side: tuple[SideLine, ...]) -> Iterator
         if part.moves is not None:
             yield HourLine(part.moves.words, part.moves.labour, key)
     for extra in side:
-        yield HourLine(extra.words, extra.labour)
+        yield HourLine(extra.words, extra.labour, extra.part)
 
 
 def hour_samples(lines: Sequence[HourLine], draw: Draw) -> Array:

@@ -1,9 +1,11 @@
 """Work that belongs to the job and to none of its parts: every day's beginning and end, the way there, what is moved
 out of the way, looking over, the walk round with the customer (handbook §12, §17)."""
 
-from collections.abc import Mapping
+from collections.abc import Iterator, Mapping
+from dataclasses import replace
 
 from amber_gable.core.estimate.site_days import SiteDays, site_days
+from amber_gable.core.survey.geometry import face_regions, outline_polygon
 from amber_gable.core.survey.painted import Key, PaintedPart
 from amber_gable.core.work.labour import Labour
 from amber_gable.core.work.pace import Pace
@@ -15,6 +17,8 @@ from amber_gable.domain.substrates import SUBSTRATES
 from amber_gable.domain.survey import ObstacleKind
 from amber_gable.domain.working import CrewDay
 
+_HAIR_M = 0.001
+
 
 def site_work(
     bundle: JobBundle, work: Mapping[Key, PartWork], parts: Mapping[Key, PaintedPart], pace: Pace
@@ -23,7 +27,7 @@ def site_work(
     work."""
     if not work:
         return SiteDays(0, bundle.job.crew.people, 0, None, 0, 0), ()
-    once = _once(work, parts, pace)
+    once = [*_once(work, parts, pace), *_edges(bundle, work, parts, pace)]
     products = {p.code: p for p in bundle.products}
     roofs = frozenset(k for k in work if "roof" in SUBSTRATES[parts[k].substrate].tags)
     days = site_days(work, products, bundle.job.crew, roofs=roofs, once_h=sum(line.hours for line in once))
@@ -44,6 +48,24 @@ def _once(work: Mapping[Key, PartWork], parts: Mapping[Key, PaintedPart], pace: 
         out.append(_line("Look over when dry, mend misses and light spots", coated, "look-over", pace))
     out.append(_line("Walk round with the customer at the end", 1, "walk-round", pace))
     return out
+
+
+def _edges(
+    bundle: JobBundle, work: Mapping[Key, PartWork], parts: Mapping[Key, PaintedPart], pace: Pace
+) -> Iterator[SideLine]:
+    """Where a sprayed band or patch of a wall gets another colour than what is round it, its edge is taped once. By
+    hand it is cut in, which the rates of brush and roller have in them."""
+    for face in bundle.property.faces:
+        zones = bundle.property.zones_of(face.id)
+        regions = face_regions(face, zones).regions
+        rest = next((bundle.finish_of("zone", z.id) for z in zones if z.area.kind == "face"), None)
+        for id_, region in regions.items():
+            key, finish = ("zone", id_), bundle.finish_of("zone", id_)
+            if finish is None or rest is None or key not in work or finish.colour == rest.colour:
+                continue
+            if any(_sprays(work[key], n) for n in range(len(work[key].lines))):
+                inside = region.boundary.difference(outline_polygon(face).boundary.buffer(_HAIR_M)).length
+                yield replace(_line("Tape the edge against the other colour", inside, "edge-tape", pace), part=key)
 
 
 def _daily(

@@ -36,6 +36,8 @@ _TOLD_PCT, _TOLD_NARROW_PCT = 9.0, 24.0
 def kind_of(line: HourLine) -> str:
     if line.operation is not None:
         return _OF[line.operation.kind]
+    if line.labour.rate.code == "edge-tape":
+        return "around"
     if line.part is not None:
         return "up"
     return "days" if line.labour.rate.code in _BY_DAY else "once"
