@@ -1,7 +1,9 @@
 """Which can a coat comes from: the containers of its product and colour, opened one after another as planned."""
 
+from collections.abc import Sequence
 from functools import cached_property
 
+from amber_gable.core.estimate.boxing import boxes
 from amber_gable.core.state.progress import cells, progress
 from amber_gable.core.work.record import job_work
 from amber_gable.domain.plan import Task
@@ -61,13 +63,32 @@ class Cans:
         return out
 
     def of(self, task: Task) -> str:
-        """'can 2 of 3 (10 L)'; nothing for work without paint or paint that was not bought."""
+        """'can 2 of 3 (10 L)'; nothing for work without paint or paint that was not bought. Said with it, because it is
+        known while the batch is mixed: that a box ends within the work, or that what is there will not do for it."""
         cans = self._bought.get((task.product or "", task.colour or ""), [])
         if not cans or task.id not in self._before:
             return ""
+        begins, ends = self._before[task.id], self._before[task.id] + (task.litres or 0.0)
         level = 0.0
         for number, can in enumerate(cans, 1):
             level += can
-            if self._before[task.id] < level - 1e-6:
-                return f"can {number} of {len(cans)} ({can:.3g} L)"
+            if begins < level - _HAIR_L:
+                return f"can {number} of {len(cans)} ({can:.3g} L){_mixing(cans, begins, ends)}"
         return f"beyond the {len(cans)} bought"
+
+
+_HAIR_L = 1e-6
+
+
+def _mixing(cans: Sequence[float], begins: float, ends: float) -> str:
+    """What to know before the batch is mixed, for paint from one level to another of all that is there; '' where it all
+    comes out of one box."""
+    short = ends - sum(cans)
+    if short > _HAIR_L:
+        return f"; {max(short, 0.1):.1f} L short of this: fetch more and box it in before the first stroke"
+    filled = 0.0
+    for box in boxes(cans):
+        filled += box.litres
+        if begins < filled - _HAIR_L:
+            return "; its box ends within this work: pour the next one in first" if ends > filled + _HAIR_L else ""
+    return ""
