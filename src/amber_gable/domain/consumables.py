@@ -61,7 +61,7 @@ _ROWS = [
     Consumable("brightener", "Wood brightener", "L", 2.5, {T.BRIGHTENER: 0.1}),
     Consumable("degreaser", "Degreaser or etch", "L", 1, {T.DEGREASE: 0.05, T.ACID_ETCH: 0.15}),
     Consumable("deglosser", "Liquid deglosser", "L", 1, {T.DEGLOSSER: 0.06}),
-    Consumable("rags", "Rags", "kg", 5, {"hepa-wipe": 0.02, "damp-wipe": 0.02, "deglosser": 0.03, "brush": 0.002}),
+    Consumable("rags", "Rags", "kg", 1, {"hepa-wipe": 0.02, "damp-wipe": 0.02, "deglosser": 0.03, "brush": 0.002}),
     Consumable(
         "blades", "Scraper blades", "", 1, {"scrape": 1 / 15, "putty-out": 1 / 20, **dict.fromkeys(_SASH_PREP, 0.1)}
     ),
