@@ -11,10 +11,12 @@ from alembic import command
 from alembic.config import Config
 from pydantic import create_model
 
+from amber_gable.core.estimate.estimate import job_estimate
 from amber_gable.core.plan.fingerprint import plan_fingerprint
 from amber_gable.core.survey.takeoff import zone_areas
 from amber_gable.domain.condition import Coating
 from amber_gable.domain.errors import InputError
+from amber_gable.domain.estimating import Estimating
 from amber_gable.domain.families import Family
 from amber_gable.domain.generic_products import GENERIC_PRODUCTS
 from amber_gable.domain.job import JobBundle
@@ -26,8 +28,10 @@ from amber_gable.store.database import Database
 from amber_gable.store.jobs import load_bundle, save_bundle
 from amber_gable.store.plans import load_plan
 from amber_gable.store.soundness import MIGRATIONS
-from amber_gable.store.specification import finish_versions
+from amber_gable.store.specification import finish_versions, newer_than_pinned
+from amber_gable.store.stock import cans
 from amber_gable.store.survey import UNDOABLE
+from amber_gable.store.tables import CompanyRow
 from tests.jobs import coopers_rise
 
 STAMPS = {"created_at": 5, "updated_at": 6, "version": 3}
@@ -191,6 +195,21 @@ def test_a_third_release_database_reads_conditions_without_the_newer_tests(tmp_p
 
 _TASK = {"job_id": "j", "id": "t", "position": 0, "starts_at": 0, "ends_at": 1, "details": {}}
 _MOVED = {"kind": "opening", "id": "w"}
+
+
+def test_a_database_before_the_estimates_gets_them_with_the_trades_rates_pinned(first_release: Database) -> None:
+    """The company's own rates, written after it was brought up, do not reach a job that was begun before."""
+    _upgrade(first_release, "0011")
+    first_release.migrate()
+    with first_release.writing() as session:
+        session.get_one(CompanyRow, "c").rates = {"brush": {"per_hour": 99, "spread": 1.5, "source": "mine"}}
+    with first_release.reading() as session:
+        bundle = load_bundle(session, "j")
+        assert cans(session, "c") == []
+        _, settings = newer_than_pinned(session, "j")
+    assert bundle.company.rates == {} and "rates" in settings
+    assert bundle.job.estimating == Estimating()
+    assert job_estimate(bundle).hours.hours == 0, "nothing was specified yet"
 
 
 def _opening(connection: sqlite3.Connection) -> dict[str, Any]:
