@@ -136,6 +136,22 @@ def test_paint_is_bought_as_surely_as_was_chosen(client: TestClient, space: Work
     assert _bundle(space).job.estimating.buy_level == 80
 
 
+def test_what_is_stirred_into_the_finish_is_bought_by_its_litres(client: TestClient, space: Workspace) -> None:
+    assert "Growth was found on this house" in said_on(client.get(QUANTITIES).text)
+    client.post(f"{QUANTITIES}/additives", data={"add-mildewcide": "1", "add-extender": "1"})
+    found = job_estimate(_bundle(space))
+    finish = [o for o in found.orders if o.reserve_l]
+    amounts = {s.code: s.amount for s in found.supplies}
+    assert amounts["mildewcide"] == pytest.approx(sum(o.litres for o in finish) * 0.008)
+    waterborne = [o for o in finish if o.product.base == "waterborne"]
+    assert amounts["extender"] == pytest.approx(sum(o.litres for o in waterborne) * 0.06)
+    assert 0 < len(waterborne) < len(finish), "the sash paint is no waterborne one"
+    assert "Mildewcide" in said_on(client.get(QUANTITIES).text)
+    assert client.post(f"{QUANTITIES}/additives", data={"add-sugar": "1"}).status_code == 422
+    client.post("/jobs/coopers-rise/undo", data={"back": QUANTITIES})
+    assert _bundle(space).job.estimating.additives == ()
+
+
 def test_a_job_without_steps_is_told_where_they_come_from(client: TestClient, space: Workspace) -> None:
     said = said_on(client.get(f"/jobs/{start_job(space, NEW)}/estimate").text)
     assert "Nothing has steps yet" in said and "person-hours" not in said

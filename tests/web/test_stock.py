@@ -99,6 +99,22 @@ def test_gallons_are_gallons_and_labels_carry_their_number(client: TestClient, s
     assert "style=" not in labels
 
 
+def test_a_lighter_can_of_the_same_paint_may_be_retinted_and_a_darker_one_not(
+    client: TestClient, space: Workspace
+) -> None:
+    client.post(PAGE, data=CAN | {"colour": "#fbf6ea"})
+    client.post(PAGE, data=CAN | {"colour": "#55606a"})
+    page = said_on(client.get(RISE).text)
+    assert "Can 1 (12.00 L) has another, lighter colour" in page and "Can 2" not in page
+    assert "never matches to the eye" in page, "the risk is said where it is chosen"
+    wanted = {"number": "1", "product": "skerry-housecoat", "colour": "#e9dcc1"}
+    client.post(f"{RISE}/retint", data=wanted)
+    (can,) = _housecoat(space).stock
+    assert (can.number, can.batch) == (1, "retinted K7")
+    assert client.post(f"{RISE}/retint", data=wanted | {"colour": "#123456"}).status_code == 404
+    assert client.post(f"{RISE}/retint", data=wanted | {"number": "77"}).status_code == 404
+
+
 def test_no_pail_is_larger_than_is_wished(client: TestClient, space: Workspace) -> None:
     client.post(f"{RISE}/level", data={"buy_level": "80", "largest_l": "3.785"})
     assert {c.litres for c, _ in _housecoat(space).purchase.items} == {3.785, 0.946}

@@ -77,3 +77,25 @@ TIP_L, FILTER_L = 100.0, 60.0
 """Wall paint through one tip (60 to 150 L, handbook §9.3) and through one filter."""
 DUST_MASK_H, VAPOUR_MASK_H = 8.0, 20.0
 """Hours that filters of a respirator serve: dust of sanding and scraping, mist of spraying."""
+
+
+class Additive(NamedTuple):
+    """What may be stirred into finish coats: mL for a litre (our own priors; its own sheet comes first), what it is for
+    and what it trades."""
+
+    code: str
+    words: str
+    ml_per_l: float
+    what_for: str
+    trades: str
+
+
+_ADDITIVES = [
+    Additive("mildewcide", "Mildewcide", 8.0, "growth comes later in shade and damp",
+             "A poison that washes out in some years; gloves and goggles."),
+    Additive("insect-repellent", "Insect repellent", 5.0, "fewer insects on the fresh coat and under eaves",
+             "A poison: nothing over water, bees or a kitchen garden."),
+    Additive("extender", "Extender for waterborne paint", 60.0, "keeps the edge wet in warm, dry air",
+             "Thinner film and a later rain-ready: no more than its sheet says, never for hiding."),
+]  # fmt: skip
+ADDITIVES: Mapping[str, Additive] = {a.code: a for a in _ADDITIVES}

@@ -8,6 +8,7 @@ from datetime import date
 
 from pydantic import ValidationError
 
+from amber_gable.core.specification.colour import lab
 from amber_gable.domain.errors import NotFound, Refused
 from amber_gable.domain.fault_words import by_field
 from amber_gable.domain.product import Product
@@ -127,6 +128,31 @@ def book(space: Workspace, job_id: str, numbers: list[int]) -> None:
             if can.job not in (None, job_id):
                 raise Refused({"stock": f"can {number} was booked to another job meanwhile; look at the stock"})
             store.change_can(session, id_, number, job=job_id)
+
+
+RETINT_BY = 3.0
+"""Lightness that a can must lose at least: colorant only takes away."""
+
+
+def retintable(view: JobView, product: str, colour: str) -> list[StockCan]:
+    """Free cans of the same product in lighter colours, that could be tinted to the wanted one."""
+    wanted = lab(colour).lightness
+    return [
+        c
+        for c in stock_for(view)
+        if c.product == product and c.job is None and lab(c.colour).lightness >= wanted + RETINT_BY
+    ]
+
+
+def retint(space: Workspace, number: int, colour: str) -> None:
+    """The can is now of that colour, and of no batch that anything else is of. Raises NotFound."""
+    with space.database.writing() as session:
+        id_ = company(session).id
+        before = next((c for c in store.cans(session, id_) if c.number == number), None)
+        if before is None:
+            raise NotFound("can", str(number))
+        batch = f"retinted {before.batch}"[:40].strip()
+        store.change_can(session, id_, number, colour=colour, batch=batch)
 
 
 def drop_can(space: Workspace, number: int) -> None:

@@ -9,9 +9,11 @@ import numpy as np
 
 from amber_gable.core.estimate.draw import Draw
 from amber_gable.core.estimate.hours import HourLine, Hours
+from amber_gable.core.estimate.paint_needs import PaintNeed
 from amber_gable.core.weather.air import Array
 from amber_gable.domain.consumables import (
     ABRASIVE_PER_M2,
+    ADDITIVES,
     CONSUMABLES,
     DUST_MASK_H,
     FILTER_L,
@@ -20,6 +22,7 @@ from amber_gable.domain.consumables import (
     Consumable,
 )
 from amber_gable.domain.operation import OperationKind, Technique
+from amber_gable.domain.product import Base
 
 _GRIT = re.compile(r"(\d{2,3})(?: to \d{2,3})? grit")
 _GRITS = ("80", "120", "150")
@@ -128,3 +131,16 @@ def _supply(item: Consumable, used: dict[str, float], draw: Draw, level: float) 
     buy = ceil(wanted / item.pack - 1e-9) * item.pack
     most = max(used, key=lambda k: used[k], default="")
     return Supply(item.code, item.words, item.unit, amount, p10, p50, p90, buy, most)
+
+
+def additives(codes: Iterable[str], needs: Iterable[PaintNeed], draw: Draw, level: float) -> list[Supply]:
+    """What is stirred into the finish coats, by their litres; an extender for waterborne paint only."""
+    finishes = [n for n in needs if n.reserve_l]
+    out = []
+    for additive in (ADDITIVES[code] for code in codes):
+        into = [n for n in finishes if additive.code != "extender" or n.product.base is Base.WATERBORNE]
+        used = {
+            f"finish coats, {additive.ml_per_l:g} mL a litre": sum(n.litres for n in into) * additive.ml_per_l / 1000
+        }
+        out.append(_supply(Consumable(additive.code, additive.words, "L", 0.1, {}, 1.2), used, draw, level))
+    return [s for s in out if s.amount > 0]

@@ -4,7 +4,7 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 from decimal import Decimal
 
-from amber_gable.core.estimate.consumables import Supply, supplies
+from amber_gable.core.estimate.consumables import Supply, additives, supplies
 from amber_gable.core.estimate.containers import Purchase, least_cost
 from amber_gable.core.estimate.draw import Draw
 from amber_gable.core.estimate.hours import Hours, job_hours
@@ -77,7 +77,8 @@ def job_estimate(
         for line in work.lines
         if line.paint is not None and line.paint.method.sprays
     )
-    return Estimate(hours, orders, tuple(supplies(hours, sprayed, wanted)), wanted)
+    used = [*supplies(hours, sprayed, wanted), *additives(bundle.job.estimating.additives, needs, draw, wanted)]
+    return Estimate(hours, orders, tuple(used), wanted)
 
 
 def _order(need: PaintNeed, stock: Sequence[StockCan], largest_l: float | None) -> Order:

@@ -2,12 +2,13 @@
 face."""
 
 import math
-from collections.abc import Mapping
+from collections.abc import Iterable, Mapping
 from typing import Any
 
 from amber_gable.core.estimate.levels import SHOP_H, compared_levels
 from amber_gable.core.estimate.ways_up import FaceWays, ways_up
 from amber_gable.domain.access import Access, AccessChoice
+from amber_gable.domain.consumables import ADDITIVES
 from amber_gable.domain.errors import Refused
 from amber_gable.domain.estimating import Estimating
 from amber_gable.domain.job import JobBundle
@@ -19,7 +20,17 @@ from amber_gable.services.undo import job_step
 from amber_gable.services.workspace import Workspace
 from amber_gable.store.jobs import live_job, load_bundle
 
-__all__ = ["choose_ways", "compared_levels", "compared_ways", "keep_level", "keep_pace", "pace_form", "trip_hours"]
+__all__ = [
+    "choose_ways",
+    "compared_levels",
+    "compared_ways",
+    "growth_found",
+    "keep_additives",
+    "keep_level",
+    "keep_pace",
+    "pace_form",
+    "trip_hours",
+]
 REASON_MOST = 200
 
 
@@ -53,6 +64,16 @@ def keep_level(space: Workspace, job_id: str, typed: str, largest: str = "") -> 
         row.estimating = _changed(row.estimating, buy_level=level, largest_l=litres)
 
 
+def keep_additives(space: Workspace, job_id: str, codes: Iterable[str]) -> None:
+    """What is stirred into the finish coats. Raises Refused and NotFound."""
+    chosen = list(codes)
+    if any(c not in ADDITIVES for c in chosen):
+        raise Refused({"additives": "choose of those that are listed"})
+    with job_step(space, job_id, "what goes into the paint") as session:
+        row = live_job(session, job_id)
+        row.estimating = _changed(row.estimating, additives=chosen)
+
+
 def choose_ways(space: Workspace, job_id: str, form: Mapping[str, str]) -> None:
     """The way up each face (`access.FACE`), and why (`reason.FACE`); faces that the form does not name keep theirs.
     Raises Refused and NotFound."""
@@ -72,6 +93,12 @@ def choose_ways(space: Workspace, job_id: str, form: Mapping[str, str]) -> None:
                 # As it is where nobody chose.
                 del ways[face.id]
         row.estimating = _changed(row.estimating, access={k: v.model_dump(mode="json") for k, v in ways.items()})
+
+
+def growth_found(bundle: JobBundle) -> bool:
+    """Whether mildew or algae were seen anywhere on the house."""
+    place = bundle.property
+    return any(z.condition.mildew_pct for z in place.zones) or any(i.condition.mildew_pct for i in place.items)
 
 
 def trip_hours(bundle: JobBundle) -> float:

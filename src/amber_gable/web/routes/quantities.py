@@ -1,14 +1,21 @@
 """Quantities: litres by coat, cans on the bench."""
 
-from fastapi import APIRouter, Request
+from fastapi import APIRouter, HTTPException, Request
 from starlette.responses import RedirectResponse, Response
 
+from amber_gable.domain.consumables import ADDITIVES
 from amber_gable.domain.errors import Refused
-from amber_gable.services.estimate.estimating import compared_levels, keep_level, trip_hours
+from amber_gable.services.estimate.estimating import (
+    compared_levels,
+    growth_found,
+    keep_additives,
+    keep_level,
+    trip_hours,
+)
 from amber_gable.services.job_view import JobView
 from amber_gable.services.quantities.quantities import kept_quantities
 from amber_gable.services.specification.taking_over import offers
-from amber_gable.services.stock import book
+from amber_gable.services.stock import book, retint, retintable
 from amber_gable.services.survey.figures import items_left
 from amber_gable.web.pages import Fields, job_page, load_job, space_of, units_of
 from amber_gable.web.views.cans import bench, told_boxes
@@ -32,6 +39,29 @@ def level(request: Request, job_id: str, form: Fields) -> Response:
     return RedirectResponse(f"/jobs/{job_id}/quantities#level", 303)
 
 
+@router.post("/additives")
+def additives(request: Request, job_id: str, form: Fields) -> Response:
+    try:
+        keep_additives(space_of(request), job_id, [k[4:] for k in form if k.startswith("add-")])
+    except Refused as error:
+        return _page(request, load_job(request, job_id), error.fields)
+    return RedirectResponse(f"/jobs/{job_id}/quantities#additives", 303)
+
+
+@router.post("/retint")
+def retint_can(request: Request, job_id: str, form: Fields) -> Response:
+    number, view = form.get("number", ""), load_job(request, job_id)
+    wanted = [
+        o
+        for o in kept_quantities(view).orders
+        if (o.product.code, o.colour) == (form.get("product"), form.get("colour"))
+    ]
+    if not (number.isascii() and number.isdigit() and len(number) <= 5 and wanted):
+        raise HTTPException(404, "This job has no such paint, or the stock no such can.")
+    retint(space_of(request), int(number), wanted[0].colour)
+    return RedirectResponse(f"/jobs/{job_id}/quantities", 303)
+
+
 @router.post("/book")
 def book_cans(request: Request, job_id: str, form: Fields) -> Response:
     numbers = [int(k[4:]) for k in form if k.startswith("can-") and k[4:].isascii() and k[4:].isdigit() and len(k) < 10]
@@ -53,6 +83,7 @@ def _page(request: Request, view: JobView, faults: dict[str, str]) -> Response:
             "name": names.get(o.colour) or ("primer" if o.product.primer else "clear or its own colour"),
             "boxed": told_boxes(o),
             "thinning": o.product.thinning_max_pct,
+            "retintable": retintable(view, o.product.code, o.colour),
             "unbooked": any(c.job is None for c in o.stock),
             "lines": [line for line in result.lines if (line.product, line.colour) == (o.product.code, o.colour)],
         }
@@ -67,6 +98,9 @@ def _page(request: Request, view: JobView, faults: dict[str, str]) -> Response:
         "levels": compared_levels([o.need for o in result.orders]),
         "sizes": sorted({c.litres for o in result.orders for c in o.product.containers}),
         "largest": view.bundle.job.estimating.largest_l,
+        "additives": ADDITIVES.values(),
+        "added": view.bundle.job.estimating.additives,
+        "grows": growth_found(view.bundle),
         "trip_h": trip_hours(view.bundle),
         "faults": faults,
         "currency": view.bundle.company.currency,
