@@ -29,6 +29,8 @@ def test_a_can_on_the_shelf_is_taken_first_and_what_is_bought_is_less(client: Te
     assert after.purchase.held_l >= after.need.wanted_l + after.reserve_l
     page = said_on(client.get(RISE).text)
     assert "From your own shelf first: can 1 (12.00 L, batch K7, shed, left)" in page
+    cost = kept_quantities(job_view(space, "coopers-rise")).cost
+    assert f"80 of 100 jobs {cost:.2f}" in page, "the levels are reckoned with it too"
     # Another colour, an old can, and another job's are none of it.
     client.post(PAGE, data=CAN | {"colour": "#22382f"})
     client.post(PAGE, data=CAN | {"good_until": "2026-09-13"})

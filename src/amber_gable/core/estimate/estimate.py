@@ -70,7 +70,7 @@ def job_estimate(
     draw, wanted = Draw(seed), bundle.job.estimating.buy_level if level is None else level
     hours = job_hours(bundle, draw)
     needs = paint_needs(hours.work.values(), draw, wanted)
-    orders = tuple(_order(n, stock, bundle.job.estimating.largest_l) for n in needs)
+    orders = tuple(ordered(n, n.wanted_l, stock, bundle.job.estimating.largest_l) for n in needs)
     sprayed = sum(
         line.litres
         for work in hours.work.values()
@@ -81,10 +81,11 @@ def job_estimate(
     return Estimate(hours, orders, tuple(used), wanted)
 
 
-def _order(need: PaintNeed, stock: Sequence[StockCan], largest_l: float | None) -> Order:
-    """What stands there first, then the least price of containers no larger than is wished, where there are any."""
+def ordered(need: PaintNeed, litres: float, stock: Sequence[StockCan] = (), largest_l: float | None = None) -> Order:
+    """So many litres and what is kept for touch-up: what stands there first, then the least price of containers no
+    larger than is wished, where there are any."""
     cans = [c for c in stock if (c.product, c.colour) == (need.product.code, need.colour)]
     sizes = need.product.containers
     small = tuple(c for c in sizes if largest_l is None or c.litres <= largest_l * (1 + 1e-6))
-    bought = least_cost(need.wanted_l + need.reserve_l, small or sizes, tuple(c.litres for c in cans))
+    bought = least_cost(litres + need.reserve_l, small or sizes, tuple(c.litres for c in cans))
     return Order(need, bought, tuple(cans[i] for i in bought.taken))

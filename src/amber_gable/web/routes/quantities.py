@@ -15,7 +15,7 @@ from amber_gable.services.estimate.estimating import (
 from amber_gable.services.job_view import JobView
 from amber_gable.services.quantities.quantities import kept_quantities
 from amber_gable.services.specification.taking_over import offers
-from amber_gable.services.stock import book, retint, retintable
+from amber_gable.services.stock import book, retint, retintable, stock_for
 from amber_gable.services.survey.figures import items_left
 from amber_gable.web.pages import Fields, job_page, load_job, space_of, units_of
 from amber_gable.web.views.cans import bench, told_boxes
@@ -95,7 +95,9 @@ def _page(request: Request, view: JobView, faults: dict[str, str]) -> Response:
         "total": result,
         "estimate": result.estimate,
         "supplies": told_supplies(result.estimate.supplies, units_of(request)),
-        "levels": compared_levels([o.need for o in result.orders]),
+        "levels": compared_levels(
+            [o.need for o in result.orders], stock_for(view), view.bundle.job.estimating.largest_l
+        ),
         "sizes": sorted({c.litres for o in result.orders for c in o.product.containers}),
         "largest": view.bundle.job.estimating.largest_l,
         "additives": ADDITIVES.values(),
