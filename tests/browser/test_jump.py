@@ -22,7 +22,8 @@ def test_a_few_letters_lead_to_a_face_of_another_job(page: Page) -> None:
     assert serious_barriers(page) == []
     page.keyboard.press("Enter")
     expect(page).to_have_url(re.compile("/jobs/heron-deck/survey/face/deck"))
-    # From there the stage of its own job, by the arrows.
+    # From there the stage of its own job, by the arrows; keys are heard once the page's scripts are there.
+    page.wait_for_load_state("load")
     page.keyboard.press("j")
     page.keyboard.type("weather")
     expect(page.locator("#jump .jump-found a").first).to_contain_text("Heron Deck")
