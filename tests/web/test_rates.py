@@ -8,12 +8,12 @@ from fastapi.testclient import TestClient
 
 from amber_gable.core.work.record import job_work
 from amber_gable.domain.errors import InputError
-from amber_gable.domain.rates import RATES, OwnRate
+from amber_gable.domain.rates import PACE_FACTORS, RATES, OwnRate
 from amber_gable.domain.units import UnitSystem
 from amber_gable.exchange.rates_csv import read_rates, write_rates
 from amber_gable.services.job_details import start_job
 from amber_gable.services.job_view import job_view
-from amber_gable.services.rates import keep_rates, own_rates, shown
+from amber_gable.services.rates import keep_rates, own_factors, own_rates, shown
 from amber_gable.services.workspace import Workspace
 from tests.web.forms import form_of, said_on
 from tests.web.test_block_out import NEW
@@ -44,6 +44,24 @@ def test_a_rate_of_ones_own_holds_for_new_jobs_and_is_offered_to_those_that_are_
     assert (form["rate.brush"], form["rate.sash-1"]) == ("13", "30")
     client.post(PAGE, data=form | {"rate.brush": " "})
     assert set(own_rates(space)) == {"sash-1"}
+
+
+def test_a_factor_of_ones_own_slows_the_hours_it_is_of(client: TestClient, space: Workspace) -> None:
+    form = form_of(client.get(PAGE).text, PAGE)
+    client.post(PAGE, data=form | {"factor.above-3": "1,30", "rate.brush": "12"})
+    assert own_factors(space) == {"above-3": 1.3}
+    said = said_on(client.get("/jobs/coopers-rise/quantities").text)
+    assert "Hours from a ladder above 3 m: × 1.15 → × 1.3" in said
+    client.post("/jobs/coopers-rise/specification/newer", data={"code": ""})
+    window = job_work(job_view(space, "coopers-rise").bundle)["item", "back-w1-item"].lines
+    assert {f.value for line in window for f in line.labour.factors if "ladder" in f.name} == {1.3}
+    taken = client.get(f"{PAGE}.csv").content
+    client.post(PAGE, data=form_of(client.get(PAGE).text, PAGE) | {"factor.above-3": "", "rate.brush": ""})
+    assert own_factors(space) == {}
+    client.post(f"{PAGE}.csv", files={"file": ("rates.csv", taken, "text/csv")})
+    assert (own_factors(space), own_rates(space)["brush"].per_hour) == ({"above-3": 1.3}, 12)
+    wrong = client.post(PAGE, data={"factor.cold": "nan", "factor.solo": "7"})
+    assert wrong.status_code == 422 and wrong.text.count("is no factor from 0.3 to 5") == 2
 
 
 @pytest.mark.parametrize("system", list(UnitSystem))
@@ -78,13 +96,13 @@ def test_what_is_no_rate_is_refused_beside_it_and_nothing_is_kept(
 def test_a_file_taken_out_comes_in_again_and_marks_only_what_differs(client: TestClient, space: Workspace) -> None:
     taken = client.get(f"{PAGE}.csv").content.decode("utf-8-sig")
     rows = list(csv.DictReader(io.StringIO(taken)))
-    assert [r["code"] for r in rows] == list(RATES)
-    assert read_rates(taken, "rates.csv") == {}, "the trade's own figures are nobody's"
+    assert [r["code"] for r in rows] == [*RATES, *(f"factor-{code}" for code in PACE_FACTORS)]
+    assert read_rates(taken, "rates.csv") == ({}, {}), "the trade's own figures are nobody's"
     mine = taken.replace("brush,brush siding and other surfaces,m2,11,1.5,handbook §17",
                          "brush,brush siding and other surfaces,m2,12.5,1.3,season 2025")  # fmt: skip
     client.post(f"{PAGE}.csv", files={"file": ("rates.csv", mine.encode(), "text/csv")})
     assert own_rates(space) == {"brush": OwnRate(per_hour=12.5, spread=1.3, source="season 2025")}
-    assert read_rates(write_rates(own_rates(space)), "again") == own_rates(space)
+    assert read_rates(write_rates(own_rates(space)), "again") == (own_rates(space), {})
 
 
 @pytest.mark.parametrize(
@@ -94,6 +112,8 @@ def test_a_file_taken_out_comes_in_again_and_marks_only_what_differs(client: Tes
         ("code,what\nbrush,x\n", "no column 'per_hour'"),
         ("code,per_hour\nbursh,3\n", "line 2, code.*“bursh” is no rate"),
         ("code,per_hour\nbrush,3\nbrush,4\n", "line 3, code.*twice"),
+        ("code,per_hour\nfactor-wett,2\n", "line 2, code.*no factor that is known"),
+        ("code,per_hour\nfactor-wet,9\n", "line 2, per_hour.*no factor from 0.3 to 5"),
         ("code,per_hour\nbrush,quick\n", "line 2, per_hour.*“quick” is not a number"),
         ("code,per_hour\nbrush,0\n", "line 2.*greater than or equal to 0.01"),
         ("code,per_hour\nbrush,nan\n", "line 2"),

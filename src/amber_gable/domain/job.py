@@ -11,7 +11,7 @@ from amber_gable.domain.estimating import Estimating
 from amber_gable.domain.finish import Finish, Schools
 from amber_gable.domain.operation import CoatingSystem, Operation
 from amber_gable.domain.product import Product
-from amber_gable.domain.rates import RATES, OwnRate
+from amber_gable.domain.rates import PACE_FACTORS, RATES, OwnRate, Times
 from amber_gable.domain.scheme import Scheme
 from amber_gable.domain.schools import checked_schools, resolved
 from amber_gable.domain.site_record import CustomerChange, SiteEntry
@@ -21,7 +21,7 @@ from amber_gable.domain.working import CrewDay, Policy, PolicyLimits
 
 class Company(Record):
     """Who does the work. Currency is an ISO 4217 code. Houses older than `lead_cutoff_year` (the jurisdiction's) are
-    presumed to carry lead paint. `rates`: its own, by the code of the rate they take the place of."""
+    presumed to carry lead paint. `rates` and `factors`: its own, by the code of what they take the place of."""
 
     id: Id
     name: Name
@@ -29,6 +29,7 @@ class Company(Record):
     lead_cutoff_year: Annotated[int, Field(ge=1900, le=2100)] = 1978
     schools: Schools = Field(default_factory=dict)
     rates: dict[str, OwnRate] = Field(default_factory=dict)
+    factors: dict[str, Times] = Field(default_factory=dict)
 
     _schools_known = field_validator("schools")(lambda chosen: checked_schools(chosen))
 
@@ -38,6 +39,14 @@ class Company(Record):
         unknown = sorted(set(own) - set(RATES))
         if unknown:
             raise ValueError(f"rate '{unknown[0]}' is not known; one of: {', '.join(RATES)}")
+        return own
+
+    @field_validator("factors")
+    @classmethod
+    def _factors_known(cls, own: dict[str, float]) -> dict[str, float]:
+        unknown = sorted(set(own) - set(PACE_FACTORS))
+        if unknown:
+            raise ValueError(f"factor '{unknown[0]}' is not known; one of: {', '.join(PACE_FACTORS)}")
         return own
 
 

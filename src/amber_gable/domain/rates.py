@@ -34,12 +34,16 @@ class OwnRate(Record):
     source: Name = "the company's own"
 
 
+FACTOR_LEAST, FACTOR_MOST = 0.3, 5.0
+Times = Annotated[float, Field(ge=FACTOR_LEAST, le=FACTOR_MOST)]
+
+
 class PaceFactor(Record):
     """What an hour's work is multiplied by where something holds."""
 
     code: str
     words: Name
-    value: Annotated[float, Field(ge=0.3, le=5)]
+    value: Times
     source: Name = _HANDBOOK
 
 
@@ -162,6 +166,18 @@ _FACTORS = [
     PaceFactor(code="learning-crew", words="a crew that is learning", value=1.4, source=_OURS),
 ]
 PACE_FACTORS: Mapping[str, PaceFactor] = {f.code: f for f in _FACTORS}
+
+
+def factors_with(own: Mapping[str, float]) -> Mapping[str, PaceFactor]:
+    """The trade's factors with a company's own values over them."""
+    if not own:
+        return PACE_FACTORS
+    mine = {"source": OwnRate.model_fields["source"].default}
+    return {**PACE_FACTORS} | {
+        code: PACE_FACTORS[code].model_copy(update={"value": value} | mine)
+        for code, value in own.items()
+        if code in PACE_FACTORS
+    }
 
 
 def rates_with(own: Mapping[str, OwnRate]) -> Mapping[str, Rate]:

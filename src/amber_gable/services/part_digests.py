@@ -15,7 +15,13 @@ def part_digests(space: Workspace, bundle: JobBundle) -> dict[Key, str]:
 def _each(bundle: JobBundle) -> dict[Key, str]:
     place = bundle.property
     house = (place.year_built, place.lead_found, place.time_zone, bundle.company.lead_cutoff_year)
-    pace = (bundle.company.rates, bundle.job.crew.people, bundle.job.crew.skill, bundle.job.estimating)
+    pace = (
+        bundle.company.rates,
+        bundle.company.factors,
+        bundle.job.crew.people,
+        bundle.job.crew.skill,
+        bundle.job.estimating,
+    )
     common = digest(*house, sorted(bundle.schools.items()), pace, *bundle.products)
     faces = {f.id: digest(f, *place.zones_of(f.id), *place.items_of(f.id)) for f in place.faces}
     out = {}

@@ -9,7 +9,7 @@ from pydantic import ValidationError
 from amber_gable.domain.errors import Refused
 from amber_gable.domain.fault_words import first_words
 from amber_gable.domain.operation import UNIT_QUANTITY, AmountUnit
-from amber_gable.domain.rates import RATES, OwnRate, Rate
+from amber_gable.domain.rates import FACTOR_LEAST, FACTOR_MOST, PACE_FACTORS, RATES, OwnRate, Rate
 from amber_gable.domain.units import UnitSystem, read, typed
 from amber_gable.exchange.files import decode
 from amber_gable.exchange.rates_csv import read_rates, write_rates
@@ -23,9 +23,14 @@ def own_rates(space: Workspace) -> dict[str, OwnRate]:
         return dict(company(session).rates)
 
 
+def own_factors(space: Workspace) -> dict[str, float]:
+    with space.database.reading() as session:
+        return dict(company(session).factors)
+
+
 def keep_rates(space: Workspace, form: Mapping[str, str], system: UnitSystem) -> None:
-    """What was typed beside each rate (`rate.CODE`): a figure of the company's own, or nothing for the trade's. Raises
-    Refused by field."""
+    """What was typed beside each rate (`rate.CODE`) and factor (`factor.CODE`): a figure of the company's own, or
+    nothing for the trade's. Raises Refused by field."""
     held, faults, own = own_rates(space), dict[str, str](), dict[str, OwnRate]()
     for code, rate in RATES.items():
         text = form.get(f"rate.{code}", "").strip()
@@ -39,9 +44,25 @@ def keep_rates(space: Workspace, form: Mapping[str, str], system: UnitSystem) ->
                 faults[f"rate.{code}"] = " ".join(first_words(error))
             except ValueError as error:
                 faults[f"rate.{code}"] = str(error)
+    factors = _factors(form, faults)
     if faults:
         raise Refused(faults)
-    _put(space, own)
+    _put(space, own, factors)
+
+
+def _factors(form: Mapping[str, str], faults: dict[str, str]) -> dict[str, float]:
+    out: dict[str, float] = {}
+    for code in PACE_FACTORS:
+        text = form.get(f"factor.{code}", "").strip()
+        if not text:
+            continue
+        try:
+            out[code] = float(text.removeprefix("×").replace(",", "."))
+        except ValueError:
+            out[code] = math.nan
+        if not FACTOR_LEAST <= out[code] <= FACTOR_MOST:
+            faults[f"factor.{code}"] = f"“{text[:20]}” is no factor from {FACTOR_LEAST:g} to {FACTOR_MOST:g}"
+    return out
 
 
 def shown(rate: Rate, per_hour: float, system: UnitSystem) -> str:
@@ -65,16 +86,16 @@ def _read(rate: Rate, text: str, system: UnitSystem) -> float:
 
 
 def rates_file(space: Workspace) -> str:
-    return write_rates(own_rates(space))
+    return write_rates(own_rates(space), own_factors(space))
 
 
 def bring_rates(space: Workspace, data: bytes, name: str) -> int:
     """A file's rates in place of the company's own; how many of them differ from the trade's. Raises InputError."""
-    own = read_rates(decode(data, name), name)
-    _put(space, own)
-    return len(own)
+    own, factors = read_rates(decode(data, name), name)
+    _put(space, own, factors)
+    return len(own) + len(factors)
 
 
-def _put(space: Workspace, own: Mapping[str, OwnRate]) -> None:
+def _put(space: Workspace, own: Mapping[str, OwnRate], factors: Mapping[str, float]) -> None:
     with space.database.writing() as session:
-        put_company(session, kept_company(session).model_copy(update={"rates": dict(own)}))
+        put_company(session, kept_company(session).model_copy(update={"rates": dict(own), "factors": dict(factors)}))

@@ -45,6 +45,7 @@ def company(session: Session) -> Company:
         lead_cutoff_year=row.lead_cutoff_year,
         schools=row.schools,
         rates=row.rates,
+        factors=row.factors,
     )
 
 

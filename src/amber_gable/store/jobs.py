@@ -37,7 +37,7 @@ from amber_gable.store.tables import (
     ZoneRow,
 )
 
-PINNED_SETTINGS = {"currency", "lead_cutoff_year", "schools", "rates"}
+PINNED_SETTINGS = {"currency", "lead_cutoff_year", "schools", "rates", "factors"}
 """Of the company: what enters a computation, kept with each job as it was."""
 _TRACKING = {"created_at", "updated_at", "version", "deleted_at", "property_id", "position", "company_id"}
 

@@ -49,6 +49,7 @@ class CompanyRow(Tracked, Table):
     lead_cutoff_year: Mapped[int] = mapped_column(default=1978)
     schools: Mapped[dict[str, Any]] = mapped_column(default=dict)
     rates: Mapped[dict[str, Any]] = mapped_column(default=dict)
+    factors: Mapped[dict[str, Any]] = mapped_column(default=dict)
     usual: Mapped[dict[str, Any] | None] = mapped_column(_NULLABLE_JSON, default=None)
     sample: Mapped[bool] = mapped_column(default=False)
 

@@ -22,7 +22,7 @@ _FACE = {
     "obstacles": {"__all__": {"kind", "width_m", "height_m", "x_m", "y_m"}},
 }
 READS: dict[str, Any] = {
-    "company": {"lead_cutoff_year", "schools", "rates"},
+    "company": {"lead_cutoff_year", "schools", "rates", "factors"},
     "property": {
         "year_built": True,
         "lead_found": True,

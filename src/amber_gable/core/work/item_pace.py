@@ -21,15 +21,14 @@ _K, _T = OperationKind, Technique
 SINGLE_GARAGE_M = 2.5
 _DOORS = {"panelled-door": "door-panelled", "flush-door": "door-flush", "glazed-door": "door-glazed"}
 
-_LOUVRED = Factor(PACE_FACTORS["louvred"].words, PACE_FACTORS["louvred"].value)
-
 
 class Counted(NamedTuple):
-    """So many of what a rate counts, and what part of it is meant."""
+    """So many of what a rate counts, what part of it is meant, and by its code what makes it slower."""
 
     code: str
     amount: float
     part: Factor | None = None
+    slower: str = ""
 
 
 def coat_of(spec: ItemSpec, method: Method) -> Counted | None:
@@ -42,7 +41,7 @@ def coat_of(spec: ItemSpec, method: Method) -> Counted | None:
     if isinstance(spec, ShutterPair):
         if spray:
             return Counted("shutter-spray", 2)
-        return Counted("shutter-brush", 2, _LOUVRED if spec.louvred else None)
+        return Counted("shutter-brush", 2, slower="louvred" if spec.louvred else "")
     if isinstance(spec, GarageDoor):
         return Counted("garage-spray" if spray else "garage-roller", garage_doors(spec) * spec.sides)
     if isinstance(spec, GutterRun):
@@ -57,7 +56,8 @@ def coat_hours(spec: ItemSpec, method: Method) -> float:
     counted = coat_of(spec, method)
     if counted is None:
         return 0.0
-    return counted.amount / RATES[counted.code].per_hour * (counted.part.value if counted.part else 1.0)
+    slower = PACE_FACTORS[counted.slower].value if counted.slower else 1.0
+    return counted.amount / RATES[counted.code].per_hour * (counted.part.value if counted.part else 1.0) * slower
 
 
 def fitting_of(spec: ItemSpec, technique: Technique | None, kind: OperationKind, *, high: bool) -> Counted | None:

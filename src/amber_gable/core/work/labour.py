@@ -14,7 +14,7 @@ from amber_gable.domain.access import REACHES
 from amber_gable.domain.items import ShutterPair
 from amber_gable.domain.method import Method
 from amber_gable.domain.operation import AmountUnit, Operation, OperationKind, Technique
-from amber_gable.domain.rates import PACE_FACTORS, Rate
+from amber_gable.domain.rates import Rate
 from amber_gable.domain.substrates import SUBSTRATES
 from amber_gable.domain.survey import Item
 
@@ -126,10 +126,11 @@ def part_labour(part: PaintedPart, operation: Operation, pace: Pace = USUAL_PACE
         pace.rates[counted.code],
         (
             *((counted.part,) if counted.part else ()),
-            *(_wet() if operation.technique in _WET else ()),
+            *((pace.factor(counted.slower),) if counted.slower else ()),
+            *((pace.factor("wet"),) if operation.technique in _WET else ()),
             *(_high(part, operation, pace)),
-            *(_texture(part.substrate) if by_surface else ()),
-            *_pitch(part, operation),
+            *(_texture(part.substrate, pace) if by_surface else ()),
+            *_pitch(part, operation, pace),
             *pace.on_everything(),
         ),
     )
@@ -225,32 +226,28 @@ def _is_level(part: PaintedPart) -> bool:
     return part.face.tilt_deg < LEVEL_DEG and not part.item_kind and "roof" not in SUBSTRATES[part.substrate].tags
 
 
-def _wet() -> tuple[Factor, ...]:
-    return (Factor(PACE_FACTORS["wet"].words, PACE_FACTORS["wet"].value),)
-
-
 def _high(part: PaintedPart, operation: Operation, pace: Pace) -> tuple[Factor, ...]:
     return pace.high(part.heights, part.face.id) if at_height(part, operation) else ()
 
 
-def _texture(substrate: str) -> tuple[Factor, ...]:
+def _texture(substrate: str, pace: Pace) -> tuple[Factor, ...]:
     """Nothing up to a medium texture, 1.3 at a profile factor of 1.5, 1.8 at 1.8; masonry and render."""
     kind = SUBSTRATES[substrate]
     if kind.texture not in ("stucco", "brick"):
         return ()
-    heavy, heaviest = PACE_FACTORS["heavy-texture"].value, PACE_FACTORS["heaviest-texture"].value
+    heavy, heaviest = pace.factors["heavy-texture"].value, pace.factors["heaviest-texture"].value
     value = float(np.interp(kind.profile_factor, (1.3, 1.5, 1.8), (1.0, heavy, heaviest)))
     return (Factor("heavy texture", value),) if value > 1 else ()
 
 
-def _pitch(part: PaintedPart, operation: Operation) -> tuple[Factor, ...]:
+def _pitch(part: PaintedPart, operation: Operation, pace: Pace) -> tuple[Factor, ...]:
     """On a roof one works the slower the steeper it is."""
     stands_on_it = LEVEL_DEG <= part.face.tilt_deg < 85 and operation.technique not in _ON_THE_GROUND
     if part.item_kind or not stands_on_it:
         return ()
     for code, least in (("pitch-35", 35.0), ("pitch-20", 20.0)):
         if part.face.tilt_deg >= least:
-            return (Factor(PACE_FACTORS[code].words, PACE_FACTORS[code].value),)
+            return (pace.factor(code),)
     return ()
 
 

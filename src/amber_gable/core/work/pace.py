@@ -6,7 +6,7 @@ from dataclasses import dataclass, field
 from amber_gable.core.survey.heights import Heights
 from amber_gable.domain.access import REACHES, Access
 from amber_gable.domain.job import JobBundle
-from amber_gable.domain.rates import PACE_FACTORS, RATES, Rate, rates_with
+from amber_gable.domain.rates import PACE_FACTORS, RATES, PaceFactor, Rate, factors_with, rates_with
 from amber_gable.domain.working import Skill
 
 _SKILL_FACTOR = {Skill.MIXED: "mixed-crew", Skill.LEARNING: "learning-crew"}
@@ -26,6 +26,7 @@ class Pace:
     named."""
 
     rates: Mapping[str, Rate] = field(default_factory=lambda: RATES)
+    factors: Mapping[str, PaceFactor] = field(default_factory=lambda: PACE_FACTORS)
     people: int = 2
     skill: Skill = Skill.EXPERIENCED
     cold_share: float = 0.0
@@ -34,13 +35,16 @@ class Pace:
     def way_up(self, face: str) -> Access:
         return self.access.get(face, Access.LADDER)
 
+    def factor(self, code: str) -> Factor:
+        return Factor(self.factors[code].words, self.factors[code].value)
+
     def on_everything(self) -> tuple[Factor, ...]:
         """Factors of all work by hand: who does it, and how cold it is."""
         out = []
         if self.skill in _SKILL_FACTOR:
-            out.append(_factor(_SKILL_FACTOR[self.skill]))
+            out.append(self.factor(_SKILL_FACTOR[self.skill]))
         if self.cold_share > 0:
-            cold = PACE_FACTORS["cold"]
+            cold = self.factors["cold"]
             out.append(Factor(f"{_share(self.cold_share)}{cold.words}", 1 + self.cold_share * (cold.value - 1)))
         return tuple(out)
 
@@ -48,13 +52,13 @@ class Pace:
         """Factors of work from a ladder, by the share of it that lies high; none from a tower or lift."""
         if not heights.high or self.way_up(face) is not Access.LADDER:
             return ()
-        above_3, above_6 = PACE_FACTORS["above-3"], PACE_FACTORS["above-6"]
+        above_3, above_6 = self.factors["above-3"], self.factors["above-6"]
         between = heights.above_3 - heights.above_6
         value = 1 + between * (above_3.value - 1) + heights.above_6 * (above_6.value - 1)
         words = above_6.words if heights.above_6 >= 1 else above_3.words
         out = [Factor(f"{_share(heights.above_3)}{words}", value)]
         if self.people == 1:
-            solo = PACE_FACTORS["solo"]
+            solo = self.factors["solo"]
             out.append(Factor(f"{_share(heights.above_3)}{solo.words}", 1 + heights.above_3 * (solo.value - 1)))
         return tuple(out)
 
@@ -72,15 +76,12 @@ def pace_of(bundle: JobBundle) -> Pace:
     plan = bundle.job.estimating
     return Pace(
         rates_with(bundle.company.rates),
+        factors_with(bundle.company.factors),
         bundle.job.crew.people,
         bundle.job.crew.skill,
         plan.cold_pct / 100,
         {face: choice.access for face, choice in plan.access.items()},
     )
-
-
-def _factor(code: str) -> Factor:
-    return Factor(PACE_FACTORS[code].words, PACE_FACTORS[code].value)
 
 
 def _share(share: float) -> str:

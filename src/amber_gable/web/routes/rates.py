@@ -8,7 +8,7 @@ from starlette.responses import RedirectResponse, Response
 from amber_gable.domain.errors import InputError, Refused
 from amber_gable.domain.operation import AmountUnit
 from amber_gable.domain.rates import PACE_FACTORS, RATES
-from amber_gable.services.rates import bring_rates, keep_rates, own_rates, rates_file, shown
+from amber_gable.services.rates import bring_rates, keep_rates, own_factors, own_rates, rates_file, shown
 from amber_gable.web.pages import Fields, page, space_of, typed_system, units_of
 
 router = APIRouter(prefix="/settings/rates")
@@ -25,7 +25,7 @@ def rates(request: Request) -> Response:
 
 
 def _page(request: Request, typed: Mapping[str, str], faults: Mapping[str, str], trouble: str = "") -> Response:
-    units, own = units_of(request), own_rates(space_of(request))
+    units, own, factors = units_of(request), own_rates(space_of(request)), own_factors(space_of(request))
     groups = [
         {
             "name": name,
@@ -47,7 +47,16 @@ def _page(request: Request, typed: Mapping[str, str], faults: Mapping[str, str],
     ]
     context = {
         "groups": groups,
-        "factors": PACE_FACTORS.values(),
+        "factors": [
+            {
+                "factor": f,
+                "typed": typed.get(f"factor.{f.code}")
+                or (f"{factors[f.code]:g}" if f.code in factors and not typed else ""),
+                "own": f.code in factors,
+                "fault": faults.get(f"factor.{f.code}", ""),
+            }
+            for f in PACE_FACTORS.values()
+        ],
         "faults": faults,
         "trouble": trouble,
         "said": request.query_params.get("said", "")[:9],

@@ -5,7 +5,7 @@ from dataclasses import dataclass
 from typing import Any
 
 from amber_gable.domain.product import SHEET_UNITS
-from amber_gable.domain.rates import RATES
+from amber_gable.domain.rates import PACE_FACTORS, RATES
 from amber_gable.domain.schools import DEFAULTS, TOPICS
 from amber_gable.services.specification.taking_over import Offers
 from amber_gable.web.views.reckoned import UNIT_WORDS
@@ -76,6 +76,9 @@ def _settings(settings: dict[str, tuple[Any, Any]]) -> Iterator[Difference]:
         if name == "rates":
             yield from _rates(then, now)
             continue
+        if name == "factors":
+            yield from _factors(then, now)
+            continue
         if name != "schools":
             yield Difference(_SETTINGS[name], str(then), str(now))
             continue
@@ -92,3 +95,10 @@ def _rates(then: dict[str, Any], now: dict[str, Any]) -> Iterator[Difference]:
         if before != after:
             unit = UNIT_WORDS[rate.unit]
             yield Difference(f"Rate, {rate.words}:", f"{before:.3g}", f"{after:.3g} {unit} an hour")
+
+
+def _factors(then: dict[str, float], now: dict[str, float]) -> Iterator[Difference]:
+    for code, factor in PACE_FACTORS.items():
+        before, after = (own.get(code, factor.value) for own in (then, now))
+        if before != after:
+            yield Difference(f"Hours {factor.words}:", f"× {before:.3g}", f"× {after:.3g}")
