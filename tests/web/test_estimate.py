@@ -52,6 +52,18 @@ def test_bars_pieces_kinds_and_lines_add_up_to_the_same_hours(stem: str) -> None
     assert 2 <= len(scale.ticks) <= 9
 
 
+def test_of_a_large_house_a_faces_lines_are_fetched_when_it_is_opened(
+    visitor: TestClient, monkeypatch: pytest.MonkeyPatch
+) -> None:
+    monkeypatch.setattr("amber_gable.web.routes.estimate.MOST_LINES", 10)
+    page = visitor.get(PAGE).text
+    assert "<table" not in page[: page.index("What the range")] and page.count("Its lines") == 8, "seven, and the job"
+    opened = visitor.get(f"{PAGE}?face=front").text
+    assert "51 m² ÷ 30 m²/h" in said_on(opened) and 'id="row-front" open' in opened
+    assert opened.count("Its lines") == 7
+    assert "Walk round with the customer" in said_on(visitor.get(f"{PAGE}?face=the-job").text)
+
+
 def test_people_cold_and_the_way_there_change_the_hours_and_are_taken_back(
     client: TestClient, space: Workspace
 ) -> None:

@@ -17,13 +17,22 @@ from amber_gable.web.views.ways import SKILLS, told_days, told_ways, trim_assump
 router = APIRouter(prefix="/jobs/{job_id}/estimate")
 
 
+MOST_LINES = 500
+"""Of a house with more, a face's lines are fetched when it is opened."""
+
+
 @router.get("")
-def estimate(request: Request, job_id: str) -> Response:
-    return _page(request, load_job(request, job_id))
+def estimate(request: Request, job_id: str, face: str = "") -> Response:
+    """`face`: open, its lines with it ("the-job" for what belongs to no part)."""
+    return _page(request, load_job(request, job_id), face=face)
 
 
 def _page(
-    request: Request, view: JobView, typed: dict[str, str] | None = None, faults: dict[str, str] | None = None
+    request: Request,
+    view: JobView,
+    typed: dict[str, str] | None = None,
+    faults: dict[str, str] | None = None,
+    face: str = "",
 ) -> Response:
     found = kept_quantities(view).estimate
     context: dict[str, Any] = {
@@ -35,6 +44,8 @@ def _page(
     if found.hours.lines:
         context |= {
             "bars": bars(found),
+            "whole": len(found.hours.lines) <= MOST_LINES,
+            "opened": face,
             "kinds": kind_sums(found),
             "range": hour_range(found),
             "days": told_days(found.hours, view.bundle.job.crew),
