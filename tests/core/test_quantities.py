@@ -48,7 +48,7 @@ def test_a_penetrating_stain_goes_by_its_sheets_rate_and_a_film_by_its_film() ->
 
 def test_one_wall_by_hand() -> None:
     """6 × 3 m of lap siding: 18 × 1.08 = 19.44 m²; a brushed coat at 9.5 m²/L with 4 % loss takes 2.1316 L."""
-    lines = quantity_lines(one_wall())
+    lines = quantity_lines(job_work(one_wall()))
     assert [(line.coat, line.method) for line in lines] == [("First coat", "brush"), ("Second coat", "brush")]
     for line in lines:
         assert line.area_m2 == pytest.approx(19.44)
@@ -56,7 +56,7 @@ def test_one_wall_by_hand() -> None:
 
 
 def test_a_bare_first_coat_drinks_more_and_a_share_less() -> None:
-    lines = {line.coat: line for line in quantity_lines(one_wall(system="generic-peeling-wood"))}
+    lines = {line.coat: line for line in quantity_lines(job_work(one_wall(system="generic-peeling-wood")))}
     prime = lines["Peel-bonding primer on worked areas"]
     assert prime.area_m2 == pytest.approx(19.44 * 0.3)
     assert prime.absorption == 1.15
@@ -211,4 +211,6 @@ def test_every_stage_reads_the_same_hours_and_litres() -> None:
     specs = [part_spec(bundle, part, shelf) for part in parts.values()]
     assert sum(s.sums.hours for s in specs) == pytest.approx(sum(w.hours for w in works))
     assert sum(s.sums.litres for s in specs) == pytest.approx(sum(line.litres for line in work))
-    assert sum(line.litres for line in quantity_lines(bundle)) == pytest.approx(sum(line.litres for line in work))
+    assert sum(line.litres for line in quantity_lines(job_work(bundle))) == pytest.approx(
+        sum(line.litres for line in work)
+    )

@@ -114,7 +114,10 @@ def test_a_lighter_can_of_the_same_paint_may_be_retinted_and_a_darker_one_not(
     (can,) = _housecoat(space).stock
     assert (can.number, can.batch) == (1, "retinted K7")
     assert client.post(f"{RISE}/retint", data=wanted | {"colour": "#123456"}).status_code == 404
-    assert client.post(f"{RISE}/retint", data=wanted | {"number": "77"}).status_code == 404
+    for number in ("2", "77", "1"):
+        refused = client.post(f"{RISE}/retint", data=wanted | {"number": number})
+        assert refused.status_code == 422, "darker; not there; done already"
+        assert f"can {number} cannot be tinted to this colour" in refused.text
 
 
 def test_no_pail_is_larger_than_is_wished(client: TestClient, space: Workspace) -> None:

@@ -1,7 +1,8 @@
 """A job: a property, what is to be done to each zone, and by whom; and the bundle that carries it between programs."""
 
 import builtins
-from typing import Annotated, Literal, Self
+from collections.abc import Mapping
+from typing import Annotated, Any, Literal, Self
 
 from pydantic import Field, field_validator, model_validator
 
@@ -33,21 +34,15 @@ class Company(Record):
 
     _schools_known = field_validator("schools")(lambda chosen: checked_schools(chosen))
 
-    @field_validator("rates")
-    @classmethod
-    def _rates_known(cls, own: dict[str, OwnRate]) -> dict[str, OwnRate]:
-        unknown = sorted(set(own) - set(RATES))
-        if unknown:
-            raise ValueError(f"rate '{unknown[0]}' is not known; one of: {', '.join(RATES)}")
-        return own
+    _rates_known = field_validator("rates")(lambda own: _of_those("rate", own, RATES))
+    _factors_known = field_validator("factors")(lambda own: _of_those("factor", own, PACE_FACTORS))
 
-    @field_validator("factors")
-    @classmethod
-    def _factors_known(cls, own: dict[str, float]) -> dict[str, float]:
-        unknown = sorted(set(own) - set(PACE_FACTORS))
-        if unknown:
-            raise ValueError(f"factor '{unknown[0]}' is not known; one of: {', '.join(PACE_FACTORS)}")
-        return own
+
+def _of_those(what: str, own: dict[str, Any], known: Mapping[str, object]) -> dict[str, Any]:
+    unknown = sorted(set(own) - set(known))
+    if unknown:
+        raise ValueError(f"{what} '{unknown[0]}' is not known; one of: {', '.join(known)}")
+    return own
 
 
 class Job(Record):

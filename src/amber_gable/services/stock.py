@@ -144,15 +144,15 @@ def retintable(view: JobView, product: str, colour: str) -> list[StockCan]:
     ]
 
 
-def retint(space: Workspace, number: int, colour: str) -> None:
-    """The can is now of that colour, and of no batch that anything else is of. Raises NotFound."""
-    with space.database.writing() as session:
-        id_ = company(session).id
-        before = next((c for c in store.cans(session, id_) if c.number == number), None)
-        if before is None:
-            raise NotFound("can", str(number))
+def retint(view: JobView, number: int, product: str, colour: str) -> None:
+    """The can is now of that colour, and of no batch that anything else is of. Raises Refused for one that may not be
+    tinted so, or not any more."""
+    before = next((c for c in retintable(view, product, colour) if c.number == number), None)
+    if before is None:
+        raise Refused({"stock": f"can {number} cannot be tinted to this colour; look at the stock"})
+    with view.space.database.writing() as session:
         batch = f"retinted {before.batch}"[:40].strip()
-        store.change_can(session, id_, number, colour=colour, batch=batch)
+        store.change_can(session, company(session).id, number, colour=colour, batch=batch)
 
 
 def drop_can(space: Workspace, number: int) -> None:

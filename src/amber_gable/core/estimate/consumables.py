@@ -77,8 +77,7 @@ def _used(item: Consumable, lines: Iterable[HourLine]) -> dict[str, float]:
 
 def _part(line: HourLine) -> float:
     """Where one figure of the trade is shared by several steps, each takes its part of what is used."""
-    shared = [f.value for f in line.labour.factors if f.value < 1 and " of it" in f.name]
-    return shared[0] if shared else 1.0
+    return next((f.value for f in line.labour.factors if f.part), 1.0)
 
 
 def _abrasive(grit: str, lines: Iterable[HourLine]) -> tuple[Consumable, dict[str, float]]:
@@ -135,7 +134,7 @@ def _supply(item: Consumable, used: dict[str, float], draw: Draw, level: float) 
 
 def additives(codes: Iterable[str], needs: Iterable[PaintNeed], draw: Draw, level: float) -> list[Supply]:
     """What is stirred into the finish coats, by their litres; an extender for waterborne paint only."""
-    finishes = [n for n in needs if n.reserve_l]
+    finishes = [n for n in needs if n.finish]
     out = []
     for additive in (ADDITIVES[code] for code in codes):
         into = [n for n in finishes if additive.code != "extender" or n.product.base is Base.WATERBORNE]

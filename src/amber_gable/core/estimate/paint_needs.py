@@ -22,7 +22,7 @@ LEVELS = (50.0, 70.0, 80.0, 90.0, 95.0)
 class PaintNeed:
     """One product in one colour over the whole job. `litres` by the sheets and medians; p10, p50, p90 of what it may
     come to; `wanted_l` is enough at the buying level; `reserve_l` to be kept for touch-up, of finishes only.
-    `level_litres` by LEVELS; `samples` (n,) what was drawn."""
+    `level_litres` by LEVELS; `finish`: no primer alone; `samples` (n,) what was drawn."""
 
     product: Product
     colour: str
@@ -33,6 +33,7 @@ class PaintNeed:
     wanted_l: float
     reserve_l: float
     level_litres: tuple[float, ...]
+    finish: bool
     samples: Array = field(compare=False, repr=False)
 
 
@@ -55,7 +56,9 @@ def _need(lines: list[WorkLine], draw: Draw, level: float) -> PaintNeed:
     finish = any(line.operation.kind is OperationKind.COAT for line in lines)
     p10, p50, p90, wanted, *levels = (float(v) for v in found)
     reserve = touch_up_reserve(litres) if finish else 0.0
-    return PaintNeed(paint.product, paint.colour, litres, p10, p50, p90, wanted, reserve, tuple(levels), samples)
+    return PaintNeed(
+        paint.product, paint.colour, litres, p10, p50, p90, wanted, reserve, tuple(levels), finish, samples
+    )
 
 
 def litre_samples(lines: Iterable[WorkLine], draw: Draw) -> Array:

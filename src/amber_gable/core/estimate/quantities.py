@@ -1,11 +1,10 @@
 """Litres per product and colour (handbook §8): theoretical spread, loss of the method, thirst of the surface."""
 
-from collections.abc import Collection
+from collections.abc import Collection, Mapping
 from dataclasses import dataclass
 
 from amber_gable.core.survey.painted import Key
-from amber_gable.core.work.record import job_work
-from amber_gable.domain.job import JobBundle
+from amber_gable.core.work.record import PartWork
 
 
 @dataclass(frozen=True)
@@ -25,12 +24,12 @@ class QuantityLine:
     stopped_litres: float = 0.0
 
 
-def quantity_lines(bundle: JobBundle, stopped: Collection[Key] = ()) -> list[QuantityLine]:
+def quantity_lines(work: Mapping[Key, PartWork], stopped: Collection[Key] = ()) -> list[QuantityLine]:
     """Every coat of the job, in the order of the systems, like coats of like parts added up. `stopped`: parts that a
     stop holds; their paint is counted and marked."""
     lines: dict[tuple[object, ...], QuantityLine] = {}
-    for key, work in job_work(bundle).items():
-        for item in work.lines:
+    for key, part in work.items():
+        for item in part.lines:
             paint = item.paint
             if paint is None:
                 continue

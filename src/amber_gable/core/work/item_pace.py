@@ -65,13 +65,15 @@ def fitting_of(spec: ItemSpec, technique: Technique | None, kind: OperationKind,
     if isinstance(spec, SashWindow | Casement):
         return _window_step(spec, technique, kind)
     if isinstance(spec, GarageDoor) and kind is _K.WASH:
-        return Counted("garage-ready", _garage_ready(spec), Factor("a third of it: washing", 1 / 3))
+        return Counted("garage-ready", _garage_ready(spec), Factor("a third of it: washing", 1 / 3, part=True))
     if technique is not _T.FIT:
         return None
     if isinstance(spec, ShutterPair):
-        return Counted("shutter-hang-high" if high else "shutter-hang", 1, Factor("half of it: one way", 0.5))
+        return Counted(
+            "shutter-hang-high" if high else "shutter-hang", 1, Factor("half of it: one way", 0.5, part=True)
+        )
     if isinstance(spec, GarageDoor):
-        return Counted("garage-ready", _garage_ready(spec), Factor("a third of it: one way", 1 / 3))
+        return Counted("garage-ready", _garage_ready(spec), Factor("a third of it: one way", 1 / 3, part=True))
     if isinstance(spec, GutterRun):
         return Counted("fitting", max(spec.downspouts, 1))
     return None
@@ -82,13 +84,13 @@ def _window_step(spec: SashWindow | Casement, technique: Technique | None, kind:
         return Counted("sash-move", 1)
     prep = f"sash-prep-{_panes(spec)}"
     if kind is _K.SCRAPE and technique in (_T.CUT_OUT, _T.WET_CUT_OUT):
-        return Counted(prep, windows(spec), Factor("45 % of it: freeing and scraping", 0.45))
+        return Counted(prep, windows(spec), Factor("45 % of it: freeing and scraping", 0.45, part=True))
     if kind is _K.SAND:
-        return Counted(prep, windows(spec), Factor("30 % of it: dulling", 0.3))
+        return Counted(prep, windows(spec), Factor("30 % of it: dulling", 0.3, part=True))
     if kind is _K.DUST:
-        return Counted(prep, windows(spec), Factor("10 % of it: dusting", 0.1))
+        return Counted(prep, windows(spec), Factor("10 % of it: dusting", 0.1, part=True))
     if kind is _K.WASH:
-        return Counted(prep, windows(spec), Factor("15 % of it: washing", 0.15))
+        return Counted(prep, windows(spec), Factor("15 % of it: washing", 0.15, part=True))
     return None
 
 

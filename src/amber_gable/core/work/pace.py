@@ -14,10 +14,12 @@ _SKILL_FACTOR = {Skill.MIXED: "mixed-crew", Skill.LEARNING: "learning-crew"}
 
 @dataclass(frozen=True)
 class Factor:
-    """What makes an hour's work more or less than usual, by name."""
+    """What makes an hour's work more or less than usual, by name; or `part`: how much of a figure is meant that several
+    steps share."""
 
     name: str
     value: float
+    part: bool = False
 
 
 @dataclass(frozen=True)

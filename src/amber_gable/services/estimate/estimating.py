@@ -5,7 +5,7 @@ import math
 from collections.abc import Iterable, Mapping
 from typing import Any
 
-from amber_gable.core.estimate.levels import SHOP_H, compared_levels
+from amber_gable.core.estimate.levels import SHOP_H, Level, compared_levels
 from amber_gable.core.estimate.ways_up import FaceWays, ways_up
 from amber_gable.domain.access import Access, AccessChoice
 from amber_gable.domain.consumables import ADDITIVES
@@ -16,21 +16,11 @@ from amber_gable.domain.rates import rates_with
 from amber_gable.domain.working import Skill
 from amber_gable.services.job_view import JobView
 from amber_gable.services.quantities.quantities import kept_quantities
+from amber_gable.services.stock import stock_for
 from amber_gable.services.undo import job_step
 from amber_gable.services.workspace import Workspace
 from amber_gable.store.jobs import live_job, load_bundle
 
-__all__ = [
-    "choose_ways",
-    "compared_levels",
-    "compared_ways",
-    "growth_found",
-    "keep_additives",
-    "keep_level",
-    "keep_pace",
-    "pace_form",
-    "trip_hours",
-]
 REASON_MOST = 200
 
 
@@ -93,6 +83,12 @@ def choose_ways(space: Workspace, job_id: str, form: Mapping[str, str]) -> None:
                 # As it is where nobody chose.
                 del ways[face.id]
         row.estimating = _changed(row.estimating, access={k: v.model_dump(mode="json") for k, v in ways.items()})
+
+
+def buying_levels(view: JobView) -> list[Level]:
+    """Levels side by side, with what the firm has and no larger containers than are wished."""
+    needs = [o.need for o in kept_quantities(view).orders]
+    return compared_levels(needs, stock_for(view), view.bundle.job.estimating.largest_l)
 
 
 def growth_found(bundle: JobBundle) -> bool:

@@ -84,5 +84,7 @@ def kept_quantities(view: JobView) -> Quantities:
 def job_quantities(bundle: JobBundle, stock: Sequence[StockCan] = ()) -> Quantities:
     """Litres by coat, and the containers shared by all coats of one product and colour; what is stopped is marked."""
     stops = job_stops(bundle)
-    lines = quantity_lines(bundle, stops)
-    return Quantities(lines, job_estimate(bundle, stock=stock), [s for found in stops.values() for s in found])
+    estimate = job_estimate(bundle, stock=stock)
+    return Quantities(
+        quantity_lines(estimate.hours.work, stops), estimate, [s for found in stops.values() for s in found]
+    )

@@ -6,7 +6,7 @@ from starlette.responses import RedirectResponse, Response
 from amber_gable.domain.consumables import ADDITIVES
 from amber_gable.domain.errors import Refused
 from amber_gable.services.estimate.estimating import (
-    compared_levels,
+    buying_levels,
     growth_found,
     keep_additives,
     keep_level,
@@ -15,7 +15,7 @@ from amber_gable.services.estimate.estimating import (
 from amber_gable.services.job_view import JobView
 from amber_gable.services.quantities.quantities import kept_quantities
 from amber_gable.services.specification.taking_over import offers
-from amber_gable.services.stock import book, retint, retintable, stock_for
+from amber_gable.services.stock import book, retint, retintable
 from amber_gable.services.survey.figures import items_left
 from amber_gable.web.pages import Fields, job_page, load_job, space_of, units_of
 from amber_gable.web.views.cans import bench, told_boxes
@@ -51,14 +51,14 @@ def additives(request: Request, job_id: str, form: Fields) -> Response:
 @router.post("/retint")
 def retint_can(request: Request, job_id: str, form: Fields) -> Response:
     number, view = form.get("number", ""), load_job(request, job_id)
-    wanted = [
-        o
-        for o in kept_quantities(view).orders
-        if (o.product.code, o.colour) == (form.get("product"), form.get("colour"))
-    ]
-    if not (number.isascii() and number.isdigit() and len(number) <= 5 and wanted):
+    paint = (form.get("product", ""), form.get("colour", ""))
+    known = paint in {(o.product.code, o.colour) for o in kept_quantities(view).orders}
+    if not (known and number.isascii() and number.isdigit() and len(number) <= 5):
         raise HTTPException(404, "This job has no such paint, or the stock no such can.")
-    retint(space_of(request), int(number), wanted[0].colour)
+    try:
+        retint(view, int(number), *paint)
+    except Refused as error:
+        return _page(request, view, error.fields)
     return RedirectResponse(f"/jobs/{job_id}/quantities", 303)
 
 
@@ -95,9 +95,7 @@ def _page(request: Request, view: JobView, faults: dict[str, str]) -> Response:
         "total": result,
         "estimate": result.estimate,
         "supplies": told_supplies(result.estimate.supplies, units_of(request)),
-        "levels": compared_levels(
-            [o.need for o in result.orders], stock_for(view), view.bundle.job.estimating.largest_l
-        ),
+        "levels": buying_levels(view),
         "sizes": sorted({c.litres for o in result.orders for c in o.product.containers}),
         "largest": view.bundle.job.estimating.largest_l,
         "additives": ADDITIVES.values(),
