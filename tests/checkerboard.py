@@ -21,7 +21,7 @@ class Camera:
     tilt: float
     away: float
     focal: float
-    size: tuple[float, float] = (1600.0, 1100.0)
+    size: tuple[float, float] = (960.0, 660.0)
     middle: tuple[float, float] = (4.0, 2.5)
 
     def _matrix(self) -> npt.NDArray[np.float64]:

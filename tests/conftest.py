@@ -4,7 +4,7 @@ workers need not load."""
 import pytest
 from hypothesis import settings
 
-settings.register_profile("repeatable", derandomize=True, deadline=None, max_examples=60)
+settings.register_profile("repeatable", derandomize=True, deadline=None, max_examples=40)
 settings.register_profile("long", deadline=None, max_examples=1000)
 settings.load_profile("repeatable")
 
@@ -19,6 +19,8 @@ def pytest_configure(config: pytest.Config) -> None:
     hands_out = getattr(config.option, "numprocesses", None) and not hasattr(config, "workerinput")
     if not hands_out:
         config.pluginmanager.import_plugin("tests.fixtures")
+        if getattr(config.option, "testmon", False):
+            config.pluginmanager.get_plugin("tests.fixtures").EACH_BY_ITSELF.append(True)
 
 
 def pytest_collection_modifyitems(config: pytest.Config, items: list[pytest.Item]) -> None:

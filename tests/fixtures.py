@@ -1,21 +1,24 @@
 """Shared fixtures: a demo with its forecasts taken straight from the stand-in, made once for a whole run."""
 
 import fcntl
+import gc
 import os
 import pickle
-import re
 import sqlite3
 from collections.abc import Callable, Hashable, Iterator, Sequence
-from contextlib import contextmanager
+from contextlib import ExitStack, closing, contextmanager
+from copy import copy
 from datetime import datetime
 from functools import cache
 from pathlib import Path
-from typing import Any
+from typing import Any, TypeVar
 
 import pytest
+from anyio.from_thread import start_blocking_portal
 from fastapi import FastAPI
 from fastapi.testclient import TestClient
-from sqlalchemy import event
+from sqlalchemy import Dialect, Engine, event
+from sqlalchemy.util import LRUCache
 
 from amber_gable.domain.errors import NoClimate
 from amber_gable.domain.meter import MeterPlace, MeterReading, MeterUnavailable
@@ -24,15 +27,18 @@ from amber_gable.exchange.forecast import ForecastUnavailable, parse_forecast
 from amber_gable.exchange.meter import parse_reading
 from amber_gable.run import plan_unplanned
 from amber_gable.services.clock import DemoClock
-from amber_gable.services.computed import Computed
+from amber_gable.services.computed import MIB, Computed
+from amber_gable.services.job_view import job_view
 from amber_gable.services.jobs import load_demo
 from amber_gable.services.workspace import Workspace
 from amber_gable.standins.weather.service import weather_service
 from amber_gable.store.backup import back_up
 from amber_gable.store.database import Database
+from amber_gable.store.jobs import list_jobs
 from amber_gable.web.app import create_app
+from tests.clients import LOOPS, Client, visit
 
-HOST = "http://127.0.0.1:8765"
+T = TypeVar("T")
 
 
 @cache
@@ -40,11 +46,23 @@ def _stand_in() -> FastAPI:
     return weather_service()
 
 
+_AT_THE_END = ExitStack()
+
+
+def pytest_sessionstart() -> None:
+    LOOPS.append(_AT_THE_END.enter_context(start_blocking_portal()))
+
+
+def pytest_unconfigure() -> None:
+    LOOPS.clear()
+    _AT_THE_END.close()
+
+
 class StandIn:
     """The simulated services without a socket; `down` makes them unreachable."""
 
     def __init__(self) -> None:
-        self.client, self.down, self.asked = TestClient(_stand_in()), False, 0
+        self.client, self.down, self.asked = Client(_stand_in()), False, 0
 
     def forecast(self, latitude: float, longitude: float, at: datetime) -> WeatherSeries:
         self.asked += 1
@@ -72,18 +90,52 @@ class Remembered(Computed):
         return found
 
 
-# Results are kept by the digest of their inputs, so tests may share them.
-SHARED = Computed()
+# Results are kept by the digest of their inputs, so tests may share them; statements as they were compiled, too.
+SHARED, STANDING, PARTS = Computed(), Computed(48 * MIB), Computed(48 * MIB)
+EACH_BY_ITSELF: list[bool] = []
+"""Not empty where it is noted which test touches what: what one test has read or worked out, the next does anew."""
+STATEMENTS = LRUCache(1000)
+DIALECT: list[Dialect] = []
+EMPTY: list[bytes] = []
+
+
+def _share_statements(engine: Engine) -> None:
+    """What one engine compiled, another with the same dialect takes."""
+    engine.dialect = DIALECT[0] if DIALECT else engine.dialect
+    DIALECT[:] = [engine.dialect]
+    engine.update_execution_options(compiled_cache=STATEMENTS)
+
+
+def database_at(path: Path, now: int = 1_789_000_000) -> Database:
+    """Migrated; an empty one is migrated once and copied from then on."""
+    new = not path.exists()
+    if new and EMPTY:
+        path.write_bytes(EMPTY[0])
+    database = Database(path, lambda: now)
+    _share_statements(database.engine)
+    database.migrate()
+    if new and not EMPTY:
+        with closing(sqlite3.connect(path)) as file:
+            EMPTY.append(file.serialize())
+    return database
 
 
 def open_space(path: Path, computed: Computed = SHARED) -> Workspace:
-    database = Database(path, lambda: 1_789_000_000)
-    database.migrate()
+    database = database_at(path)
     service = StandIn()
     space = Workspace(database, DemoClock(database), service, service, computed)
+    if computed is SHARED and not EACH_BY_ITSELF:
+        space.standing, space.parts = STANDING, PARTS
     # A busy machine is waited for: what a page does that does not wait has tests of its own.
     space.runner.patience = 60
     return space
+
+
+def _own(known: T) -> T:
+    """What is known, to be added to without the other's noticing."""
+    mine = copy(known)
+    vars(mine).update({name: value.copy() for name, value in vars(known).items() if isinstance(value, dict)})
+    return mine
 
 
 def run_folder(tmp_path_factory: pytest.TempPathFactory) -> Path:
@@ -107,39 +159,32 @@ def demo_file(tmp_path_factory: pytest.TempPathFactory) -> Path:
     path, known = folder / "demo.sqlite3", folder / "demo.computed"
     with _alone(folder / "demo.lock"):
         if not known.exists():
-            made = Remembered()
+            made, parts = Remembered(), Remembered()
             space = open_space(path, made)
+            space.parts = parts
             load_demo(space)
             plan_unplanned(space)
             space.database.engine.dispose()
-            known.write_bytes(pickle.dumps(made.results))
-    for key, value in pickle.loads(known.read_bytes()).items():
-        SHARED.get(key, lambda value=value: value)
+            known.write_bytes(pickle.dumps((made.results, parts.results)))
+    for computed, results in zip((SHARED, PARTS), pickle.loads(known.read_bytes()), strict=True):
+        for key, value in results.items():
+            computed.get(key, lambda value=value: value)
     return path
+
+
+def look_round(space: Workspace) -> None:
+    """Read every job and work out how it stands, as its pages do."""
+    with space.database.reading() as session:
+        jobs = [job.id for job in list_jobs(session)]
+    for job in jobs:
+        view = job_view(space, job)
+        assert view.board is not None and view.threats is not None
 
 
 @pytest.fixture(scope="session")
 def app() -> FastAPI:
     """The application; a test hangs its own workspace on it."""
     return create_app(Workspace(None, None, None))  # type: ignore[arg-type]
-
-
-class Reader(TestClient):
-    """Reads pages as a browser shows them: where a template's line ends is one blank more."""
-
-    def send(self, *args: Any, **options: Any) -> Any:
-        answer = super().send(*args, **options)
-        if answer.headers.get("content-type", "").startswith("text/html"):
-            line_ends = re.compile(rb"(<textarea.*?</textarea>)|\s*\n\s*", re.DOTALL)
-            answer._content = line_ends.sub(lambda found: found[1] or b" ", answer.content)
-        return answer
-
-
-def visit(app: FastAPI, space: Workspace) -> TestClient:
-    """A browser-like client: same origin, wants pages, follows redirects."""
-    app.state.space = space
-    headers = {"origin": HOST, "accept": "text/html"}
-    return Reader(app, base_url=HOST, headers=headers, raise_server_exceptions=False)
 
 
 @pytest.fixture
@@ -155,10 +200,13 @@ def indoors(monkeypatch: pytest.MonkeyPatch, request: pytest.FixtureRequest) -> 
 
 
 @pytest.fixture
-def space(demo_file: Path, tmp_path: Path) -> Iterator[Workspace]:
+def space(untouched: Workspace, tmp_path: Path) -> Iterator[Workspace]:
     """The demo in a copy of its own, to be changed at will."""
-    back_up(demo_file, tmp_path / "demo.sqlite3")
+    back_up(untouched.database.path, tmp_path / "demo.sqlite3")
     space = open_space(tmp_path / "demo.sqlite3")
+    if not EACH_BY_ITSELF:
+        # What was read of the demo is what would be read of its copy.
+        space.database.kept, space.drawings = _own(untouched.database.kept), _own(untouched.drawings)
     yield space
     space.database.engine.dispose()
 
@@ -175,6 +223,11 @@ def untouched(demo_file: Path) -> Iterator[Workspace]:
     space = open_space(demo_file)
     event.listen(space.database.engine, "connect", lambda connection, _: connection.execute("PRAGMA query_only=ON"))
     space.database.engine.dispose()
+    look_round(space)
+    # What stays to the end of the run need not be gone through again and again for what could be let go.
+    gc.collect()
+    gc.freeze()
+    gc.set_threshold(50_000, 20, 100)
     yield space
     space.database.engine.dispose()
 

@@ -1,11 +1,13 @@
 """Where a test run spends its time: `make test-times`. Wall clock and processor time of every set-up, call and
 tear-down, by folder and by test. What is wall but not processor time was spent waiting: for Chromium, a child
-process, the disk, or the other worker."""
+process, the disk, or the other worker. And what the whole machine spent: the shell's `time` leaves out whatever nobody
+waits for at its end, which are Chromium's pages."""
 
+import os
 import time
 from collections import defaultdict
 from collections.abc import Iterator
-from pathlib import PurePosixPath
+from pathlib import Path, PurePosixPath
 
 import pytest
 
@@ -18,6 +20,7 @@ class Times:
 
     def __init__(self) -> None:
         self.tests: dict[str, Row] = defaultdict(lambda: defaultdict(lambda: [0.0, 0.0]))
+        self.begun = _machine_s()
 
     @pytest.hookimpl(wrapper=True)
     def pytest_runtest_makereport(self, call: pytest.CallInfo[None]) -> Iterator[None]:
@@ -54,12 +57,23 @@ class Times:
             phases = [[sum(r[p][i] for r in rows) for i in (0, 1)] for p in ("setup", "call", "teardown")]
             words = " ".join(f"{f'{a:.1f} ({b:.1f})':>15}" for a, b in phases)
             write(f"{folder:18} {len(rows):6} {words} {wall:8.1f} {cpu:8.1f}")
+        if self.begun is not None and (now := _machine_s()) is not None:
+            write(f"the whole machine, whatever else it did: {now - self.begun:.0f} cpu s")
         write("")
         write(f"the slowest: wall s (cpu s) of {'set-up':>12} {'call':>14}")
         slowest = sorted(self.tests.items(), key=lambda t: -sum(p[0] for p in t[1].values()))
         for test, row in slowest[:SLOWEST]:
             words = " ".join(f"{f'{row[p][0]:.2f} ({row[p][1]:.2f})':>14}" for p in ("setup", "call"))
             write(f"{words}  {test}")
+
+
+def _machine_s() -> float | None:
+    """Processor time of all that ran since the machine was started; None where nobody counts it."""
+    counted = Path("/proc/stat")
+    if not counted.exists():
+        return None
+    user, nice, system, _, _, *interrupts = (int(n) for n in counted.read_text().splitlines()[0].split()[1:8])
+    return (user + nice + system + sum(interrupts)) / os.sysconf("SC_CLK_TCK")
 
 
 _SPENT: dict[str, float] = {}

@@ -43,7 +43,8 @@ from tests.bench import calibration
 from tests.bench.engine import Row, engine_rows
 from tests.bench.large_property import large_bundle, sixty_parts
 from tests.bench.serving import serving_rows
-from tests.fixtures import HOST, open_space
+from tests.clients import HOST
+from tests.fixtures import open_space
 from tests.jobs import coopers_rise, demo_products
 from tests.weather_cases import TMY3, real_year, steady
 from tests.web.forms import form_of

@@ -1,6 +1,5 @@
 """Takes the pictures in docs/screenshots from the demo data: `make screenshots`."""
 
-import shutil
 import tempfile
 from pathlib import Path
 
@@ -13,7 +12,7 @@ from amber_gable.services.today.noting import Note, note_tasks
 from amber_gable.services.workspace import Workspace
 from amber_gable.standins.weather.service import weather_service
 from amber_gable.web.app import create_app
-from tests.browser.conftest import CHROMIUM_OPTIONS
+from tests.browser.conftest import CHROMIUM_OPTIONS, chromium_path
 from tests.web.server import running
 
 OUT = Path(__file__).parents[2] / "docs" / "screenshots"
@@ -65,7 +64,7 @@ def main() -> None:
         sync_playwright() as playwright,
     ):
         space = demo_space(open_database(Path(folder) / "demo.sqlite3"), int(weather.rsplit(":", 1)[1]))
-        browser = playwright.chromium.launch(executable_path=shutil.which("chromium"), args=CHROMIUM_OPTIONS)
+        browser = playwright.chromium.launch(executable_path=chromium_path(), args=CHROMIUM_OPTIONS)
         with running(create_app(space)) as address:
             for name, (path, (width, height), clock) in SHOTS.items():
                 page = browser.new_page(viewport={"width": width, "height": height}, base_url=address)

@@ -84,7 +84,10 @@ def _only_job(space: Workspace) -> JobBundle:
         return load_bundle(session, list_jobs(session)[0].id)
 
 
-@pytest.mark.parametrize(("size", "finger"), [(WIDE, False), (PHONE, True)], ids=["table", "phone"])
+@pytest.mark.parametrize(
+    ("size", "finger"),
+    [pytest.param(WIDE, False, marks=pytest.mark.long, id="table"), pytest.param(PHONE, True, id="phone")],
+)
 def test_coopers_rise_from_nothing_to_specified_in_70_touches(
     contexts: Callable[..., BrowserContext], empty: Workspace, size: dict[str, object], finger: bool
 ) -> None:

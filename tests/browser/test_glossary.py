@@ -3,7 +3,7 @@
 from collections.abc import Callable
 
 import pytest
-from playwright.sync_api import BrowserContext, Page, expect
+from playwright.sync_api import BrowserContext, Page, Route, expect
 
 from amber_gable.domain.glossary import glossary
 from tests.browser.conftest import PHONE, serious_barriers, sticks_out
@@ -54,7 +54,9 @@ def test_a_word_of_two_meanings_is_not_explained_by_the_wrong_one(page: Page) ->
     assert page.locator("dfn").count() == 0
 
 
-def test_a_piece_that_is_fetched_anew_is_explained_anew(page: Page) -> None:
+def test_a_piece_that_is_fetched_anew_is_explained_anew_and_read_on(page: Page) -> None:
+    late: list[Route] = []
+    page.route("**/weather/sure*", lambda asked: late.append(asked))
     page.goto("/jobs/coopers-rise/weather?face=back&at=2026-09-15T12:30:00-03:00")
     word = page.locator("#why dfn.term", has_text="Dew point")
     expect(word).to_have_count(1)
@@ -63,4 +65,11 @@ def test_a_piece_that_is_fetched_anew_is_explained_anew(page: Page) -> None:
     expect(word).to_have_count(1)
     word.focus()
     expect(page.locator(".term-words.shown")).to_contain_text("water settles out")
+    # The odds come while somebody reads.
+    for asked in late:
+        asked.continue_()
+    page.unroute("**/weather/sure*")
+    expect(page.locator("#why")).to_contain_text("% sure")
+    expect(page.locator(".term-words.shown")).to_contain_text("water settles out")
+    expect(word).to_be_focused()
     assert page.locator(".term-words").count() == page.locator("dfn.term").count(), "none is left behind"

@@ -1,12 +1,10 @@
 """Moist air against an independent psychrometric package."""
 
 import numpy as np
-import psychrolib
 import pytest
 
 from amber_gable.core.weather.air import dew_point, saturation_pressure, vapour_density, vapour_pressure
-
-psychrolib.SetUnitSystem(psychrolib.SI)
+from tests.psychrometry import psychrolib
 
 
 @pytest.mark.parametrize("air_c", range(0, 46, 5))

@@ -102,6 +102,18 @@ def test_coats_that_a_painter_would_expect(old: str, new: str, power: Hiding, co
     assert coats_to_hide(old, new, power.value) == coats
 
 
+@pytest.mark.parametrize(
+    ("colour", "power"),
+    [
+        ("#d0202a", Hiding.WEAK), ("#f2a900", Hiding.WEAK), ("#f4d03f", Hiding.WEAK),
+        ("#1f4fd0", Hiding.MEDIUM), ("#0a9a3c", Hiding.MEDIUM), ("#f5f3ee", Hiding.MEDIUM),
+        ("#8a7f6d", Hiding.GOOD), ("#1a1c20", Hiding.STRONG),
+    ],
+)  # fmt: skip
+def test_clean_reds_and_yellows_hide_weakly_clean_blues_and_greens_better(colour: str, power: Hiding) -> None:
+    assert hiding_power(colour) is power
+
+
 def test_white_over_black_in_the_strict_and_the_relaxed_eye() -> None:
     strict, usual, relaxed = (coats_to_hide(BLACK, WHITE, 0.88, s.value) for s in Strictness)
     assert strict >= usual >= relaxed

@@ -12,13 +12,15 @@ from amber_gable.core.estimate.draw import Draw
 from amber_gable.core.estimate.estimate import Estimate, job_estimate
 from amber_gable.core.estimate.levels import compared_levels
 from amber_gable.core.estimate.methods import method_ways
-from amber_gable.core.estimate.paint_needs import litre_samples
+from amber_gable.core.estimate.paint_needs import PaintNeed, litre_samples
 from amber_gable.core.survey.painted import painted_parts
 from amber_gable.core.work.pace import pace_of
 from amber_gable.core.work.record import WorkLine, job_work
 from amber_gable.domain.consumables import CONSUMABLES
+from amber_gable.domain.generic_products import generic_product
 from amber_gable.domain.job import JobBundle
 from amber_gable.domain.operation import Technique
+from amber_gable.domain.product import Container
 from amber_gable.domain.rates import RATES
 from tests.jobs import demo_job, one_wall
 
@@ -90,6 +92,25 @@ def test_what_is_used_up_follows_the_work(house: Estimate) -> None:
     assert "stripper" not in by_code
     loft = {s.code: s for s in job_estimate(demo_job("2")).supplies}
     assert loft["tips"].amount == pytest.approx(sum(o.litres for o in job_estimate(demo_job("2")).orders) / 100)
+
+
+def test_ten_jobs_of_two_paints_counted_by_hand() -> None:
+    """Of the first, ten jobs take 1 to 10 L and 8 are bought: two run short. Of the second they take 5 and once, in
+    the last, 6; 5 are bought. Two of ten jobs run short of something, and three cans are fetched."""
+    litre = generic_product("exterior-acrylic-standard").model_copy(
+        update={"containers": (Container(litres=1, price=Decimal("10")),)}
+    )
+
+    def need(colour: str, takes: list[float], bought: float, usual: float) -> PaintNeed:
+        return PaintNeed(
+            litre, colour, usual, min(takes), usual, max(takes), bought, 0.0, (bought,) * 5, True, np.array(takes)
+        )
+
+    found = compared_levels(
+        [need("#e9dcc1", [float(n) for n in range(1, 11)], 8.0, 5.5), need("#303030", [5.0] * 9 + [6.0], 5.0, 5.0)]
+    )
+    told = [(x.cost, x.left_l, x.short_pct, x.trips) for x in found]
+    assert told == [(Decimal("130"), 2.5, pytest.approx(20), pytest.approx(3))] * 5
 
 
 def test_a_surer_level_costs_more_leaves_more_and_runs_short_less_often(house: Estimate) -> None:

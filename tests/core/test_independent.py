@@ -5,7 +5,6 @@ from dataclasses import replace
 
 import numpy as np
 import pandas as pd
-import psychrolib
 import pytest
 from pvlib import irradiance, solarposition
 from scipy.integrate import solve_ivp
@@ -29,6 +28,7 @@ from amber_gable.domain.grid import STEP_S, STEPS_PER_HOUR
 from amber_gable.domain.substrates import substrate
 from amber_gable.domain.weather import WeatherSeries
 from amber_gable.domain.working import Policy
+from tests.psychrometry import psychrolib
 from tests.weather_cases import (
     EAST,
     NORTH,
@@ -135,7 +135,6 @@ def test_water_that_a_wall_was_given_is_what_leaves_it(code: str) -> None:
 
 
 def test_enthalpy_of_moist_air_is_the_psychrometric_packages() -> None:
-    psychrolib.SetUnitSystem(psychrolib.SI)
     for air in (5.0, 20.0, 35.0):
         for rh in (20.0, 60.0, 95.0):
             e, ratio = float(vapour_pressure(air, rh)), psychrolib.GetHumRatioFromRelHum(air, rh / 100, 101325)

@@ -62,7 +62,10 @@ SQUARE_ON = ((100.0, 900.0), (900.0, 900.0), (900.0, 100.0), (100.0, 100.0))
 KNOWN = ((100.0, 900.0), (500.0, 900.0), 4.0)
 REFUSED = [
     (((100.0, 900.0), (900.0, 100.0), (900.0, 900.0), (100.0, 100.0)), KNOWN, None, "do not make a wall"),
-    (((100.0, 100.0), (500.0, 100.0), (900.0, 100.0), (100.0, 900.0)), KNOWN, None, "one line|do not make a wall"),
+    (((100.0, 100.0), (500.0, 100.0), (900.0, 100.0), (100.0, 900.0)), KNOWN, None, "one line"),
+    (((100.0, 100 / 3), (410.0, 410 / 3), (770.0, 770 / 3), (100.0, 900.0)), KNOWN, None, "one line"),
+    # Twice the same corner, at a place whose rounding leaves nothing exactly nought.
+    (((137.31, 612.47), (803.7, 590.13), (137.31, 612.47), (120.9, 96.2)), KNOWN, None, "one line"),
     (SQUARE_ON, ((200.0, 200.0), (200.0, 200.0), 4.0), None, "fall together"),
     (SQUARE_ON, KNOWN, ((100.0, 800.0), (700.0, 800.0), 6.0), "same way"),
     (SQUARE_ON, ((100.0, 900.0), (100.1, 900.0), 150.0), None, "check the known length"),

@@ -219,9 +219,9 @@ def test_a_warning_begins_and_ends_beyond_the_noise() -> None:
 
 def test_the_noise_is_nothing_now_and_grows_with_the_days() -> None:
     lead = [noise("wind", h) for h in (0, 6, 24, 72, 240)]
-    assert lead[0] == 0
-    assert lead == sorted(lead)
-    assert lead[2] == 1.0
+    # A day's whole, then a week's worth of days for each day's worth more.
+    assert lead == pytest.approx([0, 1 / 4, 1, 1 + 2 / 7, 1 + 9 / 7])
+    assert noise("substrate", 24) == 1.5
     assert noise("working-day", 100.0) == 0
 
 

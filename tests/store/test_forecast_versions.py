@@ -13,6 +13,7 @@ from amber_gable.store.database import Database
 from amber_gable.store.forecast_versions import keep_version, list_versions, load_version
 from amber_gable.store.jobs import save_bundle
 from amber_gable.store.plans import save_plan
+from tests.fixtures import database_at
 from tests.jobs import coopers_rise
 from tests.weather_cases import steady
 
@@ -24,7 +25,7 @@ H = 3600
 
 @pytest.fixture
 def database(tmp_path: Path) -> Database:
-    database = Database(tmp_path / "v.sqlite3", lambda: T0)
+    database = database_at(tmp_path / "v.sqlite3", T0)
     bring_up(database)
     with database.writing() as session:
         save_bundle(session, coopers_rise())

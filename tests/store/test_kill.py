@@ -11,6 +11,7 @@ import pytest
 
 from amber_gable.store.database import Database
 from amber_gable.store.jobs import list_jobs, load_bundle
+from tests.fixtures import database_at
 from tests.jobs import coopers_rise
 
 # One process brings the program up and forks a saver for each moment: after so many statements of the third save, or
@@ -23,9 +24,10 @@ from amber_gable.store.database import Database
 from amber_gable.store.jobs import save_bundle
 from tests.jobs import coopers_rise
 
+bundle = coopers_rise()
+
 def save_until(moment, path):
-    database, bundle, seen = Database(Path(path), lambda: 1), coopers_rise(), [0]
-    database.migrate()
+    database, seen = Database(Path(path), lambda: 1), [0]
 
     @event.listens_for(database.engine, "before_cursor_execute")
     def count(*_):
@@ -71,6 +73,7 @@ def savers() -> Iterator[subprocess.Popen[str]]:
 @pytest.mark.parametrize("moment", [1, 4, 8, 12, 15, -1])
 def test_a_kill_during_a_save_leaves_no_partial_job(tmp_path: Path, savers: subprocess.Popen[str], moment: int) -> None:
     path = tmp_path / "killed.sqlite3"
+    database_at(path).engine.dispose()
     assert savers.stdin and savers.stdout
     print(moment, path, file=savers.stdin, flush=True)
     child = int(savers.stdout.readline())

@@ -20,6 +20,7 @@ from amber_gable.store.database import Database
 from amber_gable.store.plans import load_plan
 from amber_gable.store.tables import FaceRow, Table
 from amber_gable.store.weather import load_series, save_series
+from tests.fixtures import database_at
 from tests.jobs import coopers_rise, one_wall
 from tests.weather_cases import real_year, steady, utc
 
@@ -28,9 +29,7 @@ JOB = "coopers-rise"
 
 @pytest.fixture
 def empty(tmp_path: Path) -> Database:
-    database = Database(tmp_path / "new.sqlite3", lambda: 1_000)
-    database.migrate()
-    return database
+    return database_at(tmp_path / "new.sqlite3", 1_000)
 
 
 @pytest.mark.parametrize(("name", "text"), demo_bundles(), ids=[n for n, _ in demo_bundles()])

@@ -20,7 +20,8 @@ from amber_gable.services.workspace import Workspace
 from amber_gable.services.yard import what_waits, yard_now
 from amber_gable.store.jobs import load_bundle
 from amber_gable.store.tables import CompanyRow, JobRow, PropertyRow, SheetRow
-from tests.fixtures import open_space, visit
+from tests.clients import visit
+from tests.fixtures import open_space
 from tests.web.forms import form_of
 
 HOUSE = {"name": "9 Weir Lane", "customer": "Nell Hart", "place": "New Glasgow"}

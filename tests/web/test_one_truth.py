@@ -24,7 +24,8 @@ from amber_gable.services.clock import DemoClock
 from amber_gable.services.job_view import JobView, job_view
 from amber_gable.services.workspace import Workspace
 from amber_gable.store.backup import back_up
-from tests.fixtures import StandIn, open_space, visit
+from tests.clients import visit
+from tests.fixtures import StandIn, open_space
 from tests.web.forms import form_of
 
 JOBS = ("coopers-rise", "net-loft", "quarry-lane", "heron-deck", "feed-barn")
@@ -220,7 +221,7 @@ def _walk(app: FastAPI, demo_file: Path, job: str, hour: int, moves: list[Move],
 
 @given(st.sampled_from(JOBS), st.integers(0, 76), MOVES)
 @settings(
-    max_examples=12,
+    max_examples=7,
     phases=[Phase.generate],
     suppress_health_check=[HealthCheck.function_scoped_fixture, HealthCheck.too_slow],
 )

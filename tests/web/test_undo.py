@@ -1,6 +1,7 @@
 """One line of steps for a job: whatever was done last is taken back first, in the survey and beside it."""
 
 from collections.abc import Callable
+from datetime import UTC, datetime
 from typing import Any
 
 import pytest
@@ -10,7 +11,8 @@ from amber_gable.domain.job import JobBundle
 from amber_gable.services.undo import redo_step, steps_of, undo_step
 from amber_gable.services.workspace import Workspace
 from amber_gable.store.jobs import load_bundle
-from amber_gable.store.weather import load_series
+from amber_gable.store.weather import load_series, save_series
+from tests.weather_cases import steady
 from tests.web.forms import form_of
 
 pytestmark = pytest.mark.usefixtures("indoors")
@@ -128,7 +130,10 @@ def test_a_house_moved_and_moved_back_forgets_the_other_places_forecast(space: W
     far = {"place": "Leeds", "latitude": "53.8", "longitude": "-1.5", "time_zone": "Europe/London"}
     client.post(f"{RISE}/details", data=form | far)
     assert _bundle(space).property.time_zone == "Europe/London" and not held()
+    with space.database.writing() as session:
+        save_series(session, "14-coopers-rise", "forecast", steady(datetime(2026, 9, 14, tzinfo=UTC), 24))
     assert undo_step(space, "coopers-rise") and _bundle(space).property.time_zone == "America/Halifax"
+    assert not held(), "Leeds' forecast says nothing of Saltmarsh Quay"
 
 
 def test_a_customer_is_told_a_colour_that_went_there_and_back(space: Workspace, client: TestClient) -> None:

@@ -1,6 +1,7 @@
 """What the survey's views say and draw: textures in words, the panorama, symbols, forms for every kind of part."""
 
 import re
+from dataclasses import replace
 from datetime import UTC, date, datetime, timedelta
 from zoneinfo import ZoneInfo
 
@@ -80,13 +81,25 @@ def test_a_blank_form_with_a_name_and_a_size_makes_a_part_that_its_form_shows_ag
 
 def test_the_strip_of_sky_has_now_a_quarter_along_and_its_hours_inside() -> None:
     now = at(0, "07:30")
-    sky = sky_strip(site_of(wall(), now), now)
+    site = site_of(wall(), now)
+    sky = sky_strip(site, now)
     assert sky is not None
     assert sky.now_x == pytest.approx(WIDTH / 4)
     assert [h for _, h in sky.hours] == ["06", "12", "18", "00"]
     assert [x for x, _ in sky.hours] == pytest.approx([WIDTH * h / 24 for h in (4.5, 10.5, 16.5, 22.5)])
     ends = [float(p.split(",")[0]) for p in (sky.dew_line.split()[0], sky.dew_line.split()[-1])]
     assert ends[0] == pytest.approx(0.0) and WIDTH - 8 < ends[1] <= WIDTH
+
+
+def test_the_strip_of_sky_shows_the_coldest_surface_where_dew_comes_first() -> None:
+    now = at(0, "07:30")
+    site = site_of(wall(), now)
+    first, *others = site.surfaces
+    cold = replace(first, climate=replace(first.climate, surface=first.climate.surface - 15))
+    sky, usual = sky_strip(replace(site, surfaces=(*others, cold)), now), sky_strip(site, now)
+    assert sky is not None and usual is not None
+    assert sky.surface < usual.surface - 10
+    assert sky.low < usual.low
 
 
 def test_every_reading_of_a_condition_has_its_test() -> None:

@@ -3,6 +3,7 @@
 import gc
 import threading
 from concurrent.futures import ThreadPoolExecutor
+from dataclasses import fields, replace
 from datetime import UTC, datetime
 from typing import Any, ClassVar
 
@@ -14,6 +15,7 @@ from amber_gable.core.weather.surface import FaceSurface
 from amber_gable.domain.condition import Condition
 from amber_gable.domain.progress import Cancelled
 from amber_gable.domain.scales import weight
+from amber_gable.domain.weather import WeatherSeries
 from amber_gable.services import workspace
 from amber_gable.services.computed import Computed
 from amber_gable.services.plan.planning import job_climate
@@ -83,6 +85,21 @@ def test_a_thousand_results_hold_no_more_than_they_may() -> None:
         computed.get(n, lambda n=n: {"rows": [str(n)] * 3, "figures": np.zeros(100)})
     assert 30_000 < computed.held <= 50_000
     assert computed.known(999) is not None and computed.known(0) is None
+
+
+def test_a_series_is_known_by_everything_but_its_notes() -> None:
+    """A field that comes to the series and not to its digest would hand out the climate of another weather."""
+    series = steady(datetime(2026, 9, 14, tzinfo=UTC), 24)
+    said: dict[str, Any] = {
+        "start": 1, "latitude": 45.0, "longitude": -62.0, "altitude_m": 10.0, "utc_offset_h": -3.0,
+        "typical_year": True, "state_at_h": 1.0, "light_offset_min": -30.0, "doubt": 1.5, "source": "another",
+        "issued": 5, "ensemble": {"air_c": np.ones((2, 24))},
+    }  # fmt: skip
+    columns = {f.name for f in fields(WeatherSeries)} - said.keys() - {"notes"}
+    changed = [replace(series, **{name: value}) for name, value in said.items()]
+    changed += [replace(series, **{name: np.full(24, 0.25)}) for name in columns]
+    assert len({digest(s) for s in (series, *changed)}) == 1 + len(changed)
+    assert digest(replace(series, notes=("read from a file",))) == digest(series)
 
 
 def test_a_record_that_is_gone_leaves_no_digest_behind_and_none_takes_it_over() -> None:

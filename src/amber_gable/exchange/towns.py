@@ -5,6 +5,7 @@ Data of GeoNames (geonames.org) under CC BY 4.0, made by scripts/make_towns.py.
 
 import lzma
 import unicodedata
+from bisect import bisect_left
 from dataclasses import dataclass
 from functools import cache
 from importlib.resources import files
@@ -36,12 +37,26 @@ class Town:
 
 @dataclass(frozen=True)
 class _Towns:
-    """All of them, with names folded for looking up, and their places (N,), degrees."""
+    """All of them in the order of their folded names; their places (N,), degrees, and people (N,)."""
 
-    towns: list[Town]
+    lines: list[str]
     folded: list[str]
     latitude: Array
     longitude: Array
+    people: Array
+
+    def town(self, n: int) -> Town:
+        name, country, region, latitude, longitude, time_zone, people = self.lines[n].split("\t")
+        return Town(name, country, region, float(latitude), float(longitude), time_zone, int(people))
+
+    def where(self, n: int) -> str:
+        """Its region and country, folded."""
+        _, country, region, _ = self.lines[n].split("\t", 3)
+        return folded(f"{region} {country}")
+
+    def beginning(self, name: str) -> range:
+        """Those whose folded name begins so."""
+        return range(bisect_left(self.folded, name), bisect_left(self.folded, name + LAST))
 
 
 _OTHERS = {"ø": "o", "ł": "l", "đ": "d", "ð": "d", "þ": "th", "æ": "ae", "œ": "oe", "ı": "i", "ħ": "h", "ŧ": "t"}
@@ -49,8 +64,14 @@ _LETTERS = str.maketrans({**_OTHERS, "’": None, "'": None})
 """What no accent can be taken off, and what is left out."""
 
 
+LAST = chr(0x10FFFF)
+"""Comes after every letter."""
+
+
 def folded(text: str) -> str:
     """Without accents, case and points, as people type."""
+    if text.isascii() and text.isalpha():
+        return text.lower()
     plain = unicodedata.normalize("NFKD", text.casefold().translate(_LETTERS))
     return " ".join("".join(c if c.isalnum() else " " for c in plain if not unicodedata.combining(c)).split())
 
@@ -58,15 +79,13 @@ def folded(text: str) -> str:
 @cache
 def _towns() -> _Towns:
     data = (files("amber_gable.exchange") / "towns.tsv.xz").read_bytes()
-    lines = lzma.decompress(data).decode("utf-8").splitlines()
-    cells = [line.split("\t") for line in lines if not line.startswith("#")]
-    found = [Town(c[0], c[1], c[2], float(c[3]), float(c[4]), c[5], int(c[6])) for c in cells]
-    return _Towns(
-        found,
-        [folded(t.name) for t in found],
-        np.array([t.latitude for t in found]),
-        np.array([t.longitude for t in found]),
-    )
+    lines = [line for line in lzma.decompress(data).decode("utf-8").splitlines() if not line.startswith("#")]
+    # Places are read at once, a town only when it is found: the first who looks one up waits for this.
+    cells = [line.split("\t") for line in lines]
+    names = [folded(c[0]) for c in cells]
+    by_name = sorted(range(len(lines)), key=names.__getitem__)
+    latitude, longitude, people = (np.array([float(cells[n][at]) for n in by_name]) for at in (3, 4, 6))
+    return _Towns([lines[n] for n in by_name], [names[n] for n in by_name], latitude, longitude, people)
 
 
 def find_towns(text: str, home: tuple[float, float] | None = None, most: int = 8) -> list[Town]:
@@ -77,17 +96,15 @@ def find_towns(text: str, home: tuple[float, float] | None = None, most: int = 8
     if len(wanted) < 2:
         return []
     every = _towns()
-    at = [n for n, other in enumerate(every.folded) if other.startswith(wanted)]
-    if where:
-        at = [n for n in at if where in folded(f"{every.towns[n].region} {every.towns[n].country}")]
+    at = [n for n in every.beginning(wanted) if not where or where in every.where(n)]
     away = None if home is None or not at else distance_km(every.latitude[at], every.longitude[at], *home)
 
-    def order(place: int) -> tuple[bool, bool, int]:
+    def order(place: int) -> tuple[bool, bool, float]:
         n = at[place]
         near = away is not None and bool(away[place] <= NEAR_HOME_KM)
-        return every.folded[n] != wanted, not near, -every.towns[n].people
+        return every.folded[n] != wanted, not near, -every.people[n]
 
-    return [every.towns[at[place]] for place in sorted(range(len(at)), key=order)[:most]]
+    return [every.town(at[place]) for place in sorted(range(len(at)), key=order)[:most]]
 
 
 def nearest_town(latitude: float, longitude: float) -> tuple[Town, float]:
@@ -95,7 +112,7 @@ def nearest_town(latitude: float, longitude: float) -> tuple[Town, float]:
     every = _towns()
     away = distance_km(every.latitude, every.longitude, latitude, longitude)
     n = int(away.argmin())
-    return every.towns[n], float(away[n])
+    return every.town(n), float(away[n])
 
 
 def distance_km(latitudes: Array, longitudes: Array, latitude: float, longitude: float) -> Array:

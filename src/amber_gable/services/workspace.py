@@ -60,23 +60,41 @@ class Workspace:
 
 _TELLS_NOTHING: Any = {"property": {"photos"}, "job": {"record", "changes"}}
 """Of a job: pictures change nothing that is computed, and what was done on site only what asks for it by itself."""
-_LATELY: dict[int, tuple[weakref.ref[Record], bytes]] = {}
-"""Digests of the records that are in memory, by their identity; a record that goes takes its own away."""
+_Told = Record | WeatherSeries
+_LATELY: dict[int, tuple[weakref.ref[_Told], bytes]] = {}
+"""Digests of the records and series that are in memory, by their identity; one that goes takes its own away."""
 
 
-def _own_digest(record: Record) -> bytes:
-    """Of a job, a sheet or another record as it stands; worked out once for each in memory."""
-    mine = id(record)
+def _own_digest(told: _Told) -> bytes:
+    """Of a job, a sheet, another record or a series as it stands; worked out once for each in memory."""
+    mine = id(told)
     found = _LATELY.get(mine)
-    if found is not None and found[0]() is record:
+    if found is not None and found[0]() is told:
         return found[1]
-    left_out = _TELLS_NOTHING if isinstance(record, JobBundle) else None
-    made = hashlib.sha256(record.model_dump_json(exclude=left_out).encode()).digest()
-    _LATELY[mine] = (weakref.ref(record, lambda gone: _forget(mine, gone)), made)
+    made = _of_series(told) if isinstance(told, WeatherSeries) else _of_record(told)
+    _LATELY[mine] = (weakref.ref(told, lambda gone: _forget(mine, gone)), made)
     return made
 
 
-def _forget(mine: int, gone: weakref.ref[Record]) -> None:
+def _of_record(record: Record) -> bytes:
+    left_out = _TELLS_NOTHING if isinstance(record, JobBundle) else None
+    return hashlib.sha256(record.model_dump_json(exclude=left_out).encode()).digest()
+
+
+def _of_series(series: WeatherSeries) -> bytes:
+    """Its notes tell nothing that is computed with."""
+    where = (series.latitude, series.longitude, series.altitude_m, series.utc_offset_h, series.typical_year)
+    how = (series.start, series.issued, series.source, series.state_at_h, series.light_offset_min, series.doubt)
+    out = hashlib.sha256(repr((where, how)).encode())
+    for name, rows in (series.ensemble or {}).items():
+        out.update(name.encode() + np.ascontiguousarray(rows).tobytes())
+    for name in COLUMNS:
+        column = getattr(series, name)
+        out.update(b"-" if column is None else np.ascontiguousarray(column).tobytes())
+    return out.digest()
+
+
+def _forget(mine: int, gone: weakref.ref[_Told]) -> None:
     """Unless another record came to live in the same place meanwhile."""
     found = _LATELY.get(mine)
     if found is not None and found[0] is gone:
@@ -87,19 +105,10 @@ def digest(*parts: object) -> str:
     """A key for results computed from these parts."""
     out = hashlib.sha256()
     for part in parts:
-        if isinstance(part, Record):
+        if isinstance(part, Record | WeatherSeries):
             out.update(_own_digest(part))
         elif isinstance(part, np.ndarray):
             out.update(np.ascontiguousarray(part).tobytes())
-        elif isinstance(part, WeatherSeries):
-            out.update(
-                f"{part.start}/{part.issued}/{part.source}/{part.utc_offset_h}/{part.state_at_h}/{part.light_offset_min}/{part.doubt}".encode()
-            )
-            for name, rows in (part.ensemble or {}).items():
-                out.update(name.encode() + np.ascontiguousarray(rows).tobytes())
-            for name in COLUMNS:
-                column = getattr(part, name)
-                out.update(b"-" if column is None else np.ascontiguousarray(column).tobytes())
         else:
             out.update(repr(part).encode())
         out.update(b"|")

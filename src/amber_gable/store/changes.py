@@ -4,7 +4,7 @@ statement tells whether what was read before still stands."""
 from collections.abc import Iterable
 from typing import Any
 
-from sqlalchemy import select
+from sqlalchemy import bindparam, select
 from sqlalchemy.dialects.sqlite import insert
 from sqlalchemy.orm import Session
 
@@ -12,6 +12,11 @@ from amber_gable.store import tables
 from amber_gable.store.tables import ChangeRow
 
 Numbers = tuple[tuple[str, int], ...]
+_CHANGES = ChangeRow.__table__.c
+# Asked by every page and edit, so put together once.
+_WHERE_THEY_STAND = select(_CHANGES.scope, _CHANGES.number).where(
+    _CHANGES.scope.in_(bindparam("scopes", expanding=True))
+)
 _BY_PROPERTY = (tables.FaceRow, tables.OnFace, tables.PhotoRow)
 
 
@@ -72,6 +77,6 @@ def numbers(session: Session, scopes: Iterable[str]) -> Numbers:
     scopes = set(scopes)
     lacking = scopes - known.keys()
     if lacking:
-        wanted = select(ChangeRow.scope, ChangeRow.number).where(ChangeRow.scope.in_(lacking))
-        known |= dict.fromkeys(lacking) | dict(session.execute(wanted).all())
+        found = session.connection().execute(_WHERE_THEY_STAND, {"scopes": list(lacking)})
+        known |= dict.fromkeys(lacking) | dict(found.all())
     return tuple(sorted((scope, number) for scope in scopes if (number := known[scope]) is not None))

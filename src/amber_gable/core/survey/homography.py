@@ -7,6 +7,7 @@ whiteboards: Zhang & He 2007).
 """
 
 from dataclasses import dataclass
+from itertools import combinations
 from math import hypot
 
 import numpy as np
@@ -34,17 +35,22 @@ class WallMap:
 
 
 def homography(picture: tuple[Point, Point, Point, Point], plane: tuple[Point, Point, Point, Point]) -> Matrix:
-    """The 3 × 3 map that takes each picture point to its plane point. Raises ValueError when three lie in one line."""
+    """The 3 × 3 map that takes each picture point to its plane point; no three of them lie in one line."""
     rows = []
     for (x, y), (u, v) in zip(picture, plane, strict=True):
         rows.append([x, y, 1, 0, 0, 0, -u * x, -u * y])
         rows.append([0, 0, 0, x, y, 1, -v * x, -v * y])
     right = np.array([c for point in plane for c in point], dtype=float)
-    try:
-        h = np.linalg.solve(np.array(rows, dtype=float), right)
-    except np.linalg.LinAlgError:
-        raise ValueError("three of the four corners lie in one line; mark the wall's own corners") from None
+    h = np.linalg.solve(np.array(rows, dtype=float), right)
     return np.append(h, 1.0).reshape(3, 3)
+
+
+def _in_one_line(a: Point, b: Point, c: Point) -> bool:
+    """Whether the triangle is flatter than any wall is seen: a millionth of its longest side squared, of which rounding
+    makes far less."""
+    longest = max(hypot(p[0] - q[0], p[1] - q[1]) for p, q in combinations((a, b, c), 2))
+    twice = (b[0] - a[0]) * (c[1] - a[1]) - (b[1] - a[1]) * (c[0] - a[0])
+    return abs(twice) <= 1e-6 * longest**2
 
 
 def to_plane(h: Matrix, point: Point) -> Point:
@@ -60,12 +66,8 @@ def side_ratio(corners: tuple[Point, Point, Point, Point], size: tuple[float, fl
     left), and whether the perspective told it; if not, a common lens was assumed and a second known length would be
     better.
 
-    `size` is the picture's width and height, px. Raises ValueError for corners that are no rectangle's picture.
+    The corners make a wall; `size` is the picture's width and height, px.
     """
-    if not is_convex(corners):
-        raise ValueError(
-            "the four corners do not make a wall: mark them lower left, lower right, upper right, upper left"
-        )
     # The unit square's picture: columns are the images of its sides' directions.
     g = np.linalg.inv(homography(corners, ((0, 0), (1, 0), (1, 1), (0, 1))))
     centre = np.array([[1, 0, -size[0] / 2], [0, 1, -size[1] / 2], [0, 0, 1]])
@@ -103,11 +105,13 @@ def wall_map(
     `known` are two marked points and their true distance, m. A `second` known length, well turned against the first,
     replaces the ratio of the sides read from the perspective. Raises ValueError when the marks cannot give a scale.
     """
-    unit = homography(corners, ((0, 0), (1, 0), (1, 1), (0, 1)))
+    if any(_in_one_line(*three) for three in combinations(corners, 3)):
+        raise ValueError("three of the four corners lie in one line; mark the wall's own corners")
     if not is_convex(corners):
         raise ValueError(
             "the four corners do not make a wall: mark them lower left, lower right, upper right, upper left"
         )
+    unit = homography(corners, ((0, 0), (1, 0), (1, 1), (0, 1)))
     first = _span(unit, known)
     if second is None:
         ratio, sure = side_ratio(corners, size)

@@ -15,8 +15,7 @@ from amber_gable.domain.job import JobBundle
 from amber_gable.domain.rates import rates_with
 from amber_gable.domain.working import Skill
 from amber_gable.services.job_view import JobView
-from amber_gable.services.quantities.quantities import kept_quantities
-from amber_gable.services.stock import stock_for
+from amber_gable.services.quantities.quantities import from_quantities, kept_quantities
 from amber_gable.services.undo import job_step
 from amber_gable.services.workspace import Workspace
 from amber_gable.store.jobs import live_job, load_bundle
@@ -87,8 +86,8 @@ def choose_ways(space: Workspace, job_id: str, form: Mapping[str, str]) -> None:
 
 def buying_levels(view: JobView) -> list[Level]:
     """Levels side by side, with what the firm has and no larger containers than are wished."""
-    needs = [o.need for o in kept_quantities(view).orders]
-    return compared_levels(needs, stock_for(view), view.bundle.job.estimating.largest_l)
+    needs, largest = [o.need for o in kept_quantities(view).orders], view.bundle.job.estimating.largest_l
+    return from_quantities(view, "levels", lambda stock: compared_levels(needs, stock, largest))
 
 
 def growth_found(bundle: JobBundle) -> bool:
@@ -106,8 +105,8 @@ def trip_hours(bundle: JobBundle) -> float:
 
 def compared_ways(view: JobView) -> list[FaceWays]:
     """Ladder, tower and lift for each face that is worked on above 3 m."""
-    crew = view.bundle.job.crew
-    return ways_up(kept_quantities(view).estimate.hours, crew.last_h - crew.first_h)
+    crew, hours = view.bundle.job.crew, kept_quantities(view).estimate.hours
+    return from_quantities(view, "ways", lambda _: ways_up(hours, crew.last_h - crew.first_h))
 
 
 def pace_form(bundle: JobBundle) -> dict[str, str]:

@@ -1,9 +1,9 @@
 """Litres and containers of a job, for the page and the command line alike."""
 
-from collections.abc import Sequence
+from collections.abc import Callable, Sequence
 from dataclasses import asdict, dataclass
 from decimal import Decimal
-from typing import Any
+from typing import Any, TypeVar
 
 from amber_gable.core.estimate.estimate import Estimate, Order, job_estimate
 from amber_gable.core.estimate.quantities import QuantityLine, quantity_lines
@@ -13,6 +13,8 @@ from amber_gable.domain.stock import StockCan
 from amber_gable.services.job_view import JobView
 from amber_gable.services.stock import stock_for
 from amber_gable.services.workspace import digest
+
+T = TypeVar("T")
 
 
 @dataclass(frozen=True)
@@ -76,9 +78,13 @@ class Quantities:
 
 def kept_quantities(view: JobView) -> Quantities:
     """Those of a job as it stands, worked out once, with what the firm has."""
+    return from_quantities(view, "quantities", lambda stock: job_quantities(view.bundle, stock))
+
+
+def from_quantities(view: JobView, what: str, work_out: Callable[[Sequence[StockCan]], T]) -> T:
+    """Something worked out once from the job as it stands and what the firm has."""
     stock = stock_for(view)
-    key = "quantities" + digest(view.bundle, *stock)
-    return view.space.computed.get(key, lambda: job_quantities(view.bundle, stock))
+    return view.space.computed.get(what + digest(view.bundle, *stock), lambda: work_out(stock))
 
 
 def job_quantities(bundle: JobBundle, stock: Sequence[StockCan] = ()) -> Quantities:

@@ -5,6 +5,7 @@ from dataclasses import dataclass
 from datetime import datetime
 from functools import lru_cache
 from hashlib import sha256
+from itertools import accumulate
 
 import numpy as np
 
@@ -63,13 +64,11 @@ class _Own:
 
 @lru_cache(maxsize=512)
 def _of_run(seed: str, latitude: float, longitude: float, run: int, before_h: int, ahead_h: int) -> _Own:
-    # Loaded when it is first needed: the program starts without it.
-    from scipy.signal import lfilter
-
     chance = drawn(seed, latitude, longitude, "run", run)
     hours = RUN_S // 3600
     # Later runs lean on it for hours it did not itself reach.
     kicks = chance.normal(size=(4, before_h + ahead_h + hours * (_RUNS_BACK + 1)))
     kicks[:, 1:] *= np.sqrt(1 - _HOUR_TO_HOUR**2)
-    series = lfilter([1.0], [1.0, -_HOUR_TO_HOUR], kicks, axis=1)
-    return _Own(run * hours - before_h, np.asarray(series), float(chance.normal()))
+    # An hour's error is most of the last one's, and a kick.
+    series = [list(accumulate(row, lambda last, kick: kick + _HOUR_TO_HOUR * last)) for row in kicks.tolist()]
+    return _Own(run * hours - before_h, np.array(series), float(chance.normal()))

@@ -1,7 +1,8 @@
 """The hidden true weather and the forecasts drawn around it (physics.md §10): same seed, same values."""
 
 from dataclasses import dataclass, replace
-from datetime import UTC, datetime, timedelta
+from datetime import UTC, date, datetime, timedelta
+from functools import lru_cache
 
 import numpy as np
 
@@ -56,6 +57,7 @@ def truth(seed: str, latitude: float, longitude: float, start: datetime, hours: 
     )
 
 
+@lru_cache(maxsize=16_384)
 def _hour(seed: str, latitude: float, t: datetime) -> tuple[float, ...]:
     hour = t.hour + t.minute / 60
     today = regime_of(t.date(), seed)
@@ -69,7 +71,7 @@ def _hour(seed: str, latitude: float, t: datetime) -> tuple[float, ...]:
     # The sea lags the sun by five weeks; the far hemisphere by half a year.
     days = t.timetuple().tm_yday - (209 if latitude >= 0 else 26)
     mean = 27.5 - 0.42 * abs(latitude) + 10.0 * np.cos(2 * np.pi * days / 365)
-    noise = drawn(seed, t.date(), round(latitude, 2)).normal(size=(24, 3))[t.hour]
+    noise, shower_luck = (draws[t.hour] for draws in _chances(seed, t.date(), round(latitude, 2)))
     middle = mean + glide("warmth") + 0.35 * noise[0]
     air = middle + glide("swing") * np.cos(2 * np.pi * (hour - 15) / 24)
     dew = middle - glide("dryness") + 0.25 * noise[1]
@@ -82,13 +84,19 @@ def _hour(seed: str, latitude: float, t: datetime) -> tuple[float, ...]:
         air, cloud, wind = min(air, dew + 0.4), 1.0, min(wind, 1.2)
     wind, bearing = _with_breeze(wind, glide("wind_from") + 12 * noise[1], glide("breeze"), hour)
     chance = today.showers * np.exp(-0.5 * ((hour - SHOWERS_AT) / SHOWERS_WIDE) ** 2)
-    luck, depth = drawn(seed, "showers", t.date(), round(latitude, 2)).random(size=(24, 2))[t.hour]
+    luck, depth = shower_luck
     shower = 0.0
     if luck < chance:
         # A squall: cooler, cloudy, gusty for its hour.
         shower = float(_depth(depth))
         air, dew, cloud, wind = air - 1.5, dew + 0.3, max(cloud, 0.9), wind * 1.3
     return air, dew, wind, bearing, cloud, max(rain, 0.0), shower, chance
+
+
+@lru_cache(maxsize=64)
+def _chances(seed: str, day: date, latitude: float) -> tuple[Array, Array]:
+    """Of a day's hours: noise (24, 3), and luck and depth of showers (24, 2)."""
+    return drawn(seed, day, latitude).normal(size=(24, 3)), drawn(seed, "showers", day, latitude).random(size=(24, 2))
 
 
 def _with_breeze(wind: float, bearing: float, share: float, hour: float) -> tuple[float, float]:

@@ -49,13 +49,24 @@ function term({ word, meaning }) {
   return dfn;
 }
 
+// What is being read when a piece of the page is exchanged, as when the odds come to an answer, goes on to be read.
+let read = null;
+function remember() {
+  const asked = document.activeElement;
+  read = [...meanings.values()].find(({ told }) => told === asked && wordsOf(told)?.classList.contains("shown")) ?? null;
+}
+
 // What was explained in a piece of the page that is gone is explained again where it stands next.
-function forget() {
+function anew() {
+  const gone = read && !read.told?.isConnected;
   for (const meaning of new Set(meanings.values())) {
     if (!meaning.told || meaning.told.isConnected) continue;
     wordsOf(meaning.told)?.remove();
     meaning.told = null;
   }
+  explain(sheet);
+  // Focus that went elsewhere meanwhile stays there; getting it shows the words.
+  if (gone && document.activeElement === document.body) read.told?.focus({ preventScroll: true });
 }
 
 const wordsOf = (dfn) => document.getElementById(dfn.getAttribute("aria-describedby"));
@@ -102,7 +113,8 @@ if (sheet) {
     const longestFirst = [...meanings.keys()].sort((a, b) => b.length - a.length).map(escaped);
     wanted = new RegExp(`(?<![\\p{L}-])(?:${longestFirst.join("|")})(?![\\p{L}-])`, "iu");
     explain(sheet);
-    document.addEventListener("htmx:after:swap", () => { forget(); explain(sheet); });
+    document.addEventListener("htmx:before:swap", remember);
+    document.addEventListener("htmx:after:swap", anew);
     // What was folded away is first met when it is opened.
     document.addEventListener("toggle", (event) => { if (event.target.open) explain(event.target); }, true);
   }).catch(() => {});

@@ -1,0 +1,50 @@
+"""What must pass between two steps, as a master painter would say it (handbook §11)."""
+
+import pytest
+
+from amber_gable.core.weather.drying import DryingStage
+from amber_gable.core.work.waits import film_stage, wait_hours
+from amber_gable.domain.method import Method
+from amber_gable.domain.operation import Operation, OperationKind, Technique
+
+K, T, S = OperationKind, Technique, DryingStage
+
+
+def _step(kind: OperationKind, technique: Technique | None = None, wait_h: float = 0.0) -> Operation:
+    film = {"product": "house-coat", "method": Method.BRUSH} if kind.lays_film else {}
+    return Operation(id="step", name="Step", kind=kind, technique=technique, wait_h=wait_h, **film)  # type: ignore[arg-type]
+
+
+AFTER_A_FILM = [
+    (K.COAT, None, S.RECOAT, "a coat on a coat"),
+    (K.SAND, None, S.RECOAT, "sandpaper clogs in what is only dry to touch"),
+    (K.FIT, T.FIT, S.TOUCH, "shutters go back on what does not stick"),
+    (K.CLEAN, None, S.TOUCH, "sheets are gathered when nothing drips"),
+    (K.PROTECT, None, S.TOUCH, "what is covered must not stick to its cover"),
+    (K.CLEAN, T.UNMASK, None, "tape comes off while the film is soft"),
+    (K.FIT, T.MOVE, None, "a sash is moved before it glues itself in"),
+]
+
+
+@pytest.mark.parametrize(("kind", "technique", "stage", "why"), AFTER_A_FILM, ids=[c[3] for c in AFTER_A_FILM])
+def test_what_a_film_must_have_reached_before_a_step(
+    kind: OperationKind, technique: Technique | None, stage: DryingStage | None, why: str
+) -> None:
+    assert film_stage(_step(kind, technique)) is stage
+
+
+FROM_TO = [
+    (K.WASH, 24.0, K.SCRAPE, 4.0, "only the surface need be dry"),
+    (K.WASH, 24.0, K.MASK, 4.0, "tape holds on a dry face"),
+    (K.WASH, 2.0, K.SAND, 2.0, "a wipe dries sooner than a wash"),
+    (K.WASH, 24.0, K.PRIME, 24.0, "what seals waits for the wood"),
+    (K.WASH, 24.0, K.REPAIR, 24.0, "filler seals too"),
+    (K.CAULK, 6.0, K.SCRAPE, 6.0, "only washing is cut short"),
+]
+
+
+@pytest.mark.parametrize(("before", "wait_h", "after", "hours", "why"), FROM_TO, ids=[c[4] for c in FROM_TO])
+def test_hours_between_two_steps_without_a_film(
+    before: OperationKind, wait_h: float, after: OperationKind, hours: float, why: str
+) -> None:
+    assert wait_hours(_step(before, wait_h=wait_h), _step(after)) == hours
