@@ -5,7 +5,7 @@ import time
 from pathlib import Path
 
 import pytest
-from playwright.sync_api import CDPSession, Locator, Page, expect
+from playwright.sync_api import CDPSession, Locator, Page, Route, expect
 
 from amber_gable.domain.survey import Face, Opening
 from tests.browser.conftest import serious_barriers, sticks_out
@@ -345,8 +345,12 @@ def test_a_photo_is_marked_by_dragging_and_its_sizes_are_sent(page: Page, tmp_pa
     file.write_bytes(as_jpeg(photo_of_board(camera, 8, 5)))
     page.goto(f"{RISE}/photos?face=wing-back")
     page.locator('input[type="file"]').set_input_files(file)
+    late: list[Route] = []
+    page.route("**/photo.js", lambda route: late.append(route))
     page.get_by_role("button", name="Add photo").click()
     expect(page.locator("#measure svg image")).to_be_visible()
+    expect(page.locator(".photo-mark").first).to_be_hidden()
+    late.pop().continue_()
     places = {
         "c1": (0, 0),
         "c2": (8, 0),
@@ -358,7 +362,9 @@ def test_a_photo_is_marked_by_dragging_and_its_sizes_are_sent(page: Page, tmp_pa
         "m2": (6, 2.4),
     }
     for key, (x, y) in places.items():
-        box = page.locator(f'[data-mark="{key}"] .ring').bounding_box()
+        ring = page.locator(f'[data-mark="{key}"] .ring')
+        expect(ring).to_be_visible()
+        box = ring.bounding_box()
         assert box
         end = page.locator("#measure svg").evaluate(
             "(svg, [x, y]) => { const p = new DOMPoint(x, y).matrixTransform(svg.getScreenCTM()); return [p.x, p.y] }",

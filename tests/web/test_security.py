@@ -56,11 +56,14 @@ def test_more_than_ten_megabytes_are_refused_with_and_without_a_length(client: T
 
     def chunks():  # type: ignore[no-untyped-def]
         yield b'--b\r\nContent-Disposition: form-data; name="file"; filename="a.json"\r\n\r\n'
-        for _ in range(12):
+        for _ in range(11):
             yield b"x" * 1_000_000
+        yield b"\r\n--b--\r\n"
 
     kind = {"content-type": "multipart/form-data; boundary=b"}
-    assert client.post("/jobs/import", content=chunks(), headers=kind).status_code >= 400
+    page = client.post(f"{RISE}/weather/file", content=chunks(), headers=kind)
+    assert page.status_code == 413
+    assert "10 MB" in page.text
 
 
 @pytest.mark.parametrize(

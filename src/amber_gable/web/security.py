@@ -4,6 +4,7 @@ from collections.abc import Awaitable, Callable
 from urllib.parse import urlsplit
 
 from starlette.datastructures import Headers, MutableHeaders
+from starlette.exceptions import HTTPException
 from starlette.types import ASGIApp, Message, Receive, Scope, Send
 
 from amber_gable.domain.sizes import SIZE_LIMIT, ZIP_LIMIT
@@ -54,10 +55,13 @@ class Gate:
         length = headers.get("content-length", "0")
         limit = LARGER_LIMITS.get(scope["path"], BODY_LIMIT)
         if not length.isdigit() or int(length) > limit:
-            words = f"More than {limit // (1024 * 1024)} MB was sent"
-            await self.refuse(scope, receive, send, 413, words, "Send a smaller file.")
+            await self.refuse(scope, receive, send, 413, _too_much(limit), "Send a smaller file.")
             return
         await self.app(scope, _counted(receive, limit), _with_headers(send))
+
+
+def _too_much(limit: int) -> str:
+    return f"More than {limit // (1024 * 1024)} MB was sent"
 
 
 def _counted(receive: Receive, limit: int) -> Receive:
@@ -67,8 +71,10 @@ def _counted(receive: Receive, limit: int) -> Receive:
         nonlocal total
         message = await receive()
         total += len(message.get("body", b""))
-        # Ends the stream as a lost connection would: nothing of the body is used.
-        return message if total <= limit else {"type": "http.disconnect"}
+        if total > limit:
+            # Whoever reads the body stops here: nothing of it is used.
+            raise HTTPException(413, f"{_too_much(limit)}. Send a smaller file.")
+        return message
 
     return limited
 
