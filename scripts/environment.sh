@@ -14,6 +14,10 @@ for candidate in python3 python3.11 python3.12 python3.13; do
   if command -v "$candidate" >/dev/null && "$candidate" -c 'import sys; sys.exit(sys.version_info < (3, 11))' 2>/dev/null; then python=$candidate; break; fi
 done
 [ -n "$python" ] || fail "Python 3.11 or newer is needed and was not found"
+# Of the same version the distribution's own, where it can make environments: it is built with profiles and runs the
+# program a tenth faster than one compiled from the bare sources.
+distributed=/usr/bin/$("$python" -c 'import sys; print("python%d.%d" % sys.version_info[:2])')
+if [ -x "$distributed" ] && "$distributed" -c 'import ensurepip, venv' 2>/dev/null; then python=$distributed; fi
 
 if [ ! -x .venv/bin/pip ]; then
   rm -rf .venv

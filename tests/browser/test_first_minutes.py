@@ -331,6 +331,7 @@ def test_a_wall_is_filled_by_the_builder_as_by_the_typed_line(page: Page, space:
     page.goto("/jobs/feed-barn/survey/block")
     Hand(page, finger=False).fill(width_m="9.6", depth_m="8", eaves_m="2 storeys", looks="S", pitch="35°")
     page.get_by_role("button", name="Build it").click()
+    expect(page).to_have_url(re.compile(r"/survey(\?|$)"))
     page.goto("/jobs/feed-barn/survey/face/front")
     page.get_by_text("Put the line together").click()
     builder = page.locator(".line-build")

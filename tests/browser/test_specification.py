@@ -29,6 +29,7 @@ def test_from_an_empty_specification_to_a_complete_one(page: Page, bare_job: Pat
     page.goto("/")
     page.set_input_files("input[type=file]", bare_job)
     page.get_by_role("button", name="Import").click()
+    expect(page).to_have_url(re.compile("/jobs/rise-bare/"))
     page.goto("/jobs/rise-bare/specification")
     expect(page.locator(".answer")).to_contain_text("28 parts have no steps yet")
     page.get_by_role("button", name="Derive from the survey").click()

@@ -8,7 +8,7 @@ import pytest
 from playwright.sync_api import CDPSession, Locator, Page, Route, expect
 
 from amber_gable.domain.survey import Face, Opening
-from tests.browser.conftest import serious_barriers, sticks_out
+from tests.browser.conftest import PATIENCE_MS, serious_barriers, sticks_out
 from tests.checkerboard import Camera, as_jpeg, photo_of_board
 from tests.jobs import coopers_rise
 
@@ -131,6 +131,7 @@ def test_coopers_rise_measured_by_drawing_has_the_areas_of_the_bundle(
     for name, text in {**form, "time_zone": "America/Halifax"}.items():
         _field(page, name).fill(text)
     page.get_by_role("button", name="Start the survey").click()
+    expect(page).to_have_url(re.compile("/survey"))
     base = page.url.split("?")[0]
     surveyed = [f for f in coopers_rise().property.faces if f.id in faces]
     mouse, finger = Mouse(page), Finger(tablet)
@@ -165,7 +166,7 @@ def _box(page: Page, part: str) -> list[float]:
 
 def _comes_to(page: Page, part: str, side: str, wanted: float, near: float = 1e-3) -> None:
     """Wait until a part's x, y, w or h on the drawing is what is wanted."""
-    deadline = time.monotonic() + 15
+    deadline = time.monotonic() + PATIENCE_MS / 1000
     while abs(_box(page, part)["xywh".index(side)] - wanted) > near:
         assert time.monotonic() < deadline, f"{part}: {side} is {_box(page, part)}, not {wanted}"
         page.wait_for_timeout(40)
