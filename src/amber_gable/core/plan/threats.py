@@ -67,10 +67,11 @@ def threats(site: SiteClimate, board: Board, now: datetime, warned: Collection[W
     and goes on until it holds by more than the noise; `warned` says which did. What a part waits for has no noise."""
     out = []
     for state in board.tasks:
-        if state.status not in (Status.AHEAD, Status.DUE, Status.RUNNING) or state.judged is None:
+        close = near(state.task, now)
+        if state.status not in (Status.AHEAD, Status.DUE, Status.RUNNING) or (state.ready and not close):
             continue
         found = _by_state(site, state)
-        if found is None and near(state.task, now):
+        if found is None and close and state.judged is not None:
             found = _by_weather(site, state, state.judged, now, warned)
         if found is not None:
             out.append(found)

@@ -44,8 +44,17 @@ class TaskState:
     judge_it: Callable[[], list[Judged]] = field(default=list, repr=False, compare=False)
 
     @cached_property
+    def _each(self) -> list[Judged]:
+        return self.judge_it()
+
+    @cached_property
     def _pieces(self) -> list[tuple[Judged, Answer]]:
-        return [(one, one.answer(self.at)) for one in self.judge_it()] if self.at is not None else []
+        return [(one, one.answer(self.at)) for one in self._each] if self.at is not None else []
+
+    @property
+    def ready(self) -> bool:
+        """Whether no part of it waits for anything by then, whatever the weather."""
+        return self.at is None or not any(one.waits_at(self.at) for one in self._each)
 
     @cached_property
     def _hardest(self) -> tuple[Judged, Answer] | None:

@@ -5,11 +5,11 @@ Weather is judged in slots, for a film whose last stroke is at the slot's end an
 part waits for is held against the moment. A task is judged over the whole of its time.
 """
 
-from collections.abc import Sequence
-from dataclasses import dataclass, replace
+from collections.abc import Callable, Sequence
+from dataclasses import dataclass, field, replace
 from datetime import datetime
 from enum import StrEnum
-from functools import cached_property
+from functools import cached_property, partial
 
 import numpy as np
 import numpy.typing as npt
@@ -91,12 +91,16 @@ class Answer:
 
 @dataclass(frozen=True)
 class Judged:
-    """A step of a part in its state, for every slot from now on."""
+    """A step of a part in its state, for every slot from now on. Its weather is looked at when that is asked for."""
 
     state: PartState
     cell: CellState
-    work: Work
     waits: tuple[Wait, ...]
+    look: Callable[[], Work] = field(repr=False, compare=False)
+
+    @cached_property
+    def work(self) -> Work:
+        return self.look()
 
     @property
     def slots(self) -> Slots:
@@ -131,6 +135,10 @@ class Judged:
             out = np.where((ends <= until) & (weather != "N"), wait.letter, out)
         return out
 
+    def waits_at(self, at: datetime) -> tuple[Wait, ...]:
+        """What the part still waits for at that moment, the gravest first."""
+        return tuple(sorted((w for w in self.waits if w.until is None or w.until > at), key=_gravest))
+
     def answer(self, at: datetime) -> Answer:
         """May the step be done at that moment?"""
         slots = self.slots
@@ -138,7 +146,7 @@ class Judged:
         if not 0 <= slot < len(slots):
             return Answer(Verdict.UNKNOWN, at, False, ("?",), self.waits)
         weather_ok = bool(self.work.windows.weather_ok[0, slot])
-        waits = tuple(sorted((w for w in self.waits if w.until is None or w.until > at), key=_gravest))
+        waits = self.waits_at(at)
         if not waits and self.ok[slot]:
             return replace(_open(slots, self.ok, self.letters, slot, at), film=self.work.product is not None)
         letters = tuple(self.work.windows.letters(0, slot))
@@ -218,9 +226,8 @@ def judge(
     wanted = stint or cell.next
     if wanted is None:
         return None
-    part = state.part.part
-    work = work_of(site, part, state.finish, wanted)
-    return Judged(state, cell, work, cell.waits if waits is None else waits)
+    look = partial(work_of, site, state.part.part, state.finish, wanted)
+    return Judged(state, cell, cell.waits if waits is None else waits, look)
 
 
 def hardest(judged: Sequence[tuple[Judged, Answer]]) -> tuple[Judged, Answer]:
