@@ -91,26 +91,30 @@ def choices(
 ) -> tuple[Choice, ...]:
     """Topics on which the schools differ on this part, each with all its schools worked out."""
     shelf = {p.code: p for p in products}
-    now = specify(derive(facts), shelf.values(), picks).operations
-    out = []
+
+    def done(there: Facts) -> tuple[Operation, ...]:
+        return specify(derive(there), shelf.values(), picks).operations
+
+    now, out = done(facts), []
     for topic in topics_of(AskedBy.SPECIFICATION):
+        held = facts.schools[topic.code]
+        ways = [(s, now if s.code == held else done(facts.under(topic.code, s.code))) for s in topic.schools]
+        if all(difference(now, operations) == ((), ()) for _, operations in ways):
+            continue
         options = []
-        for school in topic.schools:
-            there = facts.under(topic.code, school.code)
-            operations = specify(derive(there), shelf.values(), picks).operations
+        for school, operations in ways:
             adds, drops = difference(now, operations)
             options.append(
                 Option(
                     school=school,
-                    holds=facts.schools[topic.code] == school.code,
+                    holds=school.code == held,
                     sums=sums_of(part_work(part, operations, shelf, part.colour_now, pace)),
                     life_years=usual_life(facts) * school.life,
                     adds=adds,
                     drops=drops,
                 )
             )
-        if any(o.adds or o.drops for o in options):
-            out.append(Choice(topic, tuple(options)))
+        out.append(Choice(topic, tuple(options)))
     return tuple(out)
 
 
