@@ -282,8 +282,8 @@ def test_warnings_are_kept_with_the_plan(space: Workspace, client: TestClient) -
     """Opened by another program they go on from where they were, not from nothing."""
     assert isinstance(space.clock, DemoClock)
     seen = []
-    for _ in range(12):
-        space.clock.step(2)
+    for _ in range(6):
+        space.clock.step(4)
         view = _view(space)
         seen.append({(t.task.id, t.rule) for t in view.threats})
         kept = _view(space).kept
