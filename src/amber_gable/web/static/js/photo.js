@@ -52,20 +52,27 @@ document.addEventListener("pointerup", (event) => {
   send();
 });
 const MOVES = { ArrowLeft: [-1, 0], ArrowRight: [1, 0], ArrowUp: [0, -1], ArrowDown: [0, 1] };
-let focused = null;
 document.addEventListener("keydown", (event) => {
   const mark = event.target.closest?.("[data-mark]"), way = MOVES[event.key];
   if (!mark) return;
-  if (event.key === "Enter") { focused = mark.dataset.mark; return send(); }
+  if (event.key === "Enter") return send();
   if (!way) return;
   event.preventDefault();
   const [x, y] = point(mark.dataset.mark), step = event.shiftKey ? 10 : 1;
   move(mark.dataset.mark, x + way[0] * step, y + way[1] * step);
 });
+// Where the hand was, it is again when the form comes back; on a touch screen the keys stay away from what was measured.
+let focused = null;
+function place(held) {
+  if (held?.dataset?.mark) return `[data-mark="${held.dataset.mark}"]`;
+  if (held?.matches?.(".acts button")) return ".acts button";
+  return held?.matches?.("input[name]") && window.matchMedia("(pointer: fine)").matches ? `input[name="${held.name}"]` : null;
+}
+document.addEventListener("submit", (event) => { if (event.target.id === "measure") focused = place(document.activeElement); });
 document.addEventListener("input", (event) => { if (event.target.closest?.("#measure")) draw(); });
 document.addEventListener("htmx:after:swap", () => {
   draw();
-  if (focused) form()?.querySelector(`[data-mark="${focused}"]`)?.focus({ preventScroll: true });
+  if (focused) form()?.querySelector(focused)?.focus({ preventScroll: true });
   focused = null;
 });
 window.addEventListener("resize", draw);
