@@ -237,6 +237,18 @@ def test_warnings_reach_three_days_and_the_rest_is_counted() -> None:
     assert unsettled(found, SEVEN) == 1
 
 
+def test_a_wall_too_wet_for_its_coat_is_told_of_however_far_ahead_that_is() -> None:
+    """No forecast makes it sure, so none is waited for: the meter says 17 % in air that will not dry it."""
+    ready = ("done", "wash scrape", at(-4, "09:00"))
+    prime = _plan(wall(ready)).tasks[0]
+    far = Plan(tasks=(prime.model_copy(update={"start": at(5, "10:00"), "end": at(5, "11:00")}),))
+    told = []
+    for readings in ([], [(17.0, at(0, "06:30"))]):
+        state, found = _board(wall(ready, readings=readings), far, SEVEN, weather(rh_pct=84.0))
+        told.append([t.rule for t in threats(state.around.site, found, SEVEN)])
+    assert told == [[], ["state-M"]]
+
+
 def test_small_steps_of_a_face_are_one_visit_and_no_can_is_opened_in_between() -> None:
     bundle = coopers_rise()
     now = datetime.fromisoformat("2026-06-08T07:00-03:00")
