@@ -33,7 +33,6 @@ class Client(TestClient):
 
 
 TEXTAREA = re.compile(r"(<textarea.*?</textarea>)", re.DOTALL)
-LINE_END = re.compile(r"[ \t\r]*\n\s*")
 
 
 class Shown(httpx2.Response):
@@ -42,8 +41,16 @@ class Shown(httpx2.Response):
     @cached_property
     def text(self) -> str:  # type: ignore[override]
         parts = TEXTAREA.split(self.content.decode())
-        parts[::2] = (LINE_END.sub(" ", part) for part in parts[::2])
+        parts[::2] = map(_in_one_line, parts[::2])
         return "".join(parts)
+
+
+def _in_one_line(part: str) -> str:
+    first, *others = part.split("\n")
+    if not others:
+        return first
+    last = others.pop().lstrip()
+    return " ".join([first.rstrip(), *filter(None, map(str.strip, others)), last])
 
 
 class Led:

@@ -8,6 +8,7 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
+from amber_gable.core.estimate import containers
 from amber_gable.core.estimate.containers import least_cost
 from amber_gable.core.estimate.paint_needs import touch_up_reserve
 from amber_gable.core.estimate.quantities import quantity_lines
@@ -149,6 +150,32 @@ def test_no_set_of_own_and_bought_cans_is_cheaper(
                 if best is None or (price, sum(used)) < best:
                     best = (price, sum(used))
     assert (found.cost, len(found.taken)) == best, "the least price, and of equal prices the fewest of one's own"
+
+
+@given(need=st.floats(0.1, 60), sizes=_SIZES, stock=st.lists(st.floats(0.2, 12), max_size=4))
+def test_what_is_too_much_to_try_is_solved_alike(
+    need: float, sizes: list[tuple[float, int]], stock: list[float]
+) -> None:
+    bought = tuple(Container(litres=litres, price=Decimal(cents) / 100) for litres, cents in sizes)
+    tried = least_cost(need, bought, tuple(stock))
+    least_cost.cache_clear()
+    with pytest.MonkeyPatch.context() as patch:
+        patch.setattr(containers, "MANY", 0)
+        solved = least_cost(need, bought, tuple(stock))
+    least_cost.cache_clear()
+    assert (tried.cost, len(tried.taken)) == (solved.cost, len(solved.taken))
+    assert tried.held_l == pytest.approx(solved.held_l, abs=1e-5), "the least left over"
+
+
+def test_a_barn_with_a_full_store_is_solved_as_well() -> None:
+    """Too many sets to try: of 900 L twenty own cans of 2.5 L leave 850 to buy. The largest is the cheapest by the
+    litre: twenty-one hold 840, and 10 L at 80 cost less than a twenty-second at 300."""
+    sizes = tuple(
+        Container(litres=v, price=Decimal(p)) for v, p in ((2.5, 20), (4, 32), (10, 80), (20, 160), (40, 300))
+    )
+    found = least_cost(900, sizes, (2.5,) * 20)
+    assert [(c.litres, n) for c, n in found.items] == [(40, 21), (10, 1)]
+    assert (found.cost, len(found.taken)) == (Decimal(6380), 20)
 
 
 def test_own_paint_is_taken_before_any_is_bought_and_no_more_of_it_than_helps() -> None:

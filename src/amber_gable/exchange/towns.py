@@ -11,6 +11,7 @@ from functools import cache
 from importlib.resources import files
 
 import numpy as np
+import numpy.typing as npt
 
 from amber_gable.core.weather.air import Array
 
@@ -37,13 +38,15 @@ class Town:
 
 @dataclass(frozen=True)
 class _Towns:
-    """All of them in the order of their folded names; their places (N,), degrees, and people (N,)."""
+    """All of them in the order of their folded names; their places (N,), degrees, and people (N,). `globe`: where they
+    lie on a ball of radius 1 (N, 3)."""
 
     lines: list[str]
     folded: list[str]
     latitude: Array
     longitude: Array
     people: Array
+    globe: Array
 
     def town(self, n: int) -> Town:
         name, country, region, latitude, longitude, time_zone, people = self.lines[n].split("\t")
@@ -85,7 +88,8 @@ def _towns() -> _Towns:
     names = [folded(c[0]) for c in cells]
     by_name = sorted(range(len(lines)), key=names.__getitem__)
     latitude, longitude, people = (np.array([float(cells[n][at]) for n in by_name]) for at in (3, 4, 6))
-    return _Towns([lines[n] for n in by_name], [names[n] for n in by_name], latitude, longitude, people)
+    globe = _on_ball(latitude, longitude)
+    return _Towns([lines[n] for n in by_name], [names[n] for n in by_name], latitude, longitude, people, globe)
 
 
 def find_towns(text: str, home: tuple[float, float] | None = None, most: int = 8) -> list[Town]:
@@ -110,12 +114,17 @@ def find_towns(text: str, home: tuple[float, float] | None = None, most: int = 8
 def nearest_town(latitude: float, longitude: float) -> tuple[Town, float]:
     """The nearest, and how far away it is, km."""
     every = _towns()
-    away = distance_km(every.latitude, every.longitude, latitude, longitude)
-    n = int(away.argmin())
-    return every.town(n), float(away[n])
+    n = int((every.globe @ _on_ball(latitude, longitude)).argmax())
+    return every.town(n), float(distance_km(every.latitude[n], every.longitude[n], latitude, longitude))
 
 
-def distance_km(latitudes: Array, longitudes: Array, latitude: float, longitude: float) -> Array:
+def _on_ball(latitude: npt.ArrayLike, longitude: npt.ArrayLike) -> Array:
+    """(…, 3). Of two such the product is the larger, the nearer they lie."""
+    lat, lon = np.radians(latitude), np.radians(longitude)
+    return np.stack([np.cos(lat) * np.cos(lon), np.cos(lat) * np.sin(lon), np.sin(lat)], axis=-1)
+
+
+def distance_km(latitudes: npt.ArrayLike, longitudes: npt.ArrayLike, latitude: float, longitude: float) -> Array:
     """Along great circles (haversine); degrees in."""
     lat, lon, here, there = (np.radians(a) for a in (latitudes, longitudes, latitude, longitude))
     half = np.sin((lat - here) / 2) ** 2 + np.cos(lat) * np.cos(here) * np.sin((lon - there) / 2) ** 2

@@ -6,6 +6,7 @@ from functools import lru_cache
 
 import numpy as np
 
+from amber_gable.core.weather.air import Array
 from amber_gable.domain.product import Container
 
 
@@ -37,31 +38,29 @@ _LEFT = 1e-5
 """Price of a litre left over: breaks ties, and never outweighs a cent."""
 _ONE_MORE_BATCH = 1e-4
 """Price of opening another can of the stock: of equal prices the fewest batches win."""
+_ENOUGH_L = 1e-9
+"""As good as nothing short."""
+MANY = 20_000
+"""Sets that are tried one and all in a millisecond; of more the solver finds the best, and takes twenty."""
 
 
 @lru_cache(maxsize=2048)
 def least_cost(needed_l: float, sizes: tuple[Container, ...], stock: tuple[float, ...] = ()) -> Purchase:
     """Whole containers, with cans of the stock (litres in each) that cost nothing, holding at least `needed_l` at the
-    least price; of equal prices the one with the fewest cans of the stock and then least left over.
+    least price; of equal prices the one with the fewest cans of the stock and then least left over. Exact.
 
-    An integer program solved exactly (HiGHS through SciPy). Raises ValueError for a need that is not positive.
+    Raises ValueError for a need that is not positive.
     """
-    # Loaded when it is first needed: the program starts without it.
-    from scipy.optimize import Bounds, LinearConstraint, milp
-
     if not needed_l > 0:
         raise ValueError(f"needed litres must be more than 0, not {needed_l}")
     litres = np.array([*(c.litres for c in sizes), *stock])
     price = np.array([*(float(c.price) for c in sizes), *(_ONE_MORE_BATCH for _ in stock)]) + _LEFT * litres
     most = np.array([*np.ceil(needed_l / litres[: len(sizes)]), *np.ones(len(stock))])
-    result = milp(
-        price,
-        integrality=np.ones(len(litres)),
-        bounds=Bounds(0, most),
-        constraints=LinearConstraint(litres, lb=needed_l - 1e-9),
-        options={"mip_rel_gap": 0},
-    )
-    counts = np.round(result.x).astype(int)
+    filler = int(litres[: len(sizes)].argmin())
+    few = np.delete(most + 1, filler).prod() <= MANY
+    counts = (
+        _counted(needed_l, litres, price, most, filler) if few else _solved(needed_l, litres, price, most)
+    ).astype(int)
     bought, used = counts[: len(sizes)], np.flatnonzero(counts[len(sizes) :])
     order = np.argsort(-litres[: len(sizes)])
     return Purchase(
@@ -69,3 +68,28 @@ def least_cost(needed_l: float, sizes: tuple[Container, ...], stock: tuple[float
         taken=tuple(int(i) for i in used),
         stock_l=float(sum(stock[i] for i in used)),
     )
+
+
+def _counted(needed_l: float, litres: Array, price: Array, most: Array, filler: int) -> Array:
+    """How many of each (N,), every set tried: what the others leave short, the filler fills."""
+    others = [int(n) + 1 for n in most]
+    others[filler] = 1
+    sets = np.indices(others).reshape(len(litres), -1).astype(float)
+    sets[filler] = np.ceil(np.maximum(needed_l - _ENOUGH_L - litres @ sets, 0) / litres[filler])
+    best: Array = sets[:, (price @ sets).argmin()]
+    return best
+
+
+def _solved(needed_l: float, litres: Array, price: Array, most: Array) -> Array:
+    """How many of each (N,): an integer program (HiGHS through SciPy)."""
+    # Loaded when it is first needed: the program starts without it.
+    from scipy.optimize import Bounds, LinearConstraint, milp
+
+    result = milp(
+        price,
+        integrality=np.ones(len(litres)),
+        bounds=Bounds(0, most),
+        constraints=LinearConstraint(litres, lb=needed_l - _ENOUGH_L),
+        options={"mip_rel_gap": 0},
+    )
+    return np.round(np.asarray(result.x))
