@@ -1,8 +1,13 @@
 """Options of the test run. What tests share stands in tests/fixtures.py, which the process that only hands tests to the
 workers need not load."""
 
+import gc
+
 import pytest
 from hypothesis import settings
+
+# What a run loads and collects stays to its end, a million objects: looked through again and again for nothing.
+gc.set_threshold(50_000, 20, 100)
 
 settings.register_profile("repeatable", derandomize=True, deadline=None, max_examples=40)
 settings.register_profile("long", deadline=None, max_examples=1000)

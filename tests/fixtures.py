@@ -32,7 +32,6 @@ from amber_gable.services.job_view import job_view
 from amber_gable.services.jobs import load_demo
 from amber_gable.services.workspace import Workspace
 from amber_gable.standins.weather.service import weather_service
-from amber_gable.store.backup import back_up
 from amber_gable.store.database import Database
 from amber_gable.store.jobs import list_jobs
 from amber_gable.web.app import create_app
@@ -42,8 +41,8 @@ T = TypeVar("T")
 
 
 @cache
-def _stand_in() -> FastAPI:
-    return weather_service()
+def _stand_in() -> Client:
+    return Client(weather_service())
 
 
 _AT_THE_END = ExitStack()
@@ -62,7 +61,7 @@ class StandIn:
     """The simulated services without a socket; `down` makes them unreachable."""
 
     def __init__(self) -> None:
-        self.client, self.down, self.asked = Client(_stand_in()), False, 0
+        self.client, self.down, self.asked = _stand_in(), False, 0
 
     def forecast(self, latitude: float, longitude: float, at: datetime) -> WeatherSeries:
         self.asked += 1
@@ -106,22 +105,29 @@ def _share_statements(engine: Engine) -> None:
     engine.update_execution_options(compiled_cache=STATEMENTS)
 
 
-def database_at(path: Path, now: int = 1_789_000_000) -> Database:
-    """Migrated; an empty one is migrated once and copied from then on."""
+def database_at(path: Path, now: int = 1_789_000_000, like: bytes | None = None) -> Database:
+    """Migrated; an empty one is migrated once and copied from then on. `like`: the file it is a copy of."""
     new = not path.exists()
-    if new and EMPTY:
-        path.write_bytes(EMPTY[0])
+    copied = like or (EMPTY[0] if new and EMPTY else None)
+    if copied is not None:
+        path.write_bytes(copied)
     database = Database(path, lambda: now)
     _share_statements(database.engine)
-    database.migrate()
-    if new and not EMPTY:
-        with closing(sqlite3.connect(path)) as file:
-            EMPTY.append(file.serialize())
+    if copied is None:
+        database.migrate()
+    if new and not EMPTY and like is None:
+        EMPTY.append(as_file(path))
     return database
 
 
-def open_space(path: Path, computed: Computed = SHARED) -> Workspace:
-    database = database_at(path)
+def as_file(path: Path) -> bytes:
+    """A database as a file of its own, with what was lately written to it."""
+    with closing(sqlite3.connect(path)) as file:
+        return file.serialize()
+
+
+def open_space(path: Path, computed: Computed = SHARED, like: bytes | None = None) -> Workspace:
+    database = database_at(path, like=like)
     service = StandIn()
     space = Workspace(database, DemoClock(database), service, service, computed)
     if computed is SHARED and not EACH_BY_ITSELF:
@@ -199,11 +205,15 @@ def indoors(monkeypatch: pytest.MonkeyPatch, request: pytest.FixtureRequest) -> 
         monkeypatch.setattr("amber_gable.services.job_view.job_climate", none)
 
 
+@pytest.fixture(scope="session")
+def demo_as_file(untouched: Workspace) -> bytes:
+    return as_file(untouched.database.path)
+
+
 @pytest.fixture
-def space(untouched: Workspace, tmp_path: Path) -> Iterator[Workspace]:
+def space(untouched: Workspace, demo_as_file: bytes, tmp_path: Path) -> Iterator[Workspace]:
     """The demo in a copy of its own, to be changed at will."""
-    back_up(untouched.database.path, tmp_path / "demo.sqlite3")
-    space = open_space(tmp_path / "demo.sqlite3")
+    space = open_space(tmp_path / "demo.sqlite3", like=demo_as_file)
     if not EACH_BY_ITSELF:
         # What was read of the demo is what would be read of its copy.
         space.database.kept, space.drawings = _own(untouched.database.kept), _own(untouched.drawings)
@@ -227,7 +237,6 @@ def untouched(demo_file: Path) -> Iterator[Workspace]:
     # What stays to the end of the run need not be gone through again and again for what could be let go.
     gc.collect()
     gc.freeze()
-    gc.set_threshold(50_000, 20, 100)
     yield space
     space.database.engine.dispose()
 

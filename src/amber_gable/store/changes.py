@@ -13,9 +13,12 @@ from amber_gable.store.tables import ChangeRow
 
 Numbers = tuple[tuple[str, int], ...]
 _CHANGES = ChangeRow.__table__.c
-# Asked by every page and edit, so put together once.
+# Asked and told by every page and edit, so put together once.
 _WHERE_THEY_STAND = select(_CHANGES.scope, _CHANGES.number).where(
     _CHANGES.scope.in_(bindparam("scopes", expanding=True))
+)
+_ONE_MORE = insert(ChangeRow).on_conflict_do_update(
+    index_elements=[_CHANGES.scope], set_={"number": _CHANGES.number + 1}
 )
 _BY_PROPERTY = (tables.FaceRow, tables.OnFace, tables.PhotoRow)
 
@@ -61,9 +64,7 @@ def count(session: Session, changed: Iterable[Any], come_or_gone: Iterable[Any])
     scopes = {scope for row in changed for scope in scopes_of(row)}
     scopes |= {scope for row in come_or_gone for scope in (*scopes_of(row), *goes_along(row))}
     if scopes:
-        statement = insert(ChangeRow).values([{"scope": scope, "number": 1} for scope in sorted(scopes)])
-        up = statement.on_conflict_do_update(index_elements=["scope"], set_={"number": ChangeRow.number + 1})
-        session.connection().execute(up)
+        session.connection().execute(_ONE_MORE, [{"scope": scope, "number": 1} for scope in sorted(scopes)])
         for scope in scopes:
             session.info.get("numbers", {}).pop(scope, None)
 
