@@ -155,23 +155,18 @@ def serious_barriers(page: Page, *, only_contrast: bool = False) -> list[str]:
     """What a checker of accessibility finds serious."""
     if not page.evaluate("'axe' in window"):
         page.evaluate(CHECKER)
-    found = [] if only_contrast else _violations(page, "document", {"rules": ELSEWHERE})
     page.evaluate(MARK_STYLES)
-    contrast = {"runOnly": {"type": "rule", "values": ["color-contrast"]}}
-    found += _violations(page, "[data-style-of-its-own]", contrast)
+    found: list[dict[str, Any]] = page.evaluate(CHECK, ONLY_CONTRAST if only_contrast else ALL)
     return [
         f"{v['id']}: {[n['target'] for n in v['nodes'][:2]]}" for v in found if v["impact"] in ("serious", "critical")
     ]
 
 
-CHECKER = (Path(axe_playwright_python.__file__).parent / "axe.min.js").read_text(encoding="utf-8")
-# Contrast is looked at by itself; that all stands in a landmark is never serious, and a quarter of the work.
-ELSEWHERE = {"color-contrast": {"enabled": False}, "region": {"enabled": False}}
-
-
-def _violations(page: Page, where: str, options: dict[str, Any]) -> list[dict[str, Any]]:
-    # Without what passed, which is a hundred times more to carry over.
-    options = options | {"resultTypes": ["violations"], "preload": False}
-    run = "([where, options]) => axe.run(where === 'document' ? document : where, options).then(r => r.violations)"
-    found: list[dict[str, Any]] = page.evaluate(run, [where, options])
-    return found
+CHECKER = (Path(axe_playwright_python.__file__).parent / "axe.min.js").read_text(encoding="utf-8") + """
+  axe.configure({rules: [{id: "color-contrast", selector: "[data-style-of-its-own]"}]})
+"""
+CHECK = "options => axe.run(document, options).then(r => r.violations)"
+# Without what passed, which is a hundred times more to carry over. That all stands in a landmark is never serious, and
+# a quarter of the work.
+ALL = {"resultTypes": ["violations"], "preload": False, "rules": {"region": {"enabled": False}}}
+ONLY_CONTRAST = ALL | {"runOnly": {"type": "rule", "values": ["color-contrast"]}}
