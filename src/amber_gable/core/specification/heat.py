@@ -15,7 +15,7 @@ import numpy as np
 from amber_gable.core.specification.absorptance import absorptance_of
 from amber_gable.core.specification.colour import as_hex, linear
 from amber_gable.core.weather.air import Array, saturation_pressure
-from amber_gable.core.weather.steps import CALM_MS, to_steps
+from amber_gable.core.weather.steps import CALM_MS, Steps, to_steps
 from amber_gable.core.weather.surface import FaceSurface, surface_climate
 from amber_gable.domain.grid import STEP_S
 from amber_gable.domain.survey import Property
@@ -55,18 +55,28 @@ def _peaks(
     latitude: float, longitude: float, altitude_m: float, top: float, surfaces: tuple[FaceSurface, ...]
 ) -> tuple[Peak, ...]:
     best: list[Peak | None] = [None] * len(surfaces)
-    for month, day, cooler in _DAYS:
-        month_here = month if latitude >= 0 else (month + 5) % 12 + 1
-        start = datetime(2026, month_here, day, tzinfo=UTC) - timedelta(hours=longitude / 15)
-        begin = int(start.timestamp()) // STEP_S * STEP_S
-        steps = to_steps(_day(begin, top + cooler), latitude, longitude, altitude_m)
+    for month, day, steps in _design_days(latitude, longitude, altitude_m, top):
         surface = surface_climate(steps, surfaces).surface
         for i in range(len(surfaces)):
             at = int(np.argmax(surface[i]))
             known = best[i]
             if known is None or surface[i, at] > known.surface_c:
-                best[i] = Peak(float(surface[i, at]), at * STEP_S / 3600.0, month_here, day)
+                best[i] = Peak(float(surface[i, at]), at * STEP_S / 3600.0, month, day)
     return tuple(p for p in best if p is not None)
+
+
+@lru_cache(maxsize=16)
+def _design_days(
+    latitude: float, longitude: float, altitude_m: float, top: float
+) -> tuple[tuple[int, int, Steps], ...]:
+    """Month, day and weather of each: the same for every colour that is tried on a house."""
+    days = []
+    for month, day, cooler in _DAYS:
+        month_here = month if latitude >= 0 else (month + 5) % 12 + 1
+        start = datetime(2026, month_here, day, tzinfo=UTC) - timedelta(hours=longitude / 15)
+        begin = int(start.timestamp()) // STEP_S * STEP_S
+        days.append((month_here, day, to_steps(_day(begin, top + cooler), latitude, longitude, altitude_m)))
+    return tuple(days)
 
 
 def _day(start: int, top_c: float) -> WeatherSeries:
