@@ -162,9 +162,12 @@ def serious_barriers(page: Page, *, only_contrast: bool = False) -> list[str]:
     ]
 
 
-CHECKER = (Path(axe_playwright_python.__file__).parent / "axe.min.js").read_text(encoding="utf-8") + """
+CHECKER = (
+    (Path(axe_playwright_python.__file__).parent / "axe.min.js").read_text(encoding="utf-8")
+    + """
   axe.configure({rules: [{id: "color-contrast", selector: "[data-style-of-its-own]"}]})
 """
+)
 CHECK = "options => axe.run(document, options).then(r => r.violations)"
 # Without what passed, which is a hundred times more to carry over. That all stands in a landmark is never serious, and
 # a quarter of the work.
