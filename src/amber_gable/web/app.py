@@ -1,9 +1,6 @@
 """The application factory."""
 
-from pathlib import Path
-
 from fastapi import FastAPI
-from starlette.staticfiles import StaticFiles
 
 from amber_gable.services.workspace import Workspace
 from amber_gable.web import errors
@@ -36,15 +33,14 @@ from amber_gable.web.routes import (
     weather,
 )
 from amber_gable.web.security import Gate
-
-_STATIC = Path(__file__).parent / "static"
+from amber_gable.web.shipped import Shipped
 
 
 def create_app(space: Workspace) -> FastAPI:
     """The web application on a workspace whose database is migrated."""
     app = FastAPI(title="Amber Gable", docs_url=None, redoc_url=None, openapi_url=None)
     app.state.space = space
-    app.mount("/static", StaticFiles(directory=_STATIC), name="static")
+    app.mount("/static", Shipped(), name="static")
     pages = (
         jobs,
         undo,

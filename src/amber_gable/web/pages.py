@@ -22,6 +22,7 @@ from amber_gable.services.stages import STAGES, stages_that_matter
 from amber_gable.services.undo import steps_of
 from amber_gable.services.usual_units import usual_units
 from amber_gable.services.workspace import Workspace
+from amber_gable.web.shipped import shipped_at
 from amber_gable.web.views.part_names import LABELS
 from amber_gable.web.views.sky import sky_strip
 from amber_gable.web.views.texture_words import texture_words
@@ -89,7 +90,7 @@ _TEMPLATES.env.globals["shown_units"] = lambda: _READER.get().system.value
 _TEMPLATES.env.globals["unit"] = lambda kind: _READER.get().symbol(kind)
 _TEMPLATES.env.filters["texture"] = texture_words
 _TEMPLATES.env.filters["label"] = lambda key: LABELS[key][0] if key in LABELS else key.replace("_", " ")
-_TEMPLATES.env.globals.update(version=__version__, letters=LETTERS)
+_TEMPLATES.env.globals.update(version=__version__, letters=LETTERS, shipped=shipped_at())
 
 WHO = "who"
 """The cookie that keeps who notes work on this device."""
