@@ -1,6 +1,7 @@
 """The command line: compute from files, move jobs in and out, run the program. Bad input: one line, exit 2."""
 
 import argparse
+import gc
 import sys
 from collections.abc import Sequence
 from datetime import datetime, timedelta, timezone
@@ -23,6 +24,8 @@ class _Parser(argparse.ArgumentParser):
 
 def main(arguments: Sequence[str] | None = None) -> None:
     """Entry point of `amber-gable`."""
+    # What is loaded stays: looking through it for garbage again and again would be a fifth of the start.
+    gc.set_threshold(50_000, 20, 100)
     options = _parser().parse_args(arguments)
     try:
         options.run(options)

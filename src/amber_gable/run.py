@@ -1,5 +1,6 @@
 """Starting the program on the loopback interface."""
 
+import gc
 import socket
 import sys
 import threading
@@ -79,6 +80,9 @@ def _prepare() -> None:
     def load() -> None:
         if warm() == "plain":
             print("The climate is computed without numba: slower, with the same results.", flush=True)
+        # Half a million objects stay to the end: no page waits while they are looked through for garbage.
+        gc.collect()
+        gc.freeze()
 
     later = threading.Timer(WARM_AFTER_S, load)
     later.daemon = True
