@@ -1,6 +1,6 @@
 // After a save the page stands where it stood: what was looked at stays in view, and what is said about the save comes
 // to it. Without this the page begins at its top.
-const KEPT = "kept-view", FRESH_MS = 20000;
+const KEPT = "kept-view", FRESH_MS = 60000;
 
 document.addEventListener("submit", (event) => {
   const form = event.target;
