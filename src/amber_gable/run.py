@@ -81,7 +81,6 @@ def _prepare() -> None:
         if warm() == "plain":
             print("The climate is computed without numba: slower, with the same results.", flush=True)
         # Half a million objects stay to the end: no page waits while they are looked through for garbage.
-        gc.collect()
         gc.freeze()
 
     later = threading.Timer(WARM_AFTER_S, load)
