@@ -47,7 +47,9 @@ class _Forms(HTMLParser):
 def form_of(page: str, action: str) -> dict[str, str]:
     """The fields of the form that posts to `action`."""
     reader = _Forms()
-    reader.feed(page)
+    # A page may be long, and the form small.
+    for form in re.findall(rf'<form\b[^>]*\baction="{re.escape(html.escape(action))}".*?</form>', page, re.DOTALL):
+        reader.feed(form)
     return dict(reader.forms[action])
 
 
