@@ -39,11 +39,12 @@ class SunWall:
 
 @dataclass(frozen=True)
 class DrawnBlock:
-    """What stands before the house: its near side, and its name towards the middle of the plan."""
+    """What stands before the house: its near side, and where its name is written (None: elsewhere), towards the middle
+    of the plan."""
 
     line: str
     name: str
-    label: tuple[float, float]
+    label: tuple[float, float] | None
     anchor: str
 
 
@@ -83,7 +84,7 @@ def draw_sun(
     chosen = next((i for i, m in enumerate(moments) if m.start.timestamp() + 900 > at.timestamp()), len(moments) - 1)
     return DrawnSun(
         walls=drawn,
-        blocks=[_block(name, line, px) for name, line in around(walls)],
+        blocks=_blocks(around(walls), px),
         path="M" + " ".join("{:.1f},{:.1f}".format(*sun_at(m.azimuth, m.elevation)) for m in up) if up else "",
         hours=[
             (*sun_at(m.azimuth, m.elevation), f"{m.start:%H}") for m in up if m.start.hour % 3 + m.start.minute == 0
@@ -124,18 +125,29 @@ def _line(start: tuple[float, float], end: tuple[float, float]) -> str:
     return f"M{start[0]:.1f},{start[1]:.1f}L{end[0]:.1f},{end[1]:.1f}"
 
 
-def _block(name: str, line: Line, px: Any) -> DrawnBlock:
-    """What stands further off than the circle reaches is drawn on its rim, where it is seen."""
+def _blocks(stand: Sequence[tuple[str, Line]], px: Any) -> list[DrawnBlock]:
+    """Drawn as each face sees it; a name is written once, where it lies furthest up."""
+    drawn = [(*_near_side(line, px), name) for name, line in stand]
+    upper = {name: top for _, top, name in sorted(drawn, key=lambda block: -block[1][1])}
+    return [_block(line, top, name, named=top == upper[name]) for line, top, name in drawn]
+
+
+def _near_side(line: Line, px: Any) -> tuple[str, tuple[float, float]]:
+    """What stands further off than the circle reaches is drawn on its rim, where it is seen; with its upper end."""
     ends = [px(p) for p in line]
     pulled = []
     for x, y in ends:
         away = hypot(x - MIDDLE, y - MIDDLE)
         share = min(1.0, RIM / away) if away else 1.0
         pulled.append((MIDDLE + (x - MIDDLE) * share, MIDDLE + (y - MIDDLE) * share))
+    return _line(*pulled), min(pulled, key=lambda p: p[1])
+
+
+def _block(line: str, top: tuple[float, float], name: str, *, named: bool) -> DrawnBlock:
     # Beside its upper end, away from the house's letters.
-    x, y = min(pulled, key=lambda p: p[1])
+    x, y = top
     left = x < MIDDLE
-    return DrawnBlock(_line(*pulled), name, (x + (4 if left else -4), y - 7), "start" if left else "end")
+    return DrawnBlock(line, name, (x + (4 if left else -4), y - 7) if named else None, "start" if left else "end")
 
 
 def _told(m: SunMoment, px: Any, sun: tuple[float, float], units: Units) -> dict[str, Any]:
