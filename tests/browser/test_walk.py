@@ -66,6 +66,23 @@ def test_a_tap_on_a_lane_asks_why_and_the_arrows_walk_on(page: Page) -> None:
     expect(page.locator("#why")).to_contain_text("West gable, Tue 15 Sep 13:15")
 
 
+# A key, and in the same moment the drawing that comes anew with how sure it is.
+KEY_AND_DRAWING = """() => {
+  const lanes = document.querySelector("[data-lanes]"), fresh = document.createElement("i")
+  lanes.dispatchEvent(new KeyboardEvent("keydown", { key: "ArrowRight", bubbles: true }))
+  fresh.dataset.shown = ""
+  document.body.append(fresh)
+  document.dispatchEvent(new CustomEvent("htmx:after:swap"))
+}"""
+
+
+def test_the_address_follows_a_key_pressed_as_the_drawing_comes_anew(page: Page) -> None:
+    page.goto(f"{RISE}/weather?face=back&at=2026-09-15T15:00:00Z")
+    page.evaluate(KEY_AND_DRAWING)
+    expect(page.locator("#why")).to_contain_text("Back, Tue 15 Sep 12:15")
+    expect(page).to_have_url(re.compile(r"face=back&at=2026-09-15T15%3A15"))
+
+
 def test_a_tap_after_a_clock_change_asks_for_the_hour_under_the_finger(page: Page, space: Workspace) -> None:
     """Friday before the clocks go back; the tap is on the Tuesday after."""
     assert isinstance(space.clock, DemoClock)

@@ -77,15 +77,18 @@ function setUp(lanes) {
     return `${joined}face=${encodeURIComponent(faces[row])}&at=${moment}`;
   }
 
-  // `kept`: the address stays what it is, so that a page opened for now is one for now when it is loaded again.
+  // `kept`: the address stays what it is, so that a page opened for now is one for now when it is loaded again; unless
+  // somebody moved a moment ago, which waits to be shown with it.
   function show(kept = false) {
     mark();
     if (!data.href) return;
+    show.moved ||= !kept;
     const url = address(starts[at.day] + at.slot * +data.slots, at.row);
     window.clearTimeout(show.timer);
     show.timer = window.setTimeout(() => {
       window.htmx.ajax("GET", url, { target: "#why", swap: "outerHTML" });
-      if (!kept) history.replaceState(null, "", url);
+      if (show.moved) history.replaceState(null, "", url);
+      show.moved = false;
     }, 120);
   }
 
