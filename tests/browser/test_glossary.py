@@ -3,10 +3,11 @@
 from collections.abc import Callable
 
 import pytest
-from playwright.sync_api import BrowserContext, Page, Route, expect
+from playwright.sync_api import BrowserContext, Page, expect
 
 from amber_gable.domain.glossary import glossary
 from tests.browser.conftest import PHONE, serious_barriers, sticks_out
+from tests.browser.held import held
 
 pytestmark = pytest.mark.browser
 PLAN = "/jobs/coopers-rise/plan"
@@ -55,20 +56,16 @@ def test_a_word_of_two_meanings_is_not_explained_by_the_wrong_one(page: Page) ->
 
 
 def test_a_piece_that_is_fetched_anew_is_explained_anew_and_read_on(page: Page) -> None:
-    late: list[Route] = []
-    page.route("**/weather/sure*", lambda asked: late.append(asked))
-    page.goto("/jobs/coopers-rise/weather?face=back&at=2026-09-15T12:30:00-03:00")
     word = page.locator("#why dfn.term", has_text="Dew point")
-    expect(word).to_have_count(1)
-    page.get_by_label("On by a quarter of an hour").click()
-    expect(page.locator("#why")).to_contain_text("12:45")
-    expect(word).to_have_count(1)
-    word.focus()
-    expect(page.locator(".term-words.shown")).to_contain_text("water settles out")
     # The odds come while somebody reads.
-    for asked in late:
-        asked.continue_()
-    page.unroute("**/weather/sure*")
+    with held(page, "**/weather/sure*"):
+        page.goto("/jobs/coopers-rise/weather?face=back&at=2026-09-15T12:30:00-03:00")
+        expect(word).to_have_count(1)
+        page.get_by_label("On by a quarter of an hour").click()
+        expect(page.locator("#why")).to_contain_text("12:45")
+        expect(word).to_have_count(1)
+        word.focus()
+        expect(page.locator(".term-words.shown")).to_contain_text("water settles out")
     expect(page.locator("#why")).to_contain_text("% sure")
     expect(page.locator(".term-words.shown")).to_contain_text("water settles out")
     expect(word).to_be_focused()

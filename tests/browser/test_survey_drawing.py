@@ -5,10 +5,11 @@ import time
 from pathlib import Path
 
 import pytest
-from playwright.sync_api import CDPSession, Locator, Page, Route, expect
+from playwright.sync_api import CDPSession, Locator, Page, expect
 
 from amber_gable.domain.survey import Face, Opening
 from tests.browser.conftest import PATIENCE_MS, serious_barriers, sticks_out
+from tests.browser.held import held
 from tests.checkerboard import Camera, as_jpeg, photo_of_board
 from tests.jobs import coopers_rise
 
@@ -346,12 +347,10 @@ def test_a_photo_is_marked_by_dragging_and_its_sizes_are_sent(page: Page, tmp_pa
     file.write_bytes(as_jpeg(photo_of_board(camera, 8, 5)))
     page.goto(f"{RISE}/photos?face=wing-back")
     page.locator('input[type="file"]').set_input_files(file)
-    late: list[Route] = []
-    page.route("**/photo.js", lambda route: late.append(route))
-    page.get_by_role("button", name="Add photo").click()
-    expect(page.locator("#measure svg image")).to_be_visible()
-    expect(page.locator(".photo-mark").first).to_be_hidden()
-    late.pop().continue_()
+    with held(page, "**/photo.js"):
+        page.get_by_role("button", name="Add photo").click()
+        expect(page.locator("#measure svg image")).to_be_visible()
+        expect(page.locator(".photo-mark").first).to_be_hidden()
     places = {
         "c1": (0, 0),
         "c2": (8, 0),

@@ -1,15 +1,15 @@
 """No tap is lost: scripts blocked or late, answers slow or none, hands quicker than the program."""
 
 import re
-from collections.abc import Callable, Iterator
-from contextlib import contextmanager
+from collections.abc import Callable
 
 import pytest
-from playwright.sync_api import BrowserContext, Locator, Page, Route, expect
+from playwright.sync_api import BrowserContext, Locator, Page, expect
 
 from amber_gable.services.computed import Computed
 from amber_gable.services.workspace import Workspace
 from tests.browser.conftest import PHONE, TABLET, WIDE
+from tests.browser.held import held
 from tests.browser.test_survey_drawing import Mouse, on_screen
 
 pytestmark = pytest.mark.browser
@@ -18,35 +18,8 @@ CONDITION = f"{RISE}/survey/zone/wing-east-siding/condition"
 SCRIPTS = re.compile(r"\.js$")
 
 
-class Held:
-    """Requests that wait, in the order they came, until they are let go."""
-
-    def __init__(self) -> None:
-        self.waiting: list[Route] = []
-        self.open = False
-
-    def __call__(self, route: Route) -> None:
-        if self.open:
-            route.continue_()
-        else:
-            self.waiting.append(route)
-
-    def let_go(self) -> None:
-        self.open = True
-        while self.waiting:
-            self.waiting.pop(0).continue_()
-
-
 # On a busy machine htmx begins to listen well after the page is there.
 SLOW_TIMERS = "{ const set = window.setTimeout; window.setTimeout = (f, ms = 0, ...a) => set(f, ms + 300, ...a) }"
-
-
-@contextmanager
-def held(page: Page, path: str | re.Pattern[str]) -> Iterator[Held]:
-    holding = Held()
-    page.route(path, holding)
-    yield holding
-    holding.let_go()
 
 
 def _row(page: Page, test: str) -> Locator:
