@@ -11,7 +11,7 @@ from anyio.from_thread import BlockingPortal
 from fastapi import FastAPI
 from fastapi.testclient import TestClient
 
-from amber_gable.services.workspace import Workspace
+from amber_gable.services.context import Context
 
 HOST = "http://127.0.0.1:8765"
 LOOPS: list[BlockingPortal] = []
@@ -94,8 +94,8 @@ class Reader(Client):
         return answer
 
 
-def visit(app: FastAPI, space: Workspace) -> TestClient:
+def visit(app: FastAPI, ctx: Context) -> TestClient:
     """A browser-like client: same origin, wants pages, follows redirects."""
-    app.state.space = space
+    app.state.space = ctx.space
     headers = {"origin": HOST, "accept": "text/html"}
     return Reader(app, base_url=HOST, headers=headers, raise_server_exceptions=False)

@@ -28,6 +28,7 @@ from amber_gable.exchange.meter import parse_reading
 from amber_gable.run import plan_unplanned
 from amber_gable.services.clock import DemoClock
 from amber_gable.services.computed import MIB, Computed
+from amber_gable.services.context import Context
 from amber_gable.services.job_view import job_view
 from amber_gable.services.jobs import load_demo
 from amber_gable.services.workspace import Workspace
@@ -126,7 +127,7 @@ def as_file(path: Path) -> bytes:
         return file.serialize()
 
 
-def open_space(path: Path, computed: Computed = SHARED, like: bytes | None = None) -> Workspace:
+def open_space(path: Path, computed: Computed = SHARED, like: bytes | None = None) -> Context:
     database = database_at(path, like=like)
     service = StandIn()
     space = Workspace(database, DemoClock(database), service, service, computed)
@@ -134,7 +135,7 @@ def open_space(path: Path, computed: Computed = SHARED, like: bytes | None = Non
         space.standing, space.parts = STANDING, PARTS
     # A busy machine is waited for: what a page does that does not wait has tests of its own.
     space.runner.patience = 60
-    return space
+    return Context(space)
 
 
 def _own(known: T) -> T:
@@ -166,11 +167,11 @@ def demo_file(tmp_path_factory: pytest.TempPathFactory) -> Path:
     with _alone(folder / "demo.lock"):
         if not known.exists():
             made, parts = Remembered(), Remembered()
-            space = open_space(path, made)
-            space.parts = parts
-            load_demo(space)
-            plan_unplanned(space)
-            space.database.engine.dispose()
+            ctx = open_space(path, made)
+            ctx.space.parts = parts
+            load_demo(ctx)
+            plan_unplanned(ctx)
+            ctx.space.database.engine.dispose()
             known.write_bytes(pickle.dumps((made.results, parts.results)))
     for computed, results in zip((SHARED, PARTS), pickle.loads(known.read_bytes()), strict=True):
         for key, value in results.items():
@@ -178,12 +179,12 @@ def demo_file(tmp_path_factory: pytest.TempPathFactory) -> Path:
     return path
 
 
-def look_round(space: Workspace) -> None:
+def look_round(ctx: Context) -> None:
     """Read every job and work out how it stands, as its pages do."""
-    with space.database.reading() as session:
+    with ctx.reading() as session:
         jobs = [job.id for job in list_jobs(session)]
     for job in jobs:
-        view = job_view(space, job)
+        view = job_view(ctx, job)
         assert view.board is not None and view.threats is not None
 
 
@@ -206,52 +207,53 @@ def indoors(monkeypatch: pytest.MonkeyPatch, request: pytest.FixtureRequest) -> 
 
 
 @pytest.fixture(scope="session")
-def demo_as_file(untouched: Workspace) -> bytes:
-    return as_file(untouched.database.path)
+def demo_as_file(untouched: Context) -> bytes:
+    return as_file(untouched.space.database.path)
 
 
 @pytest.fixture
-def space(untouched: Workspace, demo_as_file: bytes, tmp_path: Path) -> Iterator[Workspace]:
+def ctx(untouched: Context, demo_as_file: bytes, tmp_path: Path) -> Iterator[Context]:
     """The demo in a copy of its own, to be changed at will."""
-    space = open_space(tmp_path / "demo.sqlite3", like=demo_as_file)
+    ctx = open_space(tmp_path / "demo.sqlite3", like=demo_as_file)
     if not EACH_BY_ITSELF:
         # What was read of the demo is what would be read of its copy.
-        space.database.kept, space.drawings = _own(untouched.database.kept), _own(untouched.drawings)
-    yield space
-    space.database.engine.dispose()
+        ctx.space.database.kept = _own(untouched.space.database.kept)
+        ctx.space.drawings = _own(untouched.space.drawings)
+    yield ctx
+    ctx.space.database.engine.dispose()
 
 
 @pytest.fixture
-def client(app: FastAPI, space: Workspace) -> Iterator[TestClient]:
-    with visit(app, space) as client:
+def client(app: FastAPI, ctx: Context) -> Iterator[TestClient]:
+    with visit(app, ctx) as client:
         yield client
 
 
 @pytest.fixture(scope="session")
-def untouched(demo_file: Path) -> Iterator[Workspace]:
+def untouched(demo_file: Path) -> Iterator[Context]:
     """The demo for tests that only look: the database refuses every write."""
-    space = open_space(demo_file)
-    event.listen(space.database.engine, "connect", lambda connection, _: connection.execute("PRAGMA query_only=ON"))
-    space.database.engine.dispose()
-    look_round(space)
+    ctx = open_space(demo_file)
+    event.listen(ctx.space.database.engine, "connect", lambda connection, _: connection.execute("PRAGMA query_only=ON"))
+    ctx.space.database.engine.dispose()
+    look_round(ctx)
     # What stays to the end of the run need not be gone through again and again for what could be let go.
     gc.collect()
     gc.freeze()
-    yield space
-    space.database.engine.dispose()
+    yield ctx
+    ctx.space.database.engine.dispose()
 
 
 @pytest.fixture
-def visitor(app: FastAPI, untouched: Workspace) -> Iterator[TestClient]:
+def visitor(app: FastAPI, untouched: Context) -> Iterator[TestClient]:
     """A client that can only look; for many tests on one demo."""
     with visit(app, untouched) as client:
         yield client
 
 
 @contextmanager
-def unchanged(space: Workspace) -> Iterator[None]:
+def unchanged(ctx: Context) -> Iterator[None]:
     """Nothing at all may be committed in here."""
-    with sqlite3.connect(space.database.path) as watch:
+    with sqlite3.connect(ctx.space.database.path) as watch:
         before = watch.execute("PRAGMA data_version").fetchone()
         yield
         assert watch.execute("PRAGMA data_version").fetchone() == before, "something was saved"

@@ -16,6 +16,7 @@ from amber_gable.domain.units import UnitSystem
 from amber_gable.exchange.forecast import HttpForecast
 from amber_gable.exchange.meter import HttpMeter
 from amber_gable.services.clock import DemoClock, SystemClock
+from amber_gable.services.context import Context
 from amber_gable.services.jobs import load_demo
 from amber_gable.services.opening import open_database
 from amber_gable.services.plan.planning import make_plan
@@ -99,9 +100,9 @@ def reset_demo() -> None:
     _in_background(weather_service(), port)
     clock = DemoClock(database)
     clock.reset()
-    space = Workspace(database, clock, HttpForecast(f"http://{HOST}:{port}"))
-    load_demo(space)
-    plan_unplanned(space)
+    ctx = Context(Workspace(database, clock, HttpForecast(f"http://{HOST}:{port}")))
+    load_demo(ctx)
+    plan_unplanned(ctx)
     print(f"sample data put back in {path}")
 
 
@@ -111,27 +112,28 @@ def demo_space(database: Database, weather_port: int) -> Workspace:
     space = Workspace(database, DemoClock(database), HttpForecast(address), HttpMeter(address))
     with database.reading() as session:
         empty = not list_jobs(session)
+    ctx = Context(space)
     if empty:
-        load_demo(space)
-        _fill_shelf(space)
-    plan_unplanned(space)
+        load_demo(ctx)
+        _fill_shelf(ctx)
+    plan_unplanned(ctx)
     return space
 
 
-def _fill_shelf(space: Workspace) -> None:
+def _fill_shelf(ctx: Context) -> None:
     """A few cans left over from other houses."""
     for can in demo_stock():
-        add_can(space, can, UnitSystem.METRIC)
+        add_can(ctx, can, UnitSystem.METRIC)
 
 
-def plan_unplanned(space: Workspace) -> None:
+def plan_unplanned(ctx: Context) -> None:
     """Give jobs without a plan their first one, so that the demo opens on a full picture."""
-    with space.database.reading() as session:
+    with ctx.reading() as session:
         bundles = [load_bundle(session, j.id) for j in list_jobs(session) if load_plan(session, j.id) is None]
     for bundle in bundles:
-        weather = job_weather(space, bundle.property)
+        weather = job_weather(ctx, bundle.property)
         if weather.series is not None and bundle.job.finishes:
-            make_plan(space, bundle, weather.series)
+            make_plan(ctx, bundle, weather.series)
 
 
 def demo(port: int | None = None, weather_port: int | None = None) -> None:

@@ -20,8 +20,8 @@ from socket import socket
 from fastapi.testclient import TestClient
 
 from amber_gable.services.computed import Computed
+from amber_gable.services.context import Context
 from amber_gable.services.jobs import load_demo
-from amber_gable.services.workspace import Workspace
 from amber_gable.store.jobs import list_jobs, load_bundle, save_bundle
 from tests.bench.engine import Row
 from tests.bench.large_property import long_terrace
@@ -32,11 +32,11 @@ CLIENTS, SECONDS, PAUSE_S = 8, 20.0, 1.0
 STAGES = ("survey", "specification", "quantities", "weather", "plan", "today")
 
 
-def serving_rows(space: Workspace, client: TestClient) -> list[Row]:
-    return [*_after_a_surface(space, client), *_starts(), *_eight_clients()]
+def serving_rows(ctx: Context, client: TestClient) -> list[Row]:
+    return [*_after_a_surface(ctx, client), *_starts(), *_eight_clients()]
 
 
-def _after_a_surface(space: Workspace, client: TestClient) -> list[Row]:
+def _after_a_surface(ctx: Context, client: TestClient) -> list[Row]:
     """The front wall in another colour: its page, and those that show the weather, right after."""
     base, out = "/jobs/coopers-rise/survey/zone", list[Row]()
     for stage in ("survey", "specification", "weather", "plan", "today"):
@@ -114,28 +114,28 @@ def _p95(times: list[float]) -> float:
 
 def _eight_jobs(path: Path) -> list[str]:
     """The demo's house under eight names, at places of their own, and a long terrace; each with its weather."""
-    space = open_space(path, Computed())
-    load_demo(space)
-    with space.database.reading() as session:
+    ctx = open_space(path, Computed())
+    load_demo(ctx)
+    with ctx.reading() as session:
         first = load_bundle(session, next(j.id for j in list_jobs(session)))
     names = [f"house-{n}" for n in range(CLIENTS)]
-    with space.database.writing() as session:
+    with ctx.writing() as session:
         for n, name in enumerate(names):
             moved = {"id": f"p-{name}", "latitude": first.property.latitude + 0.01 * n}
             place = first.property.model_copy(update=moved)
             job = first.job.model_copy(update={"id": name, "name": f"House {n}"})
             save_bundle(session, first.model_copy(update={"property": place, "job": job}))
         save_bundle(session, long_terrace())
-    _file_weather(space, [*(f"p-{n}" for n in names), "p-terrace"])
-    space.database.engine.dispose()
+    _file_weather(ctx, [*(f"p-{n}" for n in names), "p-terrace"])
+    ctx.space.database.engine.dispose()
     return names
 
 
-def _file_weather(space: Workspace, places: list[str]) -> None:
+def _file_weather(ctx: Context, places: list[str]) -> None:
     from amber_gable.store.weather import save_series
     from tests.weather_cases import real_year
 
-    with space.database.writing() as session:
+    with ctx.writing() as session:
         for place in places:
             save_series(session, place, "file", real_year())
 

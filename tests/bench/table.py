@@ -33,9 +33,9 @@ from amber_gable.exchange.takeoff_xlsx import write_workbook
 from amber_gable.exchange.weather_file import read_weather
 from amber_gable.run import plan_unplanned
 from amber_gable.services.computed import Computed
+from amber_gable.services.context import Context
 from amber_gable.services.jobs import load_demo
 from amber_gable.services.quantities.quantities import job_quantities
-from amber_gable.services.workspace import Workspace
 from amber_gable.store.jobs import save_bundle
 from amber_gable.web.app import create_app
 from amber_gable.web.views.elevation import draw, drawing_scale
@@ -88,22 +88,22 @@ def rows() -> list[Row]:
     ]
     out += state_of_sixty_parts()
     with tempfile.TemporaryDirectory() as folder:
-        space = open_space(Path(folder) / "bench.sqlite3")
-        load_demo(space)
-        plan_unplanned(space)
-        client = TestClient(create_app(space), base_url=HOST, headers={"accept": "text/html", "origin": HOST})
+        ctx = open_space(Path(folder) / "bench.sqlite3")
+        load_demo(ctx)
+        plan_unplanned(ctx)
+        client = TestClient(create_app(ctx), base_url=HOST, headers={"accept": "text/html", "origin": HOST})
         stages = ("survey", "specification", "quantities", "estimate", "weather", "plan", "today")
         pages = ["/", *(f"/jobs/coopers-rise/{s}" for s in stages)]
         for path in pages:
             out.append((f"page {path}, once computed", median_ms(partial(client.get, path), 15), 60))
         out += _after_an_edit(client)
         out += _two_hundred_jobs(Path(folder), bundle)
-        out += _specification(space, client)
-        out += _large_survey(space, client)
+        out += _specification(ctx, client)
+        out += _large_survey(ctx, client)
         why = partial(client.get, "/jobs/coopers-rise/weather?face=back", headers={"hx-request": "true"})
         out.append(("why panel alone", median_ms(why, 15), 150))
         out += _weather_pages(client)
-        others = serving_rows(space, client)
+        others = serving_rows(ctx, client)
     return [*engine_rows(median_ms), *((name, ms, "ms", target) for name, ms, target in out), *others]
 
 
@@ -159,13 +159,13 @@ def _after_an_edit(client: TestClient) -> list[tuple[str, float, float | None]]:
 
 def _two_hundred_jobs(folder: Path, bundle: JobBundle) -> list[tuple[str, float, float | None]]:
     """The jobs page as it is opened again and again, and the first time after a start."""
-    space = open_space(folder / "many.sqlite3", Computed())
-    with space.database.writing() as session:
+    ctx = open_space(folder / "many.sqlite3", Computed())
+    with ctx.writing() as session:
         for n in range(200):
             place = bundle.property.model_copy(update={"id": f"p{n}"})
             job = bundle.job.model_copy(update={"id": f"j{n}", "name": f"Job {n}"})
             save_bundle(session, bundle.model_copy(update={"property": place, "job": job}))
-    client = TestClient(create_app(space), base_url=HOST, headers={"accept": "text/html", "origin": HOST})
+    client = TestClient(create_app(ctx), base_url=HOST, headers={"accept": "text/html", "origin": HOST})
     start = time.perf_counter()
     client.get("/")
     first = 1000 * (time.perf_counter() - start)
@@ -173,7 +173,7 @@ def _two_hundred_jobs(folder: Path, bundle: JobBundle) -> list[tuple[str, float,
     return [("jobs page with 200 jobs", again, 150), ("the same, first time after a start", first, None)]
 
 
-def _specification(space: Workspace, client: TestClient) -> list[tuple[str, float, float | None]]:
+def _specification(ctx: Context, client: TestClient) -> list[tuple[str, float, float | None]]:
     """Sixty zones from survey to systems, a house of six faces in two schemes, and the pages."""
     bundle, shelf = coopers_rise(), demo_products()
     parts = [p for p in painted_parts(bundle.property, bundle.deduction).values() if not p.item_kind]
@@ -206,11 +206,11 @@ def _specification(space: Workspace, client: TestClient) -> list[tuple[str, floa
     ]
 
 
-def _large_survey(space: Workspace, client: TestClient) -> list[tuple[str, float, float | None]]:
+def _large_survey(ctx: Context, client: TestClient) -> list[tuple[str, float, float | None]]:
     """A property of 40 faces with 400 openings: its survey page, and an opening dragged to another place."""
     bundle = large_bundle()
     place = bundle.property
-    with space.database.writing() as session:
+    with ctx.writing() as session:
         save_bundle(session, bundle)
     base = "/jobs/job/survey"
     form = form_of(client.get(f"{base}/opening/o5-1").text, f"{base}/opening/save")

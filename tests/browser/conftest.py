@@ -14,8 +14,8 @@ from playwright.sync_api import Browser, BrowserContext, Page, expect, sync_play
 
 from amber_gable.exchange.forecast import HttpForecast
 from amber_gable.exchange.meter import HttpMeter
+from amber_gable.services.context import Context
 from amber_gable.services.weather import face_odds
-from amber_gable.services.workspace import Workspace
 from amber_gable.standins.weather.service import weather_service
 from tests.web.server import running
 
@@ -91,10 +91,11 @@ def served(app: FastAPI) -> Iterator[str]:
 
 
 @pytest.fixture
-def address(app: FastAPI, served: str, services: str, space: Workspace) -> str:
+def address(app: FastAPI, served: str, services: str, ctx: Context) -> str:
     """Where the browser finds a demo of this test's own, with its services over HTTP."""
-    space.provider, space.meter = HttpForecast(services, PATIENCE_MS / 1000), HttpMeter(services, PATIENCE_MS / 1000)
-    app.state.space = space
+    ctx.space.provider = HttpForecast(services, PATIENCE_MS / 1000)
+    ctx.space.meter = HttpMeter(services, PATIENCE_MS / 1000)
+    app.state.space = ctx.space
     return served
 
 

@@ -7,6 +7,7 @@ from playwright.sync_api import Browser, sync_playwright
 
 from amber_gable.run import demo_space, open_database
 from amber_gable.services.clock import DemoClock
+from amber_gable.services.context import Context
 from amber_gable.services.job_view import job_view
 from amber_gable.services.today.noting import Note, note_tasks
 from amber_gable.services.workspace import Workspace
@@ -49,11 +50,11 @@ SHOTS = {
 }
 
 
-def _keep_up(space: Workspace, job: str) -> None:
+def _keep_up(ctx: Context, job: str) -> None:
     """Note what should have been done by now, as it was planned."""
-    board = job_view(space, job).board
+    board = job_view(ctx, job).board
     for state in board.late if board is not None else ():
-        note_tasks(space, job, [state.task.id], Note("done", "Ina", state.task.end.isoformat()))
+        note_tasks(ctx, job, [state.task.id], Note("done", "Ina", state.task.end.isoformat()))
 
 
 def main() -> None:
@@ -63,15 +64,15 @@ def main() -> None:
         running(weather_service()) as weather,
         sync_playwright() as playwright,
     ):
-        space = demo_space(open_database(Path(folder) / "demo.sqlite3"), int(weather.rsplit(":", 1)[1]))
+        ctx = Context(demo_space(open_database(Path(folder) / "demo.sqlite3"), int(weather.rsplit(":", 1)[1])))
         browser = playwright.chromium.launch(executable_path=chromium_path(), args=CHROMIUM_OPTIONS)
-        with running(create_app(space)) as address:
+        with running(create_app(ctx.space)) as address:
             for name, (path, (width, height), clock) in SHOTS.items():
                 page = browser.new_page(viewport={"width": width, "height": height}, base_url=address)
                 headers = {"origin": address}
                 page.request.post(f"{address}/clock", form={"to": clock}, headers=headers)
                 if clock > "2026-09-14T07":
-                    _keep_up(space, "coopers-rise")
+                    _keep_up(ctx, "coopers-rise")
                 page.goto(path)
                 page.evaluate("document.fonts.ready")
                 # What is worked out or fetched beside the page has come.

@@ -10,7 +10,7 @@ from playwright.sync_api import BrowserContext, Locator, Page, expect
 
 from amber_gable.domain.condition import Coating, Gloss
 from amber_gable.domain.job import JobBundle
-from amber_gable.services.workspace import Workspace
+from amber_gable.services.context import Context
 from amber_gable.store.jobs import list_jobs, load_bundle
 from tests.browser.conftest import PHONE, WIDE, serious_barriers, sticks_out
 from tests.fixtures import open_space
@@ -73,14 +73,15 @@ class Hand:
 
 
 @pytest.fixture
-def empty(app: FastAPI, tmp_path: Path, space: Workspace) -> Workspace:
-    fresh = app.state.space = open_space(tmp_path / "empty.sqlite3")
-    fresh.provider = None
+def empty(app: FastAPI, tmp_path: Path, ctx: Context) -> Context:
+    fresh = open_space(tmp_path / "empty.sqlite3")
+    app.state.space = fresh.space
+    fresh.space.provider = None
     return fresh
 
 
-def _only_job(space: Workspace) -> JobBundle:
-    with space.database.reading() as session:
+def _only_job(ctx: Context) -> JobBundle:
+    with ctx.reading() as session:
         return load_bundle(session, list_jobs(session)[0].id)
 
 
@@ -89,7 +90,7 @@ def _only_job(space: Workspace) -> JobBundle:
     [pytest.param(WIDE, False, marks=pytest.mark.long, id="table"), pytest.param(PHONE, True, id="phone")],
 )
 def test_coopers_rise_from_nothing_to_specified_in_70_touches(
-    contexts: Callable[..., BrowserContext], empty: Workspace, size: dict[str, object], finger: bool
+    contexts: Callable[..., BrowserContext], empty: Context, size: dict[str, object], finger: bool
 ) -> None:
     page = contexts(**size).new_page()
     hand = Hand(page, finger=finger)
@@ -173,7 +174,7 @@ def _as_the_demo(job: JobBundle) -> None:
     assert finished == {("zone", z.id) for z in job.property.zones} | {("item", i.id) for i in job.property.items}
 
 
-def test_heron_deck_from_nothing_to_specified_in_35_touches(page: Page, empty: Workspace) -> None:
+def test_heron_deck_from_nothing_to_specified_in_35_touches(page: Page, empty: Context) -> None:
     """The cedar deck with its railing and stair, and the porch of concrete."""
     hand = Hand(page, finger=False)
     page.goto("/")
@@ -206,7 +207,7 @@ def test_heron_deck_from_nothing_to_specified_in_35_touches(page: Page, empty: W
     assert len(_only_job(empty).job.finishes) == 4
 
 
-def test_a_house_in_feet_with_deck_garage_door_and_gutters_in_70_touches(page: Page, empty: Workspace) -> None:
+def test_a_house_in_feet_with_deck_garage_door_and_gutters_in_70_touches(page: Page, empty: Context) -> None:
     """Four walls, two gables, eight windows, a deck, a garage door, gutters: as told, in feet and inches."""
     hand = Hand(page, finger=False)
     page.goto("/")
@@ -271,7 +272,7 @@ def test_the_browsers_place_is_taken_only_when_asked_for(contexts: Callable[...,
     expect(refused.get_by_text("Type the town instead")).to_be_visible()
 
 
-def test_a_footprint_is_tapped_corner_by_corner(contexts: Callable[..., BrowserContext], space: Workspace) -> None:
+def test_a_footprint_is_tapped_corner_by_corner(contexts: Callable[..., BrowserContext], ctx: Context) -> None:
     phone = contexts(**PHONE).new_page()
     phone.goto("/jobs/feed-barn/survey/block/walk")
     pad = phone.locator(".walk-pad svg")
@@ -295,13 +296,13 @@ def test_a_footprint_is_tapped_corner_by_corner(contexts: Callable[..., BrowserC
     assert serious_barriers(phone) == [] and not sticks_out(phone)
     phone.get_by_role("button", name="Build it").tap()
     expect(phone).to_have_url(re.compile("said=blocked"))
-    with space.database.reading() as session:
+    with ctx.reading() as session:
         faces = load_bundle(session, "feed-barn").property.faces
     assert [round(f.width_m, 2) for f in faces[-6:]] == [10, 6, 4, 2, 6, 8]
 
 
 def test_an_empty_program_leads_to_samples_and_to_a_company(
-    contexts: Callable[..., BrowserContext], empty: Workspace
+    contexts: Callable[..., BrowserContext], empty: Context
 ) -> None:
     for size in (PHONE, WIDE):
         page = contexts(**size).new_page()
@@ -327,7 +328,7 @@ def test_an_empty_program_leads_to_samples_and_to_a_company(
     expect(page.get_by_text("The company is set up.")).to_be_visible()
 
 
-def test_a_wall_is_filled_by_the_builder_as_by_the_typed_line(page: Page, space: Workspace) -> None:
+def test_a_wall_is_filled_by_the_builder_as_by_the_typed_line(page: Page, ctx: Context) -> None:
     page.goto("/jobs/feed-barn/survey/block")
     Hand(page, finger=False).fill(width_m="9.6", depth_m="8", eaves_m="2 storeys", looks="S", pitch="35°")
     page.get_by_role("button", name="Build it").click()

@@ -9,9 +9,9 @@ import pytest
 from playwright.sync_api import BrowserContext, expect
 
 from amber_gable.domain.progress import Progress
+from amber_gable.services.context import Context
 from amber_gable.services.plan import long_runs
 from amber_gable.services.plan.planning import make_plan
-from amber_gable.services.workspace import Workspace
 from tests.browser.conftest import PHONE, WIDE, serious_barriers, sticks_out
 from tests.web.test_runs import Gate
 
@@ -20,18 +20,18 @@ PLAN = "/jobs/coopers-rise/plan"
 
 
 @pytest.fixture
-def slow_plan(space: Workspace, monkeypatch: pytest.MonkeyPatch) -> Iterator[Gate]:
+def slow_plan(ctx: Context, monkeypatch: pytest.MonkeyPatch) -> Iterator[Gate]:
     gate = Gate()
 
-    def slowly(space: Any, bundle: Any, series: Any, begins: Any, progress: Progress) -> None:
+    def slowly(ctx: Any, bundle: Any, series: Any, begins: Any, progress: Progress) -> None:
         gate(progress)
-        make_plan(space, bundle, series, begins, progress)
+        make_plan(ctx, bundle, series, begins, progress)
 
     monkeypatch.setattr(long_runs, "make_plan", slowly)
-    space.runner.patience = 0
+    ctx.space.runner.patience = 0
     yield gate
     gate.go.set()
-    for run in space.runner.active:
+    for run in ctx.space.runner.active:
         run.wait(60)
 
 

@@ -7,7 +7,7 @@ import pytest
 from playwright.sync_api import BrowserContext, Locator, Page, expect
 
 from amber_gable.services.computed import Computed
-from amber_gable.services.workspace import Workspace
+from amber_gable.services.context import Context
 from tests.browser.conftest import PHONE, TABLET, WIDE
 from tests.browser.held import held
 from tests.browser.test_survey_drawing import Mouse, on_screen
@@ -92,12 +92,12 @@ def test_the_meter_is_read_before_late_scripts_come(tablet: Page) -> None:
 
 
 def test_nothing_moves_under_a_finger_when_the_sky_arrives(
-    contexts: Callable[..., BrowserContext], space: Workspace
+    contexts: Callable[..., BrowserContext], ctx: Context
 ) -> None:
     """On a tablet the strip grew by 76 px when it came, and took what was about to be tapped with it."""
     tops: dict[int, list[float]] = {}
     for size in (WIDE, TABLET, PHONE):
-        space.computed = Computed()
+        ctx.space.computed = Computed()
         page = contexts(**size).new_page()
         with held(page, "**/sky") as answers:
             page.goto(CONDITION)

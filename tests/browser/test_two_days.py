@@ -11,7 +11,7 @@ from playwright.sync_api import BrowserContext, Locator, Page, expect
 from amber_gable.domain.weather import WeatherSeries
 from amber_gable.exchange.forecast import ForecastProvider
 from amber_gable.services.clock import DemoClock
-from amber_gable.services.workspace import Workspace
+from amber_gable.services.context import Context
 from tests.browser.conftest import PHONE, sticks_out
 
 pytestmark = pytest.mark.browser
@@ -52,9 +52,9 @@ class Showers:
         return series
 
 
-def _to(space: Workspace, when: str) -> None:
-    assert isinstance(space.clock, DemoClock)
-    space.clock.set(datetime.fromisoformat(f"2026-09-{when}-03:00"))
+def _to(ctx: Context, when: str) -> None:
+    assert isinstance(ctx.space.clock, DemoClock)
+    ctx.space.clock.set(datetime.fromisoformat(f"2026-09-{when}-03:00"))
 
 
 def _is_over(card: Locator, clock: str) -> bool:
@@ -67,16 +67,16 @@ def _fits(page: Page) -> None:
     assert not sticks_out(page), "nothing is wider than the screen"
 
 
-def test_two_days_by_thumb(contexts: Callable[..., BrowserContext], space: Workspace, address: str) -> None:
-    assert space.provider is not None
-    showers = Showers(space.provider)
-    space.provider = showers
+def test_two_days_by_thumb(contexts: Callable[..., BrowserContext], ctx: Context, address: str) -> None:
+    assert ctx.space.provider is not None
+    showers = Showers(ctx.space.provider)
+    ctx.space.provider = showers
     page = contexts(**PHONE).new_page()
     thumb = Thumb(page)
     now, rows = page.locator(".work-card.now:not(.first)").first, page.locator(".work-row")
 
     def visit(when: str) -> None:
-        _to(space, when)
+        _to(ctx, when)
         page.goto(TODAY)
         _fits(page)
 
@@ -100,7 +100,7 @@ def test_two_days_by_thumb(contexts: Callable[..., BrowserContext], space: Works
     expect(page.locator(".touches .said-done")).to_have_count(1)
 
     # By keyboard the focus stays on the tick, whatever is now.
-    _to(space, "14T09:59")
+    _to(ctx, "14T09:59")
     page.goto(TODAY)
     now.get_by_role("button", name="Done", exact=True).focus()
     page.keyboard.press("Enter")
@@ -176,14 +176,14 @@ def test_two_days_by_thumb(contexts: Callable[..., BrowserContext], space: Works
         headers={"origin": address},
     )
     assert noted.status == 422, "it is only ten o'clock"
-    _to(space, "18T11:30")
+    _to(ctx, "18T11:30")
     page.request.post(
         f"{RISE}/standing/zone/{part}",
         form={"step": "coat-1", "said": "done", "at": "2026-09-18T11:00", "by": "Ina"},
         headers={"origin": address},
     )
     showers.rain = [datetime.fromisoformat("2026-09-18T12:00-03:00") + timedelta(hours=h) for h in (0, 1)]
-    _to(space, "18T14:30")
+    _to(ctx, "18T14:30")
     page.goto(f"{RISE}/specification/zone/{part}")
     expect(page.locator("#standing")).to_contain_text("Rain reached")
     _fits(page)

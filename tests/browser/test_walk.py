@@ -9,7 +9,7 @@ from playwright.sync_api import BrowserContext, Page, expect
 
 from amber_gable.domain.grid import SLOTS_PER_HOUR
 from amber_gable.services.clock import DemoClock
-from amber_gable.services.workspace import Workspace
+from amber_gable.services.context import Context
 from tests.browser.conftest import WIDE
 
 pytestmark = pytest.mark.browser
@@ -83,10 +83,10 @@ def test_the_address_follows_a_key_pressed_as_the_drawing_comes_anew(page: Page)
     expect(page).to_have_url(re.compile(r"face=back&at=2026-09-15T15%3A15"))
 
 
-def test_a_tap_after_a_clock_change_asks_for_the_hour_under_the_finger(page: Page, space: Workspace) -> None:
+def test_a_tap_after_a_clock_change_asks_for_the_hour_under_the_finger(page: Page, ctx: Context) -> None:
     """Friday before the clocks go back; the tap is on the Tuesday after."""
-    assert isinstance(space.clock, DemoClock)
-    space.clock.set(datetime.fromisoformat("2026-10-30T08:00-03:00"))
+    assert isinstance(ctx.space.clock, DemoClock)
+    ctx.space.clock.set(datetime.fromisoformat("2026-10-30T08:00-03:00"))
     page.goto(f"{RISE}/weather?days=10")
     lanes = page.locator("[data-lanes]")
     geometry = lanes.evaluate("e => ({...e.dataset})")

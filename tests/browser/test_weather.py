@@ -10,7 +10,7 @@ import pytest
 from fastapi import FastAPI
 from playwright.sync_api import BrowserContext, Locator, Page, expect
 
-from amber_gable.services.workspace import Workspace
+from amber_gable.services.context import Context
 from tests.browser.conftest import PHONE, WIDE, serious_barriers, sticks_out
 from tests.fixtures import open_space
 
@@ -123,7 +123,7 @@ def test_from_nothing_to_the_lanes_of_a_first_wall_by_a_typed_forecast_in_25_tou
     page: Page, app: FastAPI, tmp_path: Path
 ) -> None:
     """No service, no network, no job: each field filled and each button pressed counts."""
-    app.state.space = open_space(tmp_path / "empty.sqlite3")
+    app.state.space = open_space(tmp_path / "empty.sqlite3").space
     app.state.space.provider = None
     touches = 0
 
@@ -177,7 +177,7 @@ def test_the_sun_goes_round_the_house_with_its_slider(contexts: Callable[..., Br
 
 
 def test_the_strip_of_sky_goes_on_with_the_clock_and_stays_unfolded(
-    contexts: Callable[..., BrowserContext], space: Workspace
+    contexts: Callable[..., BrowserContext], ctx: Context
 ) -> None:
     class Running:
         steppable, at = False, datetime.fromisoformat("2026-09-15T10:40-03:00")
@@ -185,7 +185,7 @@ def test_the_strip_of_sky_goes_on_with_the_clock_and_stays_unfolded(
         def now(self) -> datetime:
             return self.at
 
-    space.clock = clock = Running()  # type: ignore[assignment]
+    ctx.space.clock = clock = Running()  # type: ignore[assignment]
     page = contexts(**PHONE).new_page()
     # The minute is waited for by the test, not by the clock.
     page.add_init_script("window.setInterval = (tick) => { window.theMinute = tick; }")

@@ -10,7 +10,7 @@ import pytest
 from amber_gable.demo import demo_bundles
 from amber_gable.domain.errors import InputError
 from amber_gable.exchange.bundle import dump_bundle
-from amber_gable.services.workspace import Workspace
+from amber_gable.services.context import Context
 from amber_gable.store import jobs, survey
 from amber_gable.store.backup import back_up, restore
 from amber_gable.store.database import Database
@@ -27,32 +27,32 @@ def _note(path: Path) -> str:
         return str(file.execute("SELECT note FROM job WHERE id = ?", (JOB,)).fetchone()[0])
 
 
-def _write(space: Workspace, note: str) -> None:
-    with space.database.writing() as session:
+def _write(ctx: Context, note: str) -> None:
+    with ctx.writing() as session:
         jobs.live_job(session, JOB).note = note
 
 
-def test_a_backup_is_whole_while_the_database_is_in_use_and_restores(space: Workspace, tmp_path: Path) -> None:
+def test_a_backup_is_whole_while_the_database_is_in_use_and_restores(ctx: Context, tmp_path: Path) -> None:
     copy = tmp_path / "backups" / "copy.sqlite3"
-    with space.database.writing() as session:
+    with ctx.writing() as session:
         survey.delete_part(session, JOB, "zone", "front-siding")
-        back_up(space.database.path, copy)
-    space.database.engine.dispose()
-    restore(copy, space.database.path, NOW)
-    with space.database.reading() as session:
+        back_up(ctx.space.database.path, copy)
+    ctx.space.database.engine.dispose()
+    restore(copy, ctx.space.database.path, NOW)
+    with ctx.reading() as session:
         text = dump_bundle(jobs.load_bundle(session, JOB))
     assert text == demo_bundles()[0][1], "the open edit was not in the backup"
 
 
-def test_nothing_is_restored_under_a_running_program(space: Workspace, tmp_path: Path) -> None:
+def test_nothing_is_restored_under_a_running_program(ctx: Context, tmp_path: Path) -> None:
     """What the program was told after the attempt is still there at its next start."""
-    path, copy = space.database.path, tmp_path / "copy.sqlite3"
+    path, copy = ctx.space.database.path, tmp_path / "copy.sqlite3"
     back_up(path, copy)
     with held(path, "the program"):
         with pytest.raises(InputError, match="stop the program"):
             restore(copy, path, NOW)
-        _write(space, "kept")
-    space.database.engine.dispose()
+        _write(ctx, "kept")
+    ctx.space.database.engine.dispose()
     assert _note(path) == "kept"
 
 
@@ -62,13 +62,13 @@ def test_a_program_does_not_start_on_a_database_in_use(tmp_path: Path) -> None:
         pass
 
 
-def test_each_restore_keeps_what_was_there(space: Workspace, tmp_path: Path) -> None:
-    path, copy = space.database.path, tmp_path / "copy.sqlite3"
+def test_each_restore_keeps_what_was_there(ctx: Context, tmp_path: Path) -> None:
+    path, copy = ctx.space.database.path, tmp_path / "copy.sqlite3"
     back_up(path, copy)
     kept = []
     for note in ("one", "two"):
-        _write(space, note)
-        space.database.engine.dispose()
+        _write(ctx, note)
+        ctx.space.database.engine.dispose()
         found = restore(copy, path, NOW)
         assert found is not None
         kept.append(found)
@@ -77,9 +77,9 @@ def test_each_restore_keeps_what_was_there(space: Workspace, tmp_path: Path) -> 
     assert "20260914-063000" in kept[0].name
 
 
-def test_a_damaged_database_is_set_aside_and_replaced(space: Workspace, tmp_path: Path) -> None:
+def test_a_damaged_database_is_set_aside_and_replaced(ctx: Context, tmp_path: Path) -> None:
     copy, broken = tmp_path / "copy.sqlite3", tmp_path / "broken.sqlite3"
-    back_up(space.database.path, copy)
+    back_up(ctx.space.database.path, copy)
     broken.write_bytes(b"not a database at all " * 500)
     kept = restore(copy, broken, NOW)
     assert kept is not None and kept.read_bytes().startswith(b"not a database")
@@ -101,47 +101,47 @@ SPOILT = {
 
 @pytest.mark.parametrize(("statement", "words"), SPOILT.values(), ids=SPOILT)
 def test_a_foreign_or_newer_database_is_refused_everywhere(
-    space: Workspace, tmp_path: Path, statement: str, words: str
+    ctx: Context, tmp_path: Path, statement: str, words: str
 ) -> None:
     copy = tmp_path / "copy.sqlite3"
-    back_up(space.database.path, copy)
+    back_up(ctx.space.database.path, copy)
     _changed(copy, statement)
     before = copy.read_bytes()
     with pytest.raises(InputError, match=words):
-        restore(copy, space.database.path, NOW)
+        restore(copy, ctx.space.database.path, NOW)
     with pytest.raises(InputError, match=words):
         Database(copy, lambda: 1).migrate()
     assert copy.read_bytes() == before, "a start on it changes nothing either"
-    assert _note(space.database.path) == SHIPPED
+    assert _note(ctx.space.database.path) == SHIPPED
 
 
-def test_what_is_no_database_is_refused(space: Workspace, tmp_path: Path) -> None:
+def test_what_is_no_database_is_refused(ctx: Context, tmp_path: Path) -> None:
     text, empty = tmp_path / "text.sqlite3", tmp_path / "empty.sqlite3"
     text.write_text("hello " * 1000)
     empty.touch()
-    for wrong in (text, empty, tmp_path / "missing.sqlite3", space.database.path):
+    for wrong in (text, empty, tmp_path / "missing.sqlite3", ctx.space.database.path):
         with pytest.raises(InputError):
-            restore(wrong, space.database.path, NOW)
-    assert not list(space.database.path.parent.glob("*before-restore*"))
+            restore(wrong, ctx.space.database.path, NOW)
+    assert not list(ctx.space.database.path.parent.glob("*before-restore*"))
 
 
 @pytest.mark.parametrize("rest", ["", "-wal", ".lock"])
-def test_a_backup_onto_the_database_itself_is_refused(space: Workspace, rest: str) -> None:
-    path = space.database.path
+def test_a_backup_onto_the_database_itself_is_refused(ctx: Context, rest: str) -> None:
+    path = ctx.space.database.path
     with pytest.raises(InputError, match="the database itself"):
         back_up(path, path.parent / "." / (path.name + rest))
     assert _note(path) == SHIPPED
 
 
-def test_a_backup_writes_over_a_backup_and_nothing_else(space: Workspace, tmp_path: Path) -> None:
+def test_a_backup_writes_over_a_backup_and_nothing_else(ctx: Context, tmp_path: Path) -> None:
     letters, copy, link = tmp_path / "letters.txt", tmp_path / "copy.sqlite3", tmp_path / "link.sqlite3"
     letters.write_text("dear customer, " * 100)
-    link.symlink_to(space.database.path)
+    link.symlink_to(ctx.space.database.path)
     for wrong in (letters, link, tmp_path):
         with pytest.raises(InputError):
-            back_up(space.database.path, wrong)
+            back_up(ctx.space.database.path, wrong)
     assert letters.read_text().startswith("dear")
     for note in ("first", "second"):
-        _write(space, note)
-        back_up(space.database.path, copy)
+        _write(ctx, note)
+        back_up(ctx.space.database.path, copy)
     assert _note(copy) == "second"

@@ -30,11 +30,10 @@ from amber_gable.store.plans import load_plan
 from amber_gable.store.soundness import MIGRATIONS
 from amber_gable.store.specification import finish_versions, newer_than_pinned
 from amber_gable.store.stock import cans
-from amber_gable.store.survey import UNDOABLE
 from amber_gable.store.tables import CompanyRow
 from tests.jobs import coopers_rise
 
-STAMPS = {"created_at": 5, "updated_at": 6, "version": 3}
+STAMPS = {"created_at": 5, "updated_at": 6, "created_by": "", "updated_by": "", "version": 3}
 CONDITION = {"loose_pct": 20, "mildew_pct": 0, "chalking": "light", "gloss": "dull", "bare": True, "note": ""}
 
 
@@ -245,7 +244,7 @@ def test_undo_and_plans_of_every_older_schema_live_on(first_release: Database, s
         return
     for words, x_m in (("undo", 3.0), ("redo", 3.2)):
         with first_release.writing() as session:
-            getattr(journal, words)(session, "p", UNDOABLE)
+            getattr(journal, words)(session, "p")
         with first_release.reading() as session:
             assert load_bundle(session, "j").property.faces[0].openings[0].x_m == x_m
 
@@ -260,7 +259,7 @@ def test_a_column_that_came_later_ends_no_history(first_release: Database) -> No
         step = {"property_id": "p", "number": 1, "words": "move w", "changes": [change], "undone": False}
         _insert(connection, "edit", written_in=1, **step)
     with first_release.writing() as session:
-        journal.undo(session, "p", UNDOABLE)
+        journal.undo(session, "p")
     with first_release.reading() as session:
         opening = load_bundle(session, "j").property.faces[0].openings[0]
     assert (opening.x_m, opening.casing_m) == (3.0, 0.12)
@@ -273,7 +272,7 @@ def test_a_step_of_columns_that_are_gone_is_closed_with_a_word(first_release: Da
         step = {"property_id": "p", "number": 1, "words": "lift w", "changes": [change], "undone": False}
         _insert(connection, "edit", written_in=1, **step)
     with pytest.raises(InputError, match="older version"), first_release.writing() as session:
-        journal.undo(session, "p", UNDOABLE)
+        journal.undo(session, "p")
 
 
 def test_migrations_import_nothing_of_the_program() -> None:

@@ -11,10 +11,10 @@ from amber_gable.domain.errors import InputError, NotFound
 from amber_gable.domain.outline import Rectangle
 from amber_gable.domain.survey import Face, Opening, Zone
 from amber_gable.exchange.bundle import dump_bundle, load_bundle
+from amber_gable.services.context import Context
 from amber_gable.services.jobs import load_demo
 from amber_gable.services.survey.surveying import remove_part
 from amber_gable.services.undo import undo_step
-from amber_gable.services.workspace import Workspace
 from amber_gable.store import jobs, survey
 from amber_gable.store.database import Database
 from amber_gable.store.plans import load_plan
@@ -55,34 +55,34 @@ def test_the_database_is_durable_and_keeps_its_references(empty: Database) -> No
     assert pragma == {"journal_mode": "wal", "foreign_keys": 1}
 
 
-def test_a_job_that_is_there_is_not_overwritten_unasked(space: Workspace) -> None:
+def test_a_job_that_is_there_is_not_overwritten_unasked(ctx: Context) -> None:
     bundle = coopers_rise()
-    with pytest.raises(InputError, match="is here already"), space.database.writing() as session:
+    with pytest.raises(InputError, match="is here already"), ctx.writing() as session:
         jobs.save_bundle(session, bundle)
     changed = bundle.model_copy(update={"job": bundle.job.model_copy(update={"customer": "Somebody Else"})})
-    with space.database.writing() as session:
+    with ctx.writing() as session:
         jobs.save_bundle(session, changed, replace=True)
-    with space.database.reading() as session:
+    with ctx.reading() as session:
         assert jobs.load_bundle(session, JOB) == changed
 
 
-def test_edits_raise_the_version_and_a_stale_one_is_refused_with_both_values(space: Workspace) -> None:
-    with space.database.reading() as session:
+def test_edits_raise_the_version_and_a_stale_one_is_refused_with_both_values(ctx: Context) -> None:
+    with ctx.reading() as session:
         face = jobs.load_bundle(session, JOB).property.faces[0]
         before = survey.versions(session, JOB)["face", "front"]
     wider = face.model_copy(update={"outline": Rectangle(width_m=9.8, height_m=5.6)})
-    with space.database.writing() as session:
+    with ctx.writing() as session:
         survey.put_part(session, JOB, wider, "", before)
-    with space.database.reading() as session:
+    with ctx.reading() as session:
         assert survey.versions(session, JOB)["face", "front"] == before + 1
         row = session.get(FaceRow, ("14-coopers-rise", "front"))
         assert row is not None
         assert row.updated_at >= row.created_at > 0
     late = face.model_copy(update={"outline": Rectangle(width_m=10.1, height_m=5.6)})
-    with pytest.raises(survey.StaleEdit) as stale, space.database.writing() as session:
+    with pytest.raises(survey.StaleEdit) as stale, ctx.writing() as session:
         survey.put_part(session, JOB, late, "", before)
     assert stale.value.differences == {"width_m": (9.8, 10.1)}
-    with space.database.reading() as session:
+    with ctx.reading() as session:
         assert jobs.load_bundle(session, JOB).property.faces[0].width_m == 9.8
 
 
@@ -103,40 +103,38 @@ def test_edits_raise_the_version_and_a_stale_one_is_refused_with_both_values(spa
     ],
 )
 def test_an_edit_that_breaks_the_whole_is_refused_whole(
-    space: Workspace, part: Face | Opening | Zone, face: str, words: str
+    ctx: Context, part: Face | Opening | Zone, face: str, words: str
 ) -> None:
-    with space.database.reading() as session:
+    with ctx.reading() as session:
         before = jobs.load_bundle(session, JOB)
-    with pytest.raises(InputError, match=words), space.database.writing() as session:
+    with pytest.raises(InputError, match=words), ctx.writing() as session:
         survey.put_part(session, JOB, part, face, None)
         survey.check_whole(session, JOB)
-    with space.database.reading() as session:
+    with ctx.reading() as session:
         assert jobs.load_bundle(session, JOB) == before
 
 
 @pytest.mark.parametrize(("kind", "id_"), [("face", "front"), ("zone", "front-siding"), ("opening", "front-door")])
-def test_a_delete_hides_with_all_that_hangs_on_it_and_undo_brings_all_back(
-    space: Workspace, kind: str, id_: str
-) -> None:
-    with space.database.reading() as session:
+def test_a_delete_hides_with_all_that_hangs_on_it_and_undo_brings_all_back(ctx: Context, kind: str, id_: str) -> None:
+    with ctx.reading() as session:
         before = jobs.load_bundle(session, JOB)
-    remove_part(space, JOB, kind, id_)
-    with space.database.reading() as session:
+    remove_part(ctx, JOB, kind, id_)
+    with ctx.reading() as session:
         hidden = jobs.load_bundle(session, JOB)
     assert f'"{id_}"' not in dump_bundle(hidden)
     assert hidden != before
-    with pytest.raises(NotFound), space.database.writing() as session:
+    with pytest.raises(NotFound), ctx.writing() as session:
         survey.delete_part(session, JOB, kind, id_)
-    undo_step(space, JOB)
-    with space.database.reading() as session:
+    undo_step(ctx, JOB)
+    with ctx.reading() as session:
         assert jobs.load_bundle(session, JOB) == before
 
 
-def test_a_series_is_kept_to_the_last_bit(space: Workspace) -> None:
+def test_a_series_is_kept_to_the_last_bit(ctx: Context) -> None:
     series = real_year()
-    with space.database.writing() as session:
+    with ctx.writing() as session:
         save_series(session, "14-coopers-rise", "file", series)
-    with space.database.reading() as session:
+    with ctx.reading() as session:
         held = load_series(session, "14-coopers-rise", "file")
     assert held is not None
     assert np.array_equal(held.air_c, series.air_c)
@@ -144,18 +142,18 @@ def test_a_series_is_kept_to_the_last_bit(space: Workspace) -> None:
     assert held.rain_pct is None
 
 
-def test_a_sources_futures_come_back_to_the_hundredth(space: Workspace) -> None:
+def test_a_sources_futures_come_back_to_the_hundredth(ctx: Context) -> None:
     futures = {"air_c": np.array([[12.34] * 48, [-3.21] * 48])}
-    with space.database.writing() as session:
+    with ctx.writing() as session:
         save_series(session, "14-coopers-rise", "forecast", replace(steady(utc("2026-06-08"), 48), ensemble=futures))
-    with space.database.reading() as session:
+    with ctx.reading() as session:
         held = load_series(session, "14-coopers-rise", "forecast")
     assert held is not None and held.ensemble is not None
     assert held.ensemble["air_c"] == pytest.approx(futures["air_c"], abs=1e-4) and held.wind_ms[0] == 1.0
 
 
-def test_plans_come_back_as_they_were(space: Workspace) -> None:
-    with space.database.reading() as session:
+def test_plans_come_back_as_they_were(ctx: Context) -> None:
+    with ctx.reading() as session:
         found = load_plan(session, JOB)
     assert found is not None
     plan = found.plan
@@ -164,11 +162,11 @@ def test_plans_come_back_as_they_were(space: Workspace) -> None:
     assert found.fingerprint
 
 
-def test_resetting_the_demo_brings_back_what_was_changed_and_keeps_other_jobs(space: Workspace) -> None:
-    with space.database.writing() as session:
+def test_resetting_the_demo_brings_back_what_was_changed_and_keeps_other_jobs(ctx: Context) -> None:
+    with ctx.writing() as session:
         survey.delete_part(session, JOB, "face", "front")
         jobs.save_bundle(session, one_wall())
-    load_demo(space)
-    with space.database.reading() as session:
+    load_demo(ctx)
+    with ctx.reading() as session:
         assert dump_bundle(jobs.load_bundle(session, JOB)) == demo_bundles()[0][1]
         assert jobs.load_bundle(session, "job").property.faces

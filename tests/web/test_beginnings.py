@@ -2,7 +2,7 @@
 
 from fastapi.testclient import TestClient
 
-from amber_gable.services.workspace import Workspace
+from amber_gable.services.context import Context
 from amber_gable.store.jobs import load_bundle
 from tests.web.forms import form_of
 
@@ -36,9 +36,9 @@ def test_what_is_there_keeps_its_size_when_its_kind_changes(client: TestClient) 
     assert {k: door[k] for k in ("width_m", "height_m", "y_m")} == {k: there[k] for k in ("width_m", "height_m", "y_m")}
 
 
-def test_a_gutter_told_in_a_line_runs_along_the_eave_in_metal(client: TestClient, space: Workspace) -> None:
+def test_a_gutter_told_in_a_line_runs_along_the_eave_in_metal(client: TestClient, ctx: Context) -> None:
     client.post(f"{SURVEY}/face/back/line", data={"line": "gutter, 2 downspouts;; "})
-    with space.database.reading() as session:
+    with ctx.reading() as session:
         items = load_bundle(session, "coopers-rise").property.items_of("back")
     gutter = next(i for i in items if i.spec.kind == "gutter")
     assert (gutter.spec.length_m, gutter.spec.downspouts, gutter.y_m) == (9.6, 2, 5.48)

@@ -7,7 +7,7 @@ import pytest
 from fastapi.testclient import TestClient
 
 from amber_gable.domain.listed_job import Coming, Front, ListedJob
-from amber_gable.services.workspace import Workspace
+from amber_gable.services.context import Context
 from amber_gable.store.jobs import save_bundle
 from amber_gable.web.views.job_card import Attention, attention, by_attention
 from tests.jobs import coopers_rise
@@ -56,9 +56,9 @@ def test_the_most_pressing_first_and_in_time() -> None:
     ]
 
 
-def test_of_a_long_board_the_first_are_drawn_and_all_are_there(client: TestClient, space: Workspace) -> None:
+def test_of_a_long_board_the_first_are_drawn_and_all_are_there(client: TestClient, ctx: Context) -> None:
     bundle = coopers_rise()
-    with space.database.writing() as session:
+    with ctx.writing() as session:
         for n in range(40):
             place = bundle.property.model_copy(update={"id": f"p{n}"})
             job = bundle.job.model_copy(update={"id": f"j{n}", "name": f"Weir Lane {n}"})

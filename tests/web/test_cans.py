@@ -2,10 +2,10 @@
 
 import pytest
 
+from amber_gable.services.context import Context
 from amber_gable.services.job_view import job_view
 from amber_gable.services.quantities.quantities import kept_quantities
 from amber_gable.services.today.cans import Cans, _mixing
-from amber_gable.services.workspace import Workspace
 
 PAILS = [18.9, 18.9, 3.8]
 """The two pails are poured together (37.8 L of at most 40), the can is a box of its own."""
@@ -29,8 +29,8 @@ def test_a_box_that_ends_within_the_work_and_paint_that_will_not_do_are_said_bef
     assert (words in said) if words else not said
 
 
-def test_the_cans_of_a_plan_follow_one_another(space: Workspace) -> None:
-    view = job_view(space, "coopers-rise")
+def test_the_cans_of_a_plan_follow_one_another(ctx: Context) -> None:
+    view = job_view(ctx, "coopers-rise")
     cans = Cans(view)
     assert view.board is not None
     told = [(s.task, cans.of(s.task)) for s in view.board.open if s.task.product == "skerry-housecoat"]

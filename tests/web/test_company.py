@@ -12,11 +12,11 @@ from fastapi.testclient import TestClient
 from amber_gable.domain.company_usual import Shelf
 from amber_gable.domain.condition import Condition
 from amber_gable.services.company import set_up
+from amber_gable.services.context import Context
 from amber_gable.services.job_details import start_job
 from amber_gable.services.job_view import job_view
 from amber_gable.services.stores import company, shelves
 from amber_gable.services.weather.made_up import MadeUpWeather
-from amber_gable.services.workspace import Workspace
 from amber_gable.services.yard import what_waits, yard_now
 from amber_gable.store.jobs import load_bundle
 from amber_gable.store.tables import CompanyRow, JobRow, PropertyRow, SheetRow
@@ -33,14 +33,14 @@ SET_UP = {
 
 
 @pytest.fixture
-def bare(tmp_path: Path, app: FastAPI) -> tuple[Workspace, TestClient]:
+def bare(tmp_path: Path, app: FastAPI) -> tuple[Context, TestClient]:
     """A program as it is first started, with nobody to ask for weather."""
-    space = open_space(tmp_path / "new.sqlite3")
-    space.provider = None
-    return space, visit(app, space)
+    ctx = open_space(tmp_path / "new.sqlite3")
+    ctx.space.provider = None
+    return ctx, visit(app, ctx)
 
 
-Bare = tuple[Workspace, TestClient]
+Bare = tuple[Context, TestClient]
 
 
 def test_an_empty_program_says_what_it_does_and_has_three_ways_in(bare: Bare) -> None:
@@ -51,22 +51,22 @@ def test_an_empty_program_says_what_it_does_and_has_three_ways_in(bare: Bare) ->
 
 
 def test_samples_are_marked_have_weather_and_go_without_a_trace(bare: Bare) -> None:
-    space, client = bare
-    mine = start_job(space, HOUSE)
+    ctx, client = bare
+    mine = start_job(ctx, HOUSE)
     page = client.post("/samples").text
     assert page.count('class="sample-mark"') == 5 and "5 sample jobs" in page
     # They are nobody's: the stores, the units and the next job know nothing of them.
-    assert shelves(space).company.id == "own"
+    assert shelves(ctx).company.id == "own"
     assert client.get("/jobs/sample-coopers-rise/weather").status_code == 200
-    view = job_view(space, "sample-coopers-rise", waits=True)
+    view = job_view(ctx, "sample-coopers-rise", waits=True)
     assert view.weather.series is not None and view.weather.series.source.startswith("made-up weather")
-    assert job_view(space, mine).weather.series is None, "a house of one's own gets no made-up weather"
+    assert job_view(ctx, mine).weather.series is None, "a house of one's own gets no made-up weather"
     # Brought again they are as they were shipped, not doubled.
     client.post("/jobs/sample-heron-deck/delete")
     assert client.post("/samples").text.count('class="sample-mark"') == 5
     left = client.post("/samples/drop").text
     assert "sample-mark" not in left and "9 Weir Lane" in left
-    with space.database.reading() as session:
+    with ctx.reading() as session:
         assert [row.id for row in session.query(JobRow)] == [mine]
         assert [row.id for row in session.query(PropertyRow)] == [mine]
         assert {row.company_id for row in session.query(SheetRow)} == {"own"}
@@ -85,8 +85,8 @@ def test_made_up_weather_is_of_a_september_whatever_the_day() -> None:
 
 
 def test_the_company_is_set_up_once_and_new_jobs_begin_with_it(bare: Bare) -> None:
-    space, client = bare
-    begun_before = start_job(space, HOUSE)
+    ctx, client = bare
+    begun_before = start_job(ctx, HOUSE)
     page = client.post("/settings/company", data=SET_UP)
     assert page.url.path == "/" and "The company is set up" in page.text
     again = client.get("/settings/company").text
@@ -96,18 +96,18 @@ def test_the_company_is_set_up_once_and_new_jobs_begin_with_it(bare: Bare) -> No
     # The home stays where it is as long as its name does; another town brings its own place along.
     form = form_of(again, "/settings/company")
     client.post("/settings/company", data=form | {"people": "4"})
-    home = set_up(space).usual.home  # type: ignore[union-attr]
+    home = set_up(ctx).usual.home  # type: ignore[union-attr]
     assert home is not None and round(home.latitude) == -41
     client.post("/settings/company", data=form | {"place": "New Glasgow"})
-    home = set_up(space).usual.home  # type: ignore[union-attr]
+    home = set_up(ctx).usual.home  # type: ignore[union-attr]
     assert home is not None and (round(home.latitude), home.time_zone) == (46, "America/Halifax")
     client.post("/settings/company", data=SET_UP)
-    with space.database.reading() as session:
+    with ctx.reading() as session:
         assert company(session).lead_cutoff_year == 1965
         old = load_bundle(session, begun_before)
     assert old.job.crew.people == 2 and old.company.schools == {}, "what is begun stays as it was begun"
-    job_id = start_job(space, {**HOUSE, "name": "2 Tide Row", "place": "Nelson"})
-    with space.database.reading() as session:
+    job_id = start_job(ctx, {**HOUSE, "name": "2 Tide Row", "place": "Nelson"})
+    with ctx.reading() as session:
         new = load_bundle(session, job_id)
     assert (new.job.crew.people, new.job.crew.start_h, new.job.crew.work_sunday) == (3, 6.5, True)
     assert (new.schools["method"], new.deduction, new.company.currency) == ("spray", "net", "NZD")
@@ -133,23 +133,23 @@ def test_the_company_is_set_up_once_and_new_jobs_begin_with_it(bare: Bare) -> No
 def test_what_cannot_be_is_said_at_its_field_and_nothing_is_half_kept(
     bare: Bare, field: str, typed: str, words: str
 ) -> None:
-    space, client = bare
+    ctx, client = bare
     page = client.post("/settings/company", data={**SET_UP, field: typed})
     assert page.status_code == 422 and words in page.text
     assert 'value="Larkspur &amp; Daughters"' in page.text or field == "name", "what was typed stays"
-    assert shelves(space).company.name == "My painting company"
+    assert shelves(ctx).company.name == "My painting company"
 
 
 def test_a_job_kept_to_begin_others_from_brings_the_house_but_not_what_was_found(
-    space: Workspace, client: TestClient
+    ctx: Context, client: TestClient
 ) -> None:
     page = client.post("/jobs/coopers-rise/beginning").text
     assert "New jobs can begin from it" in page
-    ((id_, name),) = yard_now(space).elsewhere[Shelf.BEGINNINGS]
-    assert name == "14 Cooper's Rise" and id_ not in [j.id for j in yard_now(space).jobs]
+    ((id_, name),) = yard_now(ctx).elsewhere[Shelf.BEGINNINGS]
+    assert name == "14 Cooper's Rise" and id_ not in [j.id for j in yard_now(ctx).jobs]
     assert "To begin others from (1)" in client.get("/").text
-    job_id = start_job(space, {**HOUSE, "begin_from": id_})
-    with space.database.reading() as session:
+    job_id = start_job(ctx, {**HOUSE, "begin_from": id_})
+    with ctx.reading() as session:
         old, new = load_bundle(session, "coopers-rise"), load_bundle(session, job_id)
     assert (new.property.name, new.property.place, new.job.customer) == ("9 Weir Lane", "New Glasgow", "Nell Hart")
     assert new.property.year_built is None and new.property.lead_found is None and not new.property.photos
@@ -169,15 +169,15 @@ def test_a_job_kept_to_begin_others_from_brings_the_house_but_not_what_was_found
     assert gone.status_code == 422 and "is no longer here" in gone.text and 'value="11 Weir Lane"' in gone.text
 
 
-def test_an_archived_job_leaves_the_board_and_comes_back_whole(space: Workspace, client: TestClient) -> None:
-    with space.database.reading() as session:
+def test_an_archived_job_leaves_the_board_and_comes_back_whole(ctx: Context, client: TestClient) -> None:
+    with ctx.reading() as session:
         before = load_bundle(session, "quarry-lane")
     page = client.post("/jobs/quarry-lane/archive").text
     assert "is in the archive" in page and 'href="/jobs/quarry-lane/today"' not in page
     assert client.get("/jobs/quarry-lane/survey").status_code == 200
     assert "in the archive" in client.get("/jobs/quarry-lane/details").text
     assert 'href="/jobs/quarry-lane/today"' in client.post("/jobs/quarry-lane/unarchive").text
-    with space.database.reading() as session:
+    with ctx.reading() as session:
         assert load_bundle(session, "quarry-lane") == before
 
 
@@ -190,9 +190,9 @@ def test_the_same_address_is_asked_about(client: TestClient) -> None:
     assert client.post("/jobs", data={**HOUSE, "again": "1"}).status_code == 200
 
 
-def test_the_yard_tells_the_days_work_and_what_waits(space: Workspace, client: TestClient) -> None:
+def test_the_yard_tells_the_days_work_and_what_waits(ctx: Context, client: TestClient) -> None:
     client.post("/clock", data={"to": "2026-09-15T10:30-03:00"})
-    today = yard_now(space).today
+    today = yard_now(ctx).today
     assert {w.job.name for w in today} == {"The Net Loft", "14 Cooper's Rise", "Quarry Lane", "Heron Deck"}
     assert [w.begins for w in today] == sorted(w.begins for w in today)
     for work in today:
@@ -200,7 +200,7 @@ def test_the_yard_tells_the_days_work_and_what_waits(space: Workspace, client: T
     page = client.get("/").text
     assert page.index("08:00") < page.index("Quarry Lane"), "in the order of the clock"
     # Nothing was noted of Monday: a job that is planned waits for that first of all.
-    waits = {w.stage: w.words for w in what_waits(space, "coopers-rise")}
+    waits = {w.stage: w.words for w in what_waits(ctx, "coopers-rise")}
     assert waits["Today"].endswith("late") and "threatened" in waits["Plan"]
     assert 'href="/jobs/coopers-rise/today">Today <b>' in client.get("/yard/waits/coopers-rise").text
     assert "Nothing waits" in client.get("/yard/waits/nowhere").text

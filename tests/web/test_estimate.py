@@ -8,9 +8,9 @@ from fastapi.testclient import TestClient
 from amber_gable.core.estimate.estimate import job_estimate
 from amber_gable.domain.access import Access
 from amber_gable.domain.job import JobBundle
+from amber_gable.services.context import Context
 from amber_gable.services.job_details import start_job
 from amber_gable.services.job_view import job_view
-from amber_gable.services.workspace import Workspace
 from amber_gable.web.views.ledger import KINDS, bars, hour_range, kind_of, kind_sums
 from tests.jobs import coopers_rise, demo_job
 from tests.web.forms import form_of, said_on
@@ -20,8 +20,8 @@ PAGE = "/jobs/coopers-rise/estimate"
 PACE = {"skill": "experienced", "cold_pct": "0", "travel_min": ""}
 
 
-def _bundle(space: Workspace) -> JobBundle:
-    return job_view(space, "coopers-rise").bundle
+def _bundle(ctx: Context) -> JobBundle:
+    return job_view(ctx, "coopers-rise").bundle
 
 
 def test_the_page_tells_the_hours_that_are_computed(visitor: TestClient) -> None:
@@ -64,13 +64,11 @@ def test_of_a_large_house_a_faces_lines_are_fetched_when_it_is_opened(
     assert "Walk round with the customer" in said_on(visitor.get(f"{PAGE}?face=the-job").text)
 
 
-def test_people_cold_and_the_way_there_change_the_hours_and_are_taken_back(
-    client: TestClient, space: Workspace
-) -> None:
-    before = job_estimate(_bundle(space)).hours.hours
+def test_people_cold_and_the_way_there_change_the_hours_and_are_taken_back(client: TestClient, ctx: Context) -> None:
+    before = job_estimate(_bundle(ctx)).hours.hours
     changed = {"skill": "mixed", "cold_pct": "40", "travel_min": "90"}
     assert client.post(f"{PAGE}/pace", data=changed).url.query == b"said=reckoned"
-    bundle = _bundle(space)
+    bundle = _bundle(ctx)
     assert bundle.job.estimating.travel_h == 1.5 and bundle.job.crew.skill.value == "mixed"
     assert bundle.job.crew.people == 3, "the rest of the crew's day stays"
     hours = job_estimate(bundle).hours
@@ -79,7 +77,7 @@ def test_people_cold_and_the_way_there_change_the_hours_and_are_taken_back(
     page = client.get(PAGE).text
     assert 'value="90"' in page and 'value="40"' in page
     client.post("/jobs/coopers-rise/undo", data={"back": PAGE})
-    assert job_estimate(_bundle(space)).hours.hours == pytest.approx(before)
+    assert job_estimate(_bundle(ctx)).hours.hours == pytest.approx(before)
 
 
 @pytest.mark.parametrize(
@@ -94,23 +92,23 @@ def test_people_cold_and_the_way_there_change_the_hours_and_are_taken_back(
     ],
 )
 def test_what_cannot_be_is_refused_beside_its_field_and_nothing_is_kept(
-    client: TestClient, space: Workspace, field: str, typed: str, words: str
+    client: TestClient, ctx: Context, field: str, typed: str, words: str
 ) -> None:
     answer = client.post(f"{PAGE}/pace", data=PACE | {"cold_pct": "7"} | {field: typed})
     assert answer.status_code == 422
     assert words in said_on(answer.text)
     assert field == "skill" or f'value="{typed}"' in answer.text
-    assert _bundle(space).job.estimating.cold_pct == 0
+    assert _bundle(ctx).job.estimating.cold_pct == 0
 
 
-def test_the_way_up_is_kept_with_its_reason_and_changes_the_hours(client: TestClient, space: Workspace) -> None:
-    before = job_estimate(_bundle(space)).hours
+def test_the_way_up_is_kept_with_its_reason_and_changes_the_hours(client: TestClient, ctx: Context) -> None:
+    before = job_estimate(_bundle(ctx)).hours
     ways = {"access.west-gable": "lift", "reason.west-gable": "firm lawn, no wires", "access.front": "ladder"}
     client.post(f"{PAGE}/ways", data=ways)
-    chosen = _bundle(space).job.estimating.access
+    chosen = _bundle(ctx).job.estimating.access
     assert list(chosen) == ["west-gable"], "a ladder without a word is as it was"
     assert chosen["west-gable"].access is Access.LIFT and chosen["west-gable"].reason == "firm lawn, no wires"
-    after = job_estimate(_bundle(space)).hours
+    after = job_estimate(_bundle(ctx)).hours
     saved = sum(x.hours for x in before.of_face("west-gable")) - sum(x.hours for x in after.of_face("west-gable"))
     assert saved > 2
     assert f"saves {saved:.1f} h" in said_on(client.get(PAGE).text)
@@ -120,38 +118,38 @@ def test_the_way_up_is_kept_with_its_reason_and_changes_the_hours(client: TestCl
     assert not any("ladder" in f.name for x in after.of_face("west-gable") for f in x.labour.factors)
     # Another page that does not name the face leaves it alone.
     client.post(f"{PAGE}/ways", data={"access.back": "tower"})
-    assert set(_bundle(space).job.estimating.access) == {"west-gable", "back"}
+    assert set(_bundle(ctx).job.estimating.access) == {"west-gable", "back"}
     assert "West gable: choose ladder" in client.post(f"{PAGE}/ways", data={"access.west-gable": "rope"}).text
     long = client.post(f"{PAGE}/ways", data={"access.back": "lift", "reason.back": "x" * 201})
     assert long.status_code == 422 and "at most 200 letters" in long.text
-    assert _bundle(space).job.estimating.access["back"].access is Access.TOWER
+    assert _bundle(ctx).job.estimating.access["back"].access is Access.TOWER
 
 
 QUANTITIES = "/jobs/coopers-rise/quantities"
 
 
-def test_paint_is_bought_as_surely_as_was_chosen(client: TestClient, space: Workspace) -> None:
-    usual = job_estimate(_bundle(space))
+def test_paint_is_bought_as_surely_as_was_chosen(client: TestClient, ctx: Context) -> None:
+    usual = job_estimate(_bundle(ctx))
     said = said_on(client.get(QUANTITIES).text)
     assert f"{usual.paint_cost:.2f}" in said and "enough in 80 of 100 such jobs" in said
     assert "Paintable caulk, tubes of 300 mL 2 tubes" in said
     assert "0.00 L" not in said and "#" not in said, "no zero where little is needed, no colour codes"
     client.post(f"{QUANTITIES}/level", data={"buy_level": "95"})
-    surer = job_estimate(_bundle(space))
+    surer = job_estimate(_bundle(ctx))
     assert surer.paint_cost > usual.paint_cost
     assert "enough in 95 of 100 such jobs" in said_on(client.get(QUANTITIES).text)
     for wrong in ("49", "nan", "", "1e999"):
         answer = client.post(f"{QUANTITIES}/level", data={"buy_level": wrong})
         assert answer.status_code == 422 and "in how many a paint is enough: 50 to 99" in said_on(answer.text)
-    assert _bundle(space).job.estimating.buy_level == 95
+    assert _bundle(ctx).job.estimating.buy_level == 95
     client.post("/jobs/coopers-rise/undo", data={"back": QUANTITIES})
-    assert _bundle(space).job.estimating.buy_level == 80
+    assert _bundle(ctx).job.estimating.buy_level == 80
 
 
-def test_what_is_stirred_into_the_finish_is_bought_by_its_litres(client: TestClient, space: Workspace) -> None:
+def test_what_is_stirred_into_the_finish_is_bought_by_its_litres(client: TestClient, ctx: Context) -> None:
     assert "Growth was found on this house" in said_on(client.get(QUANTITIES).text)
     client.post(f"{QUANTITIES}/additives", data={"add-mildewcide": "1", "add-extender": "1"})
-    found = job_estimate(_bundle(space))
+    found = job_estimate(_bundle(ctx))
     finish = [o for o in found.orders if o.reserve_l]
     amounts = {s.code: s.amount for s in found.supplies}
     assert amounts["mildewcide"] == pytest.approx(sum(o.litres for o in finish) * 0.008)
@@ -161,11 +159,11 @@ def test_what_is_stirred_into_the_finish_is_bought_by_its_litres(client: TestCli
     assert "Mildewcide" in said_on(client.get(QUANTITIES).text)
     assert client.post(f"{QUANTITIES}/additives", data={"add-sugar": "1"}).status_code == 422
     client.post("/jobs/coopers-rise/undo", data={"back": QUANTITIES})
-    assert _bundle(space).job.estimating.additives == ()
+    assert _bundle(ctx).job.estimating.additives == ()
 
 
-def test_a_job_without_steps_is_told_where_they_come_from(client: TestClient, space: Workspace) -> None:
-    said = said_on(client.get(f"/jobs/{start_job(space, NEW)}/estimate").text)
+def test_a_job_without_steps_is_told_where_they_come_from(client: TestClient, ctx: Context) -> None:
+    said = said_on(client.get(f"/jobs/{start_job(ctx, NEW)}/estimate").text)
     assert "Nothing has steps yet" in said and "person-hours" not in said
 
 
@@ -196,16 +194,16 @@ def test_the_tables_are_taken_out_as_files(visitor: TestClient, name: str) -> No
 SIDING = "/jobs/coopers-rise/specification/zone/west-gable-siding"
 
 
-def test_coats_are_laid_by_another_method_with_its_reason(client: TestClient, space: Workspace) -> None:
+def test_coats_are_laid_by_another_method_with_its_reason(client: TestClient, ctx: Context) -> None:
     page = client.get(f"{SIDING}?hours=true").text
     said = said_on(page)
     assert "Brush, roller or sprayer" in said and "airless, back-rolled" in said
-    before = job_estimate(_bundle(space)).hours
+    before = job_estimate(_bundle(ctx)).hours
     refused = client.post(f"{SIDING}/way", data=_version(page) | {"way": "airless+", "reason": ""})
     assert refused.status_code == 422 and "say why" in refused.text
     assert client.post(f"{SIDING}/way", data=_version(page) | {"way": "rag", "reason": "quick"}).status_code == 422
     client.post(f"{SIDING}/way", data=_version(page) | {"way": "airless+", "reason": "no car near, dry wood"})
-    finish = _bundle(space).finish_of("zone", "west-gable-siding")
+    finish = _bundle(ctx).finish_of("zone", "west-gable-siding")
     assert finish is not None
     coats = [o for o in finish.operations if o.kind == "coat"]
     assert [(o.method, o.back_roll, o.because) for o in coats] == [
@@ -213,7 +211,7 @@ def test_coats_are_laid_by_another_method_with_its_reason(client: TestClient, sp
         ("airless", True, "by hand: no car near, dry wood"),
     ]
     assert any("spraying" in o.name for o in finish.operations), "openings are masked for the sprayer"
-    after = job_estimate(_bundle(space)).hours
+    after = job_estimate(_bundle(ctx)).hours
     assert after.hours < before.hours and after.days.spray_days > 0
 
 

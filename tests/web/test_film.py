@@ -13,18 +13,18 @@ from amber_gable.core.weather.drying import stage_rates
 from amber_gable.core.weather.film_events import film_events
 from amber_gable.core.weather.limits import coat_limits
 from amber_gable.core.weather.members import Coat
+from amber_gable.services.context import Context
 from amber_gable.services.job_view import job_view
 from amber_gable.services.weather.compared_coats import compared_coats
 from amber_gable.services.weather.face_odds import face_odds
 from amber_gable.services.weather.film_story import film_story
 from amber_gable.services.weather.lane_question import LaneQuestion
-from amber_gable.services.workspace import Workspace
 
 FILM = "/jobs/coopers-rise/weather/film"
 NOON = datetime.fromisoformat("2026-09-16T12:00-03:00")
 
 
-def test_a_quarter_hour_of_the_story_is_that_of_the_lanes_and_of_the_events(untouched: Workspace) -> None:
+def test_a_quarter_hour_of_the_story_is_that_of_the_lanes_and_of_the_events(untouched: Context) -> None:
     view = job_view(untouched, "coopers-rise", waits=True)
     row = next(r for r in LaneQuestion("coat").rows(view) if r.face.id == "west-gable")
     (odds,) = face_odds(view, [row])
@@ -63,7 +63,7 @@ def test_a_late_stroke_into_a_wet_night_is_spoilt_and_says_by_what_and_when(visi
     assert late["x"] > early["x"] and late["told"] in html.unescape(page)
 
 
-def test_other_products_and_methods_stand_beside_the_coat(untouched: Workspace, visitor: TestClient) -> None:
+def test_other_products_and_methods_stand_beside_the_coat(untouched: Context, visitor: TestClient) -> None:
     view = job_view(untouched, "net-loft", waits=True)
     row = LaneQuestion("last").rows(view)[0]
     assert isinstance(row.step, Coat)

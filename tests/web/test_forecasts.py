@@ -8,8 +8,8 @@ import pytest
 from amber_gable.domain.weather import WeatherSeries
 from amber_gable.exchange.forecast import ForecastUnavailable
 from amber_gable.services.clock import DEMO_START, DemoClock
+from amber_gable.services.context import Context
 from amber_gable.services.weather.forecasts import job_weather
-from amber_gable.services.workspace import Workspace
 from amber_gable.store.weather import drop_series
 from tests.jobs import coopers_rise
 from tests.weather_cases import steady
@@ -49,27 +49,27 @@ ANSWERS: dict[str, tuple[Service, str]] = {
 
 @pytest.mark.parametrize(("service", "words"), ANSWERS.values(), ids=ANSWERS)
 def test_an_answer_that_is_no_use_never_takes_the_place_of_one_that_is(
-    space: Workspace, service: Service, words: str
+    ctx: Context, service: Service, words: str
 ) -> None:
-    space.provider = Service(air_c=11.0)
-    before = job_weather(space, PLACE, insist=True).series
+    ctx.space.provider = Service(air_c=11.0)
+    before = job_weather(ctx, PLACE, insist=True).series
     assert before is not None and before.air_c[0] == 11.0
-    space.provider = service
-    after = job_weather(space, PLACE, insist=True)
+    ctx.space.provider = service
+    after = job_weather(ctx, PLACE, insist=True)
     assert after.series is not None
     assert after.series.air_c[0] == (11.0 if words else 20.0)
     assert words in (after.trouble or "")
     assert bool(after.trouble) == bool(words)
 
 
-def test_trouble_is_said_on_every_page_until_the_service_answers_again(space: Workspace) -> None:
-    assert isinstance(space.clock, DemoClock)
-    space.provider = bad = Service(hours=1)
-    job_weather(space, PLACE, insist=True)
-    space.provider = Service(start=None)
+def test_trouble_is_said_on_every_page_until_the_service_answers_again(ctx: Context) -> None:
+    assert isinstance(ctx.space.clock, DemoClock)
+    ctx.space.provider = bad = Service(hours=1)
+    job_weather(ctx, PLACE, insist=True)
+    ctx.space.provider = Service(start=None)
     for _ in range(3):
-        assert job_weather(space, PLACE, insist=True).trouble
-    assert job_weather(space, PLACE).trouble, "also where it is not asked again"
+        assert job_weather(ctx, PLACE, insist=True).trouble
+    assert job_weather(ctx, PLACE).trouble, "also where it is not asked again"
     assert len(bad.asked) == 1
 
 
@@ -84,16 +84,16 @@ def test_trouble_is_said_on_every_page_until_the_service_answers_again(space: Wo
         (Service(start=None), 1, 2),
     ],
 )
-def test_how_soon_a_service_is_asked_again(space: Workspace, service: Service, minutes: float, asked: int) -> None:
+def test_how_soon_a_service_is_asked_again(ctx: Context, service: Service, minutes: float, asked: int) -> None:
     """A service whose newest forecast is hours old is not asked at every page."""
-    assert isinstance(space.clock, DemoClock)
-    space.provider = service
+    assert isinstance(ctx.space.clock, DemoClock)
+    ctx.space.provider = service
     place = PLACE.model_copy(update={"id": "net-loft"})
-    with space.database.writing() as session:
+    with ctx.writing() as session:
         drop_series(session, place.id, "forecast")
     for _ in range(2):
-        job_weather(space, place)
+        job_weather(ctx, place)
     assert len(service.asked) == 1
-    space.clock.step(minutes / 60)
-    job_weather(space, place)
+    ctx.space.clock.step(minutes / 60)
+    job_weather(ctx, place)
     assert len(service.asked) == asked

@@ -15,10 +15,10 @@ from amber_gable.core.survey.house_plan import PlacedWall, house_plan
 from amber_gable.core.survey.shadow import LONGEST_M, block_line, block_shadow, eave_line, eave_shade_m, shadow
 from amber_gable.domain.exposure import Eave
 from amber_gable.domain.survey import Block, BlockKind
+from amber_gable.services.context import Context
 from amber_gable.services.job_view import job_view
 from amber_gable.services.weather.house_sun import house_sun
 from amber_gable.services.weather.lane_question import LaneQuestion
-from amber_gable.services.workspace import Workspace
 from tests.jobs import coopers_rise, one_wall
 
 SUN = "/jobs/coopers-rise/weather/sun"
@@ -91,7 +91,7 @@ def test_an_overhang_shades_the_wall_under_a_high_sun_and_keeps_soft_rain_off_it
     assert face_surface(_south_wall().face, "wood-lap", "#808080").eave is None
 
 
-def test_walls_stand_as_the_lanes_say_and_the_sun_is_on_those_it_sees(untouched: Workspace) -> None:
+def test_walls_stand_as_the_lanes_say_and_the_sun_is_on_those_it_sees(untouched: Context) -> None:
     view = job_view(untouched, "coopers-rise", waits=True)
     rows = LaneQuestion("coat").rows(view)
     walls, moments = house_sun(view, rows, None, NOON)

@@ -3,9 +3,9 @@
 import pytest
 from fastapi.testclient import TestClient
 
+from amber_gable.services.context import Context
 from amber_gable.services.job_details import delete_job
 from amber_gable.services.jump import jump
-from amber_gable.services.workspace import Workspace
 
 RISE = "coopers-rise"
 
@@ -26,25 +26,25 @@ RISE = "coopers-rise"
         ("settings", RISE, ("Settings: feeds and loggers", "/settings")),
     ],
 )
-def test_the_likeliest_is_the_first(space: Workspace, text: str, job: str, first: tuple[str, str]) -> None:
-    found = [(p.name, p.href) for p in jump(space, text, job)]
+def test_the_likeliest_is_the_first(ctx: Context, text: str, job: str, first: tuple[str, str]) -> None:
+    found = [(p.name, p.href) for p in jump(ctx, text, job)]
     assert first in found[:2] if text == "sash 7" else found[0] == first
 
 
-def test_accents_and_case_do_not_matter_and_nonsense_finds_nothing(space: Workspace) -> None:
-    assert jump(space, "hérön")[0].name == "Heron Deck"
-    assert jump(space, "zzz") == [] and jump(space, "  ") == []
-    assert len(jump(space, "a")) == 12, "no more than one can look over"
+def test_accents_and_case_do_not_matter_and_nonsense_finds_nothing(ctx: Context) -> None:
+    assert jump(ctx, "hérön")[0].name == "Heron Deck"
+    assert jump(ctx, "zzz") == [] and jump(ctx, "  ") == []
+    assert len(jump(ctx, "a")) == 12, "no more than one can look over"
 
 
-def test_a_deleted_job_is_not_jumped_to(space: Workspace) -> None:
-    delete_job(space, "heron-deck")
-    assert not [p for p in jump(space, "heron deck") if "heron-deck" in p.href]
+def test_a_deleted_job_is_not_jumped_to(ctx: Context) -> None:
+    delete_job(ctx, "heron-deck")
+    assert not [p for p in jump(ctx, "heron deck") if "heron-deck" in p.href]
 
 
-def test_every_place_that_is_offered_is_there(client: TestClient, space: Workspace) -> None:
+def test_every_place_that_is_offered_is_there(client: TestClient, ctx: Context) -> None:
     for text in ("14 cooper", "coopers", "stores", "front", "walk", "condition", "forecasts", "name"):
-        for place in jump(space, text, RISE):
+        for place in jump(ctx, text, RISE):
             assert client.get(place.href).status_code == 200, place
 
 

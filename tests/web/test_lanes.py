@@ -12,6 +12,7 @@ from amber_gable.core.weather.members import Odds
 from amber_gable.domain.units import UnitSystem
 from amber_gable.domain.weather import WeatherSeries
 from amber_gable.services.clock import DemoClock
+from amber_gable.services.context import Context
 from amber_gable.services.job_view import JobView, job_view
 from amber_gable.services.today.noting import Note, note_tasks
 from amber_gable.services.weather import face_odds as face_odds_module
@@ -20,7 +21,6 @@ from amber_gable.services.weather.face_odds import face_odds
 from amber_gable.services.weather.forecasts import job_weather
 from amber_gable.services.weather.judged_faces import JudgedFace
 from amber_gable.services.weather.lane_question import LaneQuestion
-from amber_gable.services.workspace import Workspace
 from amber_gable.web.drawn_lanes import lanes_of
 from amber_gable.web.views.day_faces import lane_sentence
 from amber_gable.web.views.lanes import lane_of, lane_scale
@@ -34,13 +34,13 @@ NOON = datetime.fromisoformat("2026-09-16T13:00-03:00")
 
 
 @pytest.fixture(scope="module")
-def judged(untouched: Workspace) -> tuple[JobView, list[JudgedFace], list[Odds]]:
+def judged(untouched: Context) -> tuple[JobView, list[JudgedFace], list[Odds]]:
     view = job_view(untouched, "coopers-rise", waits=True)
     rows = LaneQuestion("coat").rows(view)
     return view, rows, face_odds(view, rows)
 
 
-def test_the_first_future_is_the_forecast_itself(untouched: Workspace, monkeypatch: pytest.MonkeyPatch) -> None:
+def test_the_first_future_is_the_forecast_itself(untouched: Context, monkeypatch: pytest.MonkeyPatch) -> None:
     """With one member the odds are what the lanes say: damp, colours, schools and crew are the same in both."""
     monkeypatch.setattr(face_odds_module, "MEMBERS", 1)
     for job in ("coopers-rise", "net-loft", "heron-deck"):
@@ -145,20 +145,20 @@ def test_the_days_on_the_screen_hold_the_moment_that_is_asked_about(visitor: Tes
 
 
 def test_a_coat_that_rain_may_catch_is_told_of_on_weather_and_today_and_no_other(
-    client: TestClient, space: Workspace
+    client: TestClient, ctx: Context
 ) -> None:
     """The service says nothing of rain while a coat is laid; then that each of the next hours has a chance of it, less
     than what would forbid the coat."""
-    assert isinstance(space.clock, DemoClock)
-    kept = job_view(space, "coopers-rise").kept
+    assert isinstance(ctx.space.clock, DemoClock)
+    kept = job_view(ctx, "coopers-rise").kept
     assert kept is not None
     coat = next(t for t in kept.plan.tasks if t.kind.lays_film)
-    space.clock.set(coat.start)
+    ctx.space.clock.set(coat.start)
     # All that comes before it is done: the coat is next.
     for task in sorted((t for t in kept.plan.tasks if t.end <= coat.start), key=lambda t: t.end):
-        note_tasks(space, "coopers-rise", [task.id], Note("done", "Ina", task.end.isoformat()))
+        note_tasks(ctx, "coopers-rise", [task.id], Note("done", "Ina", task.end.isoformat()))
     for wet in (None, coat.start + timedelta(hours=1)):
-        space.provider = RainFrom(wet)
+        ctx.space.provider = RainFrom(wet)
         client.post("/jobs/coopers-rise/weather/refresh")
         for stage in ("weather", "today"):
             page = client.get(f"/jobs/coopers-rise/{stage}").text
@@ -179,12 +179,12 @@ class TwoMinds(StandIn):
         return replace(series, ensemble={"rain_mm": rain, "air_c": np.tile(series.air_c, (4, 1))})
 
 
-def test_a_services_own_futures_are_the_odds(space: Workspace) -> None:
+def test_a_services_own_futures_are_the_odds(ctx: Context) -> None:
     """What rains in one of four futures is workable in three of four at best, by the pages too."""
-    space.provider = TwoMinds()
-    view = job_view(space, "coopers-rise", waits=True)
-    job_weather(space, view.bundle.property, insist=True)
-    view = job_view(space, "coopers-rise", waits=True)
+    ctx.space.provider = TwoMinds()
+    view = job_view(ctx, "coopers-rise", waits=True)
+    job_weather(ctx, view.bundle.property, insist=True)
+    view = job_view(ctx, "coopers-rise", waits=True)
     rows = LaneQuestion("coat").rows(view)
     noon = datetime.fromisoformat("2026-09-16T11:00-03:00")
     shares = [float(o.share[r.slot_of(noon)]) for r, o in zip(rows, face_odds(view, rows), strict=True)]

@@ -7,16 +7,16 @@ import pytest
 from fastapi.testclient import TestClient
 
 from amber_gable.services.clock import DemoClock
+from amber_gable.services.context import Context
 from amber_gable.services.job_view import job_view
 from amber_gable.services.survey.conditions import add_moisture
 from amber_gable.services.weather.face_moisture import face_moistures
 from amber_gable.services.weather.lane_question import LaneQuestion
-from amber_gable.services.workspace import Workspace
 
 PAGE = "/jobs/coopers-rise/weather/moisture"
 
 
-def test_the_page_dates_a_face_as_its_lanes_do(untouched: Workspace) -> None:
+def test_the_page_dates_a_face_as_its_lanes_do(untouched: Context) -> None:
     view = job_view(untouched, "coopers-rise", waits=True)
     found = {m.face.id: m for m in face_moistures(view)}
     assert found
@@ -30,9 +30,9 @@ def test_the_page_dates_a_face_as_its_lanes_do(untouched: Workspace) -> None:
 
 
 @pytest.mark.parametrize(("pct", "fit"), [("26", False), ("11", True)])
-def test_a_reading_closes_a_face_or_opens_it(client: TestClient, space: Workspace, pct: str, fit: bool) -> None:
-    add_moisture(space, "coopers-rise", "zone", "back-siding", pct, "low board")
-    view = job_view(space, "coopers-rise", waits=True)
+def test_a_reading_closes_a_face_or_opens_it(client: TestClient, ctx: Context, pct: str, fit: bool) -> None:
+    add_moisture(ctx, "coopers-rise", "zone", "back-siding", pct, "low board")
+    view = job_view(ctx, "coopers-rise", waits=True)
     back = next(m for m in face_moistures(view) if m.face.id == "back")
     assert back.fit is fit and back.readings[-1][1] == float(pct)
     page = client.get(PAGE).text
@@ -44,16 +44,16 @@ def test_a_reading_closes_a_face_or_opens_it(client: TestClient, space: Workspac
         assert re.search("Dry enough from|Too wet in all the days known", section[0])
 
 
-def test_two_readings_say_how_good_the_prediction_was(client: TestClient, space: Workspace) -> None:
-    assert isinstance(space.clock, DemoClock)
+def test_two_readings_say_how_good_the_prediction_was(client: TestClient, ctx: Context) -> None:
+    assert isinstance(ctx.space.clock, DemoClock)
     for pct in ("18", "16.5"):
-        add_moisture(space, "coopers-rise", "zone", "back-siding", pct, "")
-        space.clock.set(space.clock.now() + timedelta(days=1))
+        add_moisture(ctx, "coopers-rise", "zone", "back-siding", pct, "")
+        ctx.space.clock.set(ctx.space.clock.now() + timedelta(days=1))
     page = client.get(PAGE).text
     assert re.search(r"said \d+\.\d %, read 16\.5 %", page)
 
 
-def test_a_house_without_weather_or_water_says_so(client: TestClient, space: Workspace) -> None:
-    space.provider = None
-    space.clock.set(datetime.fromisoformat("2027-03-01T08:00-04:00"))  # type: ignore[union-attr]
+def test_a_house_without_weather_or_water_says_so(client: TestClient, ctx: Context) -> None:
+    ctx.space.provider = None
+    ctx.space.clock.set(datetime.fromisoformat("2027-03-01T08:00-04:00"))  # type: ignore[union-attr]
     assert "holds water" in client.get(PAGE).text

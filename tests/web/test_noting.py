@@ -11,8 +11,8 @@ from amber_gable.domain.site_record import Said
 from amber_gable.exchange.bundle import dump_bundle
 from amber_gable.exchange.bundle import load_bundle as read_bundle
 from amber_gable.services.clock import DemoClock
+from amber_gable.services.context import Context
 from amber_gable.services.job_view import JobView, job_view
-from amber_gable.services.workspace import Workspace
 from amber_gable.store.jobs import load_bundle
 from tests.fixtures import unchanged
 from tests.web.forms import form_of
@@ -23,17 +23,17 @@ weather = pytest.mark.weather
 pytestmark = pytest.mark.usefixtures("indoors")
 
 
-def _view(space: Workspace) -> JobView:
-    return job_view(space, "coopers-rise")
+def _view(ctx: Context) -> JobView:
+    return job_view(ctx, "coopers-rise")
 
 
-def _record(space: Workspace) -> Any:
-    with space.database.reading() as session:
+def _record(ctx: Context) -> Any:
+    with ctx.reading() as session:
         return load_bundle(session, "coopers-rise").job.record
 
 
-def _first(space: Workspace) -> str:
-    kept = _view(space).kept
+def _first(ctx: Context) -> str:
+    kept = _view(ctx).kept
     assert kept is not None
     return kept.plan.tasks[0].id
 
@@ -42,15 +42,15 @@ def _note(client: TestClient, task: str, said: str, **more: str) -> Any:
     return client.post(f"{RISE}/today/note", data={"task": task, "said": said, **more})
 
 
-def test_one_touch_notes_a_task_with_who_and_when(space: Workspace, client: TestClient) -> None:
-    task = _first(space)
+def test_one_touch_notes_a_task_with_who_and_when(ctx: Context, client: TestClient) -> None:
+    task = _first(ctx)
     page = _note(client, task, "started", by="Ina")
     assert page.url.path == f"{RISE}/today"
     _note(client, task, "done")
-    started, done = _record(space)
+    started, done = _record(ctx)
     assert (started.said, done.said) == (Said.STARTED, Said.DONE)
     assert started.by == done.by == "Ina", "who it was is remembered on the device"
-    assert started.at == started.noted == space.clock.now()
+    assert started.at == started.noted == ctx.space.clock.now()
     assert done.steps == ("contain", "cut-back", "fittings-down", "wash")
     assert "Contain: ground sheeted" in done.work
     shown = client.get(f"{RISE}/today").text
@@ -58,26 +58,26 @@ def test_one_touch_notes_a_task_with_who_and_when(space: Workspace, client: Test
     assert re.search(r"said-done\">done", shown)
 
 
-def test_what_is_noted_is_not_noted_twice_and_what_is_taken_back_may_be(space: Workspace, client: TestClient) -> None:
-    task = _first(space)
+def test_what_is_noted_is_not_noted_twice_and_what_is_taken_back_may_be(ctx: Context, client: TestClient) -> None:
+    task = _first(ctx)
     for _ in range(3):
         _note(client, task, "done")
-    (entry,) = _record(space)
+    (entry,) = _record(ctx)
     client.post(f"{RISE}/today/back", data={"touch": entry.touch})
     client.post(f"{RISE}/today/back", data={"touch": entry.touch})
-    assert [e.said for e in _record(space)] == [Said.DONE, Said.TAKEN_BACK], "a second tap takes nothing back"
+    assert [e.said for e in _record(ctx)] == [Said.DONE, Said.TAKEN_BACK], "a second tap takes nothing back"
     assert "Noted today" not in client.get(f"{RISE}/today").text
     _note(client, task, "done")
-    assert [e.said for e in _record(space)] == [Said.DONE, Said.TAKEN_BACK, Said.DONE], "nothing is rubbed out"
+    assert [e.said for e in _record(ctx)] == [Said.DONE, Said.TAKEN_BACK, Said.DONE], "nothing is rubbed out"
 
 
-def test_part_done_counts_from_the_left_and_goes_on_from_there(space: Workspace, client: TestClient) -> None:
-    task = _first(space)
+def test_part_done_counts_from_the_left_and_goes_on_from_there(ctx: Context, client: TestClient) -> None:
+    task = _first(ctx)
     _note(client, task, "part-done", how_far="40 %")
     _note(client, task, "part-done", how_far="70")
     _note(client, task, "part-done", how_far="50")
     _note(client, task, "done")
-    first, second, last = _record(space)
+    first, second, last = _record(ctx)
     assert first.how_far == 0.4
     assert (second.extent.left, second.how_far) == (0.4, pytest.approx(0.5))
     assert (last.extent.left, last.said) == (pytest.approx(0.7), Said.DONE)
@@ -96,17 +96,17 @@ WRONG = [
 
 @pytest.mark.parametrize(("form", "words"), WRONG)
 def test_what_cannot_be_is_refused_in_words_and_nothing_is_kept(
-    space: Workspace, client: TestClient, form: dict[str, str], words: str
+    ctx: Context, client: TestClient, form: dict[str, str], words: str
 ) -> None:
-    with unchanged(space):
-        page = client.post(f"{RISE}/today/note", data={"task": _first(space), **form})
+    with unchanged(ctx):
+        page = client.post(f"{RISE}/today/note", data={"task": _first(ctx), **form})
     assert page.status_code == 422
     assert words in page.text
 
 
 @weather
-def test_what_is_no_longer_there_is_said_so_and_nothing_is_noted(space: Workspace, client: TestClient) -> None:
-    with unchanged(space):
+def test_what_is_no_longer_there_is_said_so_and_nothing_is_noted(ctx: Context, client: TestClient) -> None:
+    with unchanged(ctx):
         late = _note(client, "gone/step/1", "done")
         assert late.status_code == 422
         assert "made anew meanwhile" in late.text, "planned again in another tab"
@@ -118,8 +118,8 @@ def test_what_is_no_longer_there_is_said_so_and_nothing_is_noted(space: Workspac
         )
 
 
-def test_work_is_noted_and_shown_though_no_weather_can_be_had(space: Workspace, client: TestClient) -> None:
-    task = _first(space)
+def test_work_is_noted_and_shown_though_no_weather_can_be_had(ctx: Context, client: TestClient) -> None:
+    task = _first(ctx)
     _note(client, task, "done", by="Ina")
     today = client.get(f"{RISE}/today").text
     assert f'name="task" value="{task}"' not in today, "what is done is not offered again"
@@ -132,7 +132,7 @@ def test_work_is_noted_and_shown_though_no_weather_can_be_had(space: Workspace, 
 
 
 @weather
-def test_a_step_is_noted_on_the_parts_page_planned_or_not(space: Workspace, client: TestClient) -> None:
+def test_a_step_is_noted_on_the_parts_page_planned_or_not(ctx: Context, client: TestClient) -> None:
     here = f"{RISE}/standing/zone/back-siding"
     page = client.get(here).text
     assert "Next: Contain: ground sheeted" in page
@@ -150,10 +150,10 @@ def test_a_step_is_noted_on_the_parts_page_planned_or_not(space: Workspace, clie
 
 
 def test_the_record_goes_with_the_job_and_an_older_job_starts_with_nothing_done(
-    space: Workspace, client: TestClient
+    ctx: Context, client: TestClient
 ) -> None:
-    _note(client, _first(space), "done", by="Ina")
-    with space.database.reading() as session:
+    _note(client, _first(ctx), "done", by="Ina")
+    with ctx.reading() as session:
         bundle = load_bundle(session, "coopers-rise")
     text = dump_bundle(bundle)
     assert read_bundle(text, "job.json") == bundle
@@ -163,18 +163,16 @@ def test_the_record_goes_with_the_job_and_an_older_job_starts_with_nothing_done(
 
 
 @weather
-def test_planning_again_leaves_out_what_is_done_and_keeps_what_is_under_way(
-    space: Workspace, client: TestClient
-) -> None:
-    assert isinstance(space.clock, DemoClock)
-    space.clock.step(2.5)
-    kept = _view(space).kept
+def test_planning_again_leaves_out_what_is_done_and_keeps_what_is_under_way(ctx: Context, client: TestClient) -> None:
+    assert isinstance(ctx.space.clock, DemoClock)
+    ctx.space.clock.step(2.5)
+    kept = _view(ctx).kept
     assert kept is not None
     first, second = kept.plan.tasks[:2]
     _note(client, first.id, "done")
     _note(client, second.id, "started")
     client.post(f"{RISE}/plan")
-    again = _view(space).kept
+    again = _view(ctx).kept
     assert again is not None
     assert first.id not in {t.id for t in again.plan.tasks}
     assert again.plan.tasks[0].steps == second.steps
@@ -184,16 +182,16 @@ def test_planning_again_leaves_out_what_is_done_and_keeps_what_is_under_way(
 
 
 @weather
-def test_a_reading_from_the_ladder_is_kept_and_bars_the_coat_everywhere(space: Workspace, client: TestClient) -> None:
-    assert isinstance(space.clock, DemoClock)
-    space.clock.set(datetime.fromisoformat("2026-09-16T13:30-03:00"))
+def test_a_reading_from_the_ladder_is_kept_and_bars_the_coat_everywhere(ctx: Context, client: TestClient) -> None:
+    assert isinstance(ctx.space.clock, DemoClock)
+    ctx.space.clock.set(datetime.fromisoformat("2026-09-16T13:30-03:00"))
     for step in ("contain", "wash"):
         data = {"step": step, "said": "done", "at": "2026-09-14T10:00"}
         client.post(f"{RISE}/standing/zone/east-gable-siding", data=data)
     client.post(f"{RISE}/plan")
     reading = {"kind": "zone", "part": "east-gable-siding", "pct": "17"}
     client.post(f"{RISE}/today/reading", data=reading)
-    state = _view(space).state
+    state = _view(ctx).state
     assert state is not None
     judged = state.judged(("zone", "east-gable-siding"), film=True)
     assert judged is not None
@@ -206,15 +204,13 @@ def test_a_reading_from_the_ladder_is_kept_and_bars_the_coat_everywhere(space: W
     assert "wood read 17 %" in client.get(f"{RISE}/weather?product=coat&face=east-gable").text, "the wettest of a day"
 
 
-def test_a_colour_the_customer_changes_is_kept_in_words_and_named_on_today(
-    space: Workspace, client: TestClient
-) -> None:
+def test_a_colour_the_customer_changes_is_kept_in_words_and_named_on_today(ctx: Context, client: TestClient) -> None:
     page = f"{RISE}/specification/zone/front-siding"
     form = form_of(client.get(page).text, f"{page}/colour")
     assert "words" in form, "the job is planned: its customer may be quoted"
     new = {"colour": "#556677", "colour_name": "Harbour slate", "words": "darker, like the neighbour’s"}
     assert client.post(f"{page}/colour", data=form | new).status_code == 200
-    with space.database.reading() as session:
+    with ctx.reading() as session:
         (change,) = load_bundle(session, "coopers-rise").job.changes
     assert (change.what, change.old, change.new) == ("colour", "Pale oat", "Harbour slate")
     assert change.parts == (FRONT,)
@@ -230,25 +226,25 @@ def test_a_colour_the_customer_changes_is_kept_in_words_and_named_on_today(
         assert words in today
     version = form_of(client.get(page).text, f"{page}/leave")
     client.post(f"{page}/leave", data=version)
-    with space.database.reading() as session:
+    with ctx.reading() as session:
         changes = load_bundle(session, "coopers-rise").job.changes
     assert [c.what for c in changes] == ["colour", "scope"]
     assert changes[1].new == "left as it is"
 
 
-def test_nothing_is_noted_of_a_job_that_is_still_being_specified(space: Workspace, client: TestClient) -> None:
+def test_nothing_is_noted_of_a_job_that_is_still_being_specified(ctx: Context, client: TestClient) -> None:
     page = "/jobs/garden-wall"
-    client.post("/jobs/import", files={"file": ("job.json", _unplanned(space))})
+    client.post("/jobs/import", files={"file": ("job.json", _unplanned(ctx))})
     here = f"{page}/specification/zone/front-siding"
     form = form_of(client.get(here).text, f"{here}/colour")
     client.post(f"{here}/colour", data=form | {"colour": "#556677", "colour_name": "Harbour slate"})
-    with space.database.reading() as session:
+    with ctx.reading() as session:
         assert load_bundle(session, "garden-wall").job.changes == ()
 
 
-def _unplanned(space: Workspace) -> str:
+def _unplanned(ctx: Context) -> str:
     """A copy of the demo's first job without a plan."""
-    with space.database.reading() as session:
+    with ctx.reading() as session:
         bundle = load_bundle(session, "coopers-rise")
     place = bundle.property.model_copy(update={"id": "garden-wall"})
     job = bundle.job.model_copy(update={"id": "garden-wall"})
@@ -256,16 +252,16 @@ def _unplanned(space: Workspace) -> str:
 
 
 @weather
-def test_the_plan_begins_on_the_day_asked_for_with_the_crew_asked_for(space: Workspace, client: TestClient) -> None:
+def test_the_plan_begins_on_the_day_asked_for_with_the_crew_asked_for(ctx: Context, client: TestClient) -> None:
     form = form_of(client.get(f"{RISE}/plan").text, f"{RISE}/plan") | {"crew": "1"}
     asked = {"begins": "2026-09-18", "people": "1", "start": "09:00", "end": "15:30"}
     client.post(f"{RISE}/plan", data=form | asked)
-    kept = _view(space).kept
+    kept = _view(ctx).kept
     assert kept is not None
     assert min(t.start.date().isoformat() for t in kept.plan.tasks) >= "2026-09-18"
-    hours = [t.start.astimezone(_view(space).now.tzinfo) for t in kept.plan.tasks]
+    hours = [t.start.astimezone(_view(ctx).now.tzinfo) for t in kept.plan.tasks]
     assert min(t.hour + t.minute / 60 for t in hours) >= 9.5, "half an hour of set-up"
-    assert _view(space).bundle.job.crew.people == 1
+    assert _view(ctx).bundle.job.crew.people == 1
     assert "1 person, 09:00–15:30, beginning Fri 18 Sep" in client.get(f"{RISE}/plan").text
     wrong = client.post(f"{RISE}/plan", data=form | asked | {"people": "two", "begins": "soon", "end": "8 pm"})
     assert wrong.status_code == 422
@@ -274,20 +270,20 @@ def test_the_plan_begins_on_the_day_asked_for_with_the_crew_asked_for(space: Wor
     late = client.post(f"{RISE}/plan", data=form | asked | {"begins": "2027-06-01"})
     assert late.status_code == 422
     assert "the weather covers" in late.text
-    assert _view(space).kept == kept, "the plan stays"
+    assert _view(ctx).kept == kept, "the plan stays"
 
 
 @weather
-def test_warnings_are_kept_with_the_plan(space: Workspace, client: TestClient) -> None:
+def test_warnings_are_kept_with_the_plan(ctx: Context, client: TestClient) -> None:
     """Opened by another program they go on from where they were, not from nothing."""
-    assert isinstance(space.clock, DemoClock)
+    assert isinstance(ctx.space.clock, DemoClock)
     seen = []
     for _ in range(6):
-        space.clock.step(4)
-        view = _view(space)
+        ctx.space.clock.step(4)
+        view = _view(ctx)
         seen.append({(t.task.id, t.rule) for t in view.threats})
-        kept = _view(space).kept
+        kept = _view(ctx).kept
         assert kept is not None
         assert set(kept.warned) == seen[-1]
-        assert {(t.task.id, t.rule) for t in _view(space).threats} == seen[-1], "looking again changes nothing"
+        assert {(t.task.id, t.rule) for t in _view(ctx).threats} == seen[-1], "looking again changes nothing"
     assert any(seen)

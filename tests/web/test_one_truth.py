@@ -21,8 +21,8 @@ from amber_gable.domain.plan import Plan
 from amber_gable.domain.weather import WeatherSeries
 from amber_gable.exchange.forecast import ForecastProvider
 from amber_gable.services.clock import DemoClock
+from amber_gable.services.context import Context
 from amber_gable.services.job_view import JobView, job_view
-from amber_gable.services.workspace import Workspace
 from amber_gable.store.backup import back_up
 from tests.clients import visit
 from tests.fixtures import StandIn, open_space
@@ -49,13 +49,13 @@ class OneForecast:
 
 
 @contextmanager
-def demo(demo_file: Path, provider: ForecastProvider) -> Iterator[Workspace]:
+def demo(demo_file: Path, provider: ForecastProvider) -> Iterator[Context]:
     with TemporaryDirectory() as folder:
         back_up(demo_file, Path(folder) / "demo.sqlite3")
-        space = open_space(Path(folder) / "demo.sqlite3")
-        space.provider = provider
-        yield space
-        space.database.engine.dispose()
+        ctx = open_space(Path(folder) / "demo.sqlite3")
+        ctx.space.provider = provider
+        yield ctx
+        ctx.space.database.engine.dispose()
 
 
 # A move is a word and a number that says which of those there are.
@@ -101,17 +101,17 @@ def _colour(client: TestClient, view: JobView, which: int) -> None:
     client.post(f"{page}/colour", data=form | {"colour": "#d8d2c4", "colour_name": "Another white"})
 
 
-def make(client: TestClient, space: Workspace, job: str, move: Move) -> None:
+def make(client: TestClient, ctx: Context, job: str, move: Move) -> None:
     word, which = move
-    view = job_view(space, job)
-    assert isinstance(space.clock, DemoClock)
+    view = job_view(ctx, job)
+    assert isinstance(ctx.space.clock, DemoClock)
     acts: dict[str, Callable[[], object]] = {
         "back": lambda: _back(client, view, which),
         "wet": lambda: _meter(client, view, "17", which),
         "dry": lambda: _meter(client, view, "13", which),
         "colour": lambda: _colour(client, view, which),
         "plan": lambda: client.post(f"/jobs/{job}/plan"),
-        "hours": lambda: space.clock.step(1 + which % 9),
+        "hours": lambda: ctx.space.clock.step(1 + which % 9),
     }
     acts.get(word, lambda: _note(client, view, word, which))()
 
@@ -134,9 +134,9 @@ def _forbidden(state: TaskState, view: JobView) -> list[str]:
     return out
 
 
-def one_truth(client: TestClient, space: Workspace, job: str) -> None:
+def one_truth(client: TestClient, ctx: Context, job: str) -> None:
     """Every page's answer for what Today shows as now and next."""
-    view = job_view(space, job)
+    view = job_view(ctx, job)
     board = view.board
     if board is None:
         return
@@ -185,16 +185,16 @@ def _same_on_the_parts_page(client: TestClient, view: JobView, state: TaskState,
     assert headline in [unescape(a).strip() for a in answers]
 
 
-def nothing_comes_back(client: TestClient, space: Workspace, job: str) -> None:
+def nothing_comes_back(client: TestClient, ctx: Context, job: str) -> None:
     """Planned again nothing is planned that was done, and planned twice it is the same plan."""
     plans: list[Plan] = []
     for _ in range(2):
         client.post(f"/jobs/{job}/plan")
-        kept = job_view(space, job).kept
+        kept = job_view(ctx, job).kept
         assert kept is not None
         plans.append(kept.plan)
     assert plans[0] == plans[1]
-    done = progress(job_view(space, job).bundle.job.record)
+    done = progress(job_view(ctx, job).bundle.job.record)
     for task in plans[0].tasks:
         assert task.extent is not None
         for key in task.extent.parts:
@@ -209,14 +209,14 @@ def nothing_comes_back(client: TestClient, space: Workspace, job: str) -> None:
 
 
 def _walk(app: FastAPI, demo_file: Path, job: str, hour: int, moves: list[Move], provider: ForecastProvider) -> None:
-    with demo(demo_file, provider) as space, visit(app, space) as client:
-        assert isinstance(space.clock, DemoClock)
-        space.clock.step(hour)
+    with demo(demo_file, provider) as ctx, visit(app, ctx) as client:
+        assert isinstance(ctx.space.clock, DemoClock)
+        ctx.space.clock.step(hour)
         for move in moves:
-            make(client, space, job, move)
-        one_truth(client, space, job)
-        nothing_comes_back(client, space, job)
-        one_truth(client, space, job)
+            make(client, ctx, job, move)
+        one_truth(client, ctx, job)
+        nothing_comes_back(client, ctx, job)
+        one_truth(client, ctx, job)
 
 
 @given(st.sampled_from(JOBS), st.integers(0, 76), MOVES)
@@ -235,14 +235,14 @@ def test_every_page_gives_the_same_answer(
 @pytest.mark.parametrize("job", JOBS)
 def test_every_hour_of_two_weeks_gives_the_same_answer(app: FastAPI, demo_file: Path, job: str) -> None:
     """Hour by hour with the forecasts of each hour, planned again every evening, ticked as planned."""
-    with demo(demo_file, StandIn()) as space, visit(app, space) as client:
-        assert isinstance(space.clock, DemoClock)
+    with demo(demo_file, StandIn()) as ctx, visit(app, ctx) as client:
+        assert isinstance(ctx.space.clock, DemoClock)
         for hour in range(HOURS):
-            view = job_view(space, job)
+            view = job_view(ctx, job)
             late = view.board.late if view.board is not None else []
             for state in late[:: 2 if hour % 3 else 1]:
                 client.post(f"/jobs/{job}/today/note", data={"task": state.task.id, "said": "done"})
             if view.now.hour == 19:
-                nothing_comes_back(client, space, job)
-            one_truth(client, space, job)
-            space.clock.step(1)
+                nothing_comes_back(client, ctx, job)
+            one_truth(client, ctx, job)
+            ctx.space.clock.step(1)

@@ -10,9 +10,9 @@ from amber_gable.domain.families import Family
 from amber_gable.domain.product import Container, Product
 from amber_gable.domain.units import UnitSystem
 from amber_gable.services.containers_typed import typed_containers
+from amber_gable.services.context import Context
 from amber_gable.services.own_products import own_tried
 from amber_gable.services.stores import shelves
-from amber_gable.services.workspace import Workspace
 
 M, US = UnitSystem.METRIC, UnitSystem.US
 CANS = (Container(litres=10, price=Decimal("132")),)
@@ -105,20 +105,20 @@ def test_figures_in_the_readers_units(form: dict[str, str], system: UnitSystem, 
     ],
 )  # fmt: skip
 def test_what_cannot_be_is_refused_at_its_field(
-    client: TestClient, space: Workspace, change: dict[str, str], field: str
+    client: TestClient, ctx: Context, change: dict[str, str], field: str
 ) -> None:
-    before = shelves(space).products
+    before = shelves(ctx).products
     page = client.post("/stores/product/own", data=CAN | change)
     assert page.status_code == 422 and (CAN | change)["containers"] in page.text
     assert f'id="fault-{field}"' in page.text or 'class="fault"' in page.text or "warn stop" in page.text
-    assert shelves(space).products == before
+    assert shelves(ctx).products == before
 
 
-def test_it_is_shown_while_it_is_typed_and_then_in_the_stores(client: TestClient, space: Workspace) -> None:
+def test_it_is_shown_while_it_is_typed_and_then_in_the_stores(client: TestClient, ctx: Context) -> None:
     tried = client.post("/stores/product/own", data=CAN, headers={"hx-request": "true"}).text
     assert "its family" in tried and "the can" in tried and "<html" not in tried
     page = client.post("/stores/product/own", data=CAN)
     assert page.url.path == "/stores/product/tern-wallcoat" and "Made and in the stores" in page.text
     again = client.post("/stores/product/own", data=CAN)
     assert again.url.path == "/stores/product/tern-wallcoat-2", "a second can of the name is a product of its own"
-    assert {"tern-wallcoat", "tern-wallcoat-2"} <= {p.code for p in shelves(space).products}
+    assert {"tern-wallcoat", "tern-wallcoat-2"} <= {p.code for p in shelves(ctx).products}

@@ -6,7 +6,7 @@ from typing import Any
 import pytest
 from fastapi.testclient import TestClient
 
-from amber_gable.services.workspace import Workspace
+from amber_gable.services.context import Context
 from tests.fixtures import StandIn
 
 JOBS = ["coopers-rise", "net-loft", "quarry-lane", "heron-deck", "feed-barn"]
@@ -86,25 +86,25 @@ def test_another_product_changes_the_lanes(visitor: TestClient) -> None:
     assert hours("skerry-latewall") > hours("gannet-tightbond") > 0
 
 
-def test_a_forecast_that_cannot_be_had_leaves_the_last_in_use_and_says_so(client: TestClient, space: Workspace) -> None:
-    assert isinstance(space.provider, StandIn)
-    space.provider.down = True
+def test_a_forecast_that_cannot_be_had_leaves_the_last_in_use_and_says_so(client: TestClient, ctx: Context) -> None:
+    assert isinstance(ctx.space.provider, StandIn)
+    ctx.space.provider.down = True
     client.post("/clock", data={"hours": "3"})
     page = client.get(f"{RISE}/weather").text
     assert "The last forecast stays in use" in page
     assert "3.5 h old" in page
     assert page.count('class="lane"') == 7
-    asked = space.provider.asked
+    asked = ctx.space.provider.asked
     client.get(f"{RISE}/plan")
-    assert space.provider.asked == asked, "a service that is down is not asked again at once"
-    space.provider.down = False
+    assert ctx.space.provider.asked == asked, "a service that is down is not asked again at once"
+    ctx.space.provider.down = False
     refreshed = client.post(f"{RISE}/weather/refresh").text
     assert "stays in use" not in refreshed
     assert "less than an hour old" in refreshed
 
 
-def test_a_job_without_any_weather_says_what_to_do(client: TestClient, space: Workspace) -> None:
-    space.provider = None
+def test_a_job_without_any_weather_says_what_to_do(client: TestClient, ctx: Context) -> None:
+    ctx.space.provider = None
     page = client.post("/jobs", data=NEW_JOB)
     job = page.url.path.split("/")[2]
     for stage in STAGES:
@@ -112,7 +112,7 @@ def test_a_job_without_any_weather_says_what_to_do(client: TestClient, space: Wo
     assert "import a weather file" in client.get(f"/jobs/{job}/weather").text.lower()
 
 
-def test_a_weather_file_takes_the_forecasts_place_until_it_is_dropped(client: TestClient, space: Workspace) -> None:
+def test_a_weather_file_takes_the_forecasts_place_until_it_is_dropped(client: TestClient, ctx: Context) -> None:
     from tests.weather_cases import TMY3
 
     asked = client.post(f"{RISE}/weather/file", files={"file": (TMY3.name, TMY3.read_bytes())})

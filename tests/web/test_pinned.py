@@ -5,13 +5,13 @@ from fastapi.testclient import TestClient
 
 from amber_gable.core.specification.part_spec import made_finish
 from amber_gable.domain.product import Product
+from amber_gable.services.context import Context
 from amber_gable.services.job_details import start_job
 from amber_gable.services.quantities.quantities import job_quantities
 from amber_gable.services.specification.schemes import apply_scheme, save_scheme
 from amber_gable.services.specification.specifying import change_wish, set_lead_year, set_school
 from amber_gable.services.specification.taking_over import offers, take_newer
 from amber_gable.services.stores import save_product, take_out
-from amber_gable.services.workspace import Workspace
 from amber_gable.store import sheets
 from amber_gable.store.jobs import load_bundle, save_bundle
 from tests.jobs import coopers_rise, one_wall
@@ -25,121 +25,121 @@ NEW_JOB = {
 }  # fmt: skip
 
 
-def _sheet(space: Workspace, code: str = CODE) -> Product:
-    with space.database.reading() as session:
-        return next(p for p in sheets.company_products(session, _company(space)) if p.code == code)
+def _sheet(ctx: Context, code: str = CODE) -> Product:
+    with ctx.reading() as session:
+        return next(p for p in sheets.company_products(session, _company(ctx)) if p.code == code)
 
 
-def _company(space: Workspace) -> str:
-    with space.database.reading() as session:
+def _company(ctx: Context) -> str:
+    with ctx.reading() as session:
         return load_bundle(session, RISE).company.id
 
 
-def _edit(space: Workspace, **fields: object) -> None:
+def _edit(ctx: Context, **fields: object) -> None:
     """The office changes a sheet in Stores."""
-    with space.database.reading() as session:
-        version = sheets.product_version(session, _company(space), CODE)
-    save_product(space, Product.model_validate(_sheet(space).model_dump() | fields), version)
+    with ctx.reading() as session:
+        version = sheets.product_version(session, _company(ctx), CODE)
+    save_product(ctx, Product.model_validate(_sheet(ctx).model_dump() | fields), version)
 
 
-def _litres(space: Workspace, job: str) -> float:
-    with space.database.reading() as session:
+def _litres(ctx: Context, job: str) -> float:
+    with ctx.reading() as session:
         return sum(o.litres for o in job_quantities(load_bundle(session, job)).orders)
 
 
-def _read(space: Workspace, job: str) -> Product:
-    with space.database.reading() as session:
+def _read(ctx: Context, job: str) -> Product:
+    with ctx.reading() as session:
         return load_bundle(session, job).product(CODE)
 
 
-def test_a_second_job_begins_after_sheets_and_schools_were_changed(space: Workspace) -> None:
-    _edit(space, volume_solids_pct=30.0)
-    set_school(space, RISE, "company", "wash", "pressure")
-    set_lead_year(space, RISE, "1990")
+def test_a_second_job_begins_after_sheets_and_schools_were_changed(ctx: Context) -> None:
+    _edit(ctx, volume_solids_pct=30.0)
+    set_school(ctx, RISE, "company", "wash", "pressure")
+    set_lead_year(ctx, RISE, "1990")
     for number in (1, 2):
-        job = start_job(space, NEW_JOB | {"name": f"Job {number}"})
-        with space.database.reading() as session:
+        job = start_job(ctx, NEW_JOB | {"name": f"Job {number}"})
+        with ctx.reading() as session:
             bundle = load_bundle(session, job)
         assert bundle.company.schools["wash"] == "pressure"
         assert bundle.company.lead_cutoff_year == 1990
         assert bundle.product(CODE).volume_solids_pct == 30.0
 
 
-def test_a_job_follows_the_stores_until_a_step_uses_the_sheet(space: Workspace) -> None:
-    job = start_job(space, NEW_JOB)
-    _edit(space, volume_solids_pct=31.0)
-    assert _read(space, job).volume_solids_pct == 31.0
-    assert not offers(space, job)
+def test_a_job_follows_the_stores_until_a_step_uses_the_sheet(ctx: Context) -> None:
+    job = start_job(ctx, NEW_JOB)
+    _edit(ctx, volume_solids_pct=31.0)
+    assert _read(ctx, job).volume_solids_pct == 31.0
+    assert not offers(ctx, job)
 
 
-def test_litres_of_a_specified_job_stay_until_the_sheet_is_taken_over(space: Workspace) -> None:
-    before, solids = _litres(space, RISE), _sheet(space).volume_solids_pct
-    _edit(space, volume_solids_pct=solids * 0.9)
-    assert _litres(space, RISE) == before
-    (offer,) = offers(space, RISE).sheets
+def test_litres_of_a_specified_job_stay_until_the_sheet_is_taken_over(ctx: Context) -> None:
+    before, solids = _litres(ctx, RISE), _sheet(ctx).volume_solids_pct
+    _edit(ctx, volume_solids_pct=solids * 0.9)
+    assert _litres(ctx, RISE) == before
+    (offer,) = offers(ctx, RISE).sheets
     assert offer.differences == {"volume_solids_pct": (solids, solids * 0.9)}
-    take_newer(space, RISE, [CODE])
-    assert _litres(space, RISE) > before + 0.1, "less solids in the can: more litres for the same film"
-    assert not offers(space, RISE)
+    take_newer(ctx, RISE, [CODE])
+    assert _litres(ctx, RISE) > before + 0.1, "less solids in the can: more litres for the same film"
+    assert not offers(ctx, RISE)
 
 
-def test_deriving_after_a_sheet_was_changed_reads_the_sheet_of_the_job(space: Workspace) -> None:
-    solids = _sheet(space).volume_solids_pct
-    _edit(space, volume_solids_pct=solids / 2, note="new can")
-    with space.database.reading() as session:
+def test_deriving_after_a_sheet_was_changed_reads_the_sheet_of_the_job(ctx: Context) -> None:
+    solids = _sheet(ctx).volume_solids_pct
+    _edit(ctx, volume_solids_pct=solids / 2, note="new can")
+    with ctx.reading() as session:
         version = load_bundle(session, RISE).finish_of("zone", "front-siding")
     assert version is not None
-    change_wish(space, RISE, ("zone", "front-siding"), 1, lambda wish, _: wish)
-    assert _read(space, RISE).volume_solids_pct == solids
+    change_wish(ctx, RISE, ("zone", "front-siding"), 1, lambda wish, _: wish)
+    assert _read(ctx, RISE).volume_solids_pct == solids
 
 
-def test_one_job_takes_over_and_the_other_keeps(space: Workspace) -> None:
-    _edit(space, rain_ready_h=20.0)
-    take_newer(space, RISE, [CODE])
-    assert (_read(space, RISE).rain_ready_h, offers(space, RISE).sheets) == (20.0, ())
-    assert _read(space, LANE).rain_ready_h != 20.0
-    assert [s.code for s in offers(space, LANE).sheets] == [CODE]
+def test_one_job_takes_over_and_the_other_keeps(ctx: Context) -> None:
+    _edit(ctx, rain_ready_h=20.0)
+    take_newer(ctx, RISE, [CODE])
+    assert (_read(ctx, RISE).rain_ready_h, offers(ctx, RISE).sheets) == (20.0, ())
+    assert _read(ctx, LANE).rain_ready_h != 20.0
+    assert [s.code for s in offers(ctx, LANE).sheets] == [CODE]
 
 
-def test_a_company_setting_changed_from_one_job_is_offered_to_the_others(space: Workspace) -> None:
-    set_lead_year(space, RISE, "1950")
-    set_school(space, RISE, "company", "wash", "pressure")
-    with space.database.reading() as session:
+def test_a_company_setting_changed_from_one_job_is_offered_to_the_others(ctx: Context) -> None:
+    set_lead_year(ctx, RISE, "1950")
+    set_school(ctx, RISE, "company", "wash", "pressure")
+    with ctx.reading() as session:
         mine, other = load_bundle(session, RISE).company, load_bundle(session, LANE).company
     assert (mine.lead_cutoff_year, mine.schools["wash"]) == (1950, "pressure")
     assert (other.lead_cutoff_year, other.schools.get("wash")) == (1978, None)
-    assert not offers(space, RISE)
-    assert set(offers(space, LANE).settings) == {"lead_cutoff_year", "schools"}
-    take_newer(space, LANE, [], settings=True)
-    with space.database.reading() as session:
+    assert not offers(ctx, RISE)
+    assert set(offers(ctx, LANE).settings) == {"lead_cutoff_year", "schools"}
+    take_newer(ctx, LANE, [], settings=True)
+    with ctx.reading() as session:
         assert load_bundle(session, LANE).company.lead_cutoff_year == 1950
 
 
-def test_a_job_brought_in_with_another_sheet_bends_nobody_elses(space: Workspace) -> None:
+def test_a_job_brought_in_with_another_sheet_bends_nobody_elses(ctx: Context) -> None:
     """It was refused before; now it reads its own sheet, and the stores keep theirs."""
     bundle = coopers_rise()
     product = bundle.product(CODE).model_copy(update={"touch_h": 2.5, "rain_ready_h": 9.0})
     other = one_wall().model_copy(update={"company": bundle.company})
-    with space.database.writing() as session:
+    with ctx.writing() as session:
         save_bundle(session, other.model_copy(update={"products": (*other.products, product)}))
-    assert _read(space, other.job.id).rain_ready_h == 9.0
-    assert _read(space, RISE) == bundle.product(CODE) == _sheet(space)
+    assert _read(ctx, other.job.id).rain_ready_h == 9.0
+    assert _read(ctx, RISE) == bundle.product(CODE) == _sheet(ctx)
 
 
-def test_a_sheet_is_taken_out_where_no_step_uses_it(space: Workspace) -> None:
-    job = start_job(space, NEW_JOB)
-    with space.database.reading() as session:
+def test_a_sheet_is_taken_out_where_no_step_uses_it(ctx: Context) -> None:
+    job = start_job(ctx, NEW_JOB)
+    with ctx.reading() as session:
         used = {p["code"] for j in session.query(sheets.JobRow) for p in j.products if p["revision"] is not None}
-        systems = sheets.company_systems(session, _company(space))
+        systems = sheets.company_systems(session, _company(ctx))
         used |= {o.product for s in systems for o in s.operations}
-        free = next(p.code for p in sheets.company_products(session, _company(space)) if p.code not in used)
-    take_out(space, free, 1)
-    with space.database.reading() as session:
+        free = next(p.code for p in sheets.company_products(session, _company(ctx)) if p.code not in used)
+    take_out(ctx, free, 1)
+    with ctx.reading() as session:
         assert free not in {p.code for p in load_bundle(session, job).products}
 
 
-def test_the_offer_stands_on_the_page_and_is_taken_there(space: Workspace, client: TestClient) -> None:
-    _edit(space, volume_solids_pct=33.0)
+def test_the_offer_stands_on_the_page_and_is_taken_there(ctx: Context, client: TestClient) -> None:
+    _edit(ctx, volume_solids_pct=33.0)
     for stage in ("specification", "quantities"):
         page = client.get(f"/jobs/{RISE}/{stage}").text
         assert "Changed in the company since" in page
@@ -150,9 +150,9 @@ def test_the_offer_stands_on_the_page_and_is_taken_there(space: Workspace, clien
     assert "Changed in the company since" not in done.text
 
 
-def test_a_scheme_is_put_in_whole_or_not_at_all(space: Workspace, monkeypatch: pytest.MonkeyPatch) -> None:
+def test_a_scheme_is_put_in_whole_or_not_at_all(ctx: Context, monkeypatch: pytest.MonkeyPatch) -> None:
     """A fault of the program half-way leaves every part as it was."""
-    scheme = save_scheme(space, RISE, {"name": "Green", "body.name": "own", "body.colour": "#4d6b57"})
+    scheme = save_scheme(ctx, RISE, {"name": "Green", "body.name": "own", "body.colour": "#4d6b57"})
     runs: list[object] = []
 
     def fails_at_the_third(*parts: object) -> object:
@@ -161,10 +161,10 @@ def test_a_scheme_is_put_in_whole_or_not_at_all(space: Workspace, monkeypatch: p
             raise ZeroDivisionError
         return made_finish(*parts)  # type: ignore[arg-type]
 
-    with space.database.reading() as session:
+    with ctx.reading() as session:
         before = load_bundle(session, RISE).job.finishes
     monkeypatch.setattr("amber_gable.services.specification.specifying.made_finish", fails_at_the_third)
     with pytest.raises(ZeroDivisionError):
-        apply_scheme(space, RISE, scheme)
-    with space.database.reading() as session:
+        apply_scheme(ctx, RISE, scheme)
+    with ctx.reading() as session:
         assert load_bundle(session, RISE).job.finishes == before

@@ -7,7 +7,7 @@ from fastapi.testclient import TestClient
 
 from amber_gable.domain.sizes import SIZE_LIMIT
 from amber_gable.services.computed import Computed
-from amber_gable.services.workspace import Workspace
+from amber_gable.services.context import Context
 from tests.fixtures import unchanged
 from tests.jobs import coopers_rise_json
 
@@ -25,8 +25,8 @@ DELETE = "/jobs/coopers-rise/survey/face/front/delete"
         {"origin": ""},
     ],
 )
-def test_a_change_from_another_origin_is_refused(client: TestClient, space: Workspace, headers: dict[str, str]) -> None:
-    with unchanged(space):
+def test_a_change_from_another_origin_is_refused(client: TestClient, ctx: Context, headers: dict[str, str]) -> None:
+    with unchanged(ctx):
         assert client.post(DELETE, headers=headers).status_code == 403
 
 
@@ -36,8 +36,8 @@ def test_a_foreign_host_name_is_refused(visitor: TestClient) -> None:
 
 
 @pytest.mark.parametrize("path", [DELETE, "/jobs/coopers-rise/plan", "/clock", "/jobs"])
-def test_reading_never_changes_anything(client: TestClient, space: Workspace, path: str) -> None:
-    with unchanged(space):
+def test_reading_never_changes_anything(client: TestClient, ctx: Context, path: str) -> None:
+    with unchanged(ctx):
         assert client.get(path).status_code in (200, 404, 405)
 
 
@@ -88,12 +88,12 @@ def test_errors_are_pages_for_people_and_problems_for_programs(visitor: TestClie
 
 
 def test_a_fault_in_the_program_is_a_page_without_a_traceback(
-    visitor: TestClient, untouched: Workspace, monkeypatch: pytest.MonkeyPatch
+    visitor: TestClient, untouched: Context, monkeypatch: pytest.MonkeyPatch
 ) -> None:
     def broken(*_: object) -> None:
         raise RuntimeError("secret inner words")
 
-    monkeypatch.setattr(untouched, "computed", Computed())
+    monkeypatch.setattr(untouched.space, "computed", Computed())
     monkeypatch.setattr("amber_gable.web.routes.quantities.kept_quantities", broken)
     page = visitor.get("/jobs/coopers-rise/quantities")
     assert page.status_code == 500
@@ -120,10 +120,10 @@ def test_names_are_shown_as_text_not_run(client: TestClient) -> None:
         (lambda r: None, "is here already"),
     ],
 )
-def test_a_bad_job_file_is_refused_whole(client: TestClient, space: Workspace, spoil, words: str) -> None:  # type: ignore[no-untyped-def]
+def test_a_bad_job_file_is_refused_whole(client: TestClient, ctx: Context, spoil, words: str) -> None:  # type: ignore[no-untyped-def]
     raw = coopers_rise_json()
     spoil(raw)
-    with unchanged(space):
+    with unchanged(ctx):
         page = client.post("/jobs/import", files={"file": ("job.json", json.dumps(raw).encode())})
     assert page.status_code == 422
     assert words in page.text

@@ -12,9 +12,9 @@ from fastapi import FastAPI, Response
 from fastapi.testclient import TestClient
 
 from amber_gable.services.clock import DemoClock
+from amber_gable.services.context import Context
 from amber_gable.services.job_view import job_view
 from amber_gable.services.weather.forecasts import job_weather
-from amber_gable.services.workspace import Workspace
 from amber_gable.store.weather import load_series
 from tests.jobs import coopers_rise
 from tests.web.server import running
@@ -74,7 +74,7 @@ def _read(client: TestClient, address: str) -> str:
 
 
 def test_a_feed_is_read_guessed_previewed_kept_and_used(
-    client: TestClient, space: Workspace, quay: tuple[Quay, str]
+    client: TestClient, ctx: Context, quay: tuple[Quay, str]
 ) -> None:
     feed, address = quay
     page = _read(client, address)
@@ -92,13 +92,13 @@ def test_a_feed_is_read_guessed_previewed_kept_and_used(
     assert feed.asked == [(45.25, -62.1)], "a preview asks nobody"
     said = client.post("/settings/map", data=form | {"name": "Quay hours", "use": "1"}).text
     assert "Forecasts come from Quay hours" in _text(said)
-    weather = job_weather(space, PLACE)
+    weather = job_weather(ctx, PLACE)
     assert weather.series is not None and weather.series.source == "Quay hours" and not weather.trouble
     assert weather.series.air_c.tolist() == pytest.approx([20.0] * 192)
     assert feed.asked[-1] == (45.25, -62.1)
     assert "Quay hours" in client.get(WEATHER).text
     client.post("/settings/service")
-    assert job_weather(space, PLACE).series.source == "simulated forecast service"  # type: ignore[union-attr]
+    assert job_weather(ctx, PLACE).series.source == "simulated forecast service"  # type: ignore[union-attr]
 
 
 @pytest.mark.parametrize(
@@ -110,13 +110,13 @@ def test_a_feed_is_read_guessed_previewed_kept_and_used(
     ],
 )
 def test_a_feed_that_changes_its_mind_leaves_the_last_good_forecast(
-    client: TestClient, space: Workspace, quay: tuple[Quay, str], says: str, words: str
+    client: TestClient, ctx: Context, quay: tuple[Quay, str], says: str, words: str
 ) -> None:
     feed, address = quay
     client.post("/settings/map", data=_form(_read(client, address)) | {"name": "Quay", "use": "1"})
-    assert job_weather(space, PLACE).series is not None
+    assert job_weather(ctx, PLACE).series is not None
     feed.says = says
-    after = job_weather(space, PLACE, insist=True)
+    after = job_weather(ctx, PLACE, insist=True)
     assert after.series is not None and after.series.source == "Quay" and after.series.air_c[0] == pytest.approx(20)
     assert "Quay" in (after.trouble or "") and words in (after.trouble or "")
 
@@ -157,7 +157,7 @@ def test_a_mapping_that_cannot_be_keeps_what_was_chosen(
     assert "Quay" not in _text(client.get("/settings").text)
 
 
-def test_a_feed_may_be_a_table_and_a_page_is_none(client: TestClient, space: Workspace, quay: tuple[Quay, str]) -> None:
+def test_a_feed_may_be_a_table_and_a_page_is_none(client: TestClient, ctx: Context, quay: tuple[Quay, str]) -> None:
     feed, address = quay
     first = datetime(2026, 9, 14, tzinfo=TZ)
     lines = [f"{first + timedelta(hours=h):%Y-%m-%d %H:%M};{14 + h % 24 / 2:.1f};60;3" for h in range(120)]
@@ -165,7 +165,7 @@ def test_a_feed_may_be_a_table_and_a_page_is_none(client: TestClient, space: Wor
     form = _form(_read(client, address))
     assert form["written"] == "csv" and form["use-1"] == "air_c|°C"
     client.post("/settings/map", data=form | {"name": "Quay table", "use": "1"})
-    series = job_weather(space, PLACE).series
+    series = job_weather(ctx, PLACE).series
     assert series is not None and series.source == "Quay table" and series.air_c[1] == pytest.approx(14.5)
     feed.says = "<html><table><tr><td>1</td></tr></table></html>"
     shown = client.post("/settings/feed", data={"address": address})
@@ -201,27 +201,27 @@ def _log(first: datetime, air: float, hours: int) -> bytes:
 
 
 def test_a_logger_is_mapped_once_and_its_next_files_are_known_by_their_columns(
-    client: TestClient, space: Workspace
+    client: TestClient, ctx: Context
 ) -> None:
     night = datetime(2026, 9, 13, 12, tzinfo=UTC)
     page = client.post("/settings/logger", files={"file": ("yard box.csv", _log(night, 4.5, 12))}).text
     assert "48" not in _form(page)["header"] and _form(page)["header"] == "2"
     assert "12 hours, Sun 13 Sep 12:00 to Mon 14 Sep 00:00" in _text(page)
     client.post("/settings/map", data=_form(page))
-    told = job_weather(space, PLACE).series
+    told = job_weather(ctx, PLACE).series
     said = client.post(f"{WEATHER}/readings", files={"file": ("next.csv", _log(night, 4.5, 15))}).text
     assert "as yard box measured it, 15 hours" in _text(said)
-    seen = job_weather(space, PLACE).series
+    seen = job_weather(ctx, PLACE).series
     assert told is not None and seen is not None
     at = (int(datetime(2026, 9, 13, 12, tzinfo=TZ).timestamp()) - seen.start) // 3600
     assert seen.air_c[at : at + 15].tolist() == [4.5] * 15
     assert seen.air_c[at + 15] == told.air_c[at + 15] and seen.air_c[at - 1] == told.air_c[at - 1]
     assert re.search(r"the forecast had been \d+\.\d K warmer", _text(said))
-    with space.database.reading() as session:
+    with ctx.reading() as session:
         forecast = load_series(session, PLACE.id, "forecast")
     assert forecast is not None and forecast.air_c[at] == told.air_c[at], "the forecast itself is kept as it was"
     client.post(f"{WEATHER}/readings/drop")
-    assert job_weather(space, PLACE).series.air_c[at] == told.air_c[at]  # type: ignore[union-attr]
+    assert job_weather(ctx, PLACE).series.air_c[at] == told.air_c[at]  # type: ignore[union-attr]
 
 
 @pytest.mark.parametrize(
@@ -232,25 +232,25 @@ def test_a_logger_is_mapped_once_and_its_next_files_are_known_by_their_columns(
     ],
 )
 def test_readings_that_cannot_be_are_refused_and_change_nothing(
-    client: TestClient, space: Workspace, data: bytes, words: str
+    client: TestClient, ctx: Context, data: bytes, words: str
 ) -> None:
     page = client.post("/settings/logger", files={"file": ("box.csv", _log(datetime(2026, 9, 13, tzinfo=UTC), 4, 8))})
     client.post("/settings/map", data=_form(page.text))
     answer = client.post(f"{WEATHER}/readings", files={"file": ("x.csv", data)})
     assert answer.status_code == 422 and words in answer.text
-    with space.database.reading() as session:
+    with ctx.reading() as session:
         assert load_series(session, PLACE.id, "observed") is None
 
 
 @pytest.mark.weather
-def test_a_cold_night_that_was_measured_makes_the_wall_colder(client: TestClient, space: Workspace) -> None:
-    assert isinstance(space.clock, DemoClock)
+def test_a_cold_night_that_was_measured_makes_the_wall_colder(client: TestClient, ctx: Context) -> None:
+    assert isinstance(ctx.space.clock, DemoClock)
     night = _log(datetime(2026, 9, 13, 18, tzinfo=UTC), 1, 12)
     page = client.post("/settings/logger", files={"file": ("box.csv", night)})
     client.post("/settings/map", data=_form(page.text))
-    before = job_view(space, "coopers-rise", waits=True).site
+    before = job_view(ctx, "coopers-rise", waits=True).site
     client.post(f"{WEATHER}/readings", files={"file": ("n.csv", night)})
-    after = job_view(space, "coopers-rise", waits=True).site
+    after = job_view(ctx, "coopers-rise", waits=True).site
     assert before is not None and after is not None
     zone = PLACE.zones[0]
     walls = [s.surface_of(zone, zone.colour_now).climate for s in (before, after)]

@@ -6,7 +6,7 @@ import pytest
 from fastapi.testclient import TestClient
 
 from amber_gable.exchange.bundle import dump_bundle, load_bundle
-from amber_gable.services.workspace import Workspace
+from amber_gable.services.context import Context
 from amber_gable.store.jobs import load_bundle as stored
 from amber_gable.store.jobs import save_bundle
 from amber_gable.store.tables import SheetRow
@@ -20,33 +20,33 @@ FRONT = f"{RISE}/zone/front-siding"
 
 
 @pytest.fixture
-def bare(space: Workspace) -> Workspace:
+def bare(ctx: Context) -> Context:
     """14 Cooper's Rise with nothing specified yet."""
     bundle = coopers_rise()
     job = bundle.job.model_copy(update={"finishes": ()})
-    with space.database.writing() as session:
+    with ctx.writing() as session:
         save_bundle(session, load_bundle(dump_bundle(bundle.model_copy(update={"job": job})), "x"), replace=True)
-    return space
+    return ctx
 
 
-def _finish(space: Workspace, kind: str, id_: str) -> dict[str, object]:
-    with space.database.reading() as session:
+def _finish(ctx: Context, kind: str, id_: str) -> dict[str, object]:
+    with ctx.reading() as session:
         found = stored(session, "coopers-rise").finish_of(kind, id_)
     assert found is not None
     return found.model_dump()
 
 
-def _steps(space: Workspace, kind: str = "zone", id_: str = "front-siding") -> list[str]:
-    return [o["id"] for o in _finish(space, kind, id_)["operations"]]  # type: ignore[index, attr-defined]
+def _steps(ctx: Context, kind: str = "zone", id_: str = "front-siding") -> list[str]:
+    return [o["id"] for o in _finish(ctx, kind, id_)["operations"]]  # type: ignore[index, attr-defined]
 
 
-def test_from_empty_to_every_part_in_one_step(bare: Workspace, client: TestClient) -> None:
+def test_from_empty_to_every_part_in_one_step(bare: Context, client: TestClient) -> None:
     page = client.get(RISE).text
     assert "<b>28</b> parts have no steps yet" in page
     done = client.post(f"{RISE}/derive").text
     assert "28 parts are changed" in done
     assert "<b>2</b> parts ask for a decision" in done, "the near-black door, and the wires at the gable"
-    with bare.database.reading() as session:
+    with bare.reading() as session:
         bundle = stored(session, "coopers-rise")
     assert len(bundle.job.finishes) == len(bundle.property.zones) + len(bundle.property.items)
     assert "peel-bonding-primer" in {
@@ -73,11 +73,11 @@ def test_a_step_says_why_on_how_much_and_with_what(client: TestClient) -> None:
     assert client.get(f"{RISE}/zone/nowhere").status_code == 404
 
 
-def test_a_colour_is_set_and_a_stale_one_shows_both(space: Workspace, client: TestClient) -> None:
+def test_a_colour_is_set_and_a_stale_one_shows_both(ctx: Context, client: TestClient) -> None:
     form = form_of(client.get(FRONT).text, f"{FRONT}/colour")
     page = client.post(f"{FRONT}/colour", data=form | {"library": "Harbour"})
     assert "Saved." in page.text
-    assert _finish(space, "zone", "front-siding")["colour"] == "#2f4b60"
+    assert _finish(ctx, "zone", "front-siding")["colour"] == "#2f4b60"
     late = client.post(f"{FRONT}/colour", data=form | {"colour": "#7b2d26", "colour_name": "Barn Red"})
     assert late.status_code == 409
     assert "Somebody changed" in late.text
@@ -90,11 +90,11 @@ def test_a_colour_is_set_and_a_stale_one_shows_both(space: Workspace, client: Te
         assert words in refused.text
 
 
-def test_a_school_of_one_part_and_of_the_whole_job(space: Workspace, client: TestClient) -> None:
+def test_a_school_of_one_part_and_of_the_whole_job(ctx: Context, client: TestClient) -> None:
     version = form_of(client.get(FRONT).text, f"{FRONT}/school")["version"]
     page = client.post(f"{FRONT}/school", data={"version": version, "topic": "failing", "school": "strip"})
     assert "in: Take the old film off to bare wood" in page.text
-    assert "prime" in _steps(space)
+    assert "prime" in _steps(ctx)
     back = form_of(page.text, f"{FRONT}/school")["version"]
     assert (
         "out: Take the old film off to bare wood"
@@ -102,14 +102,14 @@ def test_a_school_of_one_part_and_of_the_whole_job(space: Workspace, client: Tes
     )
     whole = client.post(f"{RISE}/school", data={"level": "job", "topic": "method", "school": "spray"}).text
     assert re.search(r"\d+ parts are changed", whole)
-    assert "airless" in str(_finish(space, "zone", "east-gable-siding"))
+    assert "airless" in str(_finish(ctx, "zone", "east-gable-siding"))
     company = client.post(f"{RISE}/school", data={"level": "company", "topic": "brick", "school": "prime"})
     assert "Nothing changes by it" in company.text
     assert "Changed in the company since" in client.get(LANE).text, "another job is asked, not changed"
     assert client.post(f"{RISE}/school", data={"level": "job", "topic": "wash", "school": "steam"}).status_code == 422
 
 
-def test_steps_are_changed_by_hand_with_a_reason_and_survive(space: Workspace, client: TestClient) -> None:
+def test_steps_are_changed_by_hand_with_a_reason_and_survive(ctx: Context, client: TestClient) -> None:
     action = f"{FRONT}/steps/caulk"
     form = form_of(client.get(FRONT).text, action)
     no_reason = client.post(action, data=form | {"act": "change", "amount": "25"})
@@ -124,29 +124,29 @@ def test_steps_are_changed_by_hand_with_a_reason_and_survive(space: Workspace, c
     page = client.post(
         f"{FRONT}/steps", data=added | {"reason": "weather side", "product": "gannet-barewood", "share": "5"}
     )
-    assert _steps(space)[_steps(space).index("caulk") + 1] == "own-prime-the-sills-again"
+    assert _steps(ctx)[_steps(ctx).index("caulk") + 1] == "own-prime-the-sills-again"
     client.post(f"{RISE}/school", data={"level": "job", "topic": "prime-sound", "school": "everything"})
-    kept = _finish(space, "zone", "front-siding")["operations"]
+    kept = _finish(ctx, "zone", "front-siding")["operations"]
     caulk = next(o for o in kept if o["id"] == "caulk")  # type: ignore[attr-defined]
     assert caulk["amount"] == 25.5
-    assert "own-prime-the-sills-again" in _steps(space)
+    assert "own-prime-the-sills-again" in _steps(ctx)
     out = form_of(client.get(FRONT).text, f"{FRONT}/steps/nails")
     page = client.post(f"{FRONT}/steps/nails", data=out | {"act": "remove", "reason": "done by the roofer"})
     assert "Taken out by hand" in page.text
     put = form_of(page.text, f"{FRONT}/steps/nails")
-    assert "nails" not in _steps(space)
+    assert "nails" not in _steps(ctx)
     client.post(f"{FRONT}/steps/nails", data={"version": put["version"], "act": "drop"})
-    assert "nails" in _steps(space)
+    assert "nails" in _steps(ctx)
 
 
-def test_a_forbidden_step_is_refused_and_nothing_is_saved(space: Workspace, client: TestClient) -> None:
-    before = _finish(space, "zone", "front-siding")
+def test_a_forbidden_step_is_refused_and_nothing_is_saved(ctx: Context, client: TestClient) -> None:
+    before = _finish(ctx, "zone", "front-siding")
     action = f"{FRONT}/steps/wash"
     form = form_of(client.get(FRONT).text, action)
     page = client.post(action, data=form | {"act": "change", "technique": "pressure-wash", "reason": "faster"})
     assert page.status_code == 422
     assert "pressure wash is forbidden here (lead)" in page.text
-    assert _finish(space, "zone", "front-siding") == before
+    assert _finish(ctx, "zone", "front-siding") == before
     assert client.post(f"{RISE}/lead-year", data={"year": "old"}).status_code == 422
     assert "25 parts are changed" in client.post(f"{RISE}/lead-year", data={"year": "1930"}).text
     assert "parts are changed" in client.post(f"{RISE}/lead-year", data={"year": "1978"}).text
@@ -158,7 +158,7 @@ def test_a_forbidden_step_is_refused_and_nothing_is_saved(space: Workspace, clie
 
 
 @pytest.mark.weather
-def test_another_product_is_taken_with_its_hours_beside(space: Workspace, client: TestClient) -> None:
+def test_another_product_is_taken_with_its_hours_beside(ctx: Context, client: TestClient) -> None:
     page = client.get(f"{RISE}/zone/back-siding").text
     assert "Skerry Latewall" in page
     version = form_of(page, f"{RISE}/zone/back-siding/pick")["version"]
@@ -167,7 +167,7 @@ def test_another_product_is_taken_with_its_hours_beside(space: Workspace, client
     assert refused.status_code == 422
     assert "hold no product" in refused.text
     page = client.post(action, data={"version": version, "pick": "coat", "product": "corrie-longcoat"}).text
-    assert {o["product"] for o in _finish(space, "zone", "back-siding")["operations"] if o["product"]} == {  # type: ignore[attr-defined]
+    assert {o["product"] for o in _finish(ctx, "zone", "back-siding")["operations"] if o["product"]} == {  # type: ignore[attr-defined]
         "corrie-longcoat"
     }
     gain = re.search(r"(\w+ \w+) opens ([\d.]+) more hours in the coming week", page)
@@ -187,13 +187,13 @@ def test_vinyl_refuses_near_black_with_its_temperatures(client: TestClient) -> N
     assert "Near Black" in client.get(f"{LANE}/zone/ql-front-brick").text
 
 
-def test_like_parts_take_the_same(space: Workspace, client: TestClient) -> None:
+def test_like_parts_take_the_same(ctx: Context, client: TestClient) -> None:
     sash = f"{RISE}/item/front-w1-item"
     form = form_of(client.get(sash).text, f"{sash}/colour")
     client.post(f"{sash}/colour", data=form | {"library": "Gull White"})
     assert "8 like parts set" in client.post(f"{sash}/alike").text
-    assert _finish(space, "item", "east-w1-item")["colour_name"] == "Gull White"
-    assert "putty" in _steps(space, "item", "front-w2-item"), "each keeps what its own state asks for"
+    assert _finish(ctx, "item", "east-w1-item")["colour_name"] == "Gull White"
+    assert "putty" in _steps(ctx, "item", "front-w2-item"), "each keeps what its own state asks for"
 
 
 def test_cards_are_acknowledged_by_name(client: TestClient) -> None:
@@ -204,19 +204,19 @@ def test_cards_are_acknowledged_by_name(client: TestClient) -> None:
     assert "I have read them all" not in page
 
 
-def test_a_company_system_instead_and_a_part_left_out(space: Workspace, client: TestClient) -> None:
+def test_a_company_system_instead_and_a_part_left_out(ctx: Context, client: TestClient) -> None:
     version = form_of(client.get(FRONT).text, f"{FRONT}/system")["version"]
     page = client.post(f"{FRONT}/system", data={"version": version, "system": "wood-lap-peeling"})
     assert "Saved." in page.text
-    assert _finish(space, "zone", "front-siding")["system"] == "wood-lap-peeling"
+    assert _finish(ctx, "zone", "front-siding")["system"] == "wood-lap-peeling"
     assert client.post(f"{FRONT}/system", data={"version": "1", "system": "wood-lap-peeling"}).status_code == 409
     version = form_of(page.text, f"{FRONT}/leave")["version"]
     assert "nothing chosen yet" in client.post(f"{FRONT}/leave", data={"version": version}).text
 
 
-def test_a_system_that_scrapes_dry_is_refused_where_lead_is_presumed(space: Workspace, client: TestClient) -> None:
+def test_a_system_that_scrapes_dry_is_refused_where_lead_is_presumed(ctx: Context, client: TestClient) -> None:
     here = f"{RISE}/zone/front-siding"
-    with space.database.writing() as session:
+    with ctx.writing() as session:
         row = session.query(SheetRow).filter_by(code="wood-lap-peeling").one()
         steps = [o | ({"technique": "dry-scrape"} if o["kind"] == "scrape" else {}) for o in row.body["operations"]]
         row.body = row.body | {"operations": steps}
@@ -247,15 +247,15 @@ def test_the_preview_follows_the_hour(client: TestClient) -> None:
     assert "15:00" in odd.text
 
 
-def test_a_scheme_is_kept_put_in_and_dropped(space: Workspace, client: TestClient) -> None:
+def test_a_scheme_is_kept_put_in_and_dropped(ctx: Context, client: TestClient) -> None:
     form = {"name": "Dusk", "body.name": "Storm Blue", "door.name": "own", "door.colour": "#aa5500"}
     assert "Dusk" in client.post(f"{RISE}/colours/schemes", data=form).text
     assert client.post(f"{RISE}/colours/schemes", data={"name": ""}).status_code == 422
     assert client.post(f"{RISE}/colours/schemes", data={**form, "door.colour": "brown"}).status_code == 422
     page = client.post(f"{RISE}/colours/schemes/dusk/apply").text
     assert "Scheme taken" in page
-    assert _finish(space, "zone", "back-siding")["colour_name"] == "Storm Blue"
-    assert _finish(space, "item", "front-door-item")["colour"] == "#aa5500"
+    assert _finish(ctx, "zone", "back-siding")["colour_name"] == "Storm Blue"
+    assert _finish(ctx, "item", "front-door-item")["colour"] == "#aa5500"
     assert "Storm Blue" in client.get(f"{RISE}/boards?group=body").text
     assert "Dusk" not in client.post(f"{RISE}/colours/schemes/dusk/drop").text
     assert client.post(f"{RISE}/colours/schemes/dusk/drop").status_code == 404

@@ -7,9 +7,9 @@ import pytest
 from fastapi.testclient import TestClient
 
 from amber_gable.domain.units import UnitSystem
+from amber_gable.services.context import Context
 from amber_gable.services.job_details import start_job
 from amber_gable.services.survey.blocking_out import block_out
-from amber_gable.services.workspace import Workspace
 from tests.web.test_block_out import FORM, NEW
 
 
@@ -18,10 +18,10 @@ def _now(client: TestClient, path: str) -> list[str]:
     return re.findall(r'<li class="now"><a href="/jobs/[^/]+/(\w+)"', client.get(path).text)
 
 
-def test_a_new_job_is_surveyed_then_specified(client: TestClient, space: Workspace) -> None:
-    job_id = start_job(space, NEW)
+def test_a_new_job_is_surveyed_then_specified(client: TestClient, ctx: Context) -> None:
+    job_id = start_job(ctx, NEW)
     assert _now(client, f"/jobs/{job_id}/survey") == ["survey", "specification", "quantities"]
-    block_out(space, job_id, FORM, UnitSystem.METRIC)
+    block_out(ctx, job_id, FORM, UnitSystem.METRIC)
     assert _now(client, f"/jobs/{job_id}/survey") == ["survey", "specification", "weather"]
     client.post(f"/jobs/{job_id}/specification/derive")
     assert _now(client, f"/jobs/{job_id}/plan") == ["quantities", "weather", "plan"]
@@ -37,8 +37,8 @@ def test_a_new_job_is_surveyed_then_specified(client: TestClient, space: Workspa
         ("2026-09-16T10:00-03:00", ["weather", "plan", "today"]),
     ],
 )
-def test_a_planned_job_follows_the_clock(client: TestClient, space: Workspace, clock: str, stages: list[str]) -> None:
-    space.clock.set(datetime.fromisoformat(clock))
+def test_a_planned_job_follows_the_clock(client: TestClient, ctx: Context, clock: str, stages: list[str]) -> None:
+    ctx.space.clock.set(datetime.fromisoformat(clock))
     assert _now(client, "/jobs/coopers-rise/plan") == stages
 
 

@@ -10,8 +10,8 @@ from fastapi.testclient import TestClient
 from sqlalchemy import event
 
 from amber_gable.services.computed import Computed
+from amber_gable.services.context import Context
 from amber_gable.services.specification.desk import specification_desk
-from amber_gable.services.workspace import Workspace
 from amber_gable.store.database import Database
 from amber_gable.store.jobs import live_job, load_bundle, load_face, save_bundle
 from amber_gable.store.plans import load_plan
@@ -39,31 +39,31 @@ def counted(database: Database) -> Iterator[list[str]]:
         event.remove(database.engine, "before_cursor_execute", note)
 
 
-def _more_jobs(space: Workspace, count: int) -> None:
+def _more_jobs(ctx: Context, count: int) -> None:
     bundle = coopers_rise()
-    with space.database.writing() as session:
+    with ctx.writing() as session:
         for n in range(count):
             place = bundle.property.model_copy(update={"id": f"p{n}"})
             job = bundle.job.model_copy(update={"id": f"j{n}", "name": f"Job {n}"})
             save_bundle(session, bundle.model_copy(update={"property": place, "job": job}))
 
 
-def test_the_jobs_page_takes_twelve_statements_however_many_jobs(space: Workspace, client: TestClient) -> None:
+def test_the_jobs_page_takes_twelve_statements_however_many_jobs(ctx: Context, client: TestClient) -> None:
     for more in (0, 12):
-        _more_jobs(space, more)
-        with counted(space.database) as first:
+        _more_jobs(ctx, more)
+        with counted(ctx.space.database) as first:
             page = client.get("/").text
         assert page.count('class="job-card"') == 5 + more
         assert page.count('<svg class="elevation"') == 5 + more
         assert len(first) <= 12, "the day's work among them, and once the company's set-up"
-        with counted(space.database) as again:
+        with counted(ctx.space.database) as again:
             assert client.get("/").text == page
         assert len(again) <= 5
 
 
-def test_the_jobs_page_shows_a_change_at_once(space: Workspace, client: TestClient) -> None:
+def test_the_jobs_page_shows_a_change_at_once(ctx: Context, client: TestClient) -> None:
     client.get("/")
-    with space.database.writing() as session:
+    with ctx.writing() as session:
         live_job(session, "coopers-rise").customer = "Somebody Else"
     assert "Somebody Else" in client.get("/").text
     before = client.get("/").text
@@ -85,7 +85,7 @@ EDITS: dict[str, Callable[[TestClient], object]] = {
     "a face copied": lambda c: c.post(f"{FACE}/copy"),
     "a face mirrored": lambda c: c.post(f"{FACE}/mirror"),
     "an opening deleted": lambda c: c.post(f"{RISE}/survey/opening/front-door/delete"),
-    "a step taken back": lambda c: c.post(f"{RISE}/survey/undo", data={"face": "front"}),
+    "a step taken back": lambda c: c.post(f"{RISE}/undo", data={"face": "front"}),
     "a moisture reading": lambda c: c.post(
         f"{RISE}/survey/zone/front-siding/condition/moisture", data={"pct": "13", "spot": "sill"}
     ),
@@ -104,38 +104,38 @@ EDITS: dict[str, Callable[[TestClient], object]] = {
 
 @pytest.mark.parametrize("edit", EDITS.values(), ids=EDITS)
 def test_an_edit_takes_forty_statements_at_most(
-    space: Workspace, client: TestClient, edit: Callable[[TestClient], object], monkeypatch: pytest.MonkeyPatch
+    ctx: Context, client: TestClient, edit: Callable[[TestClient], object], monkeypatch: pytest.MonkeyPatch
 ) -> None:
     client.follow_redirects = False
     client.post(f"{RISE}/survey/opening/back-w1/delete")
     client.get(FACE), client.get(FRONT), client.get(f"{RISE}/specification")
-    with counted(space.database) as seen:
+    with counted(ctx.space.database) as seen:
         answer = edit(client)
     assert answer.status_code in (200, 303)  # type: ignore[attr-defined]
     # A form that is fetched first, and a page shown in the same answer, are counted with it.
     assert len(seen) <= 40, "\n".join(s[:90] for s in seen)
-    with space.database.reading() as session:
+    with ctx.reading() as session:
         bundle = load_bundle(session, "coopers-rise")
-    anew = replace(space, computed=Computed(), parts=Computed())
-    kept, fresh = (specification_desk(s, bundle).specs for s in (space, anew))
+    anew = Context(replace(ctx.space, computed=Computed(), parts=Computed()))
+    kept, fresh = (specification_desk(s, bundle).specs for s in (ctx, anew))
     assert kept == fresh, "what the edit did not touch is kept, nothing else"
 
 
-def test_a_stage_that_shows_no_weather_asks_for_none(space: Workspace, client: TestClient) -> None:
+def test_a_stage_that_shows_no_weather_asks_for_none(ctx: Context, client: TestClient) -> None:
     """Neither the forecast service nor the climate: the strip of sky is fetched by the page."""
     from tests.fixtures import StandIn
 
-    assert isinstance(space.provider, StandIn)
+    assert isinstance(ctx.space.provider, StandIn)
     client.post("/clock", data={"hours": "3"})
-    asked = space.provider.asked
+    asked = ctx.space.provider.asked
     for stage in ("survey", "specification", "quantities"):
         page = client.get(f"{RISE}/{stage}").text
         assert f'hx-get="{RISE}/sky"' in page
-    assert space.provider.asked == asked
+    assert ctx.space.provider.asked == asked
 
 
 @pytest.mark.weather
-def test_the_strip_of_sky_comes_by_itself_and_is_there_from_then_on(space: Workspace, client: TestClient) -> None:
+def test_the_strip_of_sky_comes_by_itself_and_is_there_from_then_on(ctx: Context, client: TestClient) -> None:
     client.post("/clock", data={"hours": "3"})
     assert f'hx-get="{RISE}/sky"' in client.get(f"{RISE}/survey").text
     strip = client.get(f"{RISE}/sky").text
@@ -144,51 +144,51 @@ def test_the_strip_of_sky_comes_by_itself_and_is_there_from_then_on(space: Works
     assert "Dew point" in client.get(f"{RISE}/survey").text
 
 
-def test_what_is_kept_is_never_older_than_what_is_stored(space: Workspace) -> None:
+def test_what_is_kept_is_never_older_than_what_is_stored(ctx: Context) -> None:
     """By this process, by another, and by one that failed."""
-    other = Database(space.database.path, lambda: 5)
-    for number, database in enumerate((space.database, other)):
+    other = Database(ctx.space.database.path, lambda: 5)
+    for number, database in enumerate((ctx.space.database, other)):
         with database.writing() as session:
             live_job(session, "coopers-rise").note = f"{number}"
-        for reader in (space.database, other):
+        for reader in (ctx.space.database, other):
             with reader.reading() as session:
                 assert load_bundle(session, "coopers-rise").job.note == f"{number}"
                 assert load_face(session, "coopers-rise", "front").job.note == f"{number}"
-    with pytest.raises(ZeroDivisionError), space.database.writing() as session:
+    with pytest.raises(ZeroDivisionError), ctx.writing() as session:
         live_job(session, "coopers-rise").note = "lost"
         assert load_bundle(session, "coopers-rise").job.note == "lost", "a transaction sees what it wrote"
         raise ZeroDivisionError
-    with space.database.writing() as session:
+    with ctx.writing() as session:
         live_job(session, "coopers-rise").customer = "New"
-    with space.database.reading() as session:
+    with ctx.reading() as session:
         found = load_bundle(session, "coopers-rise")
     assert (found.job.note, found.job.customer) == ("1", "New")
     other.engine.dispose()
 
 
-def test_a_job_is_read_once_for_many_who_ask(space: Workspace) -> None:
-    with space.database.reading() as session:
+def test_a_job_is_read_once_for_many_who_ask(ctx: Context) -> None:
+    with ctx.reading() as session:
         first = load_bundle(session, "coopers-rise")
-    with counted(space.database) as seen, space.database.reading() as session:
+    with counted(ctx.space.database) as seen, ctx.reading() as session:
         assert load_bundle(session, "coopers-rise") is first
     assert len(seen) == 1
 
 
-def test_a_job_brought_in_again_has_no_plan_of_its_past(space: Workspace) -> None:
-    with space.database.reading() as session:
+def test_a_job_brought_in_again_has_no_plan_of_its_past(ctx: Context) -> None:
+    with ctx.reading() as session:
         assert load_plan(session, "coopers-rise") is not None
-    with space.database.writing() as session:
+    with ctx.writing() as session:
         save_bundle(session, coopers_rise(), replace=True)
-    with space.database.reading() as session:
+    with ctx.reading() as session:
         assert load_plan(session, "coopers-rise") is None
 
 
-def test_a_reader_sees_one_moment_while_others_write(space: Workspace) -> None:
+def test_a_reader_sees_one_moment_while_others_write(ctx: Context) -> None:
     def write() -> None:
-        with space.database.writing() as session:
+        with ctx.writing() as session:
             live_job(session, "coopers-rise").note = "later"
 
-    with space.database.reading() as session, ThreadPoolExecutor(1) as pool:
+    with ctx.reading() as session, ThreadPoolExecutor(1) as pool:
         before = live_job(session, "coopers-rise").version
         pool.submit(write).result(60)
         session.expire_all()

@@ -11,7 +11,7 @@ from fastapi.testclient import TestClient
 from amber_gable.core.survey.house_plan import house_plan
 from amber_gable.domain.guided_tests import GUIDED_TESTS
 from amber_gable.domain.job import JobBundle
-from amber_gable.services.workspace import Workspace
+from amber_gable.services.context import Context
 from amber_gable.store.jobs import load_bundle
 from tests.checkerboard import Camera, as_jpeg, photo_of_board
 from tests.exchange.test_photos import picture
@@ -24,8 +24,8 @@ RISE = "/jobs/coopers-rise"
 SURVEY = f"{RISE}/survey"
 
 
-def stored(space: Workspace, job: str = "coopers-rise") -> JobBundle:
-    with space.database.reading() as session:
+def stored(ctx: Context, job: str = "coopers-rise") -> JobBundle:
+    with ctx.reading() as session:
         return load_bundle(session, job)
 
 
@@ -61,10 +61,10 @@ FAULTS = [
 
 @pytest.mark.parametrize(("kind", "id_", "change", "words"), FAULTS)
 def test_a_fault_in_a_form_is_shown_by_its_field_and_nothing_is_saved(
-    client: TestClient, space: Workspace, kind: str, id_: str, change: dict[str, str], words: str
+    client: TestClient, ctx: Context, kind: str, id_: str, change: dict[str, str], words: str
 ) -> None:
     form = _form(client, kind, id_)
-    with unchanged(space):
+    with unchanged(ctx):
         page = client.post(f"{SURVEY}/{kind}/save", data=form | change, headers=FRAGMENT)
     assert page.status_code == 422
     assert words in page.text
@@ -74,28 +74,28 @@ def test_a_fault_in_a_form_is_shown_by_its_field_and_nothing_is_saved(
 
 @pytest.mark.parametrize("system", ["metric", "us"])
 def test_a_form_sent_back_untouched_changes_nothing_in_either_system_of_units(
-    client: TestClient, space: Workspace, system: str
+    client: TestClient, ctx: Context, system: str
 ) -> None:
     client.cookies.set("units", system)
-    before = stored(space).property
+    before = stored(ctx).property
     parts = {"face": "west-gable", "opening": "front-w1", "zone": "front-trim", "item": "front-w1-item"}
     for kind, id_ in parts.items():
         sent = client.post(f"{SURVEY}/{kind}/save", data=_form(client, kind, id_), headers=FRAGMENT)
         assert sent.status_code == 200, id_
-    after = stored(space).property
+    after = stored(ctx).property
     assert after.model_dump(exclude={"faces"}) == before.model_dump(exclude={"faces"})
     for new, old in zip(after.faces, before.faces, strict=True):
         assert [o.width_m for o in new.openings] == pytest.approx([o.width_m for o in old.openings], abs=1e-6)
         assert new.area_m2 == pytest.approx(old.area_m2, rel=1e-6)
 
 
-def test_us_units_are_shown_and_typed(client: TestClient, space: Workspace) -> None:
+def test_us_units_are_shown_and_typed(client: TestClient, ctx: Context) -> None:
     client.cookies.set("units", "us")
     page = client.get(SURVEY).text
     assert "ft²" in page
     form = _form(client, "face", "wing-east") | {"outline.width_m": "10' 6\""}
     assert client.post(f"{SURVEY}/face/save", data=form).status_code == 200
-    assert stored(space).property.face("wing-east").width_m == pytest.approx(3.2004)
+    assert stored(ctx).property.face("wing-east").width_m == pytest.approx(3.2004)
 
 
 def test_two_tabs_the_second_is_told_what_the_first_saved(client: TestClient) -> None:
@@ -110,8 +110,8 @@ def test_two_tabs_the_second_is_told_what_the_first_saved(client: TestClient) ->
     assert client.post(f"{SURVEY}/opening/save", data=again).status_code == 200
 
 
-def test_what_is_typed_is_drawn_before_it_is_saved(client: TestClient, space: Workspace) -> None:
-    before = stored(space)
+def test_what_is_typed_is_drawn_before_it_is_saved(client: TestClient, ctx: Context) -> None:
+    before = stored(ctx)
     form = {
         "outline.kind": "rectangle",
         "name": "North lean",
@@ -127,7 +127,7 @@ def test_what_is_typed_is_drawn_before_it_is_saved(client: TestClient, space: Wo
     assert "not a size" in half
     moved = client.post(f"{SURVEY}/opening/try", data=_form(client, "opening", "back-w1") | {"x_m": "3.3"}).text
     assert "3.30 from the left" in moved
-    assert stored(space) == before
+    assert stored(ctx) == before
 
 
 def test_a_shape_asks_for_its_own_sizes(client: TestClient) -> None:
@@ -139,70 +139,72 @@ def test_a_shape_asks_for_its_own_sizes(client: TestClient) -> None:
     assert {"outline.eave_height_m", "outline.rise_m", "outline.ridge_m"} <= set(new)
 
 
-def test_steps_are_taken_back_and_done_again_one_by_one(client: TestClient, space: Workspace) -> None:
-    first = stored(space)
+def test_steps_are_taken_back_and_done_again_one_by_one(client: TestClient, ctx: Context) -> None:
+    first = stored(ctx)
     client.post(f"{SURVEY}/opening/save", data=_form(client, "opening", "back-w1") | {"x_m": "1.5"})
-    second = stored(space)
+    second = stored(ctx)
     client.post(f"{SURVEY}/face/back/delete")
-    assert not any(f.id == "back" for f in stored(space).property.faces)
-    assert "Taken back." in client.post(f"{SURVEY}/undo").text
-    assert stored(space) == second
-    client.post(f"{SURVEY}/undo")
-    assert stored(space) == first
-    client.post(f"{SURVEY}/redo")
-    assert stored(space) == second
+    assert not any(f.id == "back" for f in stored(ctx).property.faces)
+    assert "Taken back." in client.post(f"{SURVEY.removesuffix('/survey')}/undo").text
+    assert stored(ctx) == second
+    client.post(f"{SURVEY.removesuffix('/survey')}/undo")
+    assert stored(ctx) == first
+    client.post(f"{SURVEY.removesuffix('/survey')}/redo")
+    assert stored(ctx) == second
     client.post(f"{SURVEY}/face/back/mirror")
-    assert client.post(f"{SURVEY}/redo").status_code == 422, "a new step ends what could be done again"
-    assert stored(space).property.face("back").openings[0].x_m == pytest.approx(9.6 - 1.5 - 0.9)
+    assert client.post(f"{SURVEY.removesuffix('/survey')}/redo").status_code == 422, (
+        "a new step ends what could be done again"
+    )
+    assert stored(ctx).property.face("back").openings[0].x_m == pytest.approx(9.6 - 1.5 - 0.9)
     for _ in range(2):
-        client.post(f"{SURVEY}/undo")
-    assert "nothing to take back" in client.post(f"{SURVEY}/undo").text
+        client.post(f"{SURVEY.removesuffix('/survey')}/undo")
+    assert "nothing to take back" in client.post(f"{SURVEY.removesuffix('/survey')}/undo").text
 
 
-def test_drawing_moves_an_opening_with_what_fills_it(client: TestClient, space: Workspace) -> None:
-    window = next(o for o in stored(space).property.face("back").openings if o.id == "back-w1")
+def test_drawing_moves_an_opening_with_what_fills_it(client: TestClient, ctx: Context) -> None:
+    window = next(o for o in stored(ctx).property.face("back").openings if o.id == "back-w1")
     form = {"version": _form(client, "opening", "back-w1")["version"], "x_m": "2.05", "y_m": "3.5"}
     sizes = {"width_m": "1", "height_m": "1.2"}
     assert client.post(f"{SURVEY}/opening/back-w1/place", data=form | sizes).status_code == 200
-    after = stored(space).property
+    after = stored(ctx).property
     moved = next(o for o in after.face("back").openings if o.id == "back-w1")
     assert (moved.x_m, moved.y_m, moved.width_m, moved.height_m) == (2.05, 3.5, 1.0, 1.2)
     sash = next(i for i in after.items_of("back") if i.name == window.name)
     assert (sash.x_m, sash.spec.width_m) == (2.05, 1.0)  # type: ignore[union-attr]
-    client.post(f"{SURVEY}/undo")
-    assert next(o for o in stored(space).property.face("back").openings if o.id == "back-w1") == window
+    client.post(f"{SURVEY.removesuffix('/survey')}/undo")
+    assert next(o for o in stored(ctx).property.face("back").openings if o.id == "back-w1") == window
     late = client.post(f"{SURVEY}/opening/back-w1/place", data=form)
     assert late.status_code == 409, "drawn on what somebody else has changed meanwhile"
     assert client.post(f"{SURVEY}/opening/back-w1/place", data={"x_m": "abc", "version": "1"}).status_code == 422
 
 
-def test_parts_and_faces_are_duplicated_and_copied(client: TestClient, space: Workspace) -> None:
-    before = stored(space).property
+def test_parts_and_faces_are_duplicated_and_copied(client: TestClient, ctx: Context) -> None:
+    before = stored(ctx).property
     client.post(f"{SURVEY}/opening/wing-door/duplicate")
-    doors = stored(space).property.face("wing-back").openings
+    doors = stored(ctx).property.face("wing-back").openings
     assert [d.name for d in doors] == ["Kitchen door", "Kitchen door 2"]
     full = client.post(f"{SURVEY}/opening/front-w4/duplicate")
     assert full.status_code in (200, 422)
     client.post(f"{SURVEY}/face/west-gable/copy", data={"to": "opposite"})
-    new = stored(space).property.faces[-1]
+    new = stored(ctx).property.faces[-1]
     assert (new.name, new.azimuth_deg) == ("Opposite West gable", 98)
-    assert len(stored(space).property.zones_of(new.id)) == len(before.zones_of("west-gable"))
+    assert len(stored(ctx).property.zones_of(new.id)) == len(before.zones_of("west-gable"))
 
 
-def test_the_house_turns_as_one(client: TestClient, space: Workspace) -> None:
-    before = {f.id: f.azimuth_deg for f in stored(space).property.faces}
+def test_the_house_turns_as_one(client: TestClient, ctx: Context) -> None:
+    before = {f.id: f.azimuth_deg for f in stored(ctx).property.faces}
     client.post(f"{SURVEY}/turn", data={"face": "front", "bearing": "SW"})
-    for f in stored(space).property.faces:
+    for f in stored(ctx).property.faces:
         assert f.azimuth_deg == pytest.approx((before[f.id] + 225 - 188) % 360)
     assert "not a bearing" in client.post(f"{SURVEY}/turn", data={"face": "front", "bearing": "up"}).text
 
 
-def test_a_corner_of_a_zone_is_moved_within_its_face(client: TestClient, space: Workspace) -> None:
+def test_a_corner_of_a_zone_is_moved_within_its_face(client: TestClient, ctx: Context) -> None:
     here = "/jobs/net-loft/survey/zone/sign-band"
     form = form_of(client.get(here).text, "/jobs/net-loft/survey/zone/save")
     place = {"version": form["version"], "corner": "2", "x_m": "13.2", "y_m": "4.05"}
     assert client.post(f"{here}/corner", data=place).status_code == 200
-    band = next(z for z in stored(space, "net-loft").property.zones if z.id == "sign-band")
+    band = next(z for z in stored(ctx, "net-loft").property.zones if z.id == "sign-band")
     assert band.area.corners[2] == (13.2, 4.05)  # type: ignore[union-attr]
     assert client.post(f"{here}/corner", data=place).status_code == 409
     now = place | {"version": str(int(form["version"]) + 1)}
@@ -216,67 +218,67 @@ def test_a_corner_of_a_zone_is_moved_within_its_face(client: TestClient, space: 
         assert words in page.text
 
 
-def test_a_wall_is_put_in_its_place_and_the_others_stay(client: TestClient, space: Workspace) -> None:
+def test_a_wall_is_put_in_its_place_and_the_others_stay(client: TestClient, ctx: Context) -> None:
     job = "quarry-lane"
     here = f"/jobs/{job}/survey/face/ql-left/stand"
-    before = {w.face.id: w.start for w in house_plan(stored(space, job).property.faces)}
+    before = {w.face.id: w.start for w in house_plan(stored(ctx, job).property.faces)}
     client.post(here, data={"east_m": "3.25", "north_m": "-1"})
-    after = {w.face.id: w.start for w in house_plan(stored(space, job).property.faces)}
+    after = {w.face.id: w.start for w in house_plan(stored(ctx, job).property.faces)}
     assert after.pop("ql-left") == (3.25, -1.0)
     for id_, start in after.items():
         assert start == pytest.approx(before[id_], abs=1e-3)
     assert client.post(here, data={"east_m": "far", "north_m": "1"}).status_code == 422
-    client.post(f"/jobs/{job}/survey/undo")
-    assert all(f.plan is None for f in stored(space, job).property.faces)
+    client.post(f"/jobs/{job}/undo")
+    assert all(f.plan is None for f in stored(ctx, job).property.faces)
 
 
-def test_damage_painted_on_the_wall_becomes_a_share(client: TestClient, space: Workspace) -> None:
+def test_damage_painted_on_the_wall_becomes_a_share(client: TestClient, ctx: Context) -> None:
     here = f"{SURVEY}/zone/back-siding/condition"
     runs = [[row, 0, 15] for row in range(8)]  # 4 × 2 m
     page = client.post(f"{here}/marks", data={"damage": "peeling", "runs": json.dumps(runs)})
     assert "8.0 m²" in page.text
-    zone = next(z for z in stored(space).property.zones if z.id == "back-siding")
+    zone = next(z for z in stored(ctx).property.zones if z.id == "back-siding")
     assert zone.condition.loose_pct == pytest.approx(100 * 8 / (9.6 * 5.6 - 4.2 * 2.8 - 4.8), abs=0.5)
     for damage, bad in (("peeling", "[[1,2]]"), ("peeling", "nonsense"), ("fire", "[]"), ("rot", "[[-1,0,3]]")):
         assert client.post(f"{here}/marks", data={"damage": damage, "runs": bad}).status_code == 422
     client.post(f"{here}/marks", data={"damage": "peeling", "runs": "[]"})
-    assert next(z for z in stored(space).property.zones if z.id == "back-siding").condition.loose_pct == 0
+    assert next(z for z in stored(ctx).property.zones if z.id == "back-siding").condition.loose_pct == 0
 
 
-def test_a_test_keeps_its_date_note_and_reading_and_refuses_nonsense(client: TestClient, space: Workspace) -> None:
+def test_a_test_keeps_its_date_note_and_reading_and_refuses_nonsense(client: TestClient, ctx: Context) -> None:
     here = f"{SURVEY}/zone/back-siding/condition"
     client.post(f"{here}/test", data={"test": "cracks", "value": "0,4", "on": "2026-09-10", "note": "by the sill"})
-    condition = next(z for z in stored(space).property.zones if z.id == "back-siding").condition
+    condition = next(z for z in stored(ctx).property.zones if z.id == "back-siding").condition
     made = next(t for t in condition.tests if t.test == "cracks")
     assert (condition.crack_mm, str(made.on), made.note) == (0.4, "2026-09-10", "by the sill")
     for test, value in (("cracks", "wide"), ("cracks", "-1"), ("scrape", "140"), ("rub", "purple"), ("nothing", "1")):
         page = client.post(f"{here}/test", data={"test": test, "value": value})
         assert page.status_code == 422, (test, value)
     client.post(f"{here}/test", data={"test": "cracks", "value": ""})
-    assert next(z for z in stored(space).property.zones if z.id == "back-siding").condition.crack_mm is None
+    assert next(z for z in stored(ctx).property.zones if z.id == "back-siding").condition.crack_mm is None
 
 
-def test_the_meter_is_read_through_its_protocol_and_its_silence_is_told(client: TestClient, space: Workspace) -> None:
+def test_the_meter_is_read_through_its_protocol_and_its_silence_is_told(client: TestClient, ctx: Context) -> None:
     here = f"{SURVEY}/zone/back-siding/condition"
-    before = len(next(z for z in stored(space).property.zones if z.id == "back-siding").condition.moisture)
+    before = len(next(z for z in stored(ctx).property.zones if z.id == "back-siding").condition.moisture)
     page = client.post(f"{here}/meter", data={"spot": "low board"})
     assert "Simulated hand meter" in page.text
     assert "low board" in page.text
-    reading = next(z for z in stored(space).property.zones if z.id == "back-siding").condition.moisture[before]
+    reading = next(z for z in stored(ctx).property.zones if z.id == "back-siding").condition.moisture[before]
     assert 8 < reading.pct < 30
-    assert isinstance(space.meter, StandIn)
-    space.meter.down = True
+    assert isinstance(ctx.space.meter, StandIn)
+    ctx.space.meter.down = True
     silent = client.post(f"{here}/meter")
     assert silent.status_code == 422
     assert "did not answer" in silent.text.lower()
-    space.meter = None
+    ctx.space.meter = None
     assert "Read the meter" not in client.get(here).text
     typed = client.post(f"{here}/moisture", data={"pct": "wet"})
     assert typed.status_code == 422
     other = client.post(f"{here}/moisture/{before}/delete", data={"expected": "99"})
     assert "changed meanwhile" in other.text
     client.post(f"{here}/moisture/{before}/delete", data={"expected": f"{reading.pct:g}"})
-    assert len(next(z for z in stored(space).property.zones if z.id == "back-siding").condition.moisture) == before
+    assert len(next(z for z in stored(ctx).property.zones if z.id == "back-siding").condition.moisture) == before
 
 
 def test_the_walk_keeps_its_ticks_and_takes_answers_on_the_spot(client: TestClient) -> None:
@@ -290,7 +292,7 @@ def test_the_walk_keeps_its_ticks_and_takes_answers_on_the_spot(client: TestClie
     assert "Still missing" in last
 
 
-def test_sizes_are_read_off_a_photo_and_sent_to_the_drawing(client: TestClient, space: Workspace) -> None:
+def test_sizes_are_read_off_a_photo_and_sent_to_the_drawing(client: TestClient, ctx: Context) -> None:
     camera = Camera(30.0, 8.0, 10.0, 0.8)
     jpeg = as_jpeg(photo_of_board(camera, 8, 5))
     page = client.post(f"{SURVEY}/photos?face=wing-back", files={"file": ("board.jpg", jpeg)})
@@ -308,12 +310,12 @@ def test_sizes_are_read_off_a_photo_and_sent_to_the_drawing(client: TestClient, 
     assert "Wall <b>8.00 × 5.00</b>" in page.text
     # The kitchen wing is 4.2 × 2.8 m: first the wall takes its size, then the box becomes a window.
     client.post(f"{here}/send", data=form | {"kind": "wall"})
-    assert stored(space).property.face("wing-back").width_m == pytest.approx(8.0, abs=0.02)
+    assert stored(ctx).property.face("wing-back").width_m == pytest.approx(8.0, abs=0.02)
     sent = client.post(f"{here}/send", data=form | {"kind": "window"})
     assert sent.status_code == 422, "the kitchen door is in the way"
     free = form | {"m1": at(5, 1), "m2": at(6, 2.4), "kind": "window"}
     assert client.post(f"{here}/send", data=free).url.path.endswith("/opening/window-1")
-    window = stored(space).property.face("wing-back").openings[-1]
+    window = stored(ctx).property.face("wing-back").openings[-1]
     assert (window.x_m, window.width_m, window.height_m) == pytest.approx((5.0, 1.0, 1.4), abs=0.02)
     for key, value, words in [
         ("length", "", "needed"), ("c1", "here", "not a point"), ("c1", marks["c3"], "in one line"),
@@ -324,19 +326,19 @@ def test_sizes_are_read_off_a_photo_and_sent_to_the_drawing(client: TestClient, 
         assert words in bad.text
 
 
-def test_photos_travel_with_the_job_and_can_be_brought_back(client: TestClient, space: Workspace) -> None:
+def test_photos_travel_with_the_job_and_can_be_brought_back(client: TestClient, ctx: Context) -> None:
     page = client.post(f"{SURVEY}/photos?face=front", files={"file": ("x.png", picture("PNG"))})
     photo = page.url.path.rsplit("/", 1)[1]
     bytes_ = client.get(f"{SURVEY}/photos/{photo}.jpg").content
     zipped = client.get(f"{RISE}/export.zip").content
     client.post(f"{SURVEY}/photos/{photo}/delete")
     assert client.get(f"{SURVEY}/photos/{photo}.jpg").status_code == 404
-    client.post(f"{SURVEY}/undo")
+    client.post(f"{SURVEY.removesuffix('/survey')}/undo")
     assert client.get(f"{SURVEY}/photos/{photo}.jpg").content == bytes_
     raw = client.get(f"{RISE}/export").json()
     assert raw["property"]["photos"] == []
     assert "is here already" in client.post("/jobs/import", files={"file": ("j.zip", zipped)}).text
-    with space.database.engine.begin() as connection:
+    with ctx.space.database.engine.begin() as connection:
         for table in ("job", "property"):
             connection.exec_driver_sql(f"DELETE FROM {table}")
     assert client.post("/jobs/import", files={"file": ("j.zip", zipped)}).status_code == 200
@@ -347,8 +349,8 @@ def test_photos_travel_with_the_job_and_can_be_brought_back(client: TestClient, 
     assert "hold script" in svg.text
 
 
-def test_a_take_off_comes_in_whole_or_not_at_all(client: TestClient, space: Workspace) -> None:
-    before = stored(space)
+def test_a_take_off_comes_in_whole_or_not_at_all(client: TestClient, ctx: Context) -> None:
+    before = stored(ctx)
     text = client.get(f"{SURVEY}/files/takeoff.csv").content.decode("utf-8-sig")
     again = client.post(f"{SURVEY}/files/takeoff", files={"file": ("t.csv", text.encode())})
     assert again.status_code == 422
@@ -364,12 +366,12 @@ def test_a_take_off_comes_in_whole_or_not_at_all(client: TestClient, space: Work
     broken = text.replace("width_m=1.1;", "width_m=11;", 1)
     page = client.post(f"{SURVEY}/files/takeoff", files={"file": ("t.csv", broken.encode())})
     assert "t.csv, line 3" in page.text
-    assert stored(space) == before
+    assert stored(ctx) == before
     page = client.post(f"{SURVEY}/files/takeoff", files={"file": ("t.csv", text.encode())})
     assert "parts brought in" in page.text
-    assert len(stored(space).property.faces) == 2 * len(before.property.faces)
-    client.post(f"{SURVEY}/undo")
-    assert stored(space) == before
+    assert len(stored(ctx).property.faces) == 2 * len(before.property.faces)
+    client.post(f"{SURVEY.removesuffix('/survey')}/undo")
+    assert stored(ctx) == before
 
 
 def test_drawings_leave_as_files_without_script(client: TestClient) -> None:
@@ -392,18 +394,18 @@ def test_odd_addresses_do_no_harm(visitor: TestClient, path: str) -> None:
     assert visitor.get(f"{SURVEY}/{path}").status_code in (200, 404)
 
 
-def test_trees_before_a_face_are_sketched_and_change_its_horizon(client: TestClient, space: Workspace) -> None:
+def test_trees_before_a_face_are_sketched_and_change_its_horizon(client: TestClient, ctx: Context) -> None:
     here = f"{SURVEY}/face/front/surroundings"
     tree = {"kind": "tree", "name": "Maple", "distance_m": "8", "height_m": "11", "width_m": "6", "left_m": "-3"}
     assert "<path" in client.post(f"{here}/try", data=tree).text
-    assert stored(space).property.face("front").blocks == ()
+    assert stored(ctx).property.face("front").blocks == ()
     page = client.post(here, data=tree).text
     assert "Maple, 8 m away, 11 m high, 46° up" in page
     bad = client.post(here, data=tree | {"distance_m": "0", "height_m": "tall"})
     assert bad.status_code == 422
     assert "not a length" in bad.text
     client.post(f"{here}/0/delete")
-    assert stored(space).property.face("front").blocks == ()
+    assert stored(ctx).property.face("front").blocks == ()
 
 
 NEW_TESTS = [
@@ -420,7 +422,7 @@ NEW_TESTS = [
 
 @pytest.mark.parametrize(("zone", "test", "bad", "words", "good", "kept"), NEW_TESTS, ids=[t[1] for t in NEW_TESTS])
 def test_a_guided_test_takes_its_reading_and_refuses_another(
-    client: TestClient, space: Workspace, zone: str, test: str, bad: str, words: str, good: str, kept: object
+    client: TestClient, ctx: Context, zone: str, test: str, bad: str, words: str, good: str, kept: object
 ) -> None:
     here = f"/jobs/{zone}/condition"
     assert client.get(here).status_code == 200
@@ -429,15 +431,15 @@ def test_a_guided_test_takes_its_reading_and_refuses_another(
     assert words in refused.text
     assert client.post(f"{here}/test", data={"test": test, "value": good}).status_code == 200
     job, id_ = zone.split("/")[0], zone.split("/")[-1]
-    with space.database.reading() as session:
+    with ctx.reading() as session:
         bundle = load_bundle(session, job)
     field = next(t.field for t in GUIDED_TESTS if t.code == test)
     assert getattr(next(z for z in bundle.property.zones if z.id == id_).condition, field) == kept
 
 
-def test_a_test_that_does_not_fit_the_surface_saves_nothing(client: TestClient, space: Workspace) -> None:
+def test_a_test_that_does_not_fit_the_surface_saves_nothing(client: TestClient, ctx: Context) -> None:
     here = f"{SURVEY}/zone/front-siding/condition"
-    with unchanged(space):
+    with unchanged(ctx):
         refused = client.post(f"{here}/test", data={"test": "rust", "value": "12"}, headers={"hx-request": "true"})
     assert refused.status_code == 404
     assert "does not fit the surface" in refused.text

@@ -8,9 +8,9 @@ import pytest
 from fastapi.testclient import TestClient
 
 from amber_gable.services.clock import DemoClock
+from amber_gable.services.context import Context
 from amber_gable.services.weather.forecasts import NO_SERVICE, job_weather
 from amber_gable.services.weather.typing_in import typed_before
-from amber_gable.services.workspace import Workspace
 from amber_gable.store.weather import drop_series
 from tests.fixtures import unchanged
 from tests.jobs import coopers_rise
@@ -40,16 +40,16 @@ FAULTS = {
 
 
 @pytest.fixture
-def alone(space: Workspace) -> Workspace:
+def alone(ctx: Context) -> Context:
     """Without a service and without any forecast of one."""
-    space.provider = None
-    with space.database.writing() as session:
+    ctx.space.provider = None
+    with ctx.writing() as session:
         drop_series(session, PLACE.id, "forecast")
-    return space
+    return ctx
 
 
 def test_without_a_service_the_page_asks_for_a_forecast_and_shows_lanes_by_it(
-    client: TestClient, alone: Workspace
+    client: TestClient, alone: Context
 ) -> None:
     page = client.get(RISE).text
     assert 'name="low0"' in page and "lane-drawing" not in page
@@ -78,7 +78,7 @@ def test_without_a_service_the_page_asks_for_a_forecast_and_shows_lanes_by_it(
 
 @pytest.mark.parametrize(("change", "field", "words"), FAULTS.values(), ids=FAULTS)
 def test_what_cannot_be_understood_is_said_beside_its_field_and_nothing_is_lost(
-    client: TestClient, alone: Workspace, change: dict[str, str], field: str, words: str
+    client: TestClient, alone: Context, change: dict[str, str], field: str, words: str
 ) -> None:
     typed = WEEK | {"low2": "6.5"} | change
     with unchanged(alone):
@@ -91,7 +91,7 @@ def test_what_cannot_be_understood_is_said_beside_its_field_and_nothing_is_lost(
     assert 'name="low2" value="6.5"' in answer.text
 
 
-def test_us_readers_type_fahrenheit_and_miles(client: TestClient, alone: Workspace) -> None:
+def test_us_readers_type_fahrenheit_and_miles(client: TestClient, alone: Context) -> None:
     client.post(f"{RISE}/typed", data=FORM | {"units": "us", "low0": "50", "high0": "68", "wind0": "10"})
     kept = typed_before(alone, PLACE.id)
     assert kept is not None
@@ -99,31 +99,27 @@ def test_us_readers_type_fahrenheit_and_miles(client: TestClient, alone: Workspa
     assert kept.days[0].wind_ms == pytest.approx(4.47, abs=0.01)
 
 
-def test_a_typed_forecast_goes_before_the_service_until_it_ends_or_is_dropped(
-    client: TestClient, space: Workspace
-) -> None:
+def test_a_typed_forecast_goes_before_the_service_until_it_ends_or_is_dropped(client: TestClient, ctx: Context) -> None:
     client.post(f"{RISE}/typed", data=FORM)
-    assert job_weather(space, PLACE).typed
+    assert job_weather(ctx, PLACE).typed
     assert "Forecast of" not in client.get(RISE).text
-    assert isinstance(space.clock, DemoClock)
-    space.clock.set(space.clock.now() + timedelta(days=1))
-    assert not job_weather(space, PLACE).typed, "it told of one day"
-    space.clock.set(space.clock.now() - timedelta(days=1))
+    assert isinstance(ctx.space.clock, DemoClock)
+    ctx.space.clock.set(ctx.space.clock.now() + timedelta(days=1))
+    assert not job_weather(ctx, PLACE).typed, "it told of one day"
+    ctx.space.clock.set(ctx.space.clock.now() - timedelta(days=1))
     page = client.post(f"{RISE}/typed/drop").text
-    assert "Forecast of" in page and not job_weather(space, PLACE).typed
+    assert "Forecast of" in page and not job_weather(ctx, PLACE).typed
 
 
-def test_a_typed_forecast_that_ended_leaves_the_page_asking_for_the_next(client: TestClient, alone: Workspace) -> None:
+def test_a_typed_forecast_that_ended_leaves_the_page_asking_for_the_next(client: TestClient, alone: Context) -> None:
     client.post(f"{RISE}/typed", data=FORM)
-    assert isinstance(alone.clock, DemoClock)
-    alone.clock.set(alone.clock.now() + timedelta(days=2))
+    assert isinstance(alone.space.clock, DemoClock)
+    alone.space.clock.set(alone.space.clock.now() + timedelta(days=2))
     page = client.get(RISE).text
     assert NO_SERVICE[3:] in page and 'name="low0"' in page and 'value="2026-09-16"' in page
 
 
-def test_a_pasted_table_is_used_and_one_that_cannot_be_read_keeps_its_text(
-    client: TestClient, alone: Workspace
-) -> None:
+def test_a_pasted_table_is_used_and_one_that_cannot_be_read_keeps_its_text(client: TestClient, alone: Context) -> None:
     rows = [f"{h % 24}:00,{12 + h % 7},60,3" for h in range(48)]
     bad = client.post(f"{RISE}/pasted", data={"table": "time,air,rh,wind\n0:00,12,140,3\n1:00,12,80,3"})
     assert bad.status_code == 422 and "humidity 140" in bad.text and "0:00,12,140,3" in bad.text

@@ -8,8 +8,8 @@ import pytest
 from fastapi.testclient import TestClient
 
 from amber_gable.domain.job import JobBundle
+from amber_gable.services.context import Context
 from amber_gable.services.undo import redo_step, steps_of, undo_step
-from amber_gable.services.workspace import Workspace
 from amber_gable.store.jobs import load_bundle
 from amber_gable.store.weather import load_series, save_series
 from tests.weather_cases import steady
@@ -21,8 +21,8 @@ SIDING = f"{RISE}/specification/zone/front-siding"
 Do = Callable[[TestClient], Any]
 
 
-def _bundle(space: Workspace) -> JobBundle:
-    with space.database.reading() as session:
+def _bundle(ctx: Context) -> JobBundle:
+    with ctx.reading() as session:
         return load_bundle(session, "coopers-rise")
 
 
@@ -64,17 +64,17 @@ DONE: dict[str, Do] = {
 
 
 @pytest.mark.parametrize("words", DONE)
-def test_each_thing_done_is_taken_back_whole_and_done_again(space: Workspace, client: TestClient, words: str) -> None:
-    before = _bundle(space)
+def test_each_thing_done_is_taken_back_whole_and_done_again(ctx: Context, client: TestClient, words: str) -> None:
+    before = _bundle(ctx)
     answer = DONE[words](client)
     assert answer.status_code < 400, answer.text
-    after = _bundle(space)
+    after = _bundle(ctx)
     assert after != before, "something was done"
-    assert steps_of(space, "14-coopers-rise").undo == words
-    assert undo_step(space, "coopers-rise")
-    assert _unrecorded(_bundle(space)) == _unrecorded(before)
-    assert redo_step(space, "coopers-rise")
-    assert _unrecorded(_bundle(space)) == _unrecorded(after)
+    assert steps_of(ctx, "14-coopers-rise").undo == words
+    assert undo_step(ctx, "coopers-rise")
+    assert _unrecorded(_bundle(ctx)) == _unrecorded(before)
+    assert redo_step(ctx, "coopers-rise")
+    assert _unrecorded(_bundle(ctx)) == _unrecorded(after)
 
 
 def _unrecorded(bundle: JobBundle) -> JobBundle:
@@ -83,35 +83,35 @@ def _unrecorded(bundle: JobBundle) -> JobBundle:
 
 
 def test_steps_come_back_in_the_order_they_were_done_whatever_they_were_done_to(
-    space: Workspace, client: TestClient
+    ctx: Context, client: TestClient
 ) -> None:
     order = ["delete Entry door", "choose “Pressure wash siding”", "change the details of the job"]
-    seen = [_bundle(space)]
+    seen = [_bundle(ctx)]
     for words in order:
         DONE[words](client)
-        seen.append(_bundle(space))
+        seen.append(_bundle(ctx))
     page = client.get(f"{RISE}/weather").text
     for words, before in zip(reversed(order), reversed(seen[:-1]), strict=True):
         assert f"Undo: {words}" in page
         page = client.post(f"{RISE}/undo", data={"back": f"{RISE}/weather?said=saved", "what": words}).text
         assert "Taken back." in page and f'title="Redo: {words}"' in page
-        assert _bundle(space) == before
+        assert _bundle(ctx) == before
     assert 'id="undo-job"' not in page, "nothing is left"
     # What is done now goes another way: what was taken back cannot come after it.
     DONE["note the lead test"](client)
     assert 'id="redo-job"' not in client.get(f"{RISE}/survey").text
 
 
-def test_what_somebody_else_did_meanwhile_is_not_taken_back_unseen(space: Workspace, client: TestClient) -> None:
+def test_what_somebody_else_did_meanwhile_is_not_taken_back_unseen(ctx: Context, client: TestClient) -> None:
     DONE["delete Entry door"](client)
     DONE["note the lead test"](client)
-    after = _bundle(space)
+    after = _bundle(ctx)
     page = client.post(f"{RISE}/undo", data={"back": f"{RISE}/survey", "what": "delete Entry door"}).text
     assert "Something else was done meanwhile" in page and 'title="Undo: note the lead test"' in page
-    assert _bundle(space) == after
+    assert _bundle(ctx) == after
 
 
-def test_a_page_whose_part_goes_leads_to_the_survey(space: Workspace, client: TestClient) -> None:
+def test_a_page_whose_part_goes_leads_to_the_survey(ctx: Context, client: TestClient) -> None:
     made = str(client.post(f"{RISE}/survey/opening/front-door/duplicate").url)
     page = client.post(f"{RISE}/undo", data={"back": made[made.index("/jobs") :]})
     assert page.status_code == 200 and page.url.path == f"{RISE}/survey" and "Taken back." in page.text
@@ -120,24 +120,24 @@ def test_a_page_whose_part_goes_leads_to_the_survey(space: Workspace, client: Te
     assert client.post(f"{RISE}/undo", data={"back": "https://example.org/"}).url.path == f"{RISE}/survey"
 
 
-def test_a_house_moved_and_moved_back_forgets_the_other_places_forecast(space: Workspace, client: TestClient) -> None:
+def test_a_house_moved_and_moved_back_forgets_the_other_places_forecast(ctx: Context, client: TestClient) -> None:
     def held() -> bool:
-        with space.database.reading() as session:
+        with ctx.reading() as session:
             return load_series(session, "14-coopers-rise", "forecast") is not None
 
     assert held()
     form = form_of(client.get(f"{RISE}/details").text, f"{RISE}/details")
     far = {"place": "Leeds", "latitude": "53.8", "longitude": "-1.5", "time_zone": "Europe/London"}
     client.post(f"{RISE}/details", data=form | far)
-    assert _bundle(space).property.time_zone == "Europe/London" and not held()
-    with space.database.writing() as session:
+    assert _bundle(ctx).property.time_zone == "Europe/London" and not held()
+    with ctx.writing() as session:
         save_series(session, "14-coopers-rise", "forecast", steady(datetime(2026, 9, 14, tzinfo=UTC), 24))
-    assert undo_step(space, "coopers-rise") and _bundle(space).property.time_zone == "America/Halifax"
+    assert undo_step(ctx, "coopers-rise") and _bundle(ctx).property.time_zone == "America/Halifax"
     assert not held(), "Leeds' forecast says nothing of Saltmarsh Quay"
 
 
-def test_a_customer_is_told_a_colour_that_went_there_and_back(space: Workspace, client: TestClient) -> None:
+def test_a_customer_is_told_a_colour_that_went_there_and_back(ctx: Context, client: TestClient) -> None:
     _colour(client)
-    undo_step(space, "coopers-rise")
-    there, back = _bundle(space).job.changes
+    undo_step(ctx, "coopers-rise")
+    there, back = _bundle(ctx).job.changes
     assert (there.new, back.old) == ("Bottle Green", "Bottle Green") and back.new == there.old

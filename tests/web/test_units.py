@@ -9,9 +9,9 @@ from hypothesis import strategies as st
 
 from amber_gable.domain.product import Product
 from amber_gable.domain.units import UNITS, Quantity, UnitSystem, in_units, number, read, shown, typed
+from amber_gable.services.context import Context
 from amber_gable.services.stores import typed_product
 from amber_gable.services.usual_units import usual_units
-from amber_gable.services.workspace import Workspace
 from amber_gable.store.jobs import live_job
 from amber_gable.store.tables import PropertyRow
 from amber_gable.web.views.sheet_form import sheet_values
@@ -81,7 +81,7 @@ def test_nothing_that_is_no_number_gets_digits() -> None:
     assert number(Q.WIND, -0.01, METRIC) == "0.0"
 
 
-def test_a_sheet_goes_through_the_form_unchanged_in_both_systems(space: Workspace) -> None:
+def test_a_sheet_goes_through_the_form_unchanged_in_both_systems(ctx: Context) -> None:
     for product in coopers_rise().products:
         for system in UnitSystem:
             values = sheet_values(product, system)
@@ -128,13 +128,13 @@ def test_no_page_shows_a_unit_of_the_other_system(visitor: TestClient, address: 
     assert found is None, around
 
 
-def test_units_are_guessed_from_where_the_houses_stand(space: Workspace) -> None:
-    assert usual_units(space) is METRIC
-    with space.database.writing() as session:
+def test_units_are_guessed_from_where_the_houses_stand(ctx: Context) -> None:
+    assert usual_units(ctx) is METRIC
+    with ctx.writing() as session:
         place = session.get_one(PropertyRow, live_job(session, "coopers-rise").property_id)
         place.time_zone, place.created_at = "America/Denver", 1
-    space.usual_units = None
-    assert usual_units(space) is US
+    ctx.space.usual_units = None
+    assert usual_units(ctx) is US
 
 
 def test_the_choice_is_kept_whatever_was_guessed(client: TestClient) -> None:
@@ -146,7 +146,7 @@ def test_the_choice_is_kept_whatever_was_guessed(client: TestClient) -> None:
     assert set(UNITS) == set(Quantity)
 
 
-def test_a_form_is_read_in_the_units_it_was_shown_in(client: TestClient, space: Workspace) -> None:
+def test_a_form_is_read_in_the_units_it_was_shown_in(client: TestClient, ctx: Context) -> None:
     """The units are changed in another tab while a sheet stands open: 50 °F do not become 50 °C."""
     client.cookies.set("units", "us")
     form = form_of(client.get("/stores/product/skerry-housecoat").text, "/stores/product/save")

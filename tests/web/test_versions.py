@@ -10,11 +10,11 @@ from fastapi.testclient import TestClient
 
 from amber_gable.domain.weather import WeatherSeries
 from amber_gable.services.clock import DemoClock
+from amber_gable.services.context import Context
 from amber_gable.services.job_view import job_view
 from amber_gable.services.today.noting import Note, note_tasks
 from amber_gable.services.weather.forecasts import job_weather
 from amber_gable.services.weather.versions import compare, version_series, versions
-from amber_gable.services.workspace import Workspace
 from tests.fixtures import StandIn
 
 PAGE = "/jobs/coopers-rise/weather/versions"
@@ -43,19 +43,17 @@ def _said(page: str) -> str:
 
 
 @pytest.fixture
-def wetter(space: Workspace) -> Workspace:
+def wetter(ctx: Context) -> Context:
     """The forecast of Monday morning, by which the plan was made, and one an hour later that is wet on Wednesday."""
-    assert isinstance(space.clock, DemoClock)
-    space.clock.set(MONDAY)
-    space.clock.step(1.1)
-    space.provider = Wetter(9)
-    return space
+    assert isinstance(ctx.space.clock, DemoClock)
+    ctx.space.clock.set(MONDAY)
+    ctx.space.clock.step(1.1)
+    ctx.space.provider = Wetter(9)
+    return ctx
 
 
 @pytest.mark.weather
-def test_rain_that_comes_into_the_forecast_costs_coats_in_words_and_hours(
-    wetter: Workspace, client: TestClient
-) -> None:
+def test_rain_that_comes_into_the_forecast_costs_coats_in_words_and_hours(wetter: Context, client: TestClient) -> None:
     page = _said(client.get(PAGE).text)
     assert "Mon 14 Sep 06:30" in page and "the plan was made" in page
     assert "New: the front Wednesday 09:00 to 15:00 (12 mm)" in page
@@ -78,7 +76,7 @@ def test_rain_that_comes_into_the_forecast_costs_coats_in_words_and_hours(
 
 
 @pytest.mark.weather
-def test_the_lanes_can_be_seen_as_they_were_believed(wetter: Workspace, client: TestClient) -> None:
+def test_the_lanes_can_be_seen_as_they_were_believed(wetter: Context, client: TestClient) -> None:
     then = int(MONDAY.timestamp())
     at = "at=2026-09-16T10:00-03:00&face=back&product=last"
     assert "rain" in _answer(client.get(f"/jobs/coopers-rise/weather?{at}").text)
@@ -99,7 +97,7 @@ def _answer(page: str) -> str:
     return _said(found[0])
 
 
-def test_what_was_noted_while_a_forecast_was_the_newest_stands_beside_it(wetter: Workspace, client: TestClient) -> None:
+def test_what_was_noted_while_a_forecast_was_the_newest_stands_beside_it(wetter: Context, client: TestClient) -> None:
     client.get(PAGE)
     kept = job_view(wetter, "coopers-rise").kept
     assert kept is not None
@@ -111,27 +109,27 @@ def test_what_was_noted_while_a_forecast_was_the_newest_stands_beside_it(wetter:
 
 
 @pytest.mark.weather
-def test_the_front_that_moves_is_told_by_hours(wetter: Workspace, client: TestClient) -> None:
+def test_the_front_that_moves_is_told_by_hours(wetter: Context, client: TestClient) -> None:
     client.get(PAGE)
-    wetter.clock.step(1)  # type: ignore[union-attr]
-    wetter.provider = Wetter(15)
+    wetter.space.clock.step(1)  # type: ignore[union-attr]
+    wetter.space.provider = Wetter(15)
     page = _said(client.get(f"{PAGE}?then={_latest(wetter)}").text)
     assert "The front of Wednesday comes 6 hours later (at 15:00, not 09:00)" in page
 
 
-def _latest(space: Workspace) -> int:
-    return versions(job_view(space, "coopers-rise"))[0].kept.kept_at
+def _latest(ctx: Context) -> int:
+    return versions(job_view(ctx, "coopers-rise"))[0].kept.kept_at
 
 
-def test_what_is_not_kept_or_was_not_yet_had_is_not_found(space: Workspace, client: TestClient) -> None:
+def test_what_is_not_kept_or_was_not_yet_had_is_not_found(ctx: Context, client: TestClient) -> None:
     assert client.get(f"{PAGE}?then=5").status_code == 404
     assert client.get(f"{PAGE}?then={10**17}").status_code == 422
-    assert isinstance(space.clock, DemoClock)
-    space.clock.step(30)
-    job_weather(space, job_view(space, "coopers-rise").bundle.property)
-    later = _latest(space)
+    assert isinstance(ctx.space.clock, DemoClock)
+    ctx.space.clock.step(30)
+    job_weather(ctx, job_view(ctx, "coopers-rise").bundle.property)
+    later = _latest(ctx)
     assert client.get(f"{PAGE}?then={later}").status_code == 200
-    space.clock.set(MONDAY)
+    ctx.space.clock.set(MONDAY)
     assert client.get(f"{PAGE}?then={later}").status_code == 404
 
 

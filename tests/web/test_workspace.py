@@ -5,7 +5,7 @@ import threading
 from concurrent.futures import ThreadPoolExecutor
 from dataclasses import fields, replace
 from datetime import UTC, datetime
-from typing import Any, ClassVar
+from typing import Any
 
 import numpy as np
 import pytest
@@ -18,6 +18,7 @@ from amber_gable.domain.scales import weight
 from amber_gable.domain.weather import WeatherSeries
 from amber_gable.services import workspace
 from amber_gable.services.computed import Computed
+from amber_gable.services.context import Context
 from amber_gable.services.plan.planning import job_climate
 from amber_gable.services.workspace import Workspace, digest
 from amber_gable.store.kept import Kept
@@ -114,7 +115,7 @@ def test_a_record_that_is_gone_leaves_no_digest_behind_and_none_takes_it_over() 
 
 def test_what_the_store_keeps_is_bounded_too() -> None:
     class Session:
-        info: ClassVar[dict[str, Any]] = {}
+        fresh = None
 
     kept = Kept(most=50_000)
     with pytest.MonkeyPatch.context() as patch:
@@ -195,7 +196,7 @@ def test_only_surfaces_that_feel_a_change_are_computed_anew(
         return ["a surface"] * len(surfaces)
 
     monkeypatch.setattr("amber_gable.services.plan.planning.surfaces_through", counted)
-    space = Workspace(None, None, None, computed=Computed())  # type: ignore[arg-type]
+    ctx = Context(Workspace(None, None, None, computed=Computed()))  # type: ignore[arg-type]
     bundle, begin = coopers_rise(), datetime(2026, 9, 14, tzinfo=UTC)
     series = steady(begin, 96)
     place = bundle.property.model_copy(update=change.get("property", {}))
@@ -203,7 +204,7 @@ def test_only_surfaces_that_feel_a_change_are_computed_anew(
         if kind in change:
             first, *others = getattr(place, kind)
             place = place.model_copy(update={kind: (first.model_copy(update=change[kind]), *others)})
-    job_climate(space, bundle, series, begin)
+    job_climate(ctx, bundle, series, begin)
     job = bundle.job.model_copy(update=change.get("job", {}))
-    job_climate(space, bundle.model_copy(update={"property": place, "job": job}), series, begin)
+    job_climate(ctx, bundle.model_copy(update={"property": place, "job": job}), series, begin)
     assert sum(asked[1:]) == {"nothing": 0, "one": 1, "a face": FRONT, "all": asked[0]}[felt]

@@ -8,18 +8,18 @@ from amber_gable.domain.errors import NoSteps
 from amber_gable.domain.job import Company, Job, JobBundle
 from amber_gable.domain.survey import Property
 from amber_gable.services import stores
+from amber_gable.services.context import Context
 from amber_gable.services.new_ids import new_id
-from amber_gable.services.workspace import Workspace
 from amber_gable.store.board import put_on
 from amber_gable.store.jobs import load_bundle, save_bundle
 
 OF_ANOTHER = {"record": (), "changes": (), "acknowledged": (), "note": ""}
 
 
-def keep_as_beginning(space: Workspace, job_id: str) -> str:
+def keep_as_beginning(ctx: Context, job_id: str) -> str:
     """A copy of a job for others to begin from. What was found on its walls stays behind: the next house is looked at
     for itself. Raises NotFound. Returns its id."""
-    with space.database.writing() as session:
+    with ctx.writing() as session:
         bundle = load_bundle(session, job_id)
         id_ = new_id(bundle.job.name)
         save_bundle(session, _bare(bundle, stores.kept_company(session), id_))

@@ -13,9 +13,9 @@ from amber_gable.domain.job import Company
 from amber_gable.domain.schools import TOPICS, Topic, checked_schools
 from amber_gable.domain.units import UnitSystem
 from amber_gable.services import stores
+from amber_gable.services.context import Context
 from amber_gable.services.crew_typed import crew_form, typed_crew
 from amber_gable.services.place_check import read_place
-from amber_gable.services.workspace import Workspace
 from amber_gable.store.specification import put_company
 from amber_gable.store.tables import CompanyRow
 
@@ -31,16 +31,16 @@ class SetUp:
     usual: Usual | None
 
 
-def set_up(space: Workspace) -> SetUp:
-    with space.database.reading() as session:
-        return SetUp(stores.company(session), stores.usual_of(space))
+def set_up(ctx: Context) -> SetUp:
+    with ctx.reading() as session:
+        return SetUp(stores.company(session), stores.usual_of(ctx))
 
 
 def asked_topics() -> list[Topic]:
     return [TOPICS[code] for code in ASKED]
 
 
-def keep_set_up(space: Workspace, form: Mapping[str, str]) -> None:
+def keep_set_up(ctx: Context, form: Mapping[str, str]) -> None:
     """Everything on the form at once. Jobs that are begun keep what they were begun with. Raises Refused by field."""
     faults: dict[str, str] = {}
     name, currency = form.get("name", "").strip(), form.get("currency", "").strip().upper()
@@ -51,9 +51,9 @@ def keep_set_up(space: Workspace, form: Mapping[str, str]) -> None:
     year = form.get("lead_cutoff_year", "").strip()
     if not year.isdigit() or not 1900 <= int(year) <= 2100:
         faults["lead_cutoff_year"] = f"“{year[:12]}” is no year from 1900 to 2100"
-    held = stores.usual_of(space) or Usual()
-    home = _home(space, form, held.home, faults)
-    with space.database.writing() as session:
+    held = stores.usual_of(ctx) or Usual()
+    home = _home(ctx, form, held.home, faults)
+    with ctx.writing() as session:
         company = stores.kept_company(session)
         try:
             crew = typed_crew(form, held.crew.model_dump())
@@ -72,10 +72,10 @@ def keep_set_up(space: Workspace, form: Mapping[str, str]) -> None:
             raise Refused(by_field(error)) from None
         usual = Usual(home=home, units=units, crew=crew)
         session.get_one(CompanyRow, company.id).usual = usual.model_dump(mode="json")
-    space.usual = space.usual_units = None
+    ctx.space.usual = ctx.space.usual_units = None
 
 
-def _home(space: Workspace, form: Mapping[str, str], held: Home | None, faults: dict[str, str]) -> Home | None:
+def _home(ctx: Context, form: Mapping[str, str], held: Home | None, faults: dict[str, str]) -> Home | None:
     """The town where the company is at home, the one it had where it is named as before; None where none is named."""
     place, town = form.get("place", "").strip(), form.get("town", "")
     pinned = any(form.get(key, "").strip() for key in ("latitude", "longitude"))
@@ -84,7 +84,7 @@ def _home(space: Workspace, form: Mapping[str, str], held: Home | None, faults: 
     if held is not None and place == held.place and not town and not pinned:
         return held
     try:
-        found = read_place(space, form)
+        found = read_place(ctx, form)
         return Home.model_validate(
             {key: getattr(found, key) for key in Home.model_fields} | {"place": found.place or "home"}
         )

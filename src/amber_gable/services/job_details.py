@@ -12,12 +12,12 @@ from amber_gable.domain.job import Job, JobBundle
 from amber_gable.domain.survey import Property
 from amber_gable.services import stores
 from amber_gable.services.beginnings import begun_from
+from amber_gable.services.context import Context
 from amber_gable.services.crew_typed import crew_form, typed_crew
 from amber_gable.services.editing import plain_number
 from amber_gable.services.new_ids import new_id
 from amber_gable.services.place_check import TypedPlace, read_place
 from amber_gable.services.undo import forget_weather, job_step
-from amber_gable.services.workspace import Workspace
 from amber_gable.store.board import deleted_jobs, hide_job, put_on, same_address, shelf_of_job, show_job
 from amber_gable.store.jobs import live_job, load_bundle, save_bundle
 from amber_gable.store.photos import all_photo_bytes
@@ -26,15 +26,15 @@ from amber_gable.store.tables import PropertyRow
 LEAST_YEAR = 1500
 
 
-def start_job(space: Workspace, form: Mapping[str, str]) -> str:
+def start_job(ctx: Context, form: Mapping[str, str]) -> str:
     """A new job with an empty survey, from the form on the jobs page. Raises Refused by field. Returns its id."""
-    place, fields = _read(space, form)
-    _refuse_doubled(space, place, fields, form)
+    place, fields = _read(ctx, form)
+    _refuse_doubled(ctx, place, fields, form)
     id_ = new_id(fields["name"])
     property_, job = _records(id_, id_, place, fields)
     begun = form.get("begin_from", "")
-    usual = stores.usual_of(space)
-    with space.database.writing() as session:
+    usual = stores.usual_of(ctx)
+    with ctx.writing() as session:
         company = stores.company(session)
         if begun:
             try:
@@ -52,23 +52,23 @@ def start_job(space: Workspace, form: Mapping[str, str]) -> str:
     return id_
 
 
-def _refuse_doubled(space: Workspace, place: TypedPlace, fields: Mapping[str, Any], form: Mapping[str, str]) -> None:
+def _refuse_doubled(ctx: Context, place: TypedPlace, fields: Mapping[str, Any], form: Mapping[str, str]) -> None:
     """Ask before an address is put up a second time. Raises Refused, until it is said to be meant."""
     if form.get("again"):
         return
-    with space.database.reading() as session:
+    with ctx.reading() as session:
         there = same_address(session, fields["name"], place.latitude, place.longitude)
     if there is not None:
         raise Refused({"again": f"“{there.name}” of {there.customer} in {there.place} is here already"})
 
 
-def change_job(space: Workspace, job_id: str, form: Mapping[str, str]) -> None:
+def change_job(ctx: Context, job_id: str, form: Mapping[str, str]) -> None:
     """Name, customer, place, year and crew as typed. Surfaces, weather and plan follow. Raises Refused by field."""
-    if _stays(space, job_id, form):
+    if _stays(ctx, job_id, form):
         # Whatever was doubtful about the place was answered when it was put in.
         form = {**form, "sure": "1"}
-    place, fields = _read(space, form)
-    with job_step(space, job_id, "change the details of the job") as session:
+    place, fields = _read(ctx, form)
+    with job_step(ctx, job_id, "change the details of the job") as session:
         row = live_job(session, job_id)
         if "people" in form:
             crew = typed_crew(form, row.crew).model_dump(mode="json")
@@ -81,22 +81,22 @@ def change_job(space: Workspace, job_id: str, form: Mapping[str, str]) -> None:
         for name in ("name", "place", "latitude", "longitude", "altitude_m", "time_zone", "year_built"):
             if getattr(house, name) != getattr(property_, name):
                 setattr(house, name, getattr(property_, name))
-        forget_weather(space, session, house, stood)
+        forget_weather(ctx, session, house, stood)
 
 
-def _stays(space: Workspace, job_id: str, form: Mapping[str, str]) -> bool:
+def _stays(ctx: Context, job_id: str, form: Mapping[str, str]) -> bool:
     """Whether the place is told as it was."""
-    with space.database.reading() as session:
+    with ctx.reading() as session:
         held = details_form(load_bundle(session, job_id))
     return not form.get("town") and all(
         form.get(key, "").strip() == held[key] for key in ("place", "latitude", "longitude", "time_zone")
     )
 
 
-def copy_job(space: Workspace, job_id: str) -> str:
+def copy_job(ctx: Context, job_id: str) -> str:
     """The same house as a job of its own: survey, specification and photos, without what was done and planned. Returns
     its id."""
-    with space.database.writing() as session:
+    with ctx.writing() as session:
         bundle, photos = load_bundle(session, job_id), all_photo_bytes(session, job_id)
         name = f"{bundle.job.name} (copy)"[:120]
         id_ = new_id(name)
@@ -106,34 +106,34 @@ def copy_job(space: Workspace, job_id: str) -> str:
     return id_
 
 
-def move_job(space: Workspace, job_id: str, shelf: Shelf) -> None:
+def move_job(ctx: Context, job_id: str, shelf: Shelf) -> None:
     """Off the board into the archive, or back; all of it stays as it is. Raises NotFound."""
-    with space.database.writing() as session:
+    with ctx.writing() as session:
         put_on(session, job_id, shelf)
 
 
-def shelf_of(space: Workspace, job_id: str) -> Shelf:
+def shelf_of(ctx: Context, job_id: str) -> Shelf:
     """Raises NotFound."""
-    with space.database.reading() as session:
+    with ctx.reading() as session:
         return shelf_of_job(session, job_id)
 
 
-def delete_job(space: Workspace, job_id: str) -> None:
+def delete_job(ctx: Context, job_id: str) -> None:
     """Take a job off the board; all of it is kept."""
-    with space.database.writing() as session:
-        hide_job(session, job_id, int(space.clock.now().timestamp()))
+    with ctx.writing() as session:
+        hide_job(session, job_id, int(ctx.now.timestamp()))
 
 
-def restore_job(space: Workspace, job_id: str) -> None:
+def restore_job(ctx: Context, job_id: str) -> None:
     """Raises NotFound where no such job was taken off the board."""
-    with space.database.writing() as session:
+    with ctx.writing() as session:
         if not show_job(session, job_id):
             raise NotFound("deleted job", job_id)
 
 
-def off_the_board(space: Workspace) -> list[tuple[str, str]]:
+def off_the_board(ctx: Context) -> list[tuple[str, str]]:
     """Ids and names of deleted jobs, the last one first."""
-    with space.database.reading() as session:
+    with ctx.reading() as session:
         return deleted_jobs(session)
 
 
@@ -153,7 +153,7 @@ def details_form(bundle: JobBundle) -> dict[str, str]:
     }
 
 
-def _read(space: Workspace, form: Mapping[str, str]) -> tuple[TypedPlace, dict[str, Any]]:
+def _read(ctx: Context, form: Mapping[str, str]) -> tuple[TypedPlace, dict[str, Any]]:
     """What is at fault is told all at once."""
     faults: dict[str, str] = {}
     fields: dict[str, Any] = {}
@@ -168,7 +168,7 @@ def _read(space: Workspace, form: Mapping[str, str]) -> tuple[TypedPlace, dict[s
     except ValueError as error:
         faults["year_built"] = str(error) if "write" in str(error) else "is not a year; write such as 1931"
     try:
-        place = read_place(space, form)
+        place = read_place(ctx, form)
     except Refused as error:
         raise Refused(faults | error.fields) from None
     if faults:

@@ -15,6 +15,7 @@ from amber_gable.domain.errors import NoClimate
 from amber_gable.domain.job import JobBundle
 from amber_gable.domain.site_record import CustomerChange
 from amber_gable.domain.weather import WeatherSeries
+from amber_gable.services.context import Context
 from amber_gable.services.plan.long_runs import page_climate
 from amber_gable.services.plan.planning import (
     KeptPlan,
@@ -25,7 +26,7 @@ from amber_gable.services.plan.planning import (
     remember,
 )
 from amber_gable.services.weather.forecasts import Weather, job_weather, known_weather
-from amber_gable.services.workspace import Workspace, digest
+from amber_gable.services.workspace import digest
 from amber_gable.store.jobs import load_bundle
 
 
@@ -36,24 +37,24 @@ class JobView:
 
     def __init__(
         self,
-        space: Workspace,
+        ctx: Context,
         bundle: JobBundle,
         now: datetime,
         *,
         waits: bool = False,
         under: WeatherSeries | None = None,
     ) -> None:
-        self.space, self.bundle, self.now, self.waits, self.under = space, bundle, now, waits, under
+        self.ctx, self.bundle, self.now, self.waits, self.under = ctx, bundle, now, waits, under
 
     @cached_property
     def weather(self) -> Weather:
         if self.under is not None:
             return Weather(self.under, False, None, None)
-        return job_weather(self.space, self.bundle.property)
+        return job_weather(self.ctx, self.bundle.property)
 
     def believing(self, series: WeatherSeries) -> "JobView":
         """The same job at the same moment, had that been its weather."""
-        return JobView(self.space, self.bundle, self.now, waits=True, under=series)
+        return JobView(self.ctx, self.bundle, self.now, waits=True, under=series)
 
     @cached_property
     def _climate(self) -> tuple[SiteClimate | None, str | None]:
@@ -62,7 +63,7 @@ class JobView:
             return None, weather.trouble
         try:
             made = job_climate if self.waits else page_climate
-            return made(self.space, self.bundle, weather.series, self.now), weather.trouble
+            return made(self.ctx, self.bundle, weather.series, self.now), weather.trouble
         except NoClimate as error:
             return None, str(error)
 
@@ -79,25 +80,25 @@ class JobView:
     @cached_property
     def known_site(self) -> SiteClimate | None:
         """The climate if it need not be computed, and no forecast asked for, to have it."""
-        weather = self.weather if self.under is not None else known_weather(self.space, self.bundle.property)
+        weather = self.weather if self.under is not None else known_weather(self.ctx, self.bundle.property)
         if weather is None or weather.series is None:
             return None
-        return known_climate(self.space, self.bundle, weather.series, self.now).site
+        return known_climate(self.ctx, self.bundle, weather.series, self.now).site
 
     @cached_property
     def kept(self) -> KeptPlan | None:
         """The plan the crew works to."""
-        return kept_plan(self.space, self.bundle)
+        return kept_plan(self.ctx, self.bundle)
 
     @cached_property
     def stops(self) -> tuple[Stop, ...]:
-        return kept_stops(self.space, self.bundle)
+        return kept_stops(self.ctx, self.bundle)
 
     @cached_property
     def parts(self) -> dict[Key, PaintedPart]:
         bundle = self.bundle
         key = "painted" + digest(bundle)
-        return self.space.parts.get(key, lambda: painted_parts(bundle.property, bundle.deduction))
+        return self.ctx.space.parts.get(key, lambda: painted_parts(bundle.property, bundle.deduction))
 
     @cached_property
     def _standing_key(self) -> str:
@@ -119,7 +120,7 @@ class JobView:
                 stops.setdefault(stop.part, []).append(stop)
             return job_state(surroundings(site, self.now, stops, self.parts), plan)
 
-        return self.space.standing.get("state" + self._standing_key, work_out)
+        return self.ctx.space.standing.get("state" + self._standing_key, work_out)
 
     @cached_property
     def board(self) -> Board | None:
@@ -127,7 +128,7 @@ class JobView:
         state, kept = self.state, self.kept
         if kept is None or state is None:
             return None
-        return self.space.standing.get("board" + self._standing_key, lambda: board(state, kept.plan))
+        return self.ctx.space.standing.get("board" + self._standing_key, lambda: board(state, kept.plan))
 
     @cached_property
     def threats(self) -> tuple[Threat, ...]:
@@ -136,9 +137,9 @@ class JobView:
         if kept is None or held is None or site is None or kept.out_of_date:
             return ()
         key = "threats" + digest(self._standing_key, kept.warned)
-        found = self.space.standing.get(key, lambda: threats(site, held, self.now, kept.warned))
+        found = self.ctx.space.standing.get(key, lambda: threats(site, held, self.now, kept.warned))
         if self.under is None:
-            remember(self.space, self.bundle.job.id, kept, found)
+            remember(self.ctx, self.bundle.job.id, kept, found)
         return found
 
     @property
@@ -164,11 +165,11 @@ class JobView:
         return None if self.board is None else last_stroke(self.board, self.now, names)
 
 
-def job_view(space: Workspace, job_id: str, *, waits: bool = False) -> JobView:
+def job_view(ctx: Context, job_id: str, *, waits: bool = False) -> JobView:
     """Raises NotFound for an unknown job."""
-    with space.database.reading() as session:
+    with ctx.reading() as session:
         bundle = load_bundle(session, job_id)
-    return JobView(space, bundle, space.clock.now().astimezone(bundle.property.tz), waits=waits)
+    return JobView(ctx, bundle, ctx.now.astimezone(bundle.property.tz), waits=waits)
 
 
 def lacking(view: JobView, *, weather: bool) -> dict[str, str]:

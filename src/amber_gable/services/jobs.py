@@ -9,28 +9,28 @@ from amber_gable.exchange.bundle import load_bundle as read_bundle
 from amber_gable.exchange.files import decode
 from amber_gable.exchange.job_zip import dump_zip, is_zip, load_zip, refuse_missing_photos, without_photos
 from amber_gable.exchange.products import read_products
-from amber_gable.services.workspace import Workspace
+from amber_gable.services.context import Context
 from amber_gable.store.jobs import list_jobs, load_bundle, save_bundle
 from amber_gable.store.photos import all_photo_bytes
 from amber_gable.store.sheets import put_products
 from amber_gable.store.specification import put_company
 
 
-def other_jobs(space: Workspace, job_id: str) -> list[tuple[str, str]]:
+def other_jobs(ctx: Context, job_id: str) -> list[tuple[str, str]]:
     """Ids and names of the other jobs, in the order of the jobs page."""
-    with space.database.reading() as session:
+    with ctx.reading() as session:
         return [(j.id, j.name) for j in list_jobs(session) if j.id != job_id]
 
 
-def job_file(space: Workspace, job_id: str) -> str:
+def job_file(ctx: Context, job_id: str) -> str:
     """The job as a bundle without its photos. Raises NotFound."""
-    with space.database.reading() as session:
+    with ctx.reading() as session:
         return dump_bundle(without_photos(load_bundle(session, job_id)))
 
 
-def job_zip(space: Workspace, job_id: str) -> bytes:
+def job_zip(ctx: Context, job_id: str) -> bytes:
     """The job with its photos. Raises NotFound."""
-    with space.database.reading() as session:
+    with ctx.reading() as session:
         return dump_zip(load_bundle(session, job_id), all_photo_bytes(session, job_id))
 
 
@@ -51,21 +51,21 @@ def _completed(bundle: JobBundle, name: str) -> JobBundle:
         raise InputError(name, str(error), "give the finish its steps, or mend the survey; nothing was saved") from None
 
 
-def import_job(space: Workspace, data: bytes, name: str) -> str:
+def import_job(ctx: Context, data: bytes, name: str) -> str:
     """Store an uploaded bundle whole. Raises InputError and saves nothing when it is at fault. Returns the job's id."""
     bundle, photos = read_job(data, name)
     try:
-        with space.database.writing() as session:
+        with ctx.writing() as session:
             save_bundle(session, bundle, photos)
     except InputError as error:
         raise InputError(error.where, error.why, "delete or rename it first; nothing was saved") from None
     return bundle.job.id
 
 
-def load_demo(space: Workspace) -> None:
+def load_demo(ctx: Context) -> None:
     """Put the demo jobs as they were shipped."""
     for name, text in demo_bundles():
-        with space.database.writing() as session:
+        with ctx.writing() as session:
             bundle = read_bundle(text, name)
             save_bundle(session, bundle, replace=True)
             put_company(session, bundle.company)

@@ -4,9 +4,9 @@ from collections.abc import Iterator
 from dataclasses import dataclass
 
 from amber_gable.exchange.towns import folded
+from amber_gable.services.context import Context
 from amber_gable.services.stages import STAGES
 from amber_gable.services.stores import shelves
-from amber_gable.services.workspace import Workspace
 from amber_gable.store.named import NamedJob, named_faces, named_jobs, named_parts
 
 MOST = 12
@@ -39,14 +39,14 @@ class Place:
     href: str
 
 
-def jump(space: Workspace, text: str, job_id: str = "") -> list[Place]:
+def jump(ctx: Context, text: str, job_id: str = "") -> list[Place]:
     """Places whose name and surroundings hold every word of the text, the likeliest first: what is near (of the job one
     is on) before what is far, what begins with a word before what holds it somewhere."""
     words = folded(text).split()
     if not words:
         return []
     found: list[tuple[int, int, Place]] = []
-    for near, place in _places(space, job_id):
+    for near, place in _places(ctx, job_id):
         name, where = folded(place.name), folded(place.of)
         if not all(w in name or w in where for w in words) or not any(w in name for w in words):
             continue
@@ -55,8 +55,8 @@ def jump(space: Workspace, text: str, job_id: str = "") -> list[Place]:
     return [place for _, _, place in sorted(found, key=lambda f: f[:2])[:MOST]]
 
 
-def _places(space: Workspace, job_id: str) -> Iterator[tuple[int, Place]]:
-    with space.database.reading() as session:
+def _places(ctx: Context, job_id: str) -> Iterator[tuple[int, Place]]:
+    with ctx.reading() as session:
         jobs, faces = named_jobs(session), named_faces(session)
         parts = named_parts(session, job_id) if job_id else []
     here = next((j for j in jobs if j.id == job_id), None)
@@ -71,7 +71,7 @@ def _places(space: Workspace, job_id: str) -> Iterator[tuple[int, Place]]:
         yield 3, Place(job.name, f"job, {job.customer}, {job.place}", f"/jobs/{job.id}/survey")
         if job is not here:
             yield from ((5, place) for place in _of_job(job))
-    for product in shelves(space).products:
+    for product in shelves(ctx).products:
         yield 4, Place(product.name, f"product, {product.maker}", f"/stores/product/{product.code}")
     names = {j.id: j.name for j in jobs}
     for face in (f for f in faces if f.job_id != job_id):

@@ -13,8 +13,8 @@ from amber_gable.domain.fault_words import by_field
 from amber_gable.domain.product import Product
 from amber_gable.domain.units import Quantity, UnitSystem, read, shown, unit
 from amber_gable.services.containers_typed import typed_containers
+from amber_gable.services.context import Context
 from amber_gable.services.stores import company, held, kept_company
-from amber_gable.services.workspace import Workspace
 from amber_gable.store import sheets
 
 __all__ = ["FAMILY_SHEETS", "keep_own", "own_tried"]
@@ -112,11 +112,11 @@ def _coats(text: str, system: UnitSystem) -> dict[str, Any]:
     return {"coats": number}
 
 
-def keep_own(space: Workspace, form: Mapping[str, str], system: UnitSystem) -> str:
+def keep_own(ctx: Context, form: Mapping[str, str], system: UnitSystem) -> str:
     """Put the product into the stores. Returns its code. Raises Refused by field; nothing is saved then."""
     if not form.get("name", "").strip():
         raise Refused({"name": "is needed"})
-    with space.database.writing() as session:
+    with ctx.writing() as session:
         taken = {p.code for p in held(session, company(session).id)}
         stem = re.sub(r"[^a-z0-9]+", "-", form["name"].lower()).strip("-")[:50] or "product"
         code = next(c for n in range(1, 10_000) if (c := stem if n == 1 else f"{stem}-{n}") not in taken)

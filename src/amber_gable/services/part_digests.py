@@ -3,13 +3,14 @@ what it touches."""
 
 from amber_gable.core.survey.painted import Key, painted_parts
 from amber_gable.domain.job import JobBundle
-from amber_gable.services.workspace import Workspace, digest
+from amber_gable.services.context import Context
+from amber_gable.services.workspace import digest
 
 
-def part_digests(space: Workspace, bundle: JobBundle) -> dict[Key, str]:
+def part_digests(ctx: Context, bundle: JobBundle) -> dict[Key, str]:
     """A part's own survey and finish, those of its face, the house, the schools, the pace and the job's
     sheets."""
-    return space.parts.get("parts" + digest(bundle), lambda: _each(bundle))
+    return ctx.space.parts.get("parts" + digest(bundle), lambda: _each(bundle))
 
 
 def _each(bundle: JobBundle) -> dict[Key, str]:

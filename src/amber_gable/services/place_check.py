@@ -9,9 +9,9 @@ import numpy as np
 
 from amber_gable.domain.errors import Refused
 from amber_gable.exchange.towns import Town, distance_km, find_towns, folded, nearest_town
+from amber_gable.services.context import Context
 from amber_gable.services.editing import plain_number
 from amber_gable.services.stores import usual_of
-from amber_gable.services.workspace import Workspace
 from amber_gable.store.board import first_place
 
 MOST_OFF_H = 2.0
@@ -30,21 +30,21 @@ class TypedPlace:
     altitude_m: float | None
 
 
-def towns_like(space: Workspace, text: str) -> list[Town]:
+def towns_like(ctx: Context, text: str) -> list[Town]:
     """Near the company's home first, or near its first house before that is known."""
-    return find_towns(text, home_of(space))
+    return find_towns(text, home_of(ctx))
 
 
-def home_of(space: Workspace) -> tuple[float, float] | None:
+def home_of(ctx: Context) -> tuple[float, float] | None:
     """Degrees."""
-    usual = usual_of(space)
+    usual = usual_of(ctx)
     if usual is not None and usual.home is not None:
         return usual.home.latitude, usual.home.longitude
-    with space.database.reading() as session:
+    with ctx.reading() as session:
         return first_place(session)
 
 
-def read_place(space: Workspace, form: Mapping[str, str]) -> TypedPlace:
+def read_place(ctx: Context, form: Mapping[str, str]) -> TypedPlace:
     """A place from a form: that of the town that was chosen (`town`, as `town_value` writes it), else the coordinates
     as they are typed, else those of the only town of its name, or of the only one near the company's home. A time zone
     left empty is that of the nearest town. What cannot be is refused by field, and what is only unlikely until `sure`
@@ -61,11 +61,11 @@ def read_place(space: Workspace, form: Mapping[str, str]) -> TypedPlace:
     place, zone = form.get("place", "").strip(), form.get("time_zone", "").strip()
     latitude, longitude = numbers["latitude"], numbers["longitude"]
     town = form.get("town")
-    chosen = next((t for t in towns_like(space, place) if town_value(t) == town), None) if town else None
+    chosen = next((t for t in towns_like(ctx, place) if town_value(t) == town), None) if town else None
     if chosen is not None:
         place, latitude, longitude, zone = chosen.name, chosen.latitude, chosen.longitude, chosen.time_zone
     elif latitude is None and longitude is None:
-        only = _town(space, place)
+        only = _town(ctx, place)
         place, latitude, longitude, zone = only.name, only.latitude, only.longitude, zone or only.time_zone
     if latitude is None or longitude is None:
         missing = "latitude" if latitude is None else "longitude"
@@ -97,9 +97,9 @@ def _km(town: Town, latitude: float, longitude: float) -> float:
     return float(distance_km(np.array([town.latitude]), np.array([town.longitude]), latitude, longitude)[0])
 
 
-def _near_home(space: Workspace, town: Town) -> bool:
+def _near_home(ctx: Context, town: Town) -> bool:
     """Whether the company, once it said where it is at home, would mean this one of a name."""
-    usual = usual_of(space)
+    usual = usual_of(ctx)
     if usual is None or usual.home is None:
         return False
     return _km(town, usual.home.latitude, usual.home.longitude) < NEAR_KM
@@ -110,17 +110,17 @@ def town_value(town: Town) -> str:
     return f"{town.latitude:g}/{town.longitude:g}/{town.time_zone}/{town.name}"
 
 
-def _town(space: Workspace, place: str) -> Town:
+def _town(ctx: Context, place: str) -> Town:
     """The only one of its name. Raises Refused."""
     if not place:
         raise Refused({"place": "name the town, or give its coordinates"})
-    found = towns_like(space, place)
+    found = towns_like(ctx, place)
     exact = [t for t in found if t.name.casefold() == place.partition(",")[0].strip().casefold()]
     if not found:
         raise Refused({"place": f"no town is known as “{place[:40]}”: name a larger one near by, or give coordinates"})
     if len(exact) == 1 or len(found) == 1:
         return (exact or found)[0]
-    near = [t for t in exact if _near_home(space, t)]
+    near = [t for t in exact if _near_home(ctx, t)]
     if len(near) == 1:
         return near[0]
     raise Refused({"place": f"“{place[:40]}” may be one of {len(found)} towns: choose it below"})

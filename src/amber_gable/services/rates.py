@@ -13,25 +13,25 @@ from amber_gable.domain.rates import FACTOR_LEAST, FACTOR_MOST, PACE_FACTORS, RA
 from amber_gable.domain.units import UnitSystem, read, typed
 from amber_gable.exchange.files import decode
 from amber_gable.exchange.rates_csv import read_rates, write_rates
+from amber_gable.services.context import Context
 from amber_gable.services.stores import company, kept_company
-from amber_gable.services.workspace import Workspace
 from amber_gable.store.specification import put_company
 
 
-def own_rates(space: Workspace) -> dict[str, OwnRate]:
-    with space.database.reading() as session:
+def own_rates(ctx: Context) -> dict[str, OwnRate]:
+    with ctx.reading() as session:
         return dict(company(session).rates)
 
 
-def own_factors(space: Workspace) -> dict[str, float]:
-    with space.database.reading() as session:
+def own_factors(ctx: Context) -> dict[str, float]:
+    with ctx.reading() as session:
         return dict(company(session).factors)
 
 
-def keep_rates(space: Workspace, form: Mapping[str, str], system: UnitSystem) -> None:
+def keep_rates(ctx: Context, form: Mapping[str, str], system: UnitSystem) -> None:
     """What was typed beside each rate (`rate.CODE`) and factor (`factor.CODE`): a figure of the company's own, or
     nothing for the trade's. Raises Refused by field."""
-    held, faults, own = own_rates(space), dict[str, str](), dict[str, OwnRate]()
+    held, faults, own = own_rates(ctx), dict[str, str](), dict[str, OwnRate]()
     for code, rate in RATES.items():
         text = form.get(f"rate.{code}", "").strip()
         if code in held and text == shown(rate, held[code].per_hour, system):
@@ -47,7 +47,7 @@ def keep_rates(space: Workspace, form: Mapping[str, str], system: UnitSystem) ->
     factors = _factors(form, faults)
     if faults:
         raise Refused(faults)
-    _put(space, own, factors)
+    _put(ctx, own, factors)
 
 
 def _factors(form: Mapping[str, str], faults: dict[str, str]) -> dict[str, float]:
@@ -85,17 +85,17 @@ def _read(rate: Rate, text: str, system: UnitSystem) -> float:
     return value
 
 
-def rates_file(space: Workspace) -> str:
-    return write_rates(own_rates(space), own_factors(space))
+def rates_file(ctx: Context) -> str:
+    return write_rates(own_rates(ctx), own_factors(ctx))
 
 
-def bring_rates(space: Workspace, data: bytes, name: str) -> int:
+def bring_rates(ctx: Context, data: bytes, name: str) -> int:
     """A file's rates in place of the company's own; how many of them differ from the trade's. Raises InputError."""
     own, factors = read_rates(decode(data, name), name)
-    _put(space, own, factors)
+    _put(ctx, own, factors)
     return len(own) + len(factors)
 
 
-def _put(space: Workspace, own: Mapping[str, OwnRate], factors: Mapping[str, float]) -> None:
-    with space.database.writing() as session:
+def _put(ctx: Context, own: Mapping[str, OwnRate], factors: Mapping[str, float]) -> None:
+    with ctx.writing() as session:
         put_company(session, kept_company(session).model_copy(update={"rates": dict(own), "factors": dict(factors)}))

@@ -7,7 +7,7 @@ from amber_gable.domain.job import JobBundle
 from amber_gable.domain.listed_job import Front
 from amber_gable.exchange.bundle import load_bundle
 from amber_gable.exchange.products import read_products
-from amber_gable.services.workspace import Workspace
+from amber_gable.services.context import Context
 from amber_gable.store.jobs import save_bundle
 from amber_gable.store.samples import drop_sample_companies, mark_sample, sample_places
 from amber_gable.store.sheets import put_products
@@ -15,17 +15,17 @@ from amber_gable.store.sheets import put_products
 PREFIX = "sample-"
 
 
-def bring_samples(space: Workspace) -> None:
+def bring_samples(ctx: Context) -> None:
     """All of them, as they were shipped; what is here of them already is put back so."""
-    drop_samples(space)
-    with space.database.writing() as session:
+    drop_samples(ctx)
+    with ctx.writing() as session:
         for name, text in demo_bundles():
             bundle = _renamed(load_bundle(text, name))
             save_bundle(session, bundle)
             mark_sample(session, bundle.company.id)
             products = read_products(PRODUCTS.read_text(encoding="utf-8"), PRODUCTS.name)
             put_products(session, bundle.company.id, products)
-    space.sample_places = None
+    ctx.space.sample_places = None
 
 
 @cache
@@ -49,17 +49,17 @@ def _renamed(bundle: JobBundle) -> JobBundle:
     return bundle.model_copy(update={"company": company, "property": house, "job": job})
 
 
-def drop_samples(space: Workspace) -> int:
+def drop_samples(ctx: Context) -> int:
     """With all that was tried on them. Returns how many there were."""
-    with space.database.writing() as session:
+    with ctx.writing() as session:
         dropped = drop_sample_companies(session)
-    space.sample_places = None
+    ctx.space.sample_places = None
     return dropped
 
 
-def is_sample_place(space: Workspace, property_id: str) -> bool:
+def is_sample_place(ctx: Context, property_id: str) -> bool:
     """Whether a house is a sample's: it has made-up weather."""
-    if space.sample_places is None:
-        with space.database.reading() as session:
-            space.sample_places = sample_places(session)
-    return property_id in space.sample_places
+    if ctx.space.sample_places is None:
+        with ctx.reading() as session:
+            ctx.space.sample_places = sample_places(session)
+    return property_id in ctx.space.sample_places

@@ -14,12 +14,11 @@ from amber_gable.domain.fault_words import by_field
 from amber_gable.domain.product import Product
 from amber_gable.domain.stock import StockCan
 from amber_gable.domain.units import Quantity, UnitSystem, read
+from amber_gable.services.context import Context
 from amber_gable.services.job_view import JobView
 from amber_gable.services.stores import company, held, kept_company
-from amber_gable.services.workspace import Workspace
 from amber_gable.store import stock as store
 from amber_gable.store.jobs import list_jobs
-from amber_gable.store.kept import kept_in
 
 
 @dataclass(frozen=True)
@@ -39,10 +38,10 @@ class Stock:
     jobs: tuple[tuple[str, str], ...]
 
 
-def stock(space: Workspace) -> Stock:
+def stock(ctx: Context) -> Stock:
     """Everything that stands there, with what it may be."""
-    today = space.clock.now().date()
-    with space.database.reading() as session:
+    today = ctx.now.date()
+    with ctx.reading() as session:
         id_ = company(session).id
         products = {p.code: p for p in held(session, id_)}
         jobs = {j.id: j.name for j in list_jobs(session)}
@@ -60,15 +59,15 @@ def _old(can: StockCan, today: date) -> bool:
 def stock_for(view: JobView) -> tuple[StockCan, ...]:
     """Cans that a job may be reckoned with today."""
     company_id, today = view.bundle.company.id, view.now.date()
-    with view.space.database.reading() as session:
-        kept, key = kept_in(session), ("stock", company_id)
+    with view.ctx.reading() as session:
+        kept, key = session.kept, ("stock", company_id)
         found: tuple[StockCan, ...] | None = kept.find(session, key)
         if found is None:
             found = kept.read(session, key, (f"stock:{company_id}",), lambda: tuple(store.cans(session, company_id)))
     return tuple(c for c in found if c.serves(view.bundle.job.id, today))
 
 
-def add_can(space: Workspace, form: Mapping[str, str], system: UnitSystem) -> int:
+def add_can(ctx: Context, form: Mapping[str, str], system: UnitSystem) -> int:
     """A can as typed; the number its label gets. Raises Refused by field."""
     faults: dict[str, str] = {}
     size = _litres(form.get("size_l", ""), "size_l", system, faults)
@@ -77,7 +76,7 @@ def add_can(space: Workspace, form: Mapping[str, str], system: UnitSystem) -> in
     colour = form.get("colour", "").strip().lower()
     if not re.fullmatch("#[0-9a-f]{6}", colour):
         faults["colour"] = "choose the colour in it"
-    with space.database.writing() as session:
+    with ctx.writing() as session:
         id_ = kept_company(session).id
         if form.get("product", "") not in {p.code for p in held(session, id_)}:
             faults["product"] = "choose what is in it"
@@ -95,17 +94,17 @@ def add_can(space: Workspace, form: Mapping[str, str], system: UnitSystem) -> in
     return number
 
 
-def count_can(space: Workspace, number: int, form: Mapping[str, str], system: UnitSystem) -> None:
+def count_can(ctx: Context, number: int, form: Mapping[str, str], system: UnitSystem) -> None:
     """What is in a can now, and where it stands; nothing in it takes it out. Raises Refused by field and NotFound."""
     faults: dict[str, str] = {}
     text = form.get("litres", "").strip()
     if re.fullmatch(r"0+(?:[.,]0*)?", text):
-        drop_can(space, number)
+        drop_can(ctx, number)
         return
     fill = _litres(text, "litres", system, faults)
     if faults:
         raise Refused(faults)
-    with space.database.writing() as session:
+    with ctx.writing() as session:
         id_, place = company(session).id, form.get("place", "").strip()
         before = next((c for c in store.cans(session, id_) if c.number == number), None)
         if before is None:
@@ -116,9 +115,9 @@ def count_can(space: Workspace, number: int, form: Mapping[str, str], system: Un
             raise Refused(_named(error)) from None
 
 
-def book(space: Workspace, job_id: str, numbers: list[int]) -> None:
+def book(ctx: Context, job_id: str, numbers: list[int]) -> None:
     """Cans for one job alone. Raises Refused where one is booked to another by now, and NotFound."""
-    with space.database.writing() as session:
+    with ctx.writing() as session:
         id_ = company(session).id
         there = {c.number: c for c in store.cans(session, id_)}
         for number in numbers:
@@ -150,20 +149,20 @@ def retint(view: JobView, number: int, product: str, colour: str) -> None:
     before = next((c for c in retintable(view, product, colour) if c.number == number), None)
     if before is None:
         raise Refused({"stock": f"can {number} cannot be tinted to this colour; look at the stock"})
-    with view.space.database.writing() as session:
+    with view.ctx.writing() as session:
         batch = f"retinted {before.batch}"[:40].strip()
         store.change_can(session, company(session).id, number, colour=colour, batch=batch)
 
 
-def drop_can(space: Workspace, number: int) -> None:
+def drop_can(ctx: Context, number: int) -> None:
     """Raises NotFound."""
-    with space.database.writing() as session:
-        store.drop_can(session, company(session).id, number, math.floor(space.clock.now().timestamp()))
+    with ctx.writing() as session:
+        store.drop_can(session, company(session).id, number, math.floor(ctx.now.timestamp()))
 
 
-def bring_back(space: Workspace, number: int) -> None:
+def bring_back(ctx: Context, number: int) -> None:
     """Raises NotFound."""
-    with space.database.writing() as session:
+    with ctx.writing() as session:
         store.bring_back(session, company(session).id, number)
 
 

@@ -6,7 +6,6 @@ from typing import Any, get_args
 
 from pydantic import ValidationError
 from sqlalchemy import select
-from sqlalchemy.orm import Session
 
 from amber_gable.core.work.coverage import theoretical_coverage
 from amber_gable.domain.company_usual import Usual
@@ -21,9 +20,10 @@ from amber_gable.domain.units import UnitSystem, read
 from amber_gable.exchange.files import decode
 from amber_gable.exchange.products import dump_products, read_products, write_csv
 from amber_gable.services.containers_typed import typed_containers
-from amber_gable.services.workspace import Workspace
+from amber_gable.services.context import Context
 from amber_gable.store import sheets as store
 from amber_gable.store.tables import CompanyRow
+from amber_gable.store.transaction import Transaction
 
 LISTS = ("methods", "substrates", "hazards")
 FLAGS = ("primer", "self_priming", "vinyl_safe")
@@ -32,7 +32,7 @@ FLAGS = ("primer", "self_priming", "vinyl_safe")
 OWN_COMPANY = Company(id="own", name="My painting company")
 
 
-def company(session: Session) -> Company:
+def company(session: Transaction) -> Company:
     """The company whose stores these are: the first there is, else the one a first job would make. That of the sample
     jobs is nobody's."""
     row = company_row(session)
@@ -49,27 +49,27 @@ def company(session: Session) -> Company:
     )
 
 
-def company_row(session: Session) -> CompanyRow | None:
+def company_row(session: Transaction) -> CompanyRow | None:
     """The one that was set up, else the first that came, with a job file perhaps."""
     order = (CompanyRow.usual.is_(None), CompanyRow.created_at, CompanyRow.id)
     return session.scalars(select(CompanyRow).where(~CompanyRow.sample).order_by(*order).limit(1)).first()
 
 
-def usual_of(space: Workspace) -> Usual | None:
+def usual_of(ctx: Context) -> Usual | None:
     """What new jobs begin with; None as long as the company was not set up."""
-    if space.usual is None:
-        with space.database.reading() as session:
+    if ctx.space.usual is None:
+        with ctx.reading() as session:
             row = company_row(session)
-            space.usual = (None if row is None or row.usual is None else Usual.model_validate(row.usual),)
-    return space.usual[0]
+            ctx.space.usual = (None if row is None or row.usual is None else Usual.model_validate(row.usual),)
+    return ctx.space.usual[0]
 
 
-def held(session: Session, company_id: str) -> tuple[Product, ...]:
+def held(session: Transaction, company_id: str) -> tuple[Product, ...]:
     """What the stores hold; the handbook's sheets where they are empty."""
     return tuple(store.company_products(session, company_id)) or tuple(GENERIC_PRODUCTS.values())
 
 
-def held_systems(session: Session, company_id: str) -> tuple[CoatingSystem, ...]:
+def held_systems(session: Transaction, company_id: str) -> tuple[CoatingSystem, ...]:
     """The company's systems; the handbook's where its stores are empty, for these name the handbook's sheets."""
     own = tuple(store.company_systems(session, company_id))
     return own or (() if store.company_products(session, company_id) else GENERIC_SYSTEMS)
@@ -109,13 +109,13 @@ def typed_product(
         raise Refused(by_field(error, lambda place: str(place[0]) if place else "")) from None
 
 
-def save_product(space: Workspace, product: Product, version: int) -> None:
+def save_product(ctx: Context, product: Product, version: int) -> None:
     """Add a sheet (version 0) or change it. Raises StaleEdit."""
-    with space.database.writing() as session:
+    with ctx.writing() as session:
         store.put_product(session, kept_company(session).id, product, version)
 
 
-def kept_company(session: Session) -> Company:
+def kept_company(session: Transaction) -> Company:
     """The company, put into the store where it is not yet."""
     found = company(session)
     if session.get(CompanyRow, found.id) is None:
@@ -124,16 +124,16 @@ def kept_company(session: Session) -> Company:
     return found
 
 
-def take_out(space: Workspace, code: str, version: int) -> None:
+def take_out(ctx: Context, code: str, version: int) -> None:
     """Raises Refused where a job uses it, StaleEdit or NotFound."""
-    with space.database.writing() as session:
+    with ctx.writing() as session:
         store.drop_product(session, company(session).id, code, version)
 
 
-def import_products(space: Workspace, data: bytes, name: str) -> tuple[int, int]:
+def import_products(ctx: Context, data: bytes, name: str) -> tuple[int, int]:
     """Take a product file whole or not at all. Raises InputError. Returns how many are new and how many changed."""
     products = read_products(decode(data, name), name)
-    with space.database.writing() as session:
+    with ctx.writing() as session:
         return store.put_products(session, kept_company(session).id, products)
 
 
@@ -145,15 +145,15 @@ class Shelves:
     products: tuple[Product, ...]
 
 
-def shelves(space: Workspace) -> Shelves:
-    with space.database.reading() as session:
+def shelves(ctx: Context) -> Shelves:
+    with ctx.reading() as session:
         found = company(session)
         return Shelves(found, held(session, found.id))
 
 
-def sheet(space: Workspace, code: str) -> tuple[Product, int]:
+def sheet(ctx: Context, code: str) -> tuple[Product, int]:
     """A product with the revision that the stores hold (0: only the handbook has it). Raises NotFound."""
-    with space.database.reading() as session:
+    with ctx.reading() as session:
         found = company(session)
         product = next((p for p in held(session, found.id) if p.code == code), None)
         if product is None:
@@ -161,12 +161,12 @@ def sheet(space: Workspace, code: str) -> tuple[Product, int]:
         return product, store.product_version(session, found.id, code)
 
 
-def products_json(space: Workspace) -> str:
-    return dump_products(list(shelves(space).products))
+def products_json(ctx: Context) -> str:
+    return dump_products(list(shelves(ctx).products))
 
 
-def products_csv(space: Workspace) -> str:
-    return write_csv(list(shelves(space).products))
+def products_csv(ctx: Context) -> str:
+    return write_csv(list(shelves(ctx).products))
 
 
 def coverage(product: Product) -> float:

@@ -4,8 +4,8 @@ from functools import cache
 from importlib.resources import files
 
 from amber_gable.domain.units import UnitSystem
+from amber_gable.services.context import Context
 from amber_gable.services.stores import usual_of
-from amber_gable.services.workspace import Workspace
 from amber_gable.store.board import first_zone
 
 
@@ -17,16 +17,21 @@ def _us_zones() -> frozenset[str]:
     return frozenset(row[2] for row in rows if row[0] in ("US", "PR"))
 
 
-def usual_units(space: Workspace) -> UnitSystem:
+def units_for(ctx: Context) -> UnitSystem:
+    """The reader's own choice, else what is usual here."""
+    return ctx.units or usual_units(ctx)
+
+
+def usual_units(ctx: Context) -> UnitSystem:
     """The company's, else by where its first house stands; metric before there is one."""
-    if space.usual_units is None:
-        usual = usual_of(space)
+    if ctx.space.usual_units is None:
+        usual = usual_of(ctx)
         if usual is not None:
-            space.usual_units = usual.units
+            ctx.space.usual_units = usual.units
             return usual.units
-        with space.database.reading() as session:
+        with ctx.reading() as session:
             zone = first_zone(session)
         if zone is None:
             return UnitSystem.METRIC
-        space.usual_units = UnitSystem.US if zone in _us_zones() else UnitSystem.METRIC
-    return space.usual_units
+        ctx.space.usual_units = UnitSystem.US if zone in _us_zones() else UnitSystem.METRIC
+    return ctx.space.usual_units

@@ -7,10 +7,10 @@ from amber_gable.domain.company_usual import Usual
 from amber_gable.domain.errors import NotFound
 from amber_gable.domain.listed_job import ListedJob
 from amber_gable.domain.plan import Task
+from amber_gable.services.context import Context
 from amber_gable.services.job_view import job_view, lacking
 from amber_gable.services.stages import STAGES
 from amber_gable.services.stores import usual_of
-from amber_gable.services.workspace import Workspace
 from amber_gable.store.fronts import Elsewhere, listed_jobs
 from amber_gable.store.plans import tasks_between
 
@@ -47,13 +47,13 @@ class Yard:
     usual: Usual | None
 
 
-def yard_now(space: Workspace) -> Yard:
+def yard_now(ctx: Context) -> Yard:
     """All that is read, read in one go."""
-    now = space.clock.now()
-    with space.database.reading() as session:
+    now = ctx.now
+    with ctx.reading() as session:
         jobs, elsewhere = listed_jobs(session, int(now.timestamp()))
         tasks = tasks_between(session, now - timedelta(days=1), now + timedelta(days=1))
-    return Yard(jobs, _today(jobs, tasks, now), elsewhere, usual_of(space))
+    return Yard(jobs, _today(jobs, tasks, now), elsewhere, usual_of(ctx))
 
 
 def _today(jobs: list[ListedJob], found: dict[str, list[Task]], now: datetime) -> list[DayWork]:
@@ -75,10 +75,10 @@ class Waiting:
     words: str
 
 
-def what_waits(space: Workspace, job_id: str) -> list[Waiting]:
+def what_waits(ctx: Context, job_id: str) -> list[Waiting]:
     """What a job lacks stage by stage; one that is planned is held against its weather. [] for one that is gone."""
     try:
-        view = job_view(space, job_id, waits=True)
+        view = job_view(ctx, job_id, waits=True)
     except NotFound:
         return []
     planned = view.kept is not None and bool(view.kept.plan.tasks) and view.kept.plan.tasks[-1].end > view.now

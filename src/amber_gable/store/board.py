@@ -3,22 +3,22 @@
 from typing import Any, NamedTuple
 
 from sqlalchemy import Select, func, select
-from sqlalchemy.orm import Session
 
 from amber_gable.domain.company_usual import Shelf
 from amber_gable.store.jobs import live_job
 from amber_gable.store.tables import CompanyRow, JobRow, PropertyRow
+from amber_gable.store.transaction import Transaction
 
 SAME_TOWN_DEG = 0.2
 """Some 20 km: two houses of one name so near are one."""
 
 
-def hide_job(session: Session, job_id: str, at: int) -> None:
+def hide_job(session: Transaction, job_id: str, at: int) -> None:
     """`at` in epoch seconds. Raises NotFound."""
     live_job(session, job_id).deleted_at = at
 
 
-def show_job(session: Session, job_id: str) -> bool:
+def show_job(session: Transaction, job_id: str) -> bool:
     """Whether there was one that had been hidden."""
     row = session.get(JobRow, job_id)
     if row is None or row.deleted_at is None:
@@ -27,7 +27,7 @@ def show_job(session: Session, job_id: str) -> bool:
     return True
 
 
-def deleted_jobs(session: Session) -> list[tuple[str, str]]:
+def deleted_jobs(session: Transaction) -> list[tuple[str, str]]:
     """Ids and names, the last one hidden first."""
     rows = session.execute(
         select(JobRow.id, JobRow.name).where(JobRow.deleted_at.is_not(None)).order_by(JobRow.deleted_at.desc())
@@ -35,12 +35,12 @@ def deleted_jobs(session: Session) -> list[tuple[str, str]]:
     return [(id_, name) for id_, name in rows]
 
 
-def put_on(session: Session, job_id: str, shelf: Shelf) -> None:
+def put_on(session: Transaction, job_id: str, shelf: Shelf) -> None:
     """Raises NotFound."""
     live_job(session, job_id).shelf = shelf
 
 
-def shelf_of_job(session: Session, job_id: str) -> Shelf:
+def shelf_of_job(session: Transaction, job_id: str) -> Shelf:
     """Raises NotFound."""
     return Shelf(live_job(session, job_id).shelf)
 
@@ -53,7 +53,7 @@ class There(NamedTuple):
     place: str
 
 
-def same_address(session: Session, name: str, latitude: float, longitude: float) -> There | None:
+def same_address(session: Transaction, name: str, latitude: float, longitude: float) -> There | None:
     """A job on the board or in the archive of that name, in the same town; degrees."""
     near = (func.abs(PropertyRow.latitude - latitude) < SAME_TOWN_DEG) & (
         func.abs(PropertyRow.longitude - longitude) < SAME_TOWN_DEG
@@ -71,13 +71,13 @@ def _plain(name: str) -> str:
     return " ".join("".join(c if c.isalnum() else " " for c in name.casefold()).split())
 
 
-def first_place(session: Session) -> tuple[float, float] | None:
+def first_place(session: Transaction) -> tuple[float, float] | None:
     """Where the first house that is no sample's stands, degrees."""
     row = session.execute(_first(PropertyRow.latitude, PropertyRow.longitude)).first()
     return None if row is None else (row[0], row[1])
 
 
-def first_zone(session: Session) -> str | None:
+def first_zone(session: Transaction) -> str | None:
     """Time zone of the same."""
     zone: str | None = session.scalar(_first(PropertyRow.time_zone))
     return zone

@@ -6,10 +6,10 @@ from typing import Any
 
 from sqlalchemy import bindparam, select
 from sqlalchemy.dialects.sqlite import insert
-from sqlalchemy.orm import Session
 
 from amber_gable.store import tables
 from amber_gable.store.tables import ChangeRow
+from amber_gable.store.transaction import Transaction
 
 Numbers = tuple[tuple[str, int], ...]
 _CHANGES = ChangeRow.__table__.c
@@ -59,22 +59,22 @@ def goes_along(row: Any) -> tuple[str, ...]:
     return ()
 
 
-def count(session: Session, changed: Iterable[Any], come_or_gone: Iterable[Any]) -> None:
+def count(session: Transaction, changed: Iterable[Any], come_or_gone: Iterable[Any]) -> None:
     """Count a change of everything these rows belong to, in the transaction that changes them."""
     scopes = {scope for row in changed for scope in scopes_of(row)}
     scopes |= {scope for row in come_or_gone for scope in (*scopes_of(row), *goes_along(row))}
     if scopes:
         session.connection().execute(_ONE_MORE, [{"scope": scope, "number": 1} for scope in sorted(scopes)])
         for scope in scopes:
-            session.info.get("numbers", {}).pop(scope, None)
+            session.numbers.pop(scope, None)
 
 
-def numbers(session: Session, scopes: Iterable[str]) -> Numbers:
+def numbers(session: Transaction, scopes: Iterable[str]) -> Numbers:
     """Where each stands; what was never changed is left out. AskedBy once a transaction, which sees one moment of the
     database and its own changes."""
     if session.autoflush:
         session.flush()
-    known: dict[str, int | None] = session.info.setdefault("numbers", {})
+    known = session.numbers
     scopes = set(scopes)
     lacking = scopes - known.keys()
     if lacking:

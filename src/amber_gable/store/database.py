@@ -6,13 +6,13 @@ from contextlib import contextmanager
 from pathlib import Path
 
 from sqlalchemy import Engine, create_engine, event
-from sqlalchemy.orm import Session
 
 from amber_gable.store.backup import back_up
 from amber_gable.store.changes import count
 from amber_gable.store.kept import Kept
 from amber_gable.store.soundness import MIGRATIONS, check_ours, known_revisions
 from amber_gable.store.tables import Tracked
+from amber_gable.store.transaction import Transaction
 
 
 class Database:
@@ -46,16 +46,21 @@ class Database:
             command.upgrade(config, "head")
 
     @contextmanager
-    def reading(self) -> Iterator[Session]:
+    def reading(self) -> Iterator[Transaction]:
         """One moment of the database, whatever is written meanwhile."""
-        with Session(self.engine, autoflush=False, info={"kept": self.kept}) as session:
-            session.connection().exec_driver_sql("BEGIN")
+        with self.moment() as session:
             yield session
 
+    def moment(self, by: str = "") -> Transaction:
+        """A session that reads one moment of the database, until it is closed."""
+        session = Transaction(self.engine, self.kept, by=by)
+        session.connection().exec_driver_sql("BEGIN")
+        return session
+
     @contextmanager
-    def writing(self) -> Iterator[Session]:
-        """One transaction: everything in it is saved, or nothing."""
-        with Session(self.engine, info={"kept": self.kept, "fresh": {}}) as session:
+    def writing(self, by: str = "") -> Iterator[Transaction]:
+        """One transaction of whoever is named: everything in it is saved, or nothing."""
+        with Transaction(self.engine, self.kept, by=by, writes=True) as session:
             with session.begin():
                 # Taking the write lock first makes two writers queue instead of failing half-way.
                 session.connection().exec_driver_sql("BEGIN IMMEDIATE")
@@ -63,16 +68,17 @@ class Database:
                 yield session
             self.kept.publish(session)
 
-    def _stamp(self, session: Session, *_: object) -> None:
-        now = self.now()
+    def _stamp(self, session: Transaction, *_: object) -> None:
+        now, by = self.now(), session.by
         changed = [row for row in session.dirty if session.is_modified(row)]
         for row in session.new:
             if isinstance(row, Tracked):
                 row.created_at = row.updated_at = now
+                row.created_by = row.updated_by = by
                 row.version = row.version or 1
         for row in changed:
             if isinstance(row, Tracked):
-                row.updated_at = now
+                row.updated_at, row.updated_by = now, by
                 row.version += 1
         count(session, changed, (*session.new, *session.deleted))
 

@@ -5,10 +5,10 @@ from collections.abc import Iterable
 from dataclasses import dataclass, replace
 
 from sqlalchemy import delete, select
-from sqlalchemy.orm import Session
 
 from amber_gable.domain.weather import WeatherSeries
 from amber_gable.store.tables import ForecastVersionRow, JobRow, PlanRow
+from amber_gable.store.transaction import Transaction
 from amber_gable.store.weather import pack, unpack
 
 ALL_S, SPAN_S, LONGEST_S = 2 * 86400, 6 * 3600, 30 * 86400
@@ -26,7 +26,7 @@ class KeptVersion:
     issued: int | None
 
 
-def keep_version(session: Session, property_id: str, kind: str, series: WeatherSeries, now: int) -> None:
+def keep_version(session: Transaction, property_id: str, kind: str, series: WeatherSeries, now: int) -> None:
     """Keep a forecast had at `now`, unless it is the last one again, and let go of old ones."""
     # What it said is kept, its futures are not: fifty of each hour would fill the disk.
     about, packed = pack(replace(series, ensemble=None))
@@ -46,7 +46,7 @@ def keep_version(session: Session, property_id: str, kind: str, series: WeatherS
     session.execute(delete(table).where(table.property_id == property_id, table.kept_at.in_(gone)))
 
 
-def _planned(session: Session, property_id: str) -> list[int]:
+def _planned(session: Transaction, property_id: str) -> list[int]:
     """When the plans of the property's jobs were made."""
     found = (
         select(PlanRow.planned_at).join(JobRow, JobRow.id == PlanRow.job_id).where(JobRow.property_id == property_id)
@@ -60,7 +60,7 @@ def _wanted(kept: list[int], now: int, decided: Iterable[int]) -> set[int]:
     return wanted | {kept[at - 1] for t in decided if (at := bisect_right(kept, t))}
 
 
-def list_versions(session: Session, property_id: str, until: int) -> list[KeptVersion]:
+def list_versions(session: Transaction, property_id: str, until: int) -> list[KeptVersion]:
     """Those had up to then, the latest first."""
     row = ForecastVersionRow
     found = session.execute(
@@ -71,6 +71,6 @@ def list_versions(session: Session, property_id: str, until: int) -> list[KeptVe
     return [KeptVersion(kept_at, kind, source, issued) for kept_at, kind, source, issued in found]
 
 
-def load_version(session: Session, property_id: str, kept_at: int) -> WeatherSeries | None:
+def load_version(session: Transaction, property_id: str, kept_at: int) -> WeatherSeries | None:
     row = session.get(ForecastVersionRow, (property_id, kept_at))
     return None if row is None else unpack(row.about, row.columns)

@@ -5,13 +5,11 @@ from typing import Any
 from zoneinfo import ZoneInfo
 
 from sqlalchemy import func, select, tuple_
-from sqlalchemy.orm import Session
 
 from amber_gable.domain.company_usual import Shelf
 from amber_gable.domain.listed_job import Colours, Coming, Front, ListedJob
 from amber_gable.domain.survey import Face, Property
 from amber_gable.store.jobs import record_fields
-from amber_gable.store.kept import kept_in
 from amber_gable.store.tables import (
     CompanyRow,
     FaceRow,
@@ -24,12 +22,13 @@ from amber_gable.store.tables import (
     TaskRow,
     ZoneRow,
 )
+from amber_gable.store.transaction import Transaction
 
 Elsewhere = dict[Shelf, list[tuple[str, str]]]
 """Ids and names of the jobs on each shelf but the board."""
 
 
-def listed_jobs(session: Session, now: int) -> tuple[list[ListedJob], Elsewhere]:
+def listed_jobs(session: Transaction, now: int) -> tuple[list[ListedJob], Elsewhere]:
     """Every job on the board, oldest first; `now` in epoch seconds."""
     every = session.execute(
         select(JobRow.id, JobRow.name, JobRow.customer, CompanyRow.sample, PropertyRow, JobRow.shelf)
@@ -47,7 +46,7 @@ def listed_jobs(session: Session, now: int) -> tuple[list[ListedJob], Elsewhere]
     scopes = {
         ("front", id_): (f"job:{id_}", f"property:{place.id}", f"survey:{place.id}") for id_, place in places.items()
     }
-    fronts = kept_in(session).read_all(
+    fronts = session.kept.read_all(
         session, scopes, lambda keys: {("front", i): f for i, f in _fronts(session, places, [k[1] for k in keys])}
     )
     plans = _coming(session, now)
@@ -67,7 +66,7 @@ def listed_jobs(session: Session, now: int) -> tuple[list[ListedJob], Elsewhere]
     return listed, elsewhere
 
 
-def _fronts(session: Session, places: dict[str, PropertyRow], jobs: list[str]) -> Iterable[tuple[str, Front]]:
+def _fronts(session: Transaction, places: dict[str, PropertyRow], jobs: list[str]) -> Iterable[tuple[str, Front]]:
     property_ids = [places[job].id for job in jobs]
     faces: dict[str, list[Any]] = {}
     for row in session.scalars(
@@ -103,7 +102,7 @@ def _fronts(session: Session, places: dict[str, PropertyRow], jobs: list[str]) -
         yield job, Front(all_faces, property_, colours.get(job, {}), stamp)
 
 
-def _on_faces(session: Session, table: Any, faces: list[tuple[str, str]]) -> dict[str, list[Any]]:
+def _on_faces(session: Transaction, table: Any, faces: list[tuple[str, str]]) -> dict[str, list[Any]]:
     """Live rows on those faces, by property."""
     out: dict[str, list[Any]] = {}
     if faces:
@@ -113,7 +112,7 @@ def _on_faces(session: Session, table: Any, faces: list[tuple[str, str]]) -> dic
     return out
 
 
-def _coming(session: Session, now: int) -> dict[str, Coming]:
+def _coming(session: Transaction, now: int) -> dict[str, Coming]:
     rank = func.row_number().over(partition_by=TaskRow.job_id, order_by=TaskRow.position)
     ahead = select(TaskRow.job_id, TaskRow.starts_at, TaskRow.details, rank.label("rank"))
     first = ahead.where(TaskRow.ends_at > now).subquery()

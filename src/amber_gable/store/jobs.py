@@ -7,7 +7,6 @@ from types import MappingProxyType
 from typing import Any
 
 from sqlalchemy import ColumnElement, and_, or_, select
-from sqlalchemy.orm import Session
 
 from amber_gable.domain.base import Record
 from amber_gable.domain.company_usual import Shelf
@@ -18,11 +17,11 @@ from amber_gable.domain.operation import CoatingSystem
 from amber_gable.domain.photo import Photo
 from amber_gable.domain.product import Product
 from amber_gable.domain.survey import Face, Item, Obstacle, Opening, Part, Property, Zone
-from amber_gable.store.kept import kept_in
 from amber_gable.store.rows import held
 from amber_gable.store.sheets import Kind, Pin, kept_revisions, pin, read_by
 from amber_gable.store.site_record import append, load_record
 from amber_gable.store.tables import (
+    STAMPS,
     CompanyRow,
     FaceRow,
     FinishRow,
@@ -36,10 +35,11 @@ from amber_gable.store.tables import (
     Table,
     ZoneRow,
 )
+from amber_gable.store.transaction import Transaction
 
 PINNED_SETTINGS = {"currency", "lead_cutoff_year", "schools", "rates", "factors"}
 """Of the company: what enters a computation, kept with each job as it was."""
-_TRACKING = {"created_at", "updated_at", "version", "deleted_at", "property_id", "position", "company_id"}
+_TRACKING = STAMPS | {"deleted_at", "property_id", "position", "company_id"}
 
 
 @dataclass(frozen=True)
@@ -58,7 +58,7 @@ def on_board() -> ColumnElement[bool]:
     return and_(JobRow.deleted_at.is_(None), JobRow.shelf == Shelf.BOARD)
 
 
-def list_jobs(session: Session) -> list[JobSummary]:
+def list_jobs(session: Transaction) -> list[JobSummary]:
     """Jobs on the board, oldest first."""
     rows = session.execute(
         select(JobRow, PropertyRow)
@@ -69,7 +69,7 @@ def list_jobs(session: Session) -> list[JobSummary]:
     return [JobSummary(j.id, j.name, j.customer, p.place, max(j.updated_at, p.updated_at)) for j, p in rows]
 
 
-def live_job(session: Session, job_id: str) -> JobRow:
+def live_job(session: Transaction, job_id: str) -> JobRow:
     """The job's row. Raises NotFound when there is none or it was deleted."""
     row: JobRow | None = held(session, JobRow, job_id)
     if row is None or row.deleted_at is not None:
@@ -83,10 +83,10 @@ def record_fields(row: Table, *drop: str) -> dict[str, Any]:
     return {c.key: getattr(row, c.key) for c in row.__table__.columns if c.key not in skip}
 
 
-def load_bundle(session: Session, job_id: str) -> JobBundle:
+def load_bundle(session: Transaction, job_id: str) -> JobBundle:
     """The job with everything it refers to, each sheet in the revision it was specified with. Raises NotFound for an
     unknown job."""
-    kept, key = kept_in(session), ("bundle", job_id)
+    kept, key = session.kept, ("bundle", job_id)
     found: JobBundle | None = kept.find(session, key)
     if found is not None:
         return found
@@ -103,7 +103,7 @@ def load_bundle(session: Session, job_id: str) -> JobBundle:
     return kept.read(session, key, scopes, lambda: _read_bundle(session, *head))
 
 
-def _read_bundle(session: Session, job: JobRow, property_: PropertyRow, company: CompanyRow) -> JobBundle:
+def _read_bundle(session: Transaction, job: JobRow, property_: PropertyRow, company: CompanyRow) -> JobBundle:
     survey = _property(session, property_)
     parts = {("zone", z.id) for z in survey.zones} | {("item", i.id) for i in survey.items}
     finishes = [f for f in _finishes(session, job.id) if f.part in parts]
@@ -125,9 +125,9 @@ class _Finished(Record):
     finishes: tuple[Finish, ...]
 
 
-def _finishes(session: Session, job_id: str) -> tuple[Finish, ...]:
+def _finishes(session: Transaction, job_id: str) -> tuple[Finish, ...]:
     """Read and validated once for every change of the job."""
-    kept, key = kept_in(session), ("finishes", job_id)
+    kept, key = session.kept, ("finishes", job_id)
     found: _Finished | None = kept.find(session, key)
 
     def read() -> _Finished:
@@ -148,9 +148,9 @@ class _Surveyed(Record):
     photos: tuple[Photo, ...]
 
 
-def _property(session: Session, row: PropertyRow) -> Property:
+def _property(session: Transaction, row: PropertyRow) -> Property:
     """The property with all that was surveyed, which is read and validated once for every change of it."""
-    kept, key = kept_in(session), ("survey", row.id)
+    kept, key = session.kept, ("survey", row.id)
     found: _Surveyed | None = kept.find(session, key)
     if found is None:
         load = partial(_survey, session, row.id, None)
@@ -163,7 +163,7 @@ _NOT_OF_A_JOB = ("usual", "sample")
 """Of a company: what jobs begin with, and do not carry."""
 
 
-def job_head(session: Session, job_id: str) -> tuple[JobRow, PropertyRow, CompanyRow]:
+def job_head(session: Transaction, job_id: str) -> tuple[JobRow, PropertyRow, CompanyRow]:
     """The rows of a job, its property and its company. Raises NotFound."""
     found = session.execute(
         select(JobRow, PropertyRow, CompanyRow)
@@ -181,7 +181,7 @@ def _company(company: CompanyRow, job: JobRow) -> dict[str, Any]:
     return record_fields(company, *_NOT_OF_A_JOB) | job.company_settings
 
 
-def shelf_of(session: Session, company_id: str, job: JobRow) -> tuple[list[SheetRow], list[SheetRow]]:
+def shelf_of(session: Transaction, company_id: str, job: JobRow) -> tuple[list[SheetRow], list[SheetRow]]:
     """Products and systems on the job's shelf, in its order, each in the revision the job reads."""
     kinds = [("product", job.products), ("system", job.systems)]
     asked = [and_(SheetRow.kind == kind, SheetRow.code.in_([p["code"] for p in pins])) for kind, pins in kinds]
@@ -192,10 +192,10 @@ def shelf_of(session: Session, company_id: str, job: JobRow) -> tuple[list[Sheet
     return products, systems
 
 
-def load_face(session: Session, job_id: str, face_id: str) -> JobBundle:
+def load_face(session: Transaction, job_id: str, face_id: str) -> JobBundle:
     """The job cut down to one face and the photos, without its specification: what an edit of that face needs, whatever
     the size of the property. Raises NotFound for an unknown job or face."""
-    whole: JobBundle | None = kept_in(session).find(session, ("bundle", job_id))
+    whole: JobBundle | None = session.kept.find(session, ("bundle", job_id))
     if whole is not None:
         return _cut_down(whole, face_id)
     job, property_, company = job_head(session, job_id)
@@ -215,11 +215,11 @@ def _cut_down(whole: JobBundle, face_id: str) -> JobBundle:
     return whole.model_copy(update={"property": cut, "job": job, "products": (), "systems": ()})
 
 
-def _rows(session: Session, table: Any, *where: Any) -> list[Any]:
+def _rows(session: Transaction, table: Any, *where: Any) -> list[Any]:
     return list(session.scalars(select(table).where(*where).order_by(table.position)))
 
 
-def _survey(session: Session, property_id: str, face_id: str | None) -> dict[str, Any]:
+def _survey(session: Transaction, property_id: str, face_id: str | None) -> dict[str, Any]:
     """The property's faces, or the one, and all that is on them."""
 
     def kept(table: Any) -> list[Any]:
@@ -251,7 +251,11 @@ def _survey(session: Session, property_id: str, face_id: str | None) -> dict[str
 
 
 def save_bundle(
-    session: Session, bundle: JobBundle, photos: Mapping[str, bytes] = MappingProxyType({}), *, replace: bool = False
+    session: Transaction,
+    bundle: JobBundle,
+    photos: Mapping[str, bytes] = MappingProxyType({}),
+    *,
+    replace: bool = False,
 ) -> None:
     """Store a whole job, with the bytes of its photos by id; without `replace`, one that is not here yet.
 
@@ -294,7 +298,7 @@ def save_bundle(
     append(session, job.id, (*job.record, *job.changes))
 
 
-def _hidden(session: Session, job_id: str, property_id: str) -> bool:
+def _hidden(session: Transaction, job_id: str, property_id: str) -> bool:
     """Whether what is here of a job was deleted, and may be put in anew."""
     row = session.get(JobRow, job_id)
     return row is not None and row.deleted_at is not None and row.property_id == property_id
@@ -313,7 +317,11 @@ def finish_fields(row: FinishRow) -> dict[str, Any]:
 
 
 def _pinned(
-    session: Session, company_id: str, kind: Kind, sheets: Mapping[str, Product | CoatingSystem], used: Collection[Any]
+    session: Transaction,
+    company_id: str,
+    kind: Kind,
+    sheets: Mapping[str, Product | CoatingSystem],
+    used: Collection[Any],
 ) -> list[Pin]:
     """Pins of a job's sheets: to their revision what its steps use, and what is not as the stores have it."""
     bodies = {code: sheet.model_dump(mode="json") for code, sheet in sheets.items()}
@@ -321,7 +329,7 @@ def _pinned(
     return [pin(code, row.revision if code in used or not row.current else None) for code, row in kept.items()]
 
 
-def _remove(session: Session, job_id: str, property_id: str) -> None:
+def _remove(session: Transaction, job_id: str, property_id: str) -> None:
     for table, id_ in ((JobRow, job_id), (PropertyRow, property_id)):
         row = session.get(table, id_)
         if row is not None:

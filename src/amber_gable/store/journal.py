@@ -1,62 +1,70 @@
-"""Undo and redo of what is done to a job: every step is kept as what each record was before and after it."""
+"""Undo and redo of what is done to a job: every step is kept as what each record was before and after it, and by whom.
 
-from collections.abc import Callable
+Everybody takes back their own steps, and those that nobody is named for. A colleague's step is left alone; where it
+touched the same record since, one's own can no longer be taken back, and the refusal says whose it was.
+"""
+
+from collections.abc import Callable, Iterator
+from contextlib import contextmanager
 from dataclasses import dataclass
 from typing import Any
 
-from sqlalchemy import delete, func, select
-from sqlalchemy.orm import Session
+from sqlalchemy import ColumnElement, delete, func, select
 
 from amber_gable.domain.errors import InputError
-from amber_gable.store.rows import held, hold
+from amber_gable.store.jobs import live_job
+from amber_gable.store.recorder import OTHERS, SURVEYED, Change, Recorder, put_back
+from amber_gable.store.rows import hold
 from amber_gable.store.tables import EditRow
-from amber_gable.store.watched import WATCHED, put_back
+from amber_gable.store.transaction import Transaction
 
 STEPS_KEPT = 300
 WRITTEN_IN = 4
 """The schema (migration) whose columns steps are recorded in today."""
-_SKIP = {"property_id", "id", "created_at", "updated_at", "version", "deleted_at", "data"}
+
+
+@contextmanager
+def step(session: Transaction, job_id: str, words: str) -> Iterator[None]:
+    """What is changed inside is one step of the job, called by `words` as in "undo …"; a step within a step is part of
+    it. Raises NotFound for an unknown job."""
+    if session.recorder is not None:
+        yield
+        return
+    recorder = session.recorder = Recorder(session)
+    yield
+    session.recorder = None
+    property_id = live_job(session, job_id).property_id
+    _keep(session, property_id, recorder.words or words, recorder.changes())
+
+
+def call_step(session: Transaction, words: str) -> None:
+    """Better words for the step under way, once it is known what it is done to."""
+    if session.recorder is not None:
+        session.recorder.words = words
+
+
+def _keep(session: Transaction, property_id: str, words: str, changes: list[Change]) -> None:
+    """Keep changes as one step of whoever made them. What they had undone can no longer be redone."""
+    if not changes:
+        return
+    here = EditRow.property_id == property_id
+    session.execute(delete(EditRow).where(_mine(session, property_id), EditRow.undone))
+    last = session.scalar(select(func.max(EditRow.number)).where(here)) or 0
+    step = EditRow(property_id=property_id, number=last + 1, words=words[:200], changes=changes, by=session.by)
+    step.undone, step.written_in = False, WRITTEN_IN
+    session.add(step)
+    session.execute(delete(EditRow).where(here, EditRow.number <= last + 1 - STEPS_KEPT))
 
 
 @dataclass(frozen=True)
 class Undoable:
-    """What undo and redo would do next, in words; None when there is nothing."""
+    """What undo and redo would do next for whoever asks, in words; None when there is nothing."""
 
     undo: str | None
     redo: str | None
 
 
-def state(row: Any) -> dict[str, Any]:
-    """A record's own columns; a photo's bytes never change and stay where they are."""
-    return {c.key: getattr(row, c.key) for c in row.__table__.columns if c.key not in _SKIP}
-
-
-def note(session: Session, kind: str, id_: str, before: dict[str, Any] | None, after: Any | None) -> None:
-    """Remember a change of the step under way; None stands for a record that is not there."""
-    change = {"kind": kind, "id": id_, "before": before, "after": None if after is None else state(after)}
-    session.info.setdefault("changes", []).append(change)
-
-
-def add_changes(session: Session, changes: list[dict[str, Any]]) -> None:
-    """Of the step under way, seen at the rows (store/watched.py)."""
-    session.info.setdefault("changes", []).extend(changes)
-
-
-def close_step(session: Session, property_id: str, words: str) -> None:
-    """Keep the changes noted so far as one step. What had been undone can no longer be redone."""
-    changes = [c for c in session.info.pop("changes", []) if c["before"] != c["after"]]
-    if not changes:
-        return
-    mine = EditRow.property_id == property_id
-    session.execute(delete(EditRow).where(mine, EditRow.undone))
-    last = session.scalar(select(func.max(EditRow.number)).where(mine)) or 0
-    step = EditRow(property_id=property_id, number=last + 1, words=words[:200], changes=changes)
-    step.undone, step.written_in = False, WRITTEN_IN
-    session.add(step)
-    session.execute(delete(EditRow).where(mine, EditRow.number <= last + 1 - STEPS_KEPT))
-
-
-def steps(session: Session, property_id: str) -> Undoable:
+def steps(session: Transaction, property_id: str) -> Undoable:
     last, first = _last_done(session, property_id), _first_undone(session, property_id)
     return Undoable(last.words if last else None, first.words if first else None)
 
@@ -70,31 +78,52 @@ class Moved:
     beside_survey: bool
 
 
-def undo(session: Session, property_id: str, tables: dict[str, Any]) -> Moved:
-    """Take the last step back. Raises InputError when there is none or it no longer applies."""
+def undo(session: Transaction, property_id: str) -> Moved:
+    """Take one's last step back. Raises InputError when there is none or it no longer applies."""
     step = _last_done(session, property_id)
     if step is None:
         raise InputError("undo", "there is nothing to take back", "go on surveying")
-    changes = _held(session, property_id, tables, step)
+    changes = _held(session, property_id, step)
     for change in reversed(changes):
-        _apply(session, property_id, tables, change, change["after"], change["before"])
+        _move(session, step, change, change["after"], change["before"])
     step.undone = True
     return _moved(step)
 
 
-def redo(session: Session, property_id: str, tables: dict[str, Any]) -> Moved:
-    """Do the last undone step again. Raises InputError like `undo`."""
+def redo(session: Transaction, property_id: str) -> Moved:
+    """Do one's last undone step again. Raises InputError like `undo`."""
     step = _first_undone(session, property_id)
     if step is None:
         raise InputError("redo", "there is nothing to do again", "go on surveying")
-    for change in _held(session, property_id, tables, step):
-        _apply(session, property_id, tables, change, change["before"], change["after"])
+    for change in _held(session, property_id, step):
+        _move(session, step, change, change["before"], change["after"])
     step.undone = False
     return _moved(step)
 
 
+def _move(session: Transaction, step: EditRow, change: Change, expected: Any, wanted: Any) -> None:
+    try:
+        put_back(session, step.property_id, change, expected, wanted)
+    except InputError as error:
+        other = _changed_since_by(session, step, change)
+        if not other:
+            raise
+        raise InputError(error.where, f"was changed since by {other}", "ask them, or change it by hand") from None
+
+
+def _changed_since_by(session: Transaction, step: EditRow, change: Change) -> str:
+    """Who else changed the record of a change in a later step; empty where nobody did."""
+    later = select(EditRow).where(
+        EditRow.property_id == step.property_id, EditRow.number > step.number, ~EditRow.undone, EditRow.by != step.by
+    )
+    for other in session.scalars(later.order_by(EditRow.number.desc())):
+        if any((c["kind"], c["id"]) == (change["kind"], change["id"]) for c in other.changes):
+            return other.by or "somebody else"
+    return ""
+
+
 def _moved(step: EditRow) -> Moved:
-    return Moved(step.words, _faces(step), any(c["kind"] in WATCHED for c in step.changes))
+    return Moved(step.words, _faces(step), any(c["kind"] in OTHERS for c in step.changes))
 
 
 def _faces(step: EditRow) -> set[str]:
@@ -104,50 +133,18 @@ def _faces(step: EditRow) -> set[str]:
     return out
 
 
-def _last_done(session: Session, property_id: str) -> EditRow | None:
-    wanted = select(EditRow).where(EditRow.property_id == property_id, ~EditRow.undone)
+def _mine(session: Transaction, property_id: str) -> ColumnElement[bool]:
+    return (EditRow.property_id == property_id) & EditRow.by.in_({session.by, ""})
+
+
+def _last_done(session: Transaction, property_id: str) -> EditRow | None:
+    wanted = select(EditRow).where(_mine(session, property_id), ~EditRow.undone)
     return session.scalars(wanted.order_by(EditRow.number.desc()).limit(1)).first()
 
 
-def _first_undone(session: Session, property_id: str) -> EditRow | None:
-    wanted = select(EditRow).where(EditRow.property_id == property_id, EditRow.undone)
+def _first_undone(session: Transaction, property_id: str) -> EditRow | None:
+    wanted = select(EditRow).where(_mine(session, property_id), EditRow.undone)
     return session.scalars(wanted.order_by(EditRow.number).limit(1)).first()
-
-
-def _apply(
-    session: Session,
-    property_id: str,
-    tables: dict[str, Any],
-    change: dict[str, Any],
-    expected: dict[str, Any] | None,
-    wanted: dict[str, Any] | None,
-) -> None:
-    if change["kind"] in WATCHED:
-        return put_back(session, change, expected, wanted)
-    table = tables[change["kind"]]
-    row = held(session, table, (property_id, change["id"]))
-    present = None if row is None or row.deleted_at is not None else state(row)
-    what = f"{change['kind']} '{change['id']}'"
-    gone = {*(expected or {}), *(wanted or {})} - {c.key for c in table.__table__.columns}
-    if gone:
-        raise InputError(what, "was recorded by an older version: the step cannot be repeated", "change it by hand")
-    if row is None or not _holds(present, expected):
-        raise InputError(what, "was changed in another way since", "change it by hand")
-    if wanted is None:
-        row.deleted_at = row.updated_at or 1
-        return None
-    row.deleted_at = None
-    for key, value in wanted.items():
-        setattr(row, key, value)
-    return None
-
-
-def _holds(present: dict[str, Any] | None, recorded: dict[str, Any] | None) -> bool:
-    """Whether a record stands as it was recorded. Columns that came with a later schema do not count: what is in them
-    stays as it is."""
-    if present is None or recorded is None:
-        return present is recorded
-    return all(present[key] == value for key, value in recorded.items())
 
 
 _CARRIED: dict[int, Callable[[str, dict[str, Any]], dict[str, Any]]] = {}
@@ -155,7 +152,7 @@ _CARRIED: dict[int, Callable[[str, dict[str, Any]], dict[str, Any]]] = {}
 columns) reads in it. Columns that were only added need none."""
 
 
-def _carried(step: EditRow) -> list[dict[str, Any]]:
+def _carried(step: EditRow) -> list[Change]:
     """The changes of a step in the columns of today."""
     out = []
     for change in step.changes:
@@ -167,13 +164,12 @@ def _carried(step: EditRow) -> list[dict[str, Any]]:
     return out
 
 
-def _held(session: Session, property_id: str, tables: dict[str, Any], step: EditRow) -> list[dict[str, Any]]:
+def _held(session: Transaction, property_id: str, step: EditRow) -> list[Change]:
     """The changes of a step, their records read in one statement a kind."""
     changes = _carried(step)
     wanted: dict[str, list[str]] = {}
     for change in changes:
-        if change["kind"] in WATCHED:
-            continue
-        wanted.setdefault(change["kind"], []).append(change["id"])
-    hold(session, tables, property_id, wanted)
+        if change["kind"] in SURVEYED:
+            wanted.setdefault(change["kind"], []).append(change["id"])
+    hold(session, SURVEYED, property_id, wanted)
     return changes

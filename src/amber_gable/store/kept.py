@@ -6,17 +6,16 @@ from collections.abc import Callable, Mapping
 from dataclasses import dataclass, replace
 from typing import Any, TypeVar
 
-from sqlalchemy.orm import Session
-
 from amber_gable.domain.scales import SCALES
 from amber_gable.store.changes import Numbers, numbers
+from amber_gable.store.transaction import Transaction
 
 T = TypeVar("T")
 Key = tuple[str, str]
 
 
 @dataclass(frozen=True)
-class _Entry:
+class Entry:
     scopes: tuple[str, ...]
     numbers: Numbers
     value: Any
@@ -29,11 +28,11 @@ class Kept:
 
     def __init__(self, most: int = 96 * 2**20) -> None:
         self._most, self._held, self._lock = most, 0, threading.Lock()
-        self._entries: OrderedDict[Key, _Entry] = OrderedDict()
+        self._entries: OrderedDict[Key, Entry] = OrderedDict()
 
-    def find(self, session: Session, key: Key) -> Any | None:
+    def find(self, session: Transaction, key: Key) -> Any | None:
         """The value if it still stands, at the price of one statement; None where it must be read."""
-        entry = session.info.get("fresh", {}).get(key)
+        entry = (session.fresh or {}).get(key)
         if entry is None:
             with self._lock:
                 entry = self._entries.get(key)
@@ -43,27 +42,27 @@ class Kept:
             return None
         return entry.value
 
-    def read(self, session: Session, key: Key, scopes: tuple[str, ...], load: Callable[[], T]) -> T:
+    def read(self, session: Transaction, key: Key, scopes: tuple[str, ...], load: Callable[[], T]) -> T:
         """Read anew and keep. The numbers are taken first: what changes while it is read is read again next time."""
         seen = numbers(session, scopes)
         value = load()
-        entry = _Entry(scopes, seen, value)
-        if "fresh" in session.info:
-            session.info["fresh"][key] = entry
+        entry = Entry(scopes, seen, value)
+        if session.fresh is not None:
+            session.fresh[key] = entry
         else:
             self._put({key: entry})
         return value
 
     def read_all(
         self,
-        session: Session,
+        session: Transaction,
         scopes: Mapping[Key, tuple[str, ...]],
         load: Callable[[list[Key]], Mapping[Key, T]],
     ) -> dict[Key, T]:
         """Many at once: one statement for the numbers, and one call of `load` for those that must be read."""
         seen = dict(numbers(session, {scope for mine in scopes.values() for scope in mine}))
         wanted = {
-            key: _Entry(mine, tuple((s, seen[s]) for s in sorted(mine) if s in seen), None)
+            key: Entry(mine, tuple((s, seen[s]) for s in sorted(mine) if s in seen), None)
             for key, mine in scopes.items()
         }
         with self._lock:
@@ -76,11 +75,11 @@ class Kept:
             out |= found
         return out
 
-    def publish(self, session: Session) -> None:
+    def publish(self, session: Transaction) -> None:
         """After a commit: what the transaction read is what everybody would read."""
-        self._put(session.info["fresh"])
+        self._put(session.fresh or {})
 
-    def _put(self, entries: dict[Key, _Entry]) -> None:
+    def _put(self, entries: dict[Key, Entry]) -> None:
         weighed = {key: replace(e, weight=SCALES.weigh(key[0], e.value)) for key, e in entries.items()}
         with self._lock:
             for key, entry in weighed.items():
@@ -90,8 +89,3 @@ class Kept:
             while self._held > self._most:
                 _, oldest = self._entries.popitem(last=False)
                 self._held -= oldest.weight
-
-
-def kept_in(session: Session) -> Kept:
-    kept: Kept = session.info["kept"]
-    return kept

@@ -3,10 +3,10 @@
 from typing import Any, NamedTuple
 
 from sqlalchemy import select
-from sqlalchemy.orm import Session
 
 from amber_gable.store.jobs import on_board
 from amber_gable.store.tables import FaceRow, ItemRow, JobRow, OpeningRow, PropertyRow, ZoneRow
+from amber_gable.store.transaction import Transaction
 
 
 class NamedJob(NamedTuple):
@@ -26,21 +26,21 @@ class NamedPart(NamedTuple):
     face: str
 
 
-def named_jobs(session: Session) -> list[NamedJob]:
+def named_jobs(session: Transaction) -> list[NamedJob]:
     """Jobs on the board, by name."""
     wanted = select(JobRow.id, JobRow.name, JobRow.customer, PropertyRow.place)
     wanted = wanted.join(PropertyRow, PropertyRow.id == JobRow.property_id).where(on_board())
     return [NamedJob(*row) for row in session.execute(wanted.order_by(JobRow.name))]
 
 
-def named_faces(session: Session) -> list[NamedPart]:
+def named_faces(session: Transaction) -> list[NamedPart]:
     """The faces of every job on the board."""
     wanted = select(JobRow.id, FaceRow.id, FaceRow.name).join(FaceRow, FaceRow.property_id == JobRow.property_id)
     rows = session.execute(wanted.where(on_board(), FaceRow.deleted_at.is_(None)))
     return [NamedPart(job_id, "face", id_, name, "") for job_id, id_, name in rows]
 
 
-def named_parts(session: Session, job_id: str) -> list[NamedPart]:
+def named_parts(session: Transaction, job_id: str) -> list[NamedPart]:
     """Openings, zones and items of one job."""
     out: list[NamedPart] = []
     tables: dict[str, Any] = {"zone": ZoneRow, "item": ItemRow, "opening": OpeningRow}

@@ -3,16 +3,16 @@
 from typing import Any
 
 from sqlalchemy import func, select
-from sqlalchemy.orm import Session, undefer
+from sqlalchemy.orm import undefer
 
 from amber_gable.domain.errors import NotFound
 from amber_gable.domain.photo import Photo
-from amber_gable.store import journal
 from amber_gable.store.jobs import live_job, photo_row
 from amber_gable.store.tables import PhotoRow
+from amber_gable.store.transaction import Transaction
 
 
-def live_photo(session: Session, job_id: str, id_: str) -> PhotoRow:
+def live_photo(session: Transaction, job_id: str, id_: str) -> PhotoRow:
     """Raises NotFound."""
     row = session.get(PhotoRow, (live_job(session, job_id).property_id, id_))
     if row is None or row.deleted_at is not None:
@@ -20,44 +20,36 @@ def live_photo(session: Session, job_id: str, id_: str) -> PhotoRow:
     return row
 
 
-def add_photo(session: Session, job_id: str, photo: Photo, data: bytes) -> None:
+def add_photo(session: Transaction, job_id: str, photo: Photo, data: bytes) -> None:
     property_id = live_job(session, job_id).property_id
     last = session.scalar(select(func.max(PhotoRow.position)).where(PhotoRow.property_id == property_id))
     row = photo_row(property_id, 0 if last is None else last + 1, photo, data)
     session.add(row)
-    journal.note(session, "photo", photo.id, None, row)
-    journal.close_step(session, property_id, f"add photo {photo.name}")
 
 
-def change_photo(session: Session, job_id: str, id_: str, words: str, **fields: Any) -> None:
+def change_photo(session: Transaction, job_id: str, id_: str, **fields: Any) -> None:
     row = live_photo(session, job_id, id_)
-    before = journal.state(row)
     for name, value in fields.items():
         setattr(row, name, value)
-    journal.note(session, "photo", id_, before, row)
-    journal.close_step(session, row.property_id, words)
 
 
-def delete_photo(session: Session, job_id: str, id_: str) -> None:
+def delete_photo(session: Transaction, job_id: str, id_: str) -> None:
     """Hide a photo; it can be brought back."""
     row = live_photo(session, job_id, id_)
-    before = journal.state(row)
     row.deleted_at = row.updated_at or 1
-    journal.note(session, "photo", id_, before, None)
-    journal.close_step(session, row.property_id, f"delete photo {row.name}")
 
 
-def all_ids(session: Session, job_id: str) -> list[str]:
+def all_ids(session: Transaction, job_id: str) -> list[str]:
     """Ids in use, those of deleted photos too."""
     property_id = live_job(session, job_id).property_id
     return list(session.scalars(select(PhotoRow.id).where(PhotoRow.property_id == property_id)))
 
 
-def photo_bytes(session: Session, job_id: str, id_: str) -> bytes:
+def photo_bytes(session: Transaction, job_id: str, id_: str) -> bytes:
     return live_photo(session, job_id, id_).data
 
 
-def all_photo_bytes(session: Session, job_id: str) -> dict[str, bytes]:
+def all_photo_bytes(session: Transaction, job_id: str) -> dict[str, bytes]:
     """Bytes of every live photo by id."""
     property_id = live_job(session, job_id).property_id
     live = select(PhotoRow).where(PhotoRow.property_id == property_id, PhotoRow.deleted_at.is_(None))

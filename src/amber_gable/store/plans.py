@@ -5,16 +5,15 @@ from dataclasses import dataclass
 from datetime import datetime
 
 from sqlalchemy import select
-from sqlalchemy.orm import Session
 
 from amber_gable.domain.plan import Plan, Task, Unplaced
 from amber_gable.store.jobs import on_board
-from amber_gable.store.kept import kept_in
 from amber_gable.store.tables import JobRow, PlanRow, TaskRow
+from amber_gable.store.transaction import Transaction
 
 
 def save_plan(
-    session: Session, job_id: str, plan: Plan, fingerprint: str, planned_at: int, begins_at: int | None = None
+    session: Transaction, job_id: str, plan: Plan, fingerprint: str, planned_at: int, begins_at: int | None = None
 ) -> None:
     """Replace the job's plan. It begins under no warning."""
     old = session.get(PlanRow, job_id)
@@ -55,22 +54,22 @@ class StoredPlan:
         return any(t.extent is None for t in self.plan.tasks)
 
 
-def save_warned(session: Session, job_id: str, warned: Iterable[tuple[str, str]]) -> None:
+def save_warned(session: Transaction, job_id: str, warned: Iterable[tuple[str, str]]) -> None:
     """What the plan is warned of now; nothing happens where it was replaced meanwhile by none."""
     row = session.get(PlanRow, job_id)
     if row is not None:
         row.warned = [list(pair) for pair in warned]
 
 
-def load_plan(session: Session, job_id: str) -> StoredPlan | None:
-    kept, key = kept_in(session), ("plan", job_id)
+def load_plan(session: Transaction, job_id: str) -> StoredPlan | None:
+    kept, key = session.kept, ("plan", job_id)
     found: tuple[StoredPlan | None] | None = kept.find(session, key)
     if found is None:
         found = kept.read(session, key, (f"plan:{job_id}",), lambda: (_read_plan(session, job_id),))
     return found[0]
 
 
-def _read_plan(session: Session, job_id: str) -> StoredPlan | None:
+def _read_plan(session: Transaction, job_id: str) -> StoredPlan | None:
     row = session.get(PlanRow, job_id)
     if row is None:
         return None
@@ -86,13 +85,13 @@ AS_IS = "as-is"
 """Stands in the place of a fingerprint after a migration, for a plan whose job had not changed since it was made."""
 
 
-def carry_forward(session: Session, fingerprint: Callable[[str], str]) -> None:
+def carry_forward(session: Transaction, fingerprint: Callable[[str], str]) -> None:
     """Give plans of older schemas that still held when they were migrated the fingerprint of their job as it is."""
     for row in session.scalars(select(PlanRow).where(PlanRow.fingerprint == AS_IS)):
         row.fingerprint = fingerprint(row.job_id)
 
 
-def tasks_between(session: Session, first: datetime, last: datetime) -> dict[str, list[Task]]:
+def tasks_between(session: Transaction, first: datetime, last: datetime) -> dict[str, list[Task]]:
     """Tasks of jobs on the board that lie in that time, or partly, by job in the order of their beginning."""
     inside = (TaskRow.ends_at > int(first.timestamp())) & (TaskRow.starts_at < int(last.timestamp()))
     wanted = select(TaskRow.job_id, TaskRow.details).join(JobRow, JobRow.id == TaskRow.job_id)

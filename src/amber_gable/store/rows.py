@@ -4,12 +4,13 @@ from collections.abc import Iterable, Mapping
 from typing import Any
 
 from sqlalchemy import select
-from sqlalchemy.orm import Session
+
+from amber_gable.store.transaction import Transaction
 
 
-def held(session: Session, table: Any, key: Any) -> Any | None:
+def held(session: Transaction, table: Any, key: Any) -> Any | None:
     """The row of that key; asked for once."""
-    kept = session.info.setdefault("rows", {})
+    kept = session.rows
     if (table, key) not in kept:
         row = session.get(table, key)
         if row is None:
@@ -18,9 +19,11 @@ def held(session: Session, table: Any, key: Any) -> Any | None:
     return kept[table, key]
 
 
-def hold(session: Session, tables: Mapping[str, Any], property_id: str, wanted: Mapping[str, Iterable[str]]) -> None:
+def hold(
+    session: Transaction, tables: Mapping[str, Any], property_id: str, wanted: Mapping[str, Iterable[str]]
+) -> None:
     """Read the parts of a property with those ids, by kind: one statement a kind."""
-    kept = session.info.setdefault("rows", {})
+    kept = session.rows
     for kind, ids in wanted.items():
         table = tables[kind]
         lacking = [id_ for id_ in ids if (table, (property_id, id_)) not in kept]
@@ -29,9 +32,9 @@ def hold(session: Session, tables: Mapping[str, Any], property_id: str, wanted: 
             kept |= {(table, (property_id, row.id)): row for row in session.scalars(found)}
 
 
-def places(session: Session, table: Any, property_id: str) -> dict[str, int]:
+def places(session: Transaction, table: Any, property_id: str) -> dict[str, int]:
     """Position by id of every row of a kind that a property ever had; the caller adds what it adds."""
-    known: dict[Any, dict[str, int]] = session.info.setdefault("places", {})
+    known = session.positions
     if (table, property_id) not in known:
         wanted = select(table.id, table.position).where(table.property_id == property_id)
         known[table, property_id] = {row.id: row.position for row in session.execute(wanted)}

@@ -3,22 +3,22 @@
 from typing import Any
 
 from sqlalchemy import delete, select
-from sqlalchemy.orm import Session
 
 from amber_gable.store.tables import ColourRow, CompanyRow, JobRow, PropertyRow, SheetRow
+from amber_gable.store.transaction import Transaction
 
 
-def mark_sample(session: Session, company_id: str) -> None:
+def mark_sample(session: Transaction, company_id: str) -> None:
     session.get_one(CompanyRow, company_id).sample = True
 
 
-def sample_places(session: Session) -> frozenset[str]:
+def sample_places(session: Transaction) -> frozenset[str]:
     """Ids of the samples' properties."""
     wanted = select(PropertyRow.id).join(CompanyRow, CompanyRow.id == PropertyRow.company_id)
     return frozenset(session.scalars(wanted.where(CompanyRow.sample)))
 
 
-def drop_sample_companies(session: Session) -> int:
+def drop_sample_companies(session: Transaction) -> int:
     """Every sample job with all that belongs to it. Returns how many jobs there were."""
     places = sample_places(session)
     jobs = list(session.scalars(select(JobRow).where(JobRow.property_id.in_(places))))
@@ -31,7 +31,7 @@ def drop_sample_companies(session: Session) -> int:
     return len(jobs)
 
 
-def _delete(session: Session, rows: list[Any]) -> None:
+def _delete(session: Transaction, rows: list[Any]) -> None:
     """One by one, so that what was kept of each is counted as changed."""
     for row in rows:
         session.delete(row)

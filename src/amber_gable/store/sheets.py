@@ -5,13 +5,12 @@ from dataclasses import dataclass
 from typing import Any, Literal, TypeVar
 
 from sqlalchemy import select
-from sqlalchemy.orm import Session
 
 from amber_gable.domain.errors import NotFound, Refused, StaleEdit
 from amber_gable.domain.operation import CoatingSystem
 from amber_gable.domain.product import Product
-from amber_gable.store.kept import kept_in
 from amber_gable.store.tables import JobRow, PropertyRow, SheetRow
+from amber_gable.store.transaction import Transaction
 
 Kind = Literal["product", "system"]
 Pin = dict[str, Any]
@@ -25,7 +24,7 @@ def pin(code: str, revision: int | None = None) -> Pin:
     return {"code": code, "revision": revision}
 
 
-def revisions(session: Session, company_id: str, kind: Kind, codes: Iterable[str]) -> dict[str, Rows]:
+def revisions(session: Transaction, company_id: str, kind: Kind, codes: Iterable[str]) -> dict[str, Rows]:
     """All revisions of these sheets by code, oldest first."""
     wanted = select(SheetRow).where(SheetRow.company_id == company_id, SheetRow.kind == kind)
     rows = session.scalars(wanted.where(SheetRow.code.in_(list(codes))).order_by(SheetRow.code, SheetRow.revision))
@@ -51,18 +50,18 @@ def read_by(pins: Sequence[Pin], rows: Mapping[str, Rows]) -> list[SheetRow]:
     return out
 
 
-def company_products(session: Session, company_id: str) -> list[Product]:
+def company_products(session: Transaction, company_id: str) -> list[Product]:
     """Every product in a company's stores, by name."""
     return list(_read_current(session, company_id, "product", Product))
 
 
-def company_systems(session: Session, company_id: str) -> list[CoatingSystem]:
+def company_systems(session: Transaction, company_id: str) -> list[CoatingSystem]:
     """Every system a company has, by name."""
     return list(_read_current(session, company_id, "system", CoatingSystem))
 
 
-def _read_current(session: Session, company_id: str, kind: Kind, model: type[Sheet]) -> tuple[Sheet, ...]:
-    kept, key = kept_in(session), (f"{kind}s", company_id)
+def _read_current(session: Transaction, company_id: str, kind: Kind, model: type[Sheet]) -> tuple[Sheet, ...]:
+    kept, key = session.kept, (f"{kind}s", company_id)
     found: tuple[Sheet, ...] | None = kept.find(session, key)
     if found is not None:
         return found
@@ -78,13 +77,13 @@ def _by_name(sheet: Product | CoatingSystem) -> str:
     return sheet.name
 
 
-def _current(session: Session, company_id: str, kind: Kind) -> Iterable[SheetRow]:
+def _current(session: Transaction, company_id: str, kind: Kind) -> Iterable[SheetRow]:
     wanted = select(SheetRow).where(SheetRow.company_id == company_id, SheetRow.kind == kind, SheetRow.current)
     return session.scalars(wanted)
 
 
 def kept_revisions(
-    session: Session, company_id: str, kind: Kind, bodies: Mapping[str, dict[str, Any]]
+    session: Transaction, company_id: str, kind: Kind, bodies: Mapping[str, dict[str, Any]]
 ) -> dict[str, SheetRow]:
     """The revision that each sheet is, by code: one that is here already, or a new one. The stores take a new one as
     theirs only where they hold none of the code."""
@@ -109,7 +108,7 @@ def _canonical(kind: Kind, body: dict[str, Any]) -> dict[str, Any]:
     return (Product if kind == "product" else CoatingSystem).model_validate(body).model_dump(mode="json")
 
 
-def put_products(session: Session, company_id: str, products: Iterable[Product]) -> tuple[int, int]:
+def put_products(session: Transaction, company_id: str, products: Iterable[Product]) -> tuple[int, int]:
     """Make these the stores' sheets; earlier revisions stay for the jobs that read them. Returns how many are new and
     how many changed."""
     bodies = {p.code: p.model_dump(mode="json") for p in products}
@@ -126,7 +125,7 @@ def put_products(session: Session, company_id: str, products: Iterable[Product])
     return new, changed
 
 
-def put_product(session: Session, company_id: str, product: Product, version: int) -> None:
+def put_product(session: Transaction, company_id: str, product: Product, version: int) -> None:
     """Add a sheet (version 0) or change it; `version` is the revision that the editor saw. Raises StaleEdit."""
     row = current_of(revisions(session, company_id, "product", [product.code]).get(product.code, []))
     if (row.revision if row else 0) != version:
@@ -135,13 +134,13 @@ def put_product(session: Session, company_id: str, product: Product, version: in
     put_products(session, company_id, [product])
 
 
-def product_version(session: Session, company_id: str, code: str) -> int:
+def product_version(session: Transaction, company_id: str, code: str) -> int:
     """Revision that the stores hold; 0 for none."""
     row = current_of(revisions(session, company_id, "product", [code]).get(code, []))
     return row.revision if row else 0
 
 
-def drop_product(session: Session, company_id: str, code: str, version: int) -> None:
+def drop_product(session: Transaction, company_id: str, code: str, version: int) -> None:
     """Take a sheet out of the stores; jobs that read one of its revisions keep it. Raises NotFound, StaleEdit, or
     Refused where a system or a job uses it."""
     row = current_of(revisions(session, company_id, "product", [code]).get(code, []))
@@ -170,7 +169,7 @@ class Newer:
     changed_at: int
 
 
-def newer_products(session: Session, company_id: str, pins: Sequence[Pin]) -> list[Newer]:
+def newer_products(session: Transaction, company_id: str, pins: Sequence[Pin]) -> list[Newer]:
     """Of the products a job's steps use, those whose sheet in the stores is another by now."""
     fixed = [p for p in pins if p["revision"] is not None]
     rows = revisions(session, company_id, "product", [p["code"] for p in fixed])

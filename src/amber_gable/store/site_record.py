@@ -4,12 +4,11 @@ from collections.abc import Sequence
 
 from pydantic import TypeAdapter
 from sqlalchemy import func, select
-from sqlalchemy.orm import Session
 
 from amber_gable.domain.base import Record
 from amber_gable.domain.site_record import CustomerChange, SiteEntry
-from amber_gable.store.kept import kept_in
 from amber_gable.store.tables import SiteEntryRow
+from amber_gable.store.transaction import Transaction
 
 WORK, CHANGE = "work", "change"
 
@@ -24,15 +23,15 @@ class SiteRecord(Record):
 _ENTRIES, _CHANGES = TypeAdapter(tuple[SiteEntry, ...]), TypeAdapter(tuple[CustomerChange, ...])
 
 
-def load_record(session: Session, job_id: str) -> SiteRecord:
-    kept, key = kept_in(session), ("record", job_id)
+def load_record(session: Transaction, job_id: str) -> SiteRecord:
+    kept, key = session.kept, ("record", job_id)
     found: SiteRecord | None = kept.find(session, key)
     if found is None:
         found = kept.read(session, key, (f"record:{job_id}",), lambda: _read(session, job_id))
     return found
 
 
-def _read(session: Session, job_id: str) -> SiteRecord:
+def _read(session: Transaction, job_id: str) -> SiteRecord:
     rows = session.execute(
         select(SiteEntryRow.kind, SiteEntryRow.body).where(SiteEntryRow.job_id == job_id).order_by(SiteEntryRow.number)
     ).all()
@@ -42,7 +41,7 @@ def _read(session: Session, job_id: str) -> SiteRecord:
     )
 
 
-def append(session: Session, job_id: str, entries: Sequence[SiteEntry | CustomerChange]) -> None:
+def append(session: Transaction, job_id: str, entries: Sequence[SiteEntry | CustomerChange]) -> None:
     """Add to a job's record; the job must be there."""
     last = session.scalar(select(func.max(SiteEntryRow.number)).where(SiteEntryRow.job_id == job_id)) or 0
     for number, entry in enumerate(entries, last + 1):

@@ -4,7 +4,6 @@ from collections.abc import Collection, Iterable, Mapping
 from typing import Any
 
 from sqlalchemy import select
-from sqlalchemy.orm import Session
 
 from amber_gable.domain.acknowledgement import Acknowledgement
 from amber_gable.domain.errors import InputError, NotFound, StaleEdit
@@ -14,20 +13,21 @@ from amber_gable.domain.product import Product
 from amber_gable.domain.scheme import Scheme
 from amber_gable.store.jobs import finish_fields, finish_row, job_head, live_job
 from amber_gable.store.sheets import Newer, Pin, current_of, kept_revisions, newer_products, pin, revisions
-from amber_gable.store.tables import CompanyRow, FinishRow, PropertyRow
+from amber_gable.store.tables import STAMPS, CompanyRow, FinishRow, PropertyRow
+from amber_gable.store.transaction import Transaction
 
 Key = tuple[str, str]
 
 
-def company_of(session: Session, job_id: str) -> CompanyRow:
+def company_of(session: Transaction, job_id: str) -> CompanyRow:
     """The row of the company whose job it is."""
-    known: dict[str, CompanyRow] = session.info.setdefault("company of", {})
+    known: dict[str, CompanyRow] = session.companies
     if job_id not in known:
         known[job_id] = job_head(session, job_id)[2]
     return known[job_id]
 
 
-def put_finish(session: Session, job_id: str, finish: Finish, version: int) -> None:
+def put_finish(session: Transaction, job_id: str, finish: Finish, version: int) -> None:
     """Set what a part gets; version 0 means it had nothing before. `check_references` must follow. Raises StaleEdit."""
     rows = _finish_rows(session, job_id)
     row = rows.get(finish.part)
@@ -44,20 +44,20 @@ def put_finish(session: Session, job_id: str, finish: Finish, version: int) -> N
     fresh = finish_row(job_id, row.position, finish)
     for column in FinishRow.__table__.columns:
         value = getattr(fresh, column.key)
-        if column.key not in ("created_at", "updated_at", "version") and getattr(row, column.key) != value:
+        if column.key not in STAMPS and getattr(row, column.key) != value:
             setattr(row, column.key, value)
 
 
-def _finish_rows(session: Session, job_id: str) -> dict[Key, FinishRow]:
+def _finish_rows(session: Transaction, job_id: str) -> dict[Key, FinishRow]:
     """Every finish of the job by part, read once a transaction."""
-    known: dict[str, dict[Key, FinishRow]] = session.info.setdefault("finishes", {})
+    known: dict[str, dict[Key, FinishRow]] = session.finishes
     if job_id not in known:
         found = session.scalars(select(FinishRow).where(FinishRow.job_id == job_id))
         known[job_id] = {(r.part_kind, r.part_id): r for r in found}
     return known[job_id]
 
 
-def drop_finish(session: Session, job_id: str, part: Key, version: int) -> None:
+def drop_finish(session: Transaction, job_id: str, part: Key, version: int) -> None:
     """Leave the part as it is. Raises NotFound or StaleEdit."""
     live_job(session, job_id)
     row = _finish_rows(session, job_id).pop(part, None)
@@ -69,13 +69,13 @@ def drop_finish(session: Session, job_id: str, part: Key, version: int) -> None:
     session.flush()
 
 
-def finish_versions(session: Session, job_id: str) -> dict[Key, int]:
+def finish_versions(session: Transaction, job_id: str) -> dict[Key, int]:
     """Version of every finish by part."""
     wanted = select(FinishRow.part_kind, FinishRow.part_id, FinishRow.version).where(FinishRow.job_id == job_id)
     return {(kind, id_): version for kind, id_, version in session.execute(wanted)}
 
 
-def put_schools(session: Session, job_id: str, level: str, topic: str, school: str) -> None:
+def put_schools(session: Transaction, job_id: str, level: str, topic: str, school: str) -> None:
     """Choose a school of the job, or of the company (`level` 'job' or 'company') and with it of this job; an empty
     one gives the choice back."""
     job = live_job(session, job_id)
@@ -92,7 +92,7 @@ def _chosen(held: Mapping[str, str], topic: str, school: str) -> dict[str, str]:
     return {t: s for t, s in held.items() if t != topic} | ({topic: school} if school else {})
 
 
-def put_company(session: Session, company: Company) -> None:
+def put_company(session: Transaction, company: Company) -> None:
     """The company's own settings; jobs keep those that they were specified with."""
     row = session.get_one(CompanyRow, company.id)
     for name, value in company.model_dump(mode="json").items():
@@ -100,27 +100,27 @@ def put_company(session: Session, company: Company) -> None:
             setattr(row, name, value)
 
 
-def put_lead(session: Session, job_id: str, found: bool | None) -> None:
+def put_lead(session: Transaction, job_id: str, found: bool | None) -> None:
     """What the lead test of the property said; None where there was none."""
     session.get_one(PropertyRow, live_job(session, job_id).property_id).lead_found = found
 
 
-def put_lead_year(session: Session, job_id: str, year: int) -> None:
+def put_lead_year(session: Transaction, job_id: str, year: int) -> None:
     """The year of the company's jurisdiction before which lead paint is presumed, from now on and for this job."""
     job = live_job(session, job_id)
     company_of(session, job_id).lead_cutoff_year = year
     job.company_settings = job.company_settings | {"lead_cutoff_year": year}
 
 
-def put_schemes(session: Session, job_id: str, schemes: Iterable[Scheme]) -> None:
+def put_schemes(session: Transaction, job_id: str, schemes: Iterable[Scheme]) -> None:
     live_job(session, job_id).schemes = [s.model_dump(mode="json") for s in schemes]
 
 
-def put_acknowledged(session: Session, job_id: str, read: Iterable[Acknowledgement]) -> None:
+def put_acknowledged(session: Transaction, job_id: str, read: Iterable[Acknowledgement]) -> None:
     live_job(session, job_id).acknowledged = [a.model_dump(mode="json") for a in read]
 
 
-def shelve_products(session: Session, job_id: str, products: Iterable[Product]) -> None:
+def shelve_products(session: Transaction, job_id: str, products: Iterable[Product]) -> None:
     """Pin products that steps use to the sheets they were specified with; such as the company does not have yet are put
     into its stores."""
     bodies = {p.code: p.model_dump(mode="json") for p in products}
@@ -132,7 +132,7 @@ def shelve_products(session: Session, job_id: str, products: Iterable[Product]) 
         session.flush()
 
 
-def shelve_system(session: Session, job_id: str, system_id: str) -> None:
+def shelve_system(session: Transaction, job_id: str, system_id: str) -> None:
     """Pin a system of the company, and the products it uses, to what they are now. Raises InputError."""
     job, company = live_job(session, job_id), company_of(session, job_id).id
     if system_id in _fixed(job.systems):
@@ -156,7 +156,7 @@ def _with_pins(pins: Iterable[Pin], new: Iterable[Pin]) -> list[Pin]:
     return list(({p["code"]: p for p in pins} | {p["code"]: p for p in new}).values())
 
 
-def newer_than_pinned(session: Session, job_id: str) -> tuple[list[Newer], dict[str, tuple[Any, Any]]]:
+def newer_than_pinned(session: Transaction, job_id: str) -> tuple[list[Newer], dict[str, tuple[Any, Any]]]:
     """What the company has changed since the job was specified: sheets that its steps use, and settings as (then,
     now)."""
     job, _, company = job_head(session, job_id)
@@ -165,7 +165,7 @@ def newer_than_pinned(session: Session, job_id: str) -> tuple[list[Newer], dict[
     return newer_products(session, company.id, job.products), settings
 
 
-def take_over(session: Session, job_id: str, codes: Collection[str], *, settings: bool = False) -> None:
+def take_over(session: Transaction, job_id: str, codes: Collection[str], *, settings: bool = False) -> None:
     """Let the job read the stores' present sheets of these products, and the company's present settings."""
     job, company = live_job(session, job_id), company_of(session, job_id)
     held = revisions(session, company.id, "product", codes)

@@ -6,24 +6,23 @@ from typing import Any
 
 from pydantic import ValidationError
 from sqlalchemy import select
-from sqlalchemy.orm import Session
 
 from amber_gable.core.survey.checks import survey_faults
 from amber_gable.domain.errors import InputError, NotFound, StaleEdit
 from amber_gable.domain.fault_words import first_words
 from amber_gable.domain.job import JobBundle
 from amber_gable.domain.survey import Part
-from amber_gable.store import journal
 from amber_gable.store.jobs import PART_TABLES, live_job, load_bundle, load_face, part_row
+from amber_gable.store.recorder import state
 from amber_gable.store.rows import held, hold, places
 from amber_gable.store.tables import (
     FaceRow,
     ItemRow,
     ObstacleRow,
     OpeningRow,
-    PhotoRow,
     ZoneRow,
 )
+from amber_gable.store.transaction import Transaction
 
 PARTS: dict[str, Any] = {
     "face": FaceRow,
@@ -34,10 +33,9 @@ PARTS: dict[str, Any] = {
 }
 KINDS = {table: kind for kind, table in PARTS.items()}
 KIND_OF = {model: KINDS[table] for model, table in PART_TABLES.items()}
-UNDOABLE = PARTS | {"photo": PhotoRow}
 
 
-def live_part(session: Session, job_id: str, kind: str, id_: str) -> Any:
+def live_part(session: Transaction, job_id: str, kind: str, id_: str) -> Any:
     """The live row of a part. Raises NotFound."""
     table = PARTS.get(kind)
     row = None if table is None else held(session, table, (live_job(session, job_id).property_id, id_))
@@ -46,21 +44,21 @@ def live_part(session: Session, job_id: str, kind: str, id_: str) -> Any:
     return row
 
 
-def face_of(session: Session, job_id: str, kind: str, id_: str) -> str:
+def face_of(session: Transaction, job_id: str, kind: str, id_: str) -> str:
     """Id of the face a live part is on. Raises NotFound."""
     row = live_part(session, job_id, kind, id_)
     face: str = row.id if kind == "face" else row.face_id
     return face
 
 
-def face_names(session: Session, job_id: str) -> list[tuple[str, str]]:
+def face_names(session: Transaction, job_id: str) -> list[tuple[str, str]]:
     """Id and name of every live face, in order."""
     property_id = live_job(session, job_id).property_id
     wanted = select(FaceRow.id, FaceRow.name).where(FaceRow.property_id == property_id, FaceRow.deleted_at.is_(None))
     return [(id_, name) for id_, name in session.execute(wanted.order_by(FaceRow.position))]
 
 
-def part_names(session: Session, job_id: str) -> set[str]:
+def part_names(session: Transaction, job_id: str) -> set[str]:
     """Names of all faces and of what stands on them, zones aside."""
     property_id = live_job(session, job_id).property_id
     out: set[str] = set()
@@ -71,7 +69,7 @@ def part_names(session: Session, job_id: str) -> set[str]:
     return out
 
 
-def hold_parts(session: Session, job_id: str, parts: Iterable[Part]) -> None:
+def hold_parts(session: Transaction, job_id: str, parts: Iterable[Part]) -> None:
     """Read the rows of parts that will be changed together."""
     wanted: dict[str, list[str]] = {}
     for part in parts:
@@ -79,7 +77,7 @@ def hold_parts(session: Session, job_id: str, parts: Iterable[Part]) -> None:
     hold(session, PARTS, live_job(session, job_id).property_id, wanted)
 
 
-def put_part(session: Session, job_id: str, part: Part, face_id: str, version: int | None) -> None:
+def put_part(session: Transaction, job_id: str, part: Part, face_id: str, version: int | None) -> None:
     """Add a part, or change it when `version` is given. `check_faces` must follow before the transaction ends."""
     property_id = live_job(session, job_id).property_id
     new = part_row(property_id, face_id, 0, part)
@@ -91,17 +89,14 @@ def put_part(session: Session, job_id: str, part: Part, face_id: str, version: i
             raise InputError(f"{kind} '{part.name}'", f"the id '{part.id}' is taken", "choose another name")
         new.position = there[part.id] = max(there.values(), default=-1) + 1
         session.add(new)
-        journal.note(session, kind, part.id, None, new)
         return
     row = live_part(session, job_id, kind, part.id)
-    fields = {k: v for k, v in journal.state(new).items() if k != "position"}
+    fields = {k: v for k, v in state(new).items() if k != "position"}
     if row.version != version:
         raise StaleEdit(part.name, _differences({k: getattr(row, k) for k in fields}, fields))
-    before = journal.state(row)
     for key, value in fields.items():
         if getattr(row, key) != value:
             setattr(row, key, value)
-    journal.note(session, kind, part.id, before, row)
 
 
 def _differences(stored: dict[str, Any], given: dict[str, Any]) -> dict[str, tuple[Any, Any]]:
@@ -116,28 +111,26 @@ def _differences(stored: dict[str, Any], given: dict[str, Any]) -> dict[str, tup
     return out
 
 
-def delete_part(session: Session, job_id: str, kind: str, id_: str) -> str:
+def delete_part(session: Transaction, job_id: str, kind: str, id_: str) -> str:
     """Hide a part. Returns its name."""
     row = live_part(session, job_id, kind, id_)
-    before = journal.state(row)
     row.deleted_at = row.updated_at or 1
-    journal.note(session, kind, id_, before, None)
     session.flush()
     name: str = row.name
     return name
 
 
-def check_whole(session: Session, job_id: str) -> JobBundle:
+def check_whole(session: Transaction, job_id: str) -> JobBundle:
     """The job as it would be saved. Raises InputError when it is not valid or its geometry cannot be."""
     return _checked(session, lambda: load_bundle(session, job_id))
 
 
-def check_references(session: Session, job_id: str) -> JobBundle:
+def check_references(session: Transaction, job_id: str) -> JobBundle:
     """The job as it would be saved, after a change that leaves the survey as it is. Raises InputError."""
     return _checked(session, lambda: load_bundle(session, job_id), geometry=False)
 
 
-def check_faces(session: Session, job_id: str, faces: Iterable[str]) -> None:
+def check_faces(session: Transaction, job_id: str, faces: Iterable[str]) -> None:
     """Check the faces that an edit touched. Raises InputError. Faces that are gone need no check."""
     there = {id_ for id_, _ in face_names(session, job_id)} & set(faces)
     if len(there) > 1:
@@ -146,7 +139,7 @@ def check_faces(session: Session, job_id: str, faces: Iterable[str]) -> None:
         _checked(session, partial(load_face, session, job_id, face))
 
 
-def _checked(session: Session, load: Callable[[], JobBundle], *, geometry: bool = True) -> JobBundle:
+def _checked(session: Transaction, load: Callable[[], JobBundle], *, geometry: bool = True) -> JobBundle:
     session.flush()
     try:
         bundle = load()
@@ -158,7 +151,7 @@ def _checked(session: Session, load: Callable[[], JobBundle], *, geometry: bool 
     return bundle
 
 
-def versions(session: Session, job_id: str, face_id: str | None = None) -> dict[tuple[str, str], int]:
+def versions(session: Transaction, job_id: str, face_id: str | None = None) -> dict[tuple[str, str], int]:
     """Version of every row by (kind, id), of one face where it is named."""
     property_id = live_job(session, job_id).property_id
     out: dict[tuple[str, str], int] = {}

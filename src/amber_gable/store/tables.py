@@ -25,11 +25,18 @@ class Table(DeclarativeBase):
 
 
 class Tracked:
-    """Times are epoch seconds UTC; they and the version are set by the session (store/database.py)."""
+    """Times are epoch seconds UTC, `created_by` and `updated_by` who wrote it, empty where nobody is named; they and
+    the version are set by the session (store/database.py)."""
 
     created_at: Mapped[int] = mapped_column(default=0)
     updated_at: Mapped[int] = mapped_column(default=0)
+    created_by: Mapped[str] = mapped_column(default="")
+    updated_by: Mapped[str] = mapped_column(default="")
     version: Mapped[int] = mapped_column(default=1)
+
+
+STAMPS = frozenset({"created_at", "updated_at", "created_by", "updated_by", "version"})
+"""Columns of `Tracked`, which are nobody's to set."""
 
 
 class Deletable:
@@ -160,8 +167,8 @@ class PhotoRow(Tracked, Deletable, Table):
 
 
 class EditRow(Tracked, Table):
-    """One step of surveying, as what each record was before and after, so that it can be taken back and done again;
-    `written_in` is the schema whose columns these are."""
+    """One step of work on a job, as what each record was before and after, so that it can be taken back and done again
+    by whoever did it (`by`); `written_in` is the schema whose columns these are."""
 
     __tablename__ = "edit"
     property_id: Mapped[str] = mapped_column(ForeignKey("property.id", ondelete="CASCADE"), primary_key=True)
@@ -170,6 +177,7 @@ class EditRow(Tracked, Table):
     changes: Mapped[list[Any]]
     undone: Mapped[bool] = mapped_column(default=False)
     written_in: Mapped[int]
+    by: Mapped[str] = mapped_column(default="")
 
 
 class TickRow(Tracked, Table):

@@ -5,11 +5,10 @@ from dataclasses import fields
 from typing import Any
 
 import numpy as np
-from sqlalchemy.orm import Session
 
 from amber_gable.domain.weather import COLUMNS, WeatherSeries
-from amber_gable.store.kept import kept_in
 from amber_gable.store.tables import WeatherRow
+from amber_gable.store.transaction import Transaction
 
 _ABOUT = [f.name for f in fields(WeatherSeries) if f.name not in (*COLUMNS, "ensemble")]
 _OF_MEMBERS = "members/"
@@ -35,7 +34,7 @@ def unpack(about: dict[str, Any], packed: bytes) -> WeatherSeries:
 
 
 def save_series(
-    session: Session, property_id: str, kind: str, series: WeatherSeries, given: dict[str, Any] | None = None
+    session: Transaction, property_id: str, kind: str, series: WeatherSeries, given: dict[str, Any] | None = None
 ) -> None:
     """Keep the series, in place of the last of its kind, and what it was made from."""
     about, packed = pack(series)
@@ -47,8 +46,8 @@ def save_series(
     row.given = given
 
 
-def load_series(session: Session, property_id: str, kind: str) -> WeatherSeries | None:
-    kept, key = kept_in(session), (kind, property_id)
+def load_series(session: Transaction, property_id: str, kind: str) -> WeatherSeries | None:
+    kept, key = session.kept, (kind, property_id)
     found: tuple[WeatherSeries | None] | None = kept.find(session, key)
     if found is None:
         scopes = (f"weather:{property_id}",)
@@ -56,20 +55,20 @@ def load_series(session: Session, property_id: str, kind: str) -> WeatherSeries 
     return found[0]
 
 
-def _read_series(session: Session, property_id: str, kind: str) -> WeatherSeries | None:
+def _read_series(session: Transaction, property_id: str, kind: str) -> WeatherSeries | None:
     row = session.get(WeatherRow, (property_id, kind))
     if row is None:
         return None
     return unpack(row.about, row.columns)
 
 
-def given_of(session: Session, property_id: str, kind: str) -> dict[str, Any] | None:
+def given_of(session: Transaction, property_id: str, kind: str) -> dict[str, Any] | None:
     """What a series was made from."""
     row = session.get(WeatherRow, (property_id, kind))
     return None if row is None else row.given
 
 
-def drop_series(session: Session, property_id: str, kind: str) -> None:
+def drop_series(session: Transaction, property_id: str, kind: str) -> None:
     row = session.get(WeatherRow, (property_id, kind))
     if row is not None:
         session.delete(row)

@@ -4,6 +4,7 @@ from fastapi import FastAPI
 
 from amber_gable.services.workspace import Workspace
 from amber_gable.web import errors
+from amber_gable.web.asking import ContextPerRequest
 from amber_gable.web.routes import (
     brought_weather,
     company,
@@ -73,4 +74,6 @@ def create_app(space: Workspace) -> FastAPI:
         app.include_router(module.router)
     errors.install(app)
     app.add_middleware(Gate, refuse=errors.refuse)
+    # The outermost: a page that refuses has its reader too.
+    app.add_middleware(ContextPerRequest)
     return app

@@ -72,7 +72,7 @@ def chart(
         who = (bundle.job.id, bundle.property.time_zone, index, face.id, face.name, face.azimuth_deg, face.tilt_deg)
         planned = "".join(t.model_dump_json() for t in tasks if t.face == face.id)
         key = "lane" + digest(*who, *seen, slots.start, planned, query, units.system, scale)
-        return view.space.drawings.get(key, draw)
+        return view.ctx.space.drawings.get(key, draw)
 
     found = [drawn(i, row) for i, row in enumerate(rows)]
     lanes = Lanes(scale, [lane for lane, _ in found])

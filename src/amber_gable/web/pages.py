@@ -20,8 +20,8 @@ from amber_gable.services.job_view import JobView, job_view, lacking
 from amber_gable.services.place_check import town_value, towns_like
 from amber_gable.services.stages import STAGES, stages_that_matter
 from amber_gable.services.undo import steps_of
-from amber_gable.services.usual_units import usual_units
-from amber_gable.services.workspace import Workspace
+from amber_gable.services.usual_units import units_for
+from amber_gable.web.asking import context_of
 from amber_gable.web.shipped import shipped_at
 from amber_gable.web.views.part_names import LABELS
 from amber_gable.web.views.sky import sky_strip
@@ -92,8 +92,6 @@ _TEMPLATES.env.filters["texture"] = texture_words
 _TEMPLATES.env.filters["label"] = lambda key: LABELS[key][0] if key in LABELS else key.replace("_", " ")
 _TEMPLATES.env.globals.update(version=__version__, letters=LETTERS, shipped=shipped_at())
 
-WHO = "who"
-"""The cookie that keeps who notes work on this device."""
 _SHOW_WEATHER = ("weather", "plan", "today")
 """Stages whose pages show the weather. The others leave their strip of sky to be fetched where it must be computed."""
 
@@ -106,15 +104,9 @@ Fields = Annotated[dict[str, str], Depends(_fields)]
 """A form's text fields, read before the route runs in its own thread."""
 
 
-def space_of(request: Request) -> Workspace:
-    space: Workspace = request.app.state.space
-    return space
-
-
 def units_of(request: Request) -> Units:
-    """The reader's units, kept in a cookie; guessed from where the houses stand until they are chosen."""
-    chosen = request.cookies.get("units")
-    return Units(UnitSystem(chosen) if chosen in set(UnitSystem) else usual_units(space_of(request)))
+    """The reader's units; guessed from where the houses stand until they are chosen."""
+    return Units(units_for(context_of(request)))
 
 
 def typed_system(request: Request, form: Mapping[str, str]) -> UnitSystem:
@@ -134,15 +126,15 @@ def rendered(template: str, context: dict[str, Any], units: Units | None = None)
 
 def page(request: Request, template: str, context: dict[str, Any], status: int = 200) -> Response:
     """A rendered template; `night` follows the reader's cookie."""
-    space, units = space_of(request), units_of(request)
+    ctx, units = context_of(request), units_of(request)
     common = {
         "night": request.cookies.get("theme") == "night",
         "us_units": units.us,
         "units": units,
-        "clock": space.clock.now(),
-        "steppable": space.clock.steppable,
+        "clock": ctx.now,
+        "steppable": ctx.space.clock.steppable,
         "path": request.url.path,
-        "under_way": len(space.runner.active),
+        "under_way": len(ctx.space.runner.active),
     }
     reader = _READER.set(units)
     try:
@@ -154,13 +146,13 @@ def page(request: Request, template: str, context: dict[str, Any], status: int =
 def town_choices(request: Request, typed: Mapping[str, str]) -> dict[str, Any]:
     """What a typed place may be, where it is told by its name."""
     asked = "" if typed.get("latitude") or typed.get("longitude") else typed.get("place", "")
-    found = towns_like(space_of(request), asked) if asked else []
+    found = towns_like(context_of(request), asked) if asked else []
     return {"towns": [(town_value(t), t) for t in found], "asked_place": asked}
 
 
 def load_job(request: Request, job_id: str) -> JobView:
     """Raises NotFound for an unknown job."""
-    return job_view(space_of(request), job_id, waits="hx-request" in request.headers)
+    return job_view(context_of(request), job_id, waits="hx-request" in request.headers)
 
 
 def job_page(
@@ -192,7 +184,7 @@ def job_page(
         "now": view.now,
         "stops": view.stops,
         "said": request.query_params.get("said"),
-        "steps": context["steps"] if "steps" in context else steps_of(view.space, view.bundle.property.id),
+        "steps": context["steps"] if "steps" in context else steps_of(view.ctx, view.bundle.property.id),
         "here": _here(request),
         "sky_later": not weather,
     }

@@ -14,16 +14,16 @@ from amber_gable.domain.estimating import Estimating
 from amber_gable.domain.job import JobBundle
 from amber_gable.domain.rates import rates_with
 from amber_gable.domain.working import Skill
+from amber_gable.services.context import Context
 from amber_gable.services.job_view import JobView
 from amber_gable.services.quantities.quantities import from_quantities, kept_quantities
 from amber_gable.services.undo import job_step
-from amber_gable.services.workspace import Workspace
 from amber_gable.store.jobs import live_job, load_bundle
 
 REASON_MOST = 200
 
 
-def keep_pace(space: Workspace, job_id: str, form: Mapping[str, str]) -> None:
+def keep_pace(ctx: Context, job_id: str, form: Mapping[str, str]) -> None:
     """Skill, share of cold days and the way there as typed. Raises Refused by field, and NotFound."""
     faults: dict[str, str] = {}
     if form.get("skill") not in set(Skill):
@@ -33,14 +33,14 @@ def keep_pace(space: Workspace, job_id: str, form: Mapping[str, str]) -> None:
     minutes = _number(way, "travel_min", 0, 480, "minutes there and back, 0 to 480", faults) if way else None
     if faults:
         raise Refused(faults)
-    with job_step(space, job_id, "how fast the crew works") as session:
+    with job_step(ctx, job_id, "how fast the crew works") as session:
         row = live_job(session, job_id)
         row.crew = row.crew | {"skill": form["skill"]}
         travel = None if minutes is None else minutes / 60
         row.estimating = _changed(row.estimating, cold_pct=cold, travel_h=travel)
 
 
-def keep_level(space: Workspace, job_id: str, typed: str, largest: str = "") -> None:
+def keep_level(ctx: Context, job_id: str, typed: str, largest: str = "") -> None:
     """How surely paint is bought, and in what containers at the most (L). Raises Refused and NotFound."""
     faults: dict[str, str] = {}
     level = _number(typed, "buy_level", 50, 99, "of 100 jobs, in how many a paint is enough: 50 to 99", faults)
@@ -48,25 +48,25 @@ def keep_level(space: Workspace, job_id: str, typed: str, largest: str = "") -> 
     litres = _number(largest, "largest_l", 0.01, 1000, words, faults) if largest.strip() else None
     if faults:
         raise Refused(faults)
-    with job_step(space, job_id, "how surely paint is bought") as session:
+    with job_step(ctx, job_id, "how surely paint is bought") as session:
         row = live_job(session, job_id)
         row.estimating = _changed(row.estimating, buy_level=level, largest_l=litres)
 
 
-def keep_additives(space: Workspace, job_id: str, codes: Iterable[str]) -> None:
+def keep_additives(ctx: Context, job_id: str, codes: Iterable[str]) -> None:
     """What is stirred into the finish coats. Raises Refused and NotFound."""
     chosen = list(codes)
     if any(c not in ADDITIVES for c in chosen):
         raise Refused({"additives": "choose of those that are listed"})
-    with job_step(space, job_id, "what goes into the paint") as session:
+    with job_step(ctx, job_id, "what goes into the paint") as session:
         row = live_job(session, job_id)
         row.estimating = _changed(row.estimating, additives=chosen)
 
 
-def choose_ways(space: Workspace, job_id: str, form: Mapping[str, str]) -> None:
+def choose_ways(ctx: Context, job_id: str, form: Mapping[str, str]) -> None:
     """The way up each face (`access.FACE`), and why (`reason.FACE`); faces that the form does not name keep theirs.
     Raises Refused and NotFound."""
-    with job_step(space, job_id, "the way up") as session:
+    with job_step(ctx, job_id, "the way up") as session:
         bundle, row = load_bundle(session, job_id), live_job(session, job_id)
         ways = dict(bundle.job.estimating.access)
         for face in bundle.property.faces:

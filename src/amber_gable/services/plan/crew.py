@@ -4,17 +4,17 @@ from collections.abc import Mapping
 from datetime import date
 
 from amber_gable.domain.errors import Refused
+from amber_gable.services.context import Context
 from amber_gable.services.crew_typed import typed_crew
 from amber_gable.services.undo import job_step
-from amber_gable.services.workspace import Workspace
 from amber_gable.store.jobs import live_job
 
 
-def set_crew(space: Workspace, job_id: str, form: Mapping[str, str]) -> date | None:
+def set_crew(ctx: Context, job_id: str, form: Mapping[str, str]) -> date | None:
     """Keep people and hours with the job; returns the day it is to begin, None for now. Raises Refused by field."""
     faults: dict[str, str] = {}
     begins = _date(form.get("begins", ""), faults)
-    with job_step(space, job_id, "change the crew") as session:
+    with job_step(ctx, job_id, "change the crew") as session:
         row = live_job(session, job_id)
         try:
             crew = typed_crew(form, row.crew).model_dump(mode="json")

@@ -9,10 +9,11 @@ from amber_gable.domain.errors import InputError
 from amber_gable.domain.job import JobBundle
 from amber_gable.domain.progress import Progress
 from amber_gable.domain.weather import WeatherSeries
+from amber_gable.services.context import Context
 from amber_gable.services.plan.planning import job_climate, known_climate, make_plan
 from amber_gable.services.runs.run import Run
 from amber_gable.services.weather.forecasts import job_weather
-from amber_gable.services.workspace import Workspace, digest
+from amber_gable.services.workspace import digest
 from amber_gable.store.jobs import load_bundle
 
 LARGE = 150
@@ -27,13 +28,13 @@ class StillRunning(Exception):
         self.run = run
 
 
-def _bundle(space: Workspace, job_id: str) -> JobBundle:
-    with space.database.reading() as session:
+def _bundle(ctx: Context, job_id: str) -> JobBundle:
+    with ctx.reading() as session:
         return load_bundle(session, job_id)
 
 
-def _series(space: Workspace, bundle: JobBundle) -> WeatherSeries:
-    series = job_weather(space, bundle.property).series
+def _series(ctx: Context, bundle: JobBundle) -> WeatherSeries:
+    series = job_weather(ctx, bundle.property).series
     if series is None:
         raise InputError("plan", "there is no weather to plan with", "finish Weather first")
     return series
@@ -59,8 +60,8 @@ class JobWork:
     def when_stopped(self) -> str:
         return self.back
 
-    def title(self, space: Workspace) -> str:
-        return f"{self.kind.capitalize()} of {_bundle(space, self.job_id).job.name}"
+    def title(self, ctx: Context) -> str:
+        return f"{self.kind.capitalize()} of {_bundle(ctx, self.job_id).job.name}"
 
 
 @dataclass(frozen=True)
@@ -76,9 +77,9 @@ class PlanWork(JobWork):
     def asked(cls, bundle: JobBundle, begins: date | None) -> Self:
         return cls(bundle.job.id, begins, digest(bundle, *bundle.job.record))
 
-    def do(self, space: Workspace, progress: Progress) -> None:
-        bundle = _bundle(space, self.job_id)
-        make_plan(space, bundle, _series(space, bundle), self.begins, progress)
+    def do(self, ctx: Context, progress: Progress) -> None:
+        bundle = _bundle(ctx, self.job_id)
+        make_plan(ctx, bundle, _series(ctx, bundle), self.begins, progress)
 
 
 @dataclass(frozen=True)
@@ -91,22 +92,22 @@ class ClimateWork(JobWork):
     def when_stopped(self) -> str:
         return "/runs"
 
-    def do(self, space: Workspace, progress: Progress) -> None:
-        bundle = _bundle(space, self.job_id)
-        now = space.clock.now().astimezone(bundle.property.tz)
-        job_climate(space, bundle, _series(space, bundle), now, progress=progress)
+    def do(self, ctx: Context, progress: Progress) -> None:
+        bundle = _bundle(ctx, self.job_id)
+        now = ctx.now.astimezone(bundle.property.tz)
+        job_climate(ctx, bundle, _series(ctx, bundle), now, progress=progress)
 
 
-def page_climate(space: Workspace, bundle: JobBundle, series: WeatherSeries, now: datetime) -> SiteClimate:
+def page_climate(ctx: Context, bundle: JobBundle, series: WeatherSeries, now: datetime) -> SiteClimate:
     """The job's climate for a page: computed at once, but for a large job, whose page does not wait for it.
 
     Raises NoClimate, and StillRunning where it is being worked out.
     """
-    known = known_climate(space, bundle, series, now)
+    known = known_climate(ctx, bundle, series, now)
     if known.site is not None:
         return known.site
     if known.missing >= LARGE:
-        run = space.runner.submit(ClimateWork(bundle.job.id))
-        if not run.wait(space.runner.patience):
+        run = ctx.space.runner.submit(ctx, ClimateWork(bundle.job.id))
+        if not run.wait(ctx.space.runner.patience):
             raise StillRunning(run)
-    return job_climate(space, bundle, series, now)
+    return job_climate(ctx, bundle, series, now)

@@ -84,7 +84,7 @@ def kept_quantities(view: JobView) -> Quantities:
 def from_quantities(view: JobView, what: str, work_out: Callable[[Sequence[StockCan]], T]) -> T:
     """Something worked out once from the job as it stands and what the firm has."""
     stock = stock_for(view)
-    return view.space.computed.get(what + digest(view.bundle, *stock), lambda: work_out(stock))
+    return view.ctx.space.computed.get(what + digest(view.bundle, *stock), lambda: work_out(stock))
 
 
 def job_quantities(bundle: JobBundle, stock: Sequence[StockCan] = ()) -> Quantities:

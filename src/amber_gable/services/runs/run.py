@@ -12,7 +12,7 @@ from amber_gable.domain.errors import InputError, NoClimate, NotFound, Refused, 
 from amber_gable.domain.progress import Cancelled, Progress
 
 if TYPE_CHECKING:
-    from amber_gable.services.workspace import Workspace
+    from amber_gable.services.context import Context
 
 _LOG = logging.getLogger("amber_gable")
 TOLD_FOR_S = 600.0
@@ -35,10 +35,10 @@ class Work(Protocol):
     def when_stopped(self) -> str:
         """The page for whoever stopped it: not one that would begin it anew."""
 
-    def title(self, space: "Workspace") -> str:
+    def title(self, ctx: "Context") -> str:
         """What it does, for a list."""
 
-    def do(self, space: "Workspace", progress: Progress) -> None:
+    def do(self, ctx: "Context", progress: Progress) -> None:
         """Carry it out and keep the result; nothing is kept where `progress` raises Cancelled."""
 
 
@@ -56,11 +56,12 @@ class RunState(StrEnum):
 
 @dataclass(eq=False)
 class Run:
-    """Work that was asked for. `share` 0 to 1 and `words` say how far it is; `error` what it failed of, `trouble` that
-    in words, with a reference to the log where the program itself is at fault."""
+    """Work that was asked for, `by` whom. `share` 0 to 1 and `words` say how far it is; `error` what it failed of,
+    `trouble` that in words, with a reference to the log where the program itself is at fault."""
 
     work: Work
     title: str
+    by: str = ""
     id: str = field(default_factory=lambda: uuid.uuid4().hex[:12])
     state: RunState = RunState.WAITING
     share: float = 0.0

@@ -10,6 +10,7 @@ from amber_gable.domain.progress import Cancelled
 from amber_gable.services.runs.run import Run, RunState, Work
 
 if TYPE_CHECKING:
+    from amber_gable.services.context import Context
     from amber_gable.services.workspace import Workspace
 
 KEPT = 40
@@ -31,10 +32,13 @@ class Threads:
         self._space = space
 
     def begin(self, run: Run, ended: Callable[[Run, BaseException | None], None]) -> None:
+        from amber_gable.services.context import Context
+
         def carry_out() -> None:
             try:
                 run.progress(0.0, "begins")
-                run.work.do(self._space, run.progress)
+                with Context(self._space, run.by) as ctx:
+                    run.work.do(ctx, run.progress)
             except BaseException as error:
                 ended(run, error)
             else:
@@ -47,24 +51,24 @@ class Runner:
     """`patience` is how long a page waits for work it asked for before it shows how far that is, s."""
 
     def __init__(self, space: "Workspace", executor: Executor | None = None, at_once: int | None = None) -> None:
-        self._space, self._executor = space, executor or Threads(space)
+        self._executor = executor or Threads(space)
         self._at_once = at_once or max(1, os.cpu_count() or 1)
         self._lock = threading.Lock()
         self._waiting, self._running = deque[Run](), list[Run]()
         self._ended: deque[Run] = deque(maxlen=KEPT)
         self.patience = 0.4
 
-    def submit(self, work: Work) -> Run:
+    def submit(self, ctx: "Context", work: Work) -> Run:
         """Have the work done. The same work that already runs or waits is not begun again; other work of its key makes
         way for it."""
-        title = work.title(self._space)
+        title = work.title(ctx)
         with self._lock:
             for other in [*self._running, *self._waiting]:
                 if other.work == work and not other.stopping:
                     return other
                 if other.work.key == work.key:
                     other.stop()
-            run = Run(work, title)
+            run = Run(work, title, ctx.actor)
             self._waiting.append(run)
         self._next()
         return run

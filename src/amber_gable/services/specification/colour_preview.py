@@ -11,8 +11,8 @@ from amber_gable.core.survey.painted import painted_parts
 from amber_gable.domain.colour_library import LibraryColour
 from amber_gable.domain.job import JobBundle
 from amber_gable.domain.scheme import ColourGroup, NamedColour, Scheme, colour_group
+from amber_gable.services.context import Context
 from amber_gable.services.specification.colours import colour_library
-from amber_gable.services.workspace import Workspace
 
 __all__ = [
     "board_colours",
@@ -26,9 +26,9 @@ __all__ = [
 ]
 
 
-def job_library(space: Workspace, bundle: JobBundle) -> dict[str, list[LibraryColour]]:
+def job_library(ctx: Context, bundle: JobBundle) -> dict[str, list[LibraryColour]]:
     """The library of the job's company."""
-    with space.database.reading() as session:
+    with ctx.reading() as session:
         return colour_library(session, bundle.company.id)
 
 

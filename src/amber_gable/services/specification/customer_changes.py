@@ -4,16 +4,15 @@ words."""
 import uuid
 from dataclasses import dataclass
 
-from sqlalchemy.orm import Session
-
 from amber_gable.core.survey.painted import Key
 from amber_gable.domain.finish import Finish
 from amber_gable.domain.job import JobBundle
 from amber_gable.domain.site_record import CustomerChange
-from amber_gable.services.workspace import Workspace
+from amber_gable.services.context import Context
 from amber_gable.store.jobs import load_bundle
 from amber_gable.store.plans import load_plan
 from amber_gable.store.site_record import append
+from amber_gable.store.transaction import Transaction
 
 OFFICE = "office"
 
@@ -26,7 +25,7 @@ class Asked:
     words: str = ""
 
 
-def note_changes(space: Workspace, session: Session, before: JobBundle, asked: Asked | None = None) -> None:
+def note_changes(ctx: Context, session: Transaction, before: JobBundle, asked: Asked | None = None) -> None:
     """Hold the finishes against those of `before`, in the transaction that changed them: other colours, parts left out
     and parts added. Nothing is noted of a job that was neither planned nor begun."""
     job_id = before.job.id
@@ -37,7 +36,7 @@ def note_changes(space: Workspace, session: Session, before: JobBundle, asked: A
     found = _differences(before, after)
     if not found:
         return
-    asked, now = asked or Asked(), space.clock.now()
+    asked, now = asked or Asked(), ctx.now
     common = {"at": now, "noted": now, "by": asked.by.strip()[:80] or OFFICE, "words": asked.words.strip()[:400]}
     append(
         session,

@@ -30,11 +30,12 @@ from amber_gable.domain.job import JobBundle
 from amber_gable.domain.method import Method
 from amber_gable.domain.operation import CoatingSystem, Operation, OperationKind
 from amber_gable.domain.product import Product
+from amber_gable.services.context import Context
 from amber_gable.services.job_view import JobView
 from amber_gable.services.part_digests import part_digests
 from amber_gable.services.specification.colours import colour_library
 from amber_gable.services.specification.specifying import alike, shelf
-from amber_gable.services.workspace import Workspace, digest
+from amber_gable.services.workspace import digest
 from amber_gable.store.sheets import company_systems
 from amber_gable.store.specification import finish_versions
 
@@ -48,7 +49,7 @@ class SpecificationDesk:
     """A job's specification: what may be chosen from, each part as it stands (words where no product serves it), and
     the heat of those that are finished."""
 
-    space: Workspace
+    ctx: Context
     bundle: JobBundle
     products: Sequence[Product]
     systems: Sequence[CoatingSystem]
@@ -63,12 +64,12 @@ class SpecificationDesk:
         """Kept until the job or the stores change; of a job that changed, those parts are worked out anew that it
         touches."""
         whole = digest(self.bundle, *self.products)
-        return self.space.computed.get("specs" + whole, lambda: dict(self._each_part()))
+        return self.ctx.space.computed.get("specs" + whole, lambda: dict(self._each_part()))
 
     def _each_part(self) -> Iterator[tuple[Key, PartSpec | str]]:
         parts, stores = painted_parts(self.bundle.property, self.bundle.deduction), digest(*self.products)
-        for key, read in part_digests(self.space, self.bundle).items():
-            yield key, self.space.parts.get("spec" + stores + read, partial(self._specified, parts[key]))
+        for key, read in part_digests(self.ctx, self.bundle).items():
+            yield key, self.ctx.space.parts.get("spec" + stores + read, partial(self._specified, parts[key]))
 
     def _specified(self, part: PaintedPart) -> PartSpec | str:
         try:
@@ -85,11 +86,11 @@ class SpecificationDesk:
             wanted = [_wanted_heat(self.bundle, s) for s in finished]
             return {c.wanted.part.key: c for c in heat_checks(self.bundle.property, wanted)}
 
-        return self.space.computed.get("heat" + digest(self.bundle), all_checks)
+        return self.ctx.space.computed.get("heat" + digest(self.bundle), all_checks)
 
     @property
     def cards(self) -> list[Card]:
-        return self.space.computed.get("cards" + digest(self.bundle), lambda: job_cards(self.bundle))
+        return self.ctx.space.computed.get("cards" + digest(self.bundle), lambda: job_cards(self.bundle))
 
     @property
     def lead(self) -> bool:
@@ -97,10 +98,10 @@ class SpecificationDesk:
         return lead_presumed(self.bundle)
 
 
-def specification_desk(space: Workspace, bundle: JobBundle) -> SpecificationDesk:
-    with space.database.reading() as session:
+def specification_desk(ctx: Context, bundle: JobBundle) -> SpecificationDesk:
+    with ctx.reading() as session:
         return SpecificationDesk(
-            space,
+            ctx,
             bundle,
             shelf(session, bundle),
             company_systems(session, bundle.company.id),
@@ -119,7 +120,7 @@ class PartDesk:
     """One part on the desk. Raises NotFound for a part that is not there, NoSteps where no product serves it."""
 
     def __init__(self, view: JobView, key: Key) -> None:
-        self.view, self.bundle, self.desk = view, view.bundle, specification_desk(view.space, view.bundle)
+        self.view, self.bundle, self.desk = view, view.bundle, specification_desk(view.ctx, view.bundle)
         self.parts = painted_parts(self.bundle.property, self.bundle.deduction)
         if key not in self.parts:
             raise NotFound(*key)
@@ -134,7 +135,7 @@ class PartDesk:
 
     @property
     def library(self) -> dict[str, list[LibraryColour]]:
-        with self.view.space.database.reading() as session:
+        with self.view.ctx.reading() as session:
             return colour_library(session, self.bundle.company.id)
 
     @property
@@ -142,7 +143,7 @@ class PartDesk:
         """The schools side by side, where they make a difference here."""
         products, facts, pace = self.desk.products, self.spec.derivation.facts, pace_of(self.bundle)
         key = "choices" + digest(self.bundle, self.key, *products)
-        return self.view.space.computed.get(key, lambda: choices(self.part, facts, products, self.wish.picks, pace))
+        return self.view.ctx.space.computed.get(key, lambda: choices(self.part, facts, products, self.wish.picks, pace))
 
     @property
     def heat(self) -> HeatCheck | None:
@@ -151,7 +152,7 @@ class PartDesk:
         wanted = _wanted_heat(self.bundle, self.spec)
         place = self.bundle.property.model_copy(update={"faces": (), "zones": (), "items": (), "photos": ()})
         asked = digest(place, self.part.face, self.part.part, wanted.colour, wanted.vinyl_school, wanted.product)
-        return self.view.space.computed.get("peak" + asked, lambda: heat_checks(self.bundle.property, [wanted])[0])
+        return self.view.ctx.space.computed.get("peak" + asked, lambda: heat_checks(self.bundle.property, [wanted])[0])
 
     @property
     def findings(self) -> list[Finding]:
@@ -214,9 +215,9 @@ class PartDesk:
 _TINTED = (Family.BONDING_PRIMER, Family.HYBRID_UNDERCOAT, Family.ACRYLIC_WOOD_PRIMER, Family.MASONRY_UNDERCOAT)
 
 
-def standing_steps(space: Workspace, bundle: JobBundle, key: Key) -> tuple[Operation, ...]:
+def standing_steps(ctx: Context, bundle: JobBundle, key: Key) -> tuple[Operation, ...]:
     """The operations of a part as they stand. Raises NotFound, NoSteps."""
-    desk = specification_desk(space, bundle)
+    desk = specification_desk(ctx, bundle)
     parts = painted_parts(bundle.property, bundle.deduction)
     if key not in parts:
         raise NotFound(*key)

@@ -12,24 +12,24 @@ from amber_gable.core.specification.part_spec import Wish
 from amber_gable.core.survey.painted import Key, painted_parts
 from amber_gable.domain.errors import NotFound, Refused
 from amber_gable.domain.scheme import ColourGroup, NamedColour, Scheme, colour_group
+from amber_gable.services.context import Context
 from amber_gable.services.specification.colours import colour_library
 from amber_gable.services.specification.customer_changes import note_changes
 from amber_gable.services.specification.specifying import Changed, change_wishes
 from amber_gable.services.undo import job_step
-from amber_gable.services.workspace import Workspace
 from amber_gable.store.jobs import load_bundle
 from amber_gable.store.specification import company_of, put_schemes
 
 MOST = 12
 
 
-def save_scheme(space: Workspace, job_id: str, form: Mapping[str, str]) -> str:
+def save_scheme(ctx: Context, job_id: str, form: Mapping[str, str]) -> str:
     """Keep a scheme from a form with a name and, by group, a library colour or a hex of its own. Raises Refused.
     Returns its id."""
     name = form.get("name", "").strip()
     if not name:
         raise Refused({"name": "give the scheme a name"})
-    with job_step(space, job_id, f"keep the scheme {name}") as session:
+    with job_step(ctx, job_id, f"keep the scheme {name}") as session:
         bundle = load_bundle(session, job_id)
         known = {c.name: c for rows in colour_library(session, company_of(session, job_id).id).values() for c in rows}
         colours: dict[ColourGroup, NamedColour] = {}
@@ -60,19 +60,19 @@ def _fresh_id(name: str, taken: set[str]) -> str:
     return next(n for n in (base, *(f"{base}-{k}" for k in range(2, 100))) if n not in taken)
 
 
-def drop_scheme(space: Workspace, job_id: str, id_: str) -> None:
+def drop_scheme(ctx: Context, job_id: str, id_: str) -> None:
     """Raises NotFound."""
-    with job_step(space, job_id, "drop a scheme") as session:
+    with job_step(ctx, job_id, "drop a scheme") as session:
         kept = load_bundle(session, job_id).job.schemes
         if id_ not in {s.id for s in kept}:
             raise NotFound("colour scheme", id_)
         put_schemes(session, job_id, [s for s in kept if s.id != id_])
 
 
-def apply_scheme(space: Workspace, job_id: str, id_: str) -> tuple[list[Changed], dict[str, str]]:
+def apply_scheme(ctx: Context, job_id: str, id_: str) -> tuple[list[Changed], dict[str, str]]:
     """Give every part the scheme's colour for its group and derive it anew. Returns what changed, and why a part kept
     its colour, by part name. Raises NotFound."""
-    with job_step(space, job_id, "take a colour scheme") as session:
+    with job_step(ctx, job_id, "take a colour scheme") as session:
         bundle = load_bundle(session, job_id)
         scheme = next((s for s in bundle.job.schemes if s.id == id_), None)
         if scheme is None:
@@ -86,5 +86,5 @@ def apply_scheme(space: Workspace, job_id: str, id_: str) -> tuple[list[Changed]
                 wish = Wish.of(finish) if finish else usual_wish(bundle, part)
                 wishes[key] = replace(wish, colour=chosen.colour, colour_name=chosen.name)
         done = change_wishes(session, bundle, wishes)
-        note_changes(space, session, bundle)
+        note_changes(ctx, session, bundle)
         return done

@@ -5,7 +5,6 @@ from collections.abc import Callable, Iterable, Mapping
 from dataclasses import dataclass, replace
 
 from pydantic import ValidationError
-from sqlalchemy.orm import Session
 
 from amber_gable.core.specification.comparison import difference
 from amber_gable.core.specification.completing import usual_wish, with_handbook
@@ -24,13 +23,15 @@ from amber_gable.domain.job import JobBundle
 from amber_gable.domain.operation import Operation
 from amber_gable.domain.product import Product
 from amber_gable.domain.schools import TOPICS, AskedBy, checked_schools
+from amber_gable.services.context import Context
 from amber_gable.services.specification.customer_changes import Asked, note_changes
-from amber_gable.services.undo import call_step, job_step
-from amber_gable.services.workspace import Workspace
+from amber_gable.services.undo import job_step
+from amber_gable.store import journal
 from amber_gable.store import specification as store
 from amber_gable.store.jobs import load_bundle
 from amber_gable.store.sheets import company_products
 from amber_gable.store.survey import check_references
+from amber_gable.store.transaction import Transaction
 
 
 @dataclass(frozen=True)
@@ -50,14 +51,14 @@ class Changed:
         return "; ".join(s for s in said if s) or "the steps stay as they were"
 
 
-def shelf(session: Session, bundle: JobBundle) -> list[Product]:
+def shelf(session: Transaction, bundle: JobBundle) -> list[Product]:
     """What may be chosen from for a job: the company's stores, the handbook's sheet for every family they lack, and
     the sheets the job reads, each in the revision it reads."""
     own = {p.code: p for p in company_products(session, bundle.company.id)}
     return with_handbook(list((own | {p.code: p for p in bundle.products}).values()))
 
 
-def _as_it_is(session: Session, job_id: str, key: Key) -> tuple[JobBundle, PaintedPart, Finish | None, Wish]:
+def _as_it_is(session: Transaction, job_id: str, key: Key) -> tuple[JobBundle, PaintedPart, Finish | None, Wish]:
     """The job, a part of it, what it gets and what that was derived from. Raises NotFound."""
     bundle = load_bundle(session, job_id)
     part = painted_part(bundle.property, bundle.deduction, key)
@@ -66,7 +67,7 @@ def _as_it_is(session: Session, job_id: str, key: Key) -> tuple[JobBundle, Paint
 
 
 def change_wish(
-    space: Workspace,
+    ctx: Context,
     job_id: str,
     key: Key,
     version: int,
@@ -74,23 +75,23 @@ def change_wish(
     asked: Asked | None = None,
 ) -> Changed:
     """Change what a part is to get and derive its steps. Raises NotFound, Refused or StaleEdit."""
-    with job_step(space, job_id, "change what a part gets") as session:
+    with job_step(ctx, job_id, "change what a part gets") as session:
         bundle, part, finish, wish = _as_it_is(session, job_id, key)
-        call_step(session, f"change what {_called(part)} gets")
+        journal.call_step(session, f"change what {_called(part)} gets")
         products = shelf(session, bundle)
         try:
             wished = change(wish, part)
             _refuse_unknown(wish, wished, products)
             done = _kept(session, bundle, part, finish, wished, products, version)
             check_references(session, job_id)
-            note_changes(space, session, bundle, asked)
+            note_changes(ctx, session, bundle, asked)
             return done
         except ValidationError as error:
             raise Refused(by_field(error)) from None
 
 
 def change_wishes(
-    session: Session, bundle: JobBundle, wishes: Mapping[Key, Wish]
+    session: Transaction, bundle: JobBundle, wishes: Mapping[Key, Wish]
 ) -> tuple[list[Changed], dict[str, str]]:
     """Derive several parts anew in one transaction: what changed, and why a part keeps what it has, by part name."""
     products, versions = shelf(session, bundle), store.finish_versions(session, bundle.job.id)
@@ -116,7 +117,7 @@ def _refuse_unknown(before: Wish, wished: Wish, products: list[Product]) -> None
 
 
 def _kept(
-    session: Session,
+    session: Transaction,
     bundle: JobBundle,
     part: PaintedPart,
     finish: Finish | None,
@@ -152,10 +153,10 @@ def _refuse_heat(
         raise Refused({"colour": f"{check.words} Nearest colour that passes: {check.admissible}."})
 
 
-def derive_missing(space: Workspace, job_id: str) -> tuple[list[Changed], dict[str, str]]:
+def derive_missing(ctx: Context, job_id: str) -> tuple[list[Changed], dict[str, str]]:
     """Give every part without a finish its derived steps; returns what changed, and why a part was left, by its name.
     Raises NotFound."""
-    with job_step(space, job_id, "derive what had no steps") as session:
+    with job_step(ctx, job_id, "derive what had no steps") as session:
         bundle = load_bundle(session, job_id)
         lacking = {
             key: usual_wish(bundle, part)
@@ -163,20 +164,20 @@ def derive_missing(space: Workspace, job_id: str) -> tuple[list[Changed], dict[s
             if bundle.finish_of(*key) is None
         }
         found = change_wishes(session, bundle, lacking)
-        note_changes(space, session, bundle)
+        note_changes(ctx, session, bundle)
     return found
 
 
-def derive_again(space: Workspace, job_id: str) -> list[Changed]:
+def derive_again(ctx: Context, job_id: str) -> list[Changed]:
     """Derive anew every part whose steps are derived; those that come out the same are not touched.
 
     A part whose overrides now contradict keeps the steps it has. Raises NotFound.
     """
-    with job_step(space, job_id, "derive anew") as session:
+    with job_step(ctx, job_id, "derive anew") as session:
         return derived_anew(session, load_bundle(session, job_id))
 
 
-def derived_anew(session: Session, bundle: JobBundle) -> list[Changed]:
+def derived_anew(session: Transaction, bundle: JobBundle) -> list[Changed]:
     """The same inside a transaction, for the job as it is there by now."""
     job_id, products = bundle.job.id, shelf(session, bundle)
     versions = store.finish_versions(session, job_id)
@@ -198,7 +199,7 @@ def derived_anew(session: Session, bundle: JobBundle) -> list[Changed]:
     return out
 
 
-def set_school(space: Workspace, job_id: str, level: str, topic: str, school: str) -> list[Changed]:
+def set_school(ctx: Context, job_id: str, level: str, topic: str, school: str) -> list[Changed]:
     """Choose a school for the job or the company (an empty one gives the choice back to the level above). What the
     specification asks derives this job anew. Raises Refused or NotFound."""
     try:
@@ -207,7 +208,7 @@ def set_school(space: Workspace, job_id: str, level: str, topic: str, school: st
             raise ValueError(f"'{level}' is no level; one of: job, company")
     except ValueError as error:
         raise Refused({topic: str(error)}) from None
-    with job_step(space, job_id, f"choose {_school_words(topic, school)}") as session:
+    with job_step(ctx, job_id, f"choose {_school_words(topic, school)}") as session:
         store.put_schools(session, job_id, level, topic, school)
         session.flush()
         if TOPICS[topic].asked is not AskedBy.SPECIFICATION:
@@ -224,19 +225,19 @@ def _school_words(topic: str, school: str) -> str:
     return f"“{TOPICS[topic].school(school).name}”" if school else "the usual school again"
 
 
-def set_lead(space: Workspace, job_id: str, found: str) -> list[Changed]:
+def set_lead(ctx: Context, job_id: str, found: str) -> list[Changed]:
     """Note what the lead test said ('yes', 'no', or '' for none made) and derive the job anew."""
-    with job_step(space, job_id, "note the lead test") as session:
+    with job_step(ctx, job_id, "note the lead test") as session:
         store.put_lead(session, job_id, {"yes": True, "no": False}.get(found))
         session.flush()
         return derived_anew(session, load_bundle(session, job_id))
 
 
-def set_lead_year(space: Workspace, job_id: str, text: str) -> list[Changed]:
+def set_lead_year(ctx: Context, job_id: str, text: str) -> list[Changed]:
     """Change the jurisdiction's year before which lead paint is presumed, and derive the job anew. Raises Refused."""
     if not text.strip().isdigit() or not 1900 <= int(text) <= 2100:
         raise Refused({"year": f"'{text.strip()}' is no year from 1900 to 2100"})
-    with job_step(space, job_id, "change the year for lead paint") as session:
+    with job_step(ctx, job_id, "change the year for lead paint") as session:
         store.put_lead_year(session, job_id, int(text))
         session.flush()
         return derived_anew(session, load_bundle(session, job_id))
@@ -250,30 +251,30 @@ def _refuse_forbidden(bundle: JobBundle, part: PaintedPart, wish: Wish, operatio
         raise Refused({"system": f"{stops[0].words}. {stops[0].todo}"})
 
 
-def take_system(space: Workspace, job_id: str, key: Key, version: int, system: str) -> None:
+def take_system(ctx: Context, job_id: str, key: Key, version: int, system: str) -> None:
     """Give a part one of the company's systems instead of derived steps. Raises Refused, StaleEdit or NotFound."""
     try:
-        with job_step(space, job_id, "give a part a system") as session:
+        with job_step(ctx, job_id, "give a part a system") as session:
             bundle, part, _, wish = _as_it_is(session, job_id, key)
-            call_step(session, f"give {_called(part)} a system")
+            journal.call_step(session, f"give {_called(part)} a system")
             store.shelve_system(session, job_id, system)
             _refuse_forbidden(bundle, part, wish, load_bundle(session, job_id).system(system).operations)
             kind, id_ = key
             record = {kind: id_, "system": system, "colour": wish.colour, "colour_name": wish.colour_name}
             store.put_finish(session, job_id, Finish.model_validate(record), version)
             check_references(session, job_id)
-            note_changes(space, session, bundle)
+            note_changes(ctx, session, bundle)
     except InputError as error:
         raise Refused({"system": error.why}) from None
 
 
-def leave_out(space: Workspace, job_id: str, key: Key, version: int, asked: Asked | None = None) -> None:
+def leave_out(ctx: Context, job_id: str, key: Key, version: int, asked: Asked | None = None) -> None:
     """Take a part out of the specification. Raises NotFound or StaleEdit."""
-    with job_step(space, job_id, "leave a part as it is") as session:
+    with job_step(ctx, job_id, "leave a part as it is") as session:
         bundle = load_bundle(session, job_id)
-        call_step(session, f"leave {_called(painted_part(bundle.property, bundle.deduction, key))} as it is")
+        journal.call_step(session, f"leave {_called(painted_part(bundle.property, bundle.deduction, key))} as it is")
         store.drop_finish(session, job_id, key, version)
-        note_changes(space, session, bundle, asked)
+        note_changes(ctx, session, bundle, asked)
 
 
 def with_school(wish: Wish, topic: str, school: str) -> Wish:
@@ -289,13 +290,13 @@ def alike(bundle: JobBundle, part: PaintedPart) -> list[PaintedPart]:
     return [p for p in same if p.key != part.key]
 
 
-def same_for_alike(space: Workspace, job_id: str, key: Key) -> list[Changed]:
+def same_for_alike(ctx: Context, job_id: str, key: Key) -> list[Changed]:
     """Give every like part this one's colour, aim, schools and products; each keeps the steps its own condition asks
     for. Overrides stay where they are. Raises NotFound or Refused."""
     out = []
-    with job_step(space, job_id, "make like parts the same") as session:
+    with job_step(ctx, job_id, "make like parts the same") as session:
         bundle, part, _, wish = _as_it_is(session, job_id, key)
-        call_step(session, f"make all parts like {_called(part)} the same")
+        journal.call_step(session, f"make all parts like {_called(part)} the same")
         products = shelf(session, bundle)
         versions = store.finish_versions(session, job_id)
         for other in alike(bundle, part):
@@ -303,5 +304,5 @@ def same_for_alike(space: Workspace, job_id: str, key: Key) -> list[Changed]:
             own = replace(wish, overrides=before.overrides if before else ())
             out.append(_kept(session, bundle, other, before, own, products, versions.get(other.key, 0)))
         check_references(session, job_id)
-        note_changes(space, session, bundle)
+        note_changes(ctx, session, bundle)
     return out

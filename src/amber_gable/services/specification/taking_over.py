@@ -5,11 +5,10 @@ from dataclasses import dataclass
 from datetime import UTC, datetime
 from typing import Any
 
+from amber_gable.services.context import Context
 from amber_gable.services.specification.specifying import Changed, derived_anew
 from amber_gable.services.undo import job_step
-from amber_gable.services.workspace import Workspace
 from amber_gable.store.jobs import load_bundle
-from amber_gable.store.kept import kept_in
 from amber_gable.store.sheets import Newer
 from amber_gable.store.specification import newer_than_pinned, take_over
 
@@ -33,11 +32,11 @@ class Offers:
         return bool(self.sheets or self.settings)
 
 
-def offers(space: Workspace, job_id: str) -> Offers:
+def offers(ctx: Context, job_id: str) -> Offers:
     """Raises NotFound."""
-    with space.database.reading() as session:
+    with ctx.reading() as session:
         company = load_bundle(session, job_id).company.id
-        kept, key = kept_in(session), ("offers", job_id)
+        kept, key = session.kept, ("offers", job_id)
         found: Offers | None = kept.find(session, key)
         if found is not None:
             return found
@@ -55,9 +54,9 @@ def _offer(newer: Newer) -> SheetOffer:
     return SheetOffer(newer.code, newer.now.name, datetime.fromtimestamp(newer.changed_at, UTC), differences)
 
 
-def take_newer(space: Workspace, job_id: str, codes: Collection[str], *, settings: bool = False) -> list[Changed]:
+def take_newer(ctx: Context, job_id: str, codes: Collection[str], *, settings: bool = False) -> list[Changed]:
     """Let the job read the stores' present sheets of these products and the company's present settings, and derive it
     anew. Raises NotFound."""
-    with job_step(space, job_id, "take over what the company changed") as session:
+    with job_step(ctx, job_id, "take over what the company changed") as session:
         take_over(session, job_id, codes, settings=settings)
         return derived_anew(session, load_bundle(session, job_id))

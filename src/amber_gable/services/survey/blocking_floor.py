@@ -14,8 +14,8 @@ from amber_gable.domain.errors import Refused
 from amber_gable.domain.fault_words import by_field
 from amber_gable.domain.survey import Item
 from amber_gable.domain.units import UnitSystem
+from amber_gable.services.context import Context
 from amber_gable.services.survey.blocking_out import put_up
-from amber_gable.services.workspace import Workspace
 
 M = TypeVar("M", bound=BaseModel)
 R = TypeVar("R")
@@ -87,15 +87,15 @@ def fence_tried(form: Mapping[str, str], system: UnitSystem) -> list[Made]:
     return _made(FenceBlock, values, faults, form, fence_made)
 
 
-def block_floor(space: Workspace, job_id: str, form: Mapping[str, str], system: UnitSystem) -> list[str]:
+def block_floor(ctx: Context, job_id: str, form: Mapping[str, str], system: UnitSystem) -> list[str]:
     """Add a deck or porch. Returns the id of its face. Raises Refused by field; nothing is saved then."""
     made, items = floor_tried(form, system)
-    with space.database.writing() as session:
+    with ctx.writing() as session:
         return put_up(session, job_id, [made], items, f"block out {made[0].name}")
 
 
-def block_fence(space: Workspace, job_id: str, form: Mapping[str, str], system: UnitSystem) -> list[str]:
+def block_fence(ctx: Context, job_id: str, form: Mapping[str, str], system: UnitSystem) -> list[str]:
     """Add a fence. Returns the ids of its sides. Raises Refused by field; nothing is saved then."""
     made = fence_tried(form, system)
-    with space.database.writing() as session:
+    with ctx.writing() as session:
         return put_up(session, job_id, made, (), f"block out {made[0][0].name}")

@@ -6,7 +6,6 @@ from math import radians, tan
 from typing import Any
 
 from pydantic import ValidationError
-from sqlalchemy.orm import Session
 
 from amber_gable.core.survey.block_faces import Made
 from amber_gable.core.survey.block_out import blocked_out
@@ -19,10 +18,11 @@ from amber_gable.domain.errors import Refused
 from amber_gable.domain.fault_words import by_field
 from amber_gable.domain.survey import Face, Item, Part, PlanPlace
 from amber_gable.domain.units import UnitSystem
+from amber_gable.services.context import Context
 from amber_gable.services.survey.surveying import free_id, free_name, write_step
-from amber_gable.services.workspace import Workspace
 from amber_gable.store import survey
 from amber_gable.store.jobs import load_bundle
+from amber_gable.store.transaction import Transaction
 
 _LENGTHS = ("width_m", "depth_m", "eaves_m", "overhang_m", "base_m")
 _NEEDED = ("width_m", "depth_m", "eaves_m", "looks", "roof", "substrate")
@@ -208,16 +208,16 @@ def walk_tried(form: Mapping[str, str], system: UnitSystem) -> list[Made]:
 
 
 def block_out(
-    space: Workspace, job_id: str, form: Mapping[str, str], system: UnitSystem, *, walked: bool = False
+    ctx: Context, job_id: str, form: Mapping[str, str], system: UnitSystem, *, walked: bool = False
 ) -> list[str]:
     """Add the house to the survey. Returns the ids of its faces. Raises Refused by field; nothing is saved then."""
     made = walk_tried(form, system) if walked else tried_out(form, system)
-    with space.database.writing() as session:
+    with ctx.writing() as session:
         made = _beside(made, load_bundle(session, job_id).property.faces)
         return put_up(session, job_id, made, (), f"block out {made[0][0].building}")
 
 
-def put_up(session: Session, job_id: str, made: list[Made], items: tuple[Item, ...], words: str) -> list[str]:
+def put_up(session: Transaction, job_id: str, made: list[Made], items: tuple[Item, ...], words: str) -> list[str]:
     """Save what was blocked out as one step, with names and ids that are free. Returns the faces' ids."""
     names, taken = set(survey.part_names(session, job_id)), set[tuple[str, str]]()
     changes: list[tuple[Part, str, int | None]] = []

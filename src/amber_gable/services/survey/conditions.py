@@ -19,10 +19,10 @@ from amber_gable.domain.meter import MeterPlace, MeterReading, MeterUnavailable
 from amber_gable.domain.substrates import SUBSTRATES
 from amber_gable.domain.survey import Face, Item, Part, Property, Zone
 from amber_gable.domain.units import UnitSystem
+from amber_gable.services.context import Context
 from amber_gable.services.editing import plain_number
 from amber_gable.services.survey.readings import test_reading, typed_day
 from amber_gable.services.survey.surveying import change_part, find_part
-from amber_gable.services.workspace import Workspace
 from amber_gable.store.jobs import load_face
 from amber_gable.store.survey import face_of
 
@@ -77,7 +77,7 @@ def condition_record(bundle: JobBundle, kind: str, id_: str) -> ConditionRecord:
 Made = tuple[str, dict[str, Any]]
 
 
-def _change(space: Workspace, job_id: str, kind: str, id_: str, make: Callable[[JobBundle, Zone | Item], Made]) -> None:
+def _change(ctx: Context, job_id: str, kind: str, id_: str, make: Callable[[JobBundle, Zone | Item], Made]) -> None:
     """Change fields of a condition: `make` gives the step's words and the fields, from what is stored."""
 
     def change(bundle: JobBundle, part: Part) -> Made:
@@ -85,11 +85,11 @@ def _change(space: Workspace, job_id: str, kind: str, id_: str, make: Callable[[
         words, fields = make(bundle, surface)
         return f"{words} on {part.name}", {"condition": surface.condition.model_dump() | fields}
 
-    change_part(space, job_id, kind, id_, change)
+    change_part(ctx, job_id, kind, id_, change)
 
 
 def record_test(
-    space: Workspace, job_id: str, kind: str, id_: str, form: dict[str, str], system: UnitSystem = UnitSystem.METRIC
+    ctx: Context, job_id: str, kind: str, id_: str, form: dict[str, str], system: UnitSystem = UnitSystem.METRIC
 ) -> None:
     """A test's reading, and its date, note and photo. What the form does not carry stays. Raises Refused by field."""
     test = _BY_CODE.get(form.get("test", ""))
@@ -110,10 +110,10 @@ def record_test(
     def make(bundle: JobBundle, part: Zone | Item) -> Made:
         if not test.fits(SUBSTRATES[part.substrate].family):
             raise Refused({test.code: "this test does not fit the surface; nothing was saved"})
-        tests = tested(part.condition, test, None if emptied else job_day(space, bundle), given)
+        tests = tested(part.condition, test, None if emptied else job_day(ctx, bundle), given)
         return f"test {test.name.lower()}", fields | {"tests": tests}
 
-    _change(space, job_id, kind, id_, make)
+    _change(ctx, job_id, kind, id_, make)
 
 
 def tested(
@@ -127,17 +127,17 @@ def tested(
     return [*others, kept.model_dump() | dict(given or {})]
 
 
-def job_day(space: Workspace, bundle: JobBundle) -> date:
+def job_day(ctx: Context, bundle: JobBundle) -> date:
     """The date where the house stands."""
-    return space.clock.now().astimezone(bundle.property.tz).date()
+    return ctx.now.astimezone(bundle.property.tz).date()
 
 
-def set_note(space: Workspace, job_id: str, kind: str, id_: str, note: str) -> None:
+def set_note(ctx: Context, job_id: str, kind: str, id_: str, note: str) -> None:
     """Whatever else there is to say. Raises Refused when it is too long."""
-    _change(space, job_id, kind, id_, lambda _, part: ("note", {"note": note.strip()}))
+    _change(ctx, job_id, kind, id_, lambda _, part: ("note", {"note": note.strip()}))
 
 
-def add_moisture(space: Workspace, job_id: str, kind: str, id_: str, pct: str, spot: str) -> None:
+def add_moisture(ctx: Context, job_id: str, kind: str, id_: str, pct: str, spot: str) -> None:
     """One more meter reading, now. Raises Refused."""
     try:
         value = plain_number(pct.strip().removesuffix("%"))
@@ -145,9 +145,9 @@ def add_moisture(space: Workspace, job_id: str, kind: str, id_: str, pct: str, s
         value = None
     if value is None or not 0 <= value <= 100:
         raise Refused({"pct": f"“{pct.strip()[:20]}” is not a moisture between 0 and 100 %"})
-    reading = MoistureReading(pct=value, at=space.clock.now(), spot=spot.strip()[:80])
+    reading = MoistureReading(pct=value, at=ctx.now, spot=spot.strip()[:80])
     _change(
-        space,
+        ctx,
         job_id,
         kind,
         id_,
@@ -155,7 +155,7 @@ def add_moisture(space: Workspace, job_id: str, kind: str, id_: str, pct: str, s
     )
 
 
-def drop_moisture(space: Workspace, job_id: str, kind: str, id_: str, number: int, expected: str) -> None:
+def drop_moisture(ctx: Context, job_id: str, kind: str, id_: str, number: int, expected: str) -> None:
     """Take a reading out by its place in the list, if it is the one the page showed there. Raises Refused."""
 
     def make(_: JobBundle, part: Zone | Item) -> Made:
@@ -165,22 +165,22 @@ def drop_moisture(space: Workspace, job_id: str, kind: str, id_: str, number: in
         dropped = readings.pop(number)
         return f"drop reading {dropped.pct:g} %", {"moisture": readings}
 
-    _change(space, job_id, kind, id_, make)
+    _change(ctx, job_id, kind, id_, make)
 
 
-def read_meter(space: Workspace, job_id: str, kind: str, id_: str, spot: str) -> MeterReading:
+def read_meter(ctx: Context, job_id: str, kind: str, id_: str, spot: str) -> MeterReading:
     """Hold the meter against the surface; a wood reading goes into the list. Raises MeterUnavailable."""
-    if space.meter is None:
+    if ctx.space.meter is None:
         raise MeterUnavailable("no meter is set up; type the reading")
-    with space.database.reading() as session:
+    with ctx.reading() as session:
         property_ = load_face(session, job_id, face_of(session, job_id, kind, id_)).property
     part = surface_of(property_, kind, id_)
     face = property_.face(part.face)
-    reading = space.meter.read(
+    reading = ctx.space.meter.read(
         MeterPlace(
             latitude=property_.latitude,
             longitude=property_.longitude,
-            at=space.clock.now(),
+            at=ctx.now,
             azimuth_deg=face.azimuth_deg,
             tilt_deg=face.tilt_deg,
             substrate=part.substrate,
@@ -189,11 +189,11 @@ def read_meter(space: Workspace, job_id: str, kind: str, id_: str, spot: str) ->
         )
     )
     if reading.wood_pct is not None:
-        add_moisture(space, job_id, kind, id_, f"{reading.wood_pct}", spot)
+        add_moisture(ctx, job_id, kind, id_, f"{reading.wood_pct}", spot)
     return reading
 
 
-def mark_damage(space: Workspace, job_id: str, zone_id: str, damage: str, runs: Any) -> None:
+def mark_damage(ctx: Context, job_id: str, zone_id: str, damage: str, runs: Any) -> None:
     """Squares of the condition map for one kind of damage; its share goes into the record. Raises Refused."""
     if damage not in set(Damage):
         raise Refused({"": f"“{damage[:20]}” is not on the list of damages"})
@@ -210,10 +210,10 @@ def mark_damage(space: Workspace, job_id: str, zone_id: str, damage: str, runs: 
         fields: dict[str, Any] = {"marks": marks} | _worked_out(bundle, zone, tuple(marks), mark.damage)
         code = next((t.code for t in GUIDED_TESTS if t.field in fields), None)
         if code is not None and not any(t.test == code for t in tests):
-            fields["tests"] = [*tests, Tested(test=code, on=job_day(space, bundle))]
+            fields["tests"] = [*tests, Tested(test=code, on=job_day(ctx, bundle))]
         return f"mark {damage}", fields
 
-    _change(space, job_id, "zone", zone_id, make)
+    _change(ctx, job_id, "zone", zone_id, make)
 
 
 def _worked_out(bundle: JobBundle, zone: Zone, marks: tuple[Mark, ...], damage: Damage) -> dict[str, float]:

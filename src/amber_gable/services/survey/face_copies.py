@@ -6,9 +6,9 @@ from amber_gable.core.survey.checks import face_faults
 from amber_gable.core.survey.copying import Parts, copied, mirrored
 from amber_gable.domain.errors import InputError, Refused
 from amber_gable.domain.survey import Face, Item, Obstacle, Opening, Part
+from amber_gable.services.context import Context
 from amber_gable.services.survey.forms import choices, made_part
 from amber_gable.services.survey.surveying import box_of, find_part, free_id, free_name, with_part, write_step
-from amber_gable.services.workspace import Workspace
 from amber_gable.store import survey
 from amber_gable.store.jobs import load_face
 
@@ -21,9 +21,9 @@ FILLINGS: dict[str, tuple[str, ...]] = {
 MADE_OF = {"garage-door": "metal-door"}
 
 
-def duplicate_part(space: Workspace, job_id: str, kind: str, id_: str) -> str:
+def duplicate_part(ctx: Context, job_id: str, kind: str, id_: str) -> str:
     """A second opening, item or obstacle beside the first, where there is room. Returns its id."""
-    with space.database.writing() as session:
+    with ctx.writing() as session:
         face_id = survey.face_of(session, job_id, kind, id_)
         property_ = load_face(session, job_id, face_id).property
         part = find_part(property_, kind, id_)[0]
@@ -50,9 +50,9 @@ def _free_places(face: Face, part: Opening | Obstacle | Item) -> list[float]:
     return sorted((x for x in places if abs(x - part.x_m) >= own), key=lambda x: (x < right, abs(x - right)))
 
 
-def fill_opening(space: Workspace, job_id: str, id_: str, kind: str) -> str:
+def fill_opening(ctx: Context, job_id: str, id_: str, kind: str) -> str:
     """Count what fills an opening as an item of the same size and place. Returns the item's id. Raises Refused."""
-    with space.database.writing() as session:
+    with ctx.writing() as session:
         face_id = survey.face_of(session, job_id, "opening", id_)
         property_ = load_face(session, job_id, face_id).property
         opening = find_part(property_, "opening", id_)[0]
@@ -77,9 +77,9 @@ def fill_opening(space: Workspace, job_id: str, id_: str, kind: str) -> str:
     return item.id
 
 
-def mirror_face(space: Workspace, job_id: str, id_: str) -> None:
+def mirror_face(ctx: Context, job_id: str, id_: str) -> None:
     """Turn a face left for right."""
-    with space.database.writing() as session:
+    with ctx.writing() as session:
         property_ = load_face(session, job_id, id_).property
         face = property_.face(id_)
         parts = mirrored(face, property_.zones_of(id_), property_.items_of(id_))
@@ -87,9 +87,9 @@ def mirror_face(space: Workspace, job_id: str, id_: str) -> None:
         write_step(session, job_id, _listed(parts, lambda kind, part: versions[kind, part]), f"mirror {face.name}")
 
 
-def copy_face(space: Workspace, job_id: str, id_: str, *, opposite: bool) -> str:
+def copy_face(ctx: Context, job_id: str, id_: str, *, opposite: bool) -> str:
     """Copy a face with all that is on it: looking the other way and mirrored, or just once more. Returns its id."""
-    with space.database.writing() as session:
+    with ctx.writing() as session:
         property_ = load_face(session, job_id, id_).property
         face = property_.face(id_)
         parts: Parts = (face, property_.zones_of(id_), property_.items_of(id_))

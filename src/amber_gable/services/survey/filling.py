@@ -8,21 +8,21 @@ from amber_gable.core.survey.wall_line import Told, placed, read_line, told_gutt
 from amber_gable.domain.errors import Refused
 from amber_gable.domain.survey import Item, Opening, Part
 from amber_gable.domain.units import UnitSystem
+from amber_gable.services.context import Context
 from amber_gable.services.survey.face_copies import MADE_OF
 from amber_gable.services.survey.forms import choices, made_part
 from amber_gable.services.survey.same_wall import fill_like, other_wall
 from amber_gable.services.survey.surveying import box_of, free_id, free_name, write_step
-from amber_gable.services.workspace import Workspace
 from amber_gable.store import survey
 from amber_gable.store.jobs import load_face
 
 SHUTTER = "#2f3b37"
 
 
-def fill_wall(space: Workspace, job_id: str, face_id: str, text: str, system: UnitSystem) -> int:
+def fill_wall(ctx: Context, job_id: str, face_id: str, text: str, system: UnitSystem) -> int:
     """Put what the line tells of on a wall. Returns how many parts it made. Raises Refused under `line`, and saves
     nothing then."""
-    with space.database.writing() as session:
+    with ctx.writing() as session:
         other = other_wall(text)
         if other is not None:
             return fill_like(session, job_id, face_id, other)

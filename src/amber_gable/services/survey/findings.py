@@ -7,11 +7,11 @@ from amber_gable.domain.errors import Refused
 from amber_gable.domain.guided_tests import GUIDED_TESTS
 from amber_gable.domain.survey import Part
 from amber_gable.domain.units import UnitSystem
+from amber_gable.services.context import Context
 from amber_gable.services.survey.conditions import job_day, tested
 from amber_gable.services.survey.forms import made_part
 from amber_gable.services.survey.readings import test_reading
 from amber_gable.services.survey.surveying import KIND_OF, write_step
-from amber_gable.services.workspace import Workspace
 from amber_gable.store import survey
 from amber_gable.store.jobs import load_bundle
 
@@ -21,7 +21,7 @@ _OF_MANY = {t.code: t for t in GUIDED_TESTS if tells_of_many(t)}
 
 
 def set_findings(
-    space: Workspace, job_id: str, kind: str, face: str, code: str, text: str, system: UnitSystem = UnitSystem.METRIC
+    ctx: Context, job_id: str, kind: str, face: str, code: str, text: str, system: UnitSystem = UnitSystem.METRIC
 ) -> int:
     """Give one test the same answer on every surface of a kind (empty: all) on a face (empty: all) that it fits; what
     is painted on the drawing stays. Returns how many changed. Raises Refused under the test's code, NotFound."""
@@ -31,9 +31,9 @@ def set_findings(
     if not text.strip():
         raise Refused({code: "is needed"})
     value = test_reading(test, text.strip(), system)
-    with space.database.writing() as session:
+    with ctx.writing() as session:
         bundle = load_bundle(session, job_id)
-        versions, today = survey.versions(session, job_id), job_day(space, bundle)
+        versions, today = survey.versions(session, job_id), job_day(ctx, bundle)
         changes: list[tuple[Part, str, int | None]] = []
         for part in surfaces_of(bundle.property, kind, face):
             was = part.condition

@@ -15,9 +15,9 @@ from amber_gable.domain.photo import KnownLength, Photo, PhotoMarks
 from amber_gable.domain.survey import Face, Part, Property
 from amber_gable.domain.units import UnitSystem
 from amber_gable.exchange.photos import clean_photo
+from amber_gable.services.context import Context
 from amber_gable.services.survey.surveying import change_part, free_name, save_part
-from amber_gable.services.workspace import Workspace
-from amber_gable.store import photos
+from amber_gable.store import journal, photos
 from amber_gable.store.jobs import load_bundle
 from amber_gable.store.survey import part_names
 
@@ -46,16 +46,16 @@ def find_photo(property_: Property, id_: str) -> Photo:
     raise NotFound("photo", id_)
 
 
-def picture(space: Workspace, job_id: str, id_: str) -> bytes:
+def picture(ctx: Context, job_id: str, id_: str) -> bytes:
     """A photo's JPEG. Raises NotFound."""
-    with space.database.reading() as session:
+    with ctx.reading() as session:
         return photos.photo_bytes(session, job_id, id_)
 
 
-def add_photo(space: Workspace, job_id: str, face: str, data: bytes, name: str) -> str:
+def add_photo(ctx: Context, job_id: str, face: str, data: bytes, name: str) -> str:
     """Take a picture in. Returns its id. Raises InputError."""
     clean = clean_photo(data, name)
-    with space.database.writing() as session:
+    with ctx.writing() as session, journal.step(session, job_id, "add a photo"):
         property_ = load_bundle(session, job_id).property
         number = len(property_.photos) + 1
         taken = set(photos.all_ids(session, job_id))
@@ -65,18 +65,21 @@ def add_photo(space: Workspace, job_id: str, face: str, data: bytes, name: str) 
             id=f"photo-{number}",
             name=name[:100] or f"Photo {number}",
             face=face if any(f.id == face for f in property_.faces) else None,
-            taken_on=space.clock.now().astimezone(property_.tz).date(),
+            taken_on=ctx.now.astimezone(property_.tz).date(),
             width_px=clean.width_px,
             height_px=clean.height_px,
             sha256=clean.sha256,
         )
         photos.add_photo(session, job_id, photo, clean.data)
+        journal.call_step(session, f"add photo {photo.name}")
     return photo.id
 
 
-def delete_photo(space: Workspace, job_id: str, id_: str) -> None:
-    with space.database.writing() as session:
-        photos.delete_photo(session, job_id, id_)
+def delete_photo(ctx: Context, job_id: str, id_: str) -> None:
+    with ctx.writing() as session:
+        name = photos.live_photo(session, job_id, id_).name
+        with journal.step(session, job_id, f"delete photo {name}"):
+            photos.delete_photo(session, job_id, id_)
 
 
 def read_marks(form: Mapping[str, str], system: UnitSystem) -> PhotoMarks:
@@ -138,17 +141,18 @@ def measure(photo: Photo, marks: PhotoMarks, first: Point, last: Point) -> Measu
     return Measured(wall, min(x0, x1), min(y0, y1), abs(x1 - x0), abs(y1 - y0), wall.distance_m(first, last))
 
 
-def save_marks(space: Workspace, job_id: str, id_: str, marks: PhotoMarks) -> None:
-    with space.database.writing() as session:
+def save_marks(ctx: Context, job_id: str, id_: str, marks: PhotoMarks) -> None:
+    with ctx.writing() as session:
         name = photos.live_photo(session, job_id, id_).name
-        photos.change_photo(session, job_id, id_, f"mark photo {name}", marks=marks.model_dump(mode="json"))
+        with journal.step(session, job_id, f"mark photo {name}"):
+            photos.change_photo(session, job_id, id_, marks=marks.model_dump(mode="json"))
 
 
-def send_opening(space: Workspace, job_id: str, photo: Photo, found: Measured, kind: str) -> str:
+def send_opening(ctx: Context, job_id: str, photo: Photo, found: Measured, kind: str) -> str:
     """Put the measured box on the face's drawing. Returns the opening's id. Raises Refused."""
     if photo.face is None:
         raise Refused({"": "say first which face the photo shows"})
-    with space.database.reading() as session:
+    with ctx.reading() as session:
         names = part_names(session, job_id)
     form = {
         "face": photo.face,
@@ -159,10 +163,10 @@ def send_opening(space: Workspace, job_id: str, photo: Photo, found: Measured, k
         "width_m": f"{found.width_m:.3f} m",
         "height_m": f"{found.height_m:.3f} m",
     }
-    return save_part(space, job_id, "opening", form, None)
+    return save_part(ctx, job_id, "opening", form, None)
 
 
-def send_wall(space: Workspace, job_id: str, photo: Photo, found: Measured) -> str:
+def send_wall(ctx: Context, job_id: str, photo: Photo, found: Measured) -> str:
     """Give the face the measured width and height; a gable or other shape keeps what it has above its eave."""
     if photo.face is None:
         raise Refused({"": "say first which face the photo shows"})
@@ -174,14 +178,15 @@ def send_wall(space: Workspace, job_id: str, photo: Photo, found: Measured) -> s
         outline |= {k: round(v, 3) for k, v in sizes.items() if k in outline}
         return f"size of {face.name} from a photo", {"outline": outline}
 
-    change_part(space, job_id, "face", photo.face, change)
+    change_part(ctx, job_id, "face", photo.face, change)
     return photo.face
 
 
-def set_face(space: Workspace, job_id: str, id_: str, face: str) -> None:
+def set_face(ctx: Context, job_id: str, id_: str, face: str) -> None:
     """Say which face a photo shows. Raises NotFound for a face that is not there."""
-    with space.database.writing() as session:
+    with ctx.writing() as session:
         if face:
             load_bundle(session, job_id).property.face(face)
         name = photos.live_photo(session, job_id, id_).name
-        photos.change_photo(session, job_id, id_, f"place photo {name}", face_id=face or None)
+        with journal.step(session, job_id, f"place photo {name}"):
+            photos.change_photo(session, job_id, id_, face_id=face or None)

@@ -3,14 +3,13 @@ middle outwards; on the wall opposite the other way round. What was found on the
 
 import re
 
-from sqlalchemy.orm import Session
-
 from amber_gable.domain.condition import Condition
 from amber_gable.domain.errors import Refused
 from amber_gable.domain.survey import Face, Item, Opening, Part, Property
 from amber_gable.services.survey.surveying import box_of, free_id, free_name, write_step
 from amber_gable.store import survey
 from amber_gable.store.jobs import load_bundle
+from amber_gable.store.transaction import Transaction
 
 _SAME = re.compile(r"\s*(?:the\s+)?same\s+as\s+(.+?)\s*$", re.IGNORECASE)
 
@@ -21,7 +20,7 @@ def other_wall(text: str) -> str | None:
     return found[1] if found else None
 
 
-def fill_like(session: Session, job_id: str, face_id: str, name: str) -> int:
+def fill_like(session: Transaction, job_id: str, face_id: str, name: str) -> int:
     """Returns how many parts it made. Raises Refused under `line`, and nothing is kept then."""
     house = load_bundle(session, job_id).property
     face, model = house.face(face_id), _named(house, face_id, name)

@@ -2,12 +2,11 @@
 
 from dataclasses import dataclass
 
-from sqlalchemy.orm import Session
-
 from amber_gable.domain.job import JobBundle
-from amber_gable.services.workspace import Workspace
+from amber_gable.services.context import Context
 from amber_gable.store import journal, survey
 from amber_gable.store.jobs import load_bundle, load_face
+from amber_gable.store.transaction import Transaction
 
 
 @dataclass(frozen=True)
@@ -22,18 +21,18 @@ class SurveySheet:
     names: set[str]
 
 
-def whole_sheet(space: Workspace, job_id: str) -> SurveySheet:
+def whole_sheet(ctx: Context, job_id: str) -> SurveySheet:
     """Raises NotFound for an unknown job."""
-    with space.database.reading() as session:
+    with ctx.reading() as session:
         return _sheet(session, job_id, load_bundle(session, job_id), None)
 
 
-def face_sheet(space: Workspace, job_id: str, kind: str, id_: str | None, face_id: str = "") -> SurveySheet:
+def face_sheet(ctx: Context, job_id: str, kind: str, id_: str | None, face_id: str = "") -> SurveySheet:
     """The job cut down to the face that a part is on, or to a face for a part still to come; whole for a new face.
 
     Raises NotFound.
     """
-    with space.database.reading() as session:
+    with ctx.reading() as session:
         if id_ is not None:
             face_id = survey.face_of(session, job_id, kind, id_)
         elif kind == "face":
@@ -41,7 +40,7 @@ def face_sheet(space: Workspace, job_id: str, kind: str, id_: str | None, face_i
         return _sheet(session, job_id, load_face(session, job_id, face_id), face_id)
 
 
-def _sheet(session: Session, job_id: str, bundle: JobBundle, face_id: str | None) -> SurveySheet:
+def _sheet(session: Transaction, job_id: str, bundle: JobBundle, face_id: str | None) -> SurveySheet:
     return SurveySheet(
         bundle,
         survey.versions(session, job_id, face_id),
@@ -51,12 +50,7 @@ def _sheet(session: Session, job_id: str, bundle: JobBundle, face_id: str | None
     )
 
 
-def face_under(space: Workspace, job_id: str, kind: str, id_: str) -> str:
+def face_under(ctx: Context, job_id: str, kind: str, id_: str) -> str:
     """Id of the face a part is on. Raises NotFound."""
-    with space.database.reading() as session:
+    with ctx.reading() as session:
         return survey.face_of(session, job_id, kind, id_)
-
-
-def has_face(space: Workspace, job_id: str, face_id: str) -> bool:
-    with space.database.reading() as session:
-        return any(id_ == face_id for id_, _ in survey.face_names(session, job_id))

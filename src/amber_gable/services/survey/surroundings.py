@@ -11,8 +11,8 @@ from amber_gable.domain.fault_words import by_field
 from amber_gable.domain.job import JobBundle
 from amber_gable.domain.survey import Block, Face, Part
 from amber_gable.domain.units import UnitSystem
+from amber_gable.services.context import Context
 from amber_gable.services.survey.surveying import change_part
-from amber_gable.services.workspace import Workspace
 
 _LENGTHS = ("left_m", "width_m", "distance_m", "height_m")
 
@@ -36,7 +36,7 @@ def read_block(form: Mapping[str, str], system: UnitSystem) -> Block:
         raise Refused(by_field(error)) from None
 
 
-def put_block(space: Workspace, job_id: str, face_id: str, number: int | None, block: Block) -> None:
+def put_block(ctx: Context, job_id: str, face_id: str, number: int | None, block: Block) -> None:
     """Add a block, or put it in place of the one of that number. Raises NotFound, Refused."""
 
     def edit(blocks: list[Block]) -> None:
@@ -45,16 +45,16 @@ def put_block(space: Workspace, job_id: str, face_id: str, number: int | None, b
         else:
             blocks[_place(blocks, number)] = block
 
-    _change(space, job_id, face_id, f"{block.kind.value} before", edit)
+    _change(ctx, job_id, face_id, f"{block.kind.value} before", edit)
 
 
-def drop_block(space: Workspace, job_id: str, face_id: str, number: int) -> None:
+def drop_block(ctx: Context, job_id: str, face_id: str, number: int) -> None:
     """Take a block out by its place in the list. Raises NotFound."""
 
     def edit(blocks: list[Block]) -> None:
         del blocks[_place(blocks, number)]
 
-    _change(space, job_id, face_id, "clear the view before", edit)
+    _change(ctx, job_id, face_id, "clear the view before", edit)
 
 
 def _place(blocks: list[Block], number: int) -> int:
@@ -63,11 +63,11 @@ def _place(blocks: list[Block], number: int) -> int:
     return number
 
 
-def _change(space: Workspace, job_id: str, face_id: str, words: str, edit: Callable[[list[Block]], None]) -> None:
+def _change(ctx: Context, job_id: str, face_id: str, words: str, edit: Callable[[list[Block]], None]) -> None:
     def change(_: JobBundle, face: Part) -> tuple[str, dict[str, Any]]:
         assert isinstance(face, Face)
         blocks = list(face.blocks)
         edit(blocks)
         return f"{words} {face.name}", {"blocks": [b.model_dump() for b in blocks]}
 
-    change_part(space, job_id, "face", face_id, change)
+    change_part(ctx, job_id, "face", face_id, change)

@@ -4,8 +4,6 @@ import re
 from collections.abc import Callable, Mapping
 from typing import Any
 
-from sqlalchemy.orm import Session
-
 from amber_gable.core.survey.checks import face_faults
 from amber_gable.core.survey.compass import parse_bearing
 from amber_gable.core.survey.geometry import item_size
@@ -15,11 +13,12 @@ from amber_gable.domain.job import JobBundle
 from amber_gable.domain.survey import Face, Item, Opening, Part, PlanPlace, Property, Zone
 from amber_gable.domain.units import UnitSystem
 from amber_gable.domain.zone_area import Region
+from amber_gable.services.context import Context
 from amber_gable.services.survey.forms import MODELS, form_values, made_part
-from amber_gable.services.workspace import Workspace
 from amber_gable.store import journal, survey
 from amber_gable.store.jobs import live_job, load_bundle, load_face
 from amber_gable.store.rows import places
+from amber_gable.store.transaction import Transaction
 
 _OWN_FORM = {"version", "face", "id", "back", "units"}
 _UNTYPED: dict[str, dict[str, Any]] = {"face": {"azimuth_deg": 180.0}, "opening": {"x_m": 0.0, "y_m": 0.0}}
@@ -84,7 +83,7 @@ def tried(
 
 
 def save_part(
-    space: Workspace,
+    ctx: Context,
     job_id: str,
     kind: str,
     form: Mapping[str, str],
@@ -101,7 +100,7 @@ def save_part(
         raise Refused({"": "the form has lost its version; open it again"})
     if id_ is None and not values.get("name"):
         raise Refused({"name": "is needed"})
-    with space.database.writing() as session:
+    with ctx.writing() as session:
         present, face_id, property_ = None, form.get("face", ""), None
         if id_ is not None:
             face_id = survey.face_of(session, job_id, kind, id_)
@@ -119,13 +118,13 @@ def save_part(
     return part.id
 
 
-def place_part(space: Workspace, job_id: str, kind: str, id_: str, form: Mapping[str, str]) -> None:
+def place_part(ctx: Context, job_id: str, kind: str, id_: str, form: Mapping[str, str]) -> None:
     """Move or resize something on a face by drawing: x_m, y_m, and width_m, height_m where it has them, in metres."""
     try:
         numbers = {k: round(float(form[k]), 6) for k in ("x_m", "y_m", "width_m", "height_m") if form.get(k)}
     except ValueError:
         raise Refused({"": "the place is not given in numbers"}) from None
-    with space.database.writing() as session:
+    with ctx.writing() as session:
         face_id = survey.face_of(session, job_id, kind, id_)
         property_ = load_face(session, job_id, face_id).property
         part = find_part(property_, kind, id_)[0]
@@ -135,13 +134,13 @@ def place_part(space: Workspace, job_id: str, kind: str, id_: str, form: Mapping
         write_step(session, job_id, changes, f"move {part.name}")
 
 
-def move_corner(space: Workspace, job_id: str, zone_id: str, form: Mapping[str, str]) -> None:
+def move_corner(ctx: Context, job_id: str, zone_id: str, form: Mapping[str, str]) -> None:
     """Move one corner of a zone's own outline: `corner` counts from 0, `x_m` and `y_m` in metres. Raises Refused."""
     try:
         number, x, y = int(form["corner"]), round(float(form["x_m"]), 6), round(float(form["y_m"]), 6)
     except (KeyError, ValueError):
         raise Refused({"": "the corner's place is not given in numbers"}) from None
-    with space.database.writing() as session:
+    with ctx.writing() as session:
         face_id = survey.face_of(session, job_id, "zone", zone_id)
         zone = find_part(load_face(session, job_id, face_id).property, "zone", zone_id)[0]
         if not isinstance(zone, Zone) or not isinstance(zone.area, Region) or not 0 <= number < len(zone.area.corners):
@@ -171,7 +170,7 @@ def box_of(part: Part) -> dict[str, float]:
 
 
 def _with_companion(
-    session: Session, job_id: str, property_: Property, part: Part, face_id: str, numbers: Mapping[str, float]
+    session: Transaction, job_id: str, property_: Property, part: Part, face_id: str, numbers: Mapping[str, float]
 ) -> list[tuple[Part, str, int | None]]:
     """The item that fills an opening goes with it, and the opening with the item: they share one box on the wall."""
     others: tuple[Opening, ...] | tuple[Item, ...] = ()
@@ -187,19 +186,19 @@ def _with_companion(
     return []
 
 
-def remove_part(space: Workspace, job_id: str, kind: str, id_: str) -> None:
-    with space.database.writing() as session:
+def remove_part(ctx: Context, job_id: str, kind: str, id_: str) -> None:
+    with ctx.writing() as session, journal.step(session, job_id, "delete a part"):
         name = survey.delete_part(session, job_id, kind, id_)
-        journal.close_step(session, live_job(session, job_id).property_id, f"delete {name}")
+        journal.call_step(session, f"delete {name}")
 
 
-def turn_house(space: Workspace, job_id: str, face_id: str, bearing: str) -> None:
+def turn_house(ctx: Context, job_id: str, face_id: str, bearing: str) -> None:
     """Turn all faces so that one of them looks towards a bearing as typed. Raises InputError."""
     try:
         azimuth_deg = parse_bearing(bearing)
     except ValueError as error:
         raise InputError("bearing", str(error), "go back and type it again; nothing was changed") from None
-    with space.database.writing() as session:
+    with ctx.writing() as session:
         property_ = load_bundle(session, job_id).property
         by = azimuth_deg - property_.face(face_id).azimuth_deg
         versions = survey.versions(session, job_id)
@@ -209,9 +208,9 @@ def turn_house(space: Workspace, job_id: str, face_id: str, bearing: str) -> Non
         write_step(session, job_id, changes, f"turn the house by {by:.0f}°")
 
 
-def stand_wall(space: Workspace, job_id: str, face_id: str, place: PlanPlace | None) -> None:
+def stand_wall(ctx: Context, job_id: str, face_id: str, place: PlanPlace | None) -> None:
     """Put a wall where it stands on the plan, None to let it be guessed again; the others stay where they are seen."""
-    with space.database.writing() as session:
+    with ctx.writing() as session:
         property_ = load_bundle(session, job_id).property
         versions = survey.versions(session, job_id)
         name = property_.face(face_id).name
@@ -226,13 +225,13 @@ def stand_wall(space: Workspace, job_id: str, face_id: str, place: PlanPlace | N
         write_step(session, job_id, changes, f"stand {name}")
 
 
-def change_part(space: Workspace, job_id: str, kind: str, id_: str, change: Change) -> None:
+def change_part(ctx: Context, job_id: str, kind: str, id_: str, change: Change) -> None:
     """Set fields of a part that no form of its own carries (size from a photo, blocks, condition).
 
     `change` sees the part as it stands while nobody else may write, so that two hands at one record lose nothing.
     Raises Refused, NotFound.
     """
-    with space.database.writing() as session:
+    with ctx.writing() as session:
         face_id = survey.face_of(session, job_id, kind, id_)
         bundle = load_face(session, job_id, face_id)
         part = find_part(bundle.property, kind, id_)[0]
@@ -241,20 +240,24 @@ def change_part(space: Workspace, job_id: str, kind: str, id_: str, change: Chan
         write_step(session, job_id, [(made_part(kind, part, fields), face_id, version)], words)
 
 
-def write_step(session: Session, job_id: str, parts: list[tuple[Part, str, int | None]], words: str) -> None:
+def write_step(session: Transaction, job_id: str, parts: list[tuple[Part, str, int | None]], words: str) -> None:
     """Save the parts as one step; the faces they are on must stay valid. Raises Refused, StaleEdit."""
     try:
-        survey.hold_parts(session, job_id, [part for part, _, version in parts if version is not None])
-        # Faces first: what is on a face refers to it.
-        faces = [p for p in parts if isinstance(p[0], Face)]
-        for group in (faces, [p for p in parts if not isinstance(p[0], Face)]):
-            for part, face_id, version in group:
-                survey.put_part(session, job_id, part, face_id, version)
-            session.flush()
-        survey.check_faces(session, job_id, [face_id for _, face_id, _ in parts])
+        with journal.step(session, job_id, words):
+            _put_all(session, job_id, parts)
     except InputError as error:
         raise Refused({"": f"{error.why}; {error.todo}"}) from None
-    journal.close_step(session, live_job(session, job_id).property_id, words)
+
+
+def _put_all(session: Transaction, job_id: str, parts: list[tuple[Part, str, int | None]]) -> None:
+    survey.hold_parts(session, job_id, [part for part, _, version in parts if version is not None])
+    # Faces first: what is on a face refers to it.
+    faces = [p for p in parts if isinstance(p[0], Face)]
+    for group in (faces, [p for p in parts if not isinstance(p[0], Face)]):
+        for part, face_id, version in group:
+            survey.put_part(session, job_id, part, face_id, version)
+        session.flush()
+    survey.check_faces(session, job_id, [face_id for _, face_id, _ in parts])
 
 
 def free_name(taken: set[str], name: str) -> str:
@@ -268,7 +271,7 @@ def free_name(taken: set[str], name: str) -> str:
 
 
 def free_id(
-    session: Session, job_id: str, kind: str, name: str, taken: set[tuple[str, str]] | frozenset[Any] = frozenset()
+    session: Transaction, job_id: str, kind: str, name: str, taken: set[tuple[str, str]] | frozenset[Any] = frozenset()
 ) -> str:
     """An id from the name that no record of the property has, deleted ones included."""
     # "new" is the address of the empty form.

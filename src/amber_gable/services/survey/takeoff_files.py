@@ -9,17 +9,17 @@ from amber_gable.domain.job import JobBundle
 from amber_gable.domain.survey import Face, Item, Obstacle, Opening, Part, Property, Zone
 from amber_gable.exchange.files import decode
 from amber_gable.exchange.takeoff_csv import TakeoffRow, read_takeoff, write_takeoff
+from amber_gable.services.context import Context
 from amber_gable.services.survey.surveying import free_id, with_part, write_step
-from amber_gable.services.workspace import Workspace
 from amber_gable.store.jobs import load_bundle
 
 
-def import_takeoff(space: Workspace, job_id: str, data: bytes, name: str) -> int:
+def import_takeoff(ctx: Context, job_id: str, data: bytes, name: str) -> int:
     """Add the file's faces and what is on them. Returns how many parts. Raises InputError with the line at fault."""
     rows = read_takeoff(decode(data, name), name)
     if not rows:
         raise InputError(name, "holds no line", "see docs/formats.md")
-    with space.database.writing() as session:
+    with ctx.writing() as session:
         property_ = load_bundle(session, job_id).property
         there = {f.name: f.id for f in property_.faces}
         old = set(there)

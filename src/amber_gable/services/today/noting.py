@@ -12,7 +12,7 @@ from amber_gable.domain.errors import NotFound, Refused
 from amber_gable.domain.job import JobBundle
 from amber_gable.domain.plan import Task
 from amber_gable.domain.site_record import Extent, Said, SiteEntry, withdrawn
-from amber_gable.services.workspace import Workspace
+from amber_gable.services.context import Context
 from amber_gable.store.jobs import load_bundle
 from amber_gable.store.plans import load_plan
 from amber_gable.store.site_record import append
@@ -45,10 +45,10 @@ class Note:
     why: str = ""
 
 
-def note_tasks(space: Workspace, job_id: str, tasks: Sequence[str], note: Note) -> None:
+def note_tasks(ctx: Context, job_id: str, tasks: Sequence[str], note: Note) -> None:
     """Enter what is said of tasks of the plan. Nothing is entered twice: what was noted as done stays as it was noted.
     Raises Refused with words by field, for a task that the plan no longer has too."""
-    with space.database.writing() as session:
+    with ctx.writing() as session:
         bundle = load_bundle(session, job_id)
         stored = load_plan(session, job_id)
         held = {t.id: t for t in stored.plan.tasks} if stored is not None else {}
@@ -57,26 +57,26 @@ def note_tasks(space: Workspace, job_id: str, tasks: Sequence[str], note: Note) 
                 {"task": "the plan was made anew meanwhile, nothing was noted: look at what is now, then note it"}
             )
         work = [_of_task(held[t]) for t in tasks]
-        append(session, job_id, _entries(space, bundle, work, note))
+        append(session, job_id, _entries(ctx, bundle, work, note))
 
 
-def note_step(space: Workspace, job_id: str, kind: str, id_: str, step: str, note: Note) -> None:
+def note_step(ctx: Context, job_id: str, kind: str, id_: str, step: str, note: Note) -> None:
     """Enter what is said of one step of a part, planned or not. Raises NotFound or Refused."""
-    with space.database.writing() as session:
+    with ctx.writing() as session:
         bundle = load_bundle(session, job_id)
         work = _of_step(bundle, (kind, id_), step)
-        append(session, job_id, _entries(space, bundle, [work], note))
+        append(session, job_id, _entries(ctx, bundle, [work], note))
 
 
-def take_back(space: Workspace, job_id: str, touch: str, by: str) -> None:
+def take_back(ctx: Context, job_id: str, touch: str, by: str) -> None:
     """Take a touch back; taking that back too lets it stand again. Raises NotFound."""
-    with space.database.writing() as session:
+    with ctx.writing() as session:
         bundle = load_bundle(session, job_id)
         if touch not in {e.touch for e in bundle.job.record}:
             raise NotFound("entry", touch)
         if touch in withdrawn(bundle.job.record):
             return
-        now = space.clock.now()
+        now = ctx.now
         entry = SiteEntry(
             id=uuid.uuid4().hex,
             touch=uuid.uuid4().hex,
@@ -116,9 +116,9 @@ def _of_step(bundle: JobBundle, key: tuple[str, str], step: str) -> Named:
     )
 
 
-def _entries(space: Workspace, bundle: JobBundle, work: Iterable[Named], note: Note) -> list[SiteEntry]:
+def _entries(ctx: Context, bundle: JobBundle, work: Iterable[Named], note: Note) -> list[SiteEntry]:
     """One entry for each stretch that is spoken of, all of one touch."""
-    now = space.clock.now()
+    now = ctx.now
     faults: dict[str, str] = {}
     if note.said not in (Said.STARTED, Said.DONE, Said.PART_DONE, Said.NOT_DONE):
         faults["said"] = "choose started, done, part done or not done"

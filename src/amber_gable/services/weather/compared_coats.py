@@ -66,5 +66,7 @@ def compared_coats(view: JobView, row: JudgedFace) -> list[ComparedCoat]:
         return out
 
     quarter = int(view.now.timestamp()) // SLOT_S
-    made = view.space.standing.get("compared" + digest(view.bundle, series, quarter, row.face.id, repr(coat)), found)
+    made = view.ctx.space.standing.get(
+        "compared" + digest(view.bundle, series, quarter, row.face.id, repr(coat)), found
+    )
     return [made[0], *sorted(made[1:], key=lambda c: -c.likely)][:MOST]

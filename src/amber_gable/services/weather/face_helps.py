@@ -36,4 +36,4 @@ def face_helps(view: JobView, row: JudgedFace, rows: Sequence[JudgedFace]) -> li
         )
 
     seen = (view.bundle, view.weather.series, int(view.now.timestamp()) // 3600, row.face.id, coat.product, coat.method)
-    return view.space.standing.get("helps" + digest(*seen, repr(coat.damp)), found)
+    return view.ctx.space.standing.get("helps" + digest(*seen, repr(coat.damp)), found)

@@ -9,11 +9,12 @@ from amber_gable.core.weather.drawn import drawn_weather
 from amber_gable.core.weather.members import Odds, odds
 from amber_gable.core.weather.slot_climate import PlaceWeather
 from amber_gable.domain.progress import Progress, unseen, within
+from amber_gable.services.context import Context
 from amber_gable.services.job_view import JobView, job_view
 from amber_gable.services.plan.long_runs import JobWork
 from amber_gable.services.weather.judged_faces import JudgedFace
 from amber_gable.services.weather.lane_question import LaneQuestion
-from amber_gable.services.workspace import Workspace, digest
+from amber_gable.services.workspace import digest
 
 MEMBERS, DAYS = 50, 10
 
@@ -27,7 +28,7 @@ def futures(view: JobView) -> PlaceWeather:
 
 def known_odds(view: JobView, rows: Sequence[JudgedFace]) -> list[Odds] | None:
     """Of each row where all are there; nothing is computed for it."""
-    found = [o for o in (view.space.computed.known(key) for key in _keys(view, rows)) if o is not None]
+    found = [o for o in (view.ctx.space.computed.known(key) for key in _keys(view, rows)) if o is not None]
     return found if len(found) == len(rows) else None
 
 
@@ -41,7 +42,7 @@ def face_odds(view: JobView, rows: Sequence[JudgedFace], progress: Progress = un
         weather, steps = futures(view), [rows[n].step for n in which]
         return odds(weather, steps, bundle.policy, bundle.job.crew, within(progress, 0.3, 1.0))
 
-    return view.space.computed.get_all(_keys(view, rows), missing)
+    return view.ctx.space.computed.get_all(_keys(view, rows), missing)
 
 
 def _keys(view: JobView, rows: Sequence[JudgedFace]) -> list[Hashable]:
@@ -59,11 +60,11 @@ class OddsWork(JobWork):
     when_stopped: ClassVar[str] = "/runs"
     question: LaneQuestion = field(default_factory=LaneQuestion)
 
-    def title(self, space: Workspace) -> str:
-        return f"How sure the weather of {job_view(space, self.job_id).bundle.job.name} is"
+    def title(self, ctx: Context) -> str:
+        return f"How sure the weather of {job_view(ctx, self.job_id).bundle.job.name} is"
 
-    def do(self, space: Workspace, progress: Progress) -> None:
-        view = job_view(space, self.job_id, waits=True)
+    def do(self, ctx: Context, progress: Progress) -> None:
+        view = job_view(ctx, self.job_id, waits=True)
         rows = self.question.rows(view)
         if rows:
             face_odds(view, rows, progress)

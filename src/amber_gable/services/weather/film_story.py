@@ -144,4 +144,4 @@ def _bands(view: JobView, coat: Coat, start: int, count: int) -> Array:
     key = "film-band" + digest(
         place_of(view.bundle.property), view.weather.series, coat.surface, view.now.date(), start
     )
-    return view.space.standing.get(key, drawn)
+    return view.ctx.space.standing.get(key, drawn)

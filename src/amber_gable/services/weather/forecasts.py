@@ -8,8 +8,9 @@ from amber_gable.core.weather.observed import as_measured
 from amber_gable.domain.survey import Property
 from amber_gable.domain.weather import WeatherSeries
 from amber_gable.exchange.forecast import ForecastProvider, ForecastUnavailable
+from amber_gable.services.context import Context
 from amber_gable.services.weather.sources import provider_of
-from amber_gable.services.workspace import Asked, Workspace
+from amber_gable.services.workspace import Asked
 from amber_gable.store.forecast_versions import keep_version
 from amber_gable.store.weather import load_series, save_series
 
@@ -37,32 +38,37 @@ class Weather:
     measured: WeatherSeries | None = None
 
 
-def job_weather(space: Workspace, property_: Property, *, insist: bool = False) -> Weather:
+def job_weather(ctx: Context, property_: Property, *, insist: bool = False) -> Weather:
     """The weather in use. Asks the provider when the forecast is older than an hour: at most once a minute after a
     failure and every ten minutes of one that stays old, unless the user insists. What the provider cannot give leaves
     the last forecast in use, and `trouble` says so until it can."""
-    now = space.clock.now()
-    brought, held = _held(space, property_, now)
+    now = ctx.now
+    brought, held = _held(ctx, property_, now)
     if brought is not None:
-        return _as_measured(space, property_, brought, now)
-    provider = provider_of(space, property_.id)
+        return _as_measured(ctx, property_, brought, now)
+    provider = provider_of(ctx, property_.id)
     if provider is None:
-        return _as_measured(space, property_, Weather(held, False, _age_h(held, now), NO_SERVICE), now)
-    asked = space.asked.get(property_.id)
+        return _as_measured(ctx, property_, Weather(held, False, _age_h(held, now), NO_SERVICE), now)
+    asked = ctx.space.asked.get(property_.id)
     age = _age_h(held, now)
-    other = _of_another(space, asked)
-    if insist or ((other or age is None or not 0 <= age < FRESH_H) and _may_ask(asked, now)):
-        held, trouble = _ask(provider, space, property_, held, now, other=other)
-        asked = space.asked[property_.id] = Asked(now.timestamp(), trouble)
+    other = _of_another(ctx, asked)
+    old = other or age is None or not 0 <= age < FRESH_H
+    if insist or (old and _may_ask(asked, now)):
+        held, trouble = _ask(provider, ctx, property_, held, now, other=other)
+        asked = ctx.space.asked[property_.id] = Asked(now.timestamp(), trouble)
+    elif old:
+        # Another page may have asked and saved the answer since this one began to read.
+        ctx.look_again()
+        _, held = _held(ctx, property_, now)
     told = Weather(held, False, _age_h(held, now), asked.trouble if asked else None)
-    return _as_measured(space, property_, told, now)
+    return _as_measured(ctx, property_, told, now)
 
 
-def _as_measured(space: Workspace, property_: Property, told: Weather, now: datetime) -> Weather:
+def _as_measured(ctx: Context, property_: Property, told: Weather, now: datetime) -> Weather:
     """A forecast with what loggers measured of its hours that are over; a file stays as it is."""
     if told.series is None or told.from_file:
         return told
-    with space.database.reading() as session:
+    with ctx.reading() as session:
         measured = load_series(session, property_.id, "observed")
     if measured is None:
         return told
@@ -70,24 +76,24 @@ def _as_measured(space: Workspace, property_: Property, told: Weather, now: date
     return replace(told, series=series, told=told.series, measured=measured)
 
 
-def known_weather(space: Workspace, property_: Property) -> Weather | None:
+def known_weather(ctx: Context, property_: Property) -> Weather | None:
     """The weather in use where nobody need be asked for it; None where the provider is to be asked."""
-    now = space.clock.now()
-    brought, held = _held(space, property_, now)
+    now = ctx.now
+    brought, held = _held(ctx, property_, now)
     if brought is not None:
-        return _as_measured(space, property_, brought, now)
-    asked, age = space.asked.get(property_.id), _age_h(held, now)
-    provider = provider_of(space, property_.id)
-    fresh = age is not None and 0 <= age < FRESH_H and not _of_another(space, asked)
+        return _as_measured(ctx, property_, brought, now)
+    asked, age = ctx.space.asked.get(property_.id), _age_h(held, now)
+    provider = provider_of(ctx, property_.id)
+    fresh = age is not None and 0 <= age < FRESH_H and not _of_another(ctx, asked)
     if provider is None or fresh or not _may_ask(asked, now):
         told = Weather(held, False, age, NO_SERVICE if provider is None else asked.trouble if asked else None)
-        return _as_measured(space, property_, told, now)
+        return _as_measured(ctx, property_, told, now)
     return None
 
 
-def _held(space: Workspace, property_: Property, now: datetime) -> tuple[Weather | None, WeatherSeries | None]:
+def _held(ctx: Context, property_: Property, now: datetime) -> tuple[Weather | None, WeatherSeries | None]:
     """What somebody brought, a file before what was typed, as long as it reaches now; and the last forecast."""
-    with space.database.reading() as session:
+    with ctx.reading() as session:
         filed = load_series(session, property_.id, "file")
         if filed is not None:
             return Weather(filed, True, None, None), None
@@ -101,9 +107,9 @@ def _age_h(series: WeatherSeries | None, now: datetime) -> float | None:
     return None if series is None or series.issued is None else (now.timestamp() - series.issued) / 3600
 
 
-def _of_another(space: Workspace, asked: Asked | None) -> bool:
+def _of_another(ctx: Context, asked: Asked | None) -> bool:
     """Whether what is held may be of another than is asked now, who was not asked yet."""
-    return space.switched and asked is None
+    return ctx.space.switched and asked is None
 
 
 def _may_ask(asked: Asked | None, now: datetime) -> bool:
@@ -113,7 +119,7 @@ def _may_ask(asked: Asked | None, now: datetime) -> bool:
 
 def _ask(
     provider: ForecastProvider,
-    space: Workspace,
+    ctx: Context,
     property_: Property,
     held: WeatherSeries | None,
     now: datetime,
@@ -127,7 +133,7 @@ def _ask(
     fault = _no_use(series, None if other else held, now)
     if fault is not None:
         return held, fault
-    with space.database.writing() as session:
+    with ctx.writing() as session:
         save_series(session, property_.id, "forecast", series)
         keep_version(session, property_.id, "forecast", series, int(now.timestamp()))
     return series, None

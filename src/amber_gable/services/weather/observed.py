@@ -12,8 +12,8 @@ from amber_gable.domain.weather import HOUR
 from amber_gable.domain.weather_feed import Logger
 from amber_gable.exchange.files import decode
 from amber_gable.exchange.mapped import observed_of, read_rows, sample_of
+from amber_gable.services.context import Context
 from amber_gable.services.weather.forecasts import Weather
-from amber_gable.services.workspace import Workspace
 from amber_gable.store.weather import drop_series, load_series, save_series
 from amber_gable.store.weather_sources import loggers
 
@@ -30,20 +30,20 @@ class Measured:
     apart: Apart | None
 
 
-def known_loggers(space: Workspace) -> list[Logger]:
-    with space.database.reading() as session:
+def known_loggers(ctx: Context) -> list[Logger]:
+    with ctx.reading() as session:
         return loggers(session)
 
 
-def bring_readings(space: Workspace, property_: Property, data: bytes, name: str, logger_id: str = "") -> int:
+def bring_readings(ctx: Context, property_: Property, data: bytes, name: str, logger_id: str = "") -> int:
     """Take in what a logger wrote, by its mapping; without one named, by that whose columns the file has. Returns the
     hours it holds. Raises InputError, and keeps nothing then."""
     text = decode(data, name)
-    logger = _logger_of(known_loggers(space), text, name, logger_id)
+    logger = _logger_of(known_loggers(ctx), text, name, logger_id)
     found = observed_of(read_rows(text, logger.mapping, name, property_.tz), logger.name)
-    if found.start > space.clock.now().timestamp():
+    if found.start > ctx.now.timestamp():
         raise InputError(name, "tells of hours that are still to come", "check the logger’s clock, or the mapping")
-    with space.database.writing() as session:
+    with ctx.writing() as session:
         before = load_series(session, property_.id, "observed")
         save_series(session, property_.id, "observed", joined(before, found, KEPT_H))
     return int(np.isfinite(found.air_c).sum())
@@ -65,8 +65,8 @@ def _logger_of(known: list[Logger], text: str, name: str, logger_id: str) -> Log
     raise InputError(name, "is of no logger that is known here", "map a file of its kind once in Settings")
 
 
-def forget_readings(space: Workspace, property_id: str) -> None:
-    with space.database.writing() as session:
+def forget_readings(ctx: Context, property_id: str) -> None:
+    with ctx.writing() as session:
         drop_series(session, property_id, "observed")
 
 

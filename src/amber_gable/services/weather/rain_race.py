@@ -49,7 +49,7 @@ def rain_race(view: JobView) -> RainRace | None:
         if not _may_rain(view, begins, task.end + AHEAD):
             continue
         step, key = judged.work.step, digest(series, view.now.date(), begins, task.end, judged.work.step.surface)
-        found = view.space.standing.get(f"race{task.product}" + key, partial(_race, view, step, begins, task.end))
+        found = view.ctx.space.standing.get(f"race{task.product}" + key, partial(_race, view, step, begins, task.end))
         if found.unhurt < MATTERS_BELOW:
             at = [moment(t, site.slots) for t in found.rain_at]
             last = None if found.last_stroke is None else moment(found.last_stroke, site.slots)

@@ -9,9 +9,10 @@ from amber_gable.core.weather.slot_climate import place_weather, surfaces_throug
 from amber_gable.domain.job import JobBundle
 from amber_gable.domain.survey import Face
 from amber_gable.domain.weather import WeatherSeries
+from amber_gable.services.context import Context
 from amber_gable.services.weather.judged_faces import coat_on
 from amber_gable.services.weather.year_outlook import COMMON_YEAR
-from amber_gable.services.workspace import Workspace, digest
+from amber_gable.services.workspace import digest
 from amber_gable.store.weather import load_series
 
 DAYS = 365
@@ -24,9 +25,9 @@ class FaceSeason:
     found: FaceOutlook
 
 
-def kept_year(space: Workspace, property_id: str) -> WeatherSeries | None:
+def kept_year(ctx: Context, property_id: str) -> WeatherSeries | None:
     """The year kept for the place, else the one in use as weather."""
-    with space.database.reading() as session:
+    with ctx.reading() as session:
         year = load_series(session, property_id, "year")
         if year is not None:
             return year
@@ -34,7 +35,7 @@ def kept_year(space: Workspace, property_id: str) -> WeatherSeries | None:
     return filed if filed is not None and filed.typical_year else None
 
 
-def face_seasons(space: Workspace, bundle: JobBundle, year: WeatherSeries) -> list[FaceSeason]:
+def face_seasons(ctx: Context, bundle: JobBundle, year: WeatherSeries) -> list[FaceSeason]:
     """Each face's coat through the year, on its main zone, in the weather alone: what its substrate holds of water is
     not carried through a year that never was."""
 
@@ -60,4 +61,4 @@ def face_seasons(space: Workspace, bundle: JobBundle, year: WeatherSeries) -> li
             out.append(FaceSeason(face, f"{product.name}, {method.value}", outlook(windows, 0)))
         return out
 
-    return space.standing.get("season" + digest(bundle, year), worked_out)
+    return ctx.space.standing.get("season" + digest(bundle, year), worked_out)

@@ -23,9 +23,9 @@ from amber_gable.exchange.http_answer import NoAnswer
 from amber_gable.exchange.mapped import Sample, forecast_of, observed_of, read_rows, sample_of
 from amber_gable.exchange.mapped_feed import MappedForecast, ask_feed
 from amber_gable.exchange.mapping_guess import guessed
+from amber_gable.services.context import Context
 from amber_gable.services.samples import is_sample_place
 from amber_gable.services.weather.made_up import MadeUpWeather
-from amber_gable.services.workspace import Workspace
 from amber_gable.store.tables import PropertyRow
 from amber_gable.store.weather_sources import (
     KeptSource,
@@ -53,9 +53,9 @@ class Place:
     tz: tzinfo
 
 
-def places(space: Workspace) -> list[Place]:
+def places(ctx: Context) -> list[Place]:
     """In the order in which they were surveyed."""
-    with space.database.reading() as session:
+    with ctx.reading() as session:
         rows = session.scalars(select(PropertyRow).order_by(PropertyRow.created_at, PropertyRow.name))
         return [Place(r.id, r.name, r.latitude, r.longitude, ZoneInfo(r.time_zone)) for r in rows]
 
@@ -84,79 +84,79 @@ class Understood:
     fault: str
 
 
-def provider_of(space: Workspace, property_id: str = "") -> ForecastProvider | None:
+def provider_of(ctx: Context, property_id: str = "") -> ForecastProvider | None:
     """Who is asked for forecasts: the feed chosen in Settings, else the service of the environment. For a sample's
     house nobody is asked: its weather is made up."""
-    if is_sample_place(space, property_id):
+    if is_sample_place(ctx, property_id):
         return MadeUpWeather()
-    if not space.feed_known:
-        with space.database.reading() as session:
+    if not ctx.space.feed_known:
+        with ctx.reading() as session:
             feed = feed_in_use(session)
-        space.feed, space.feed_known = None if feed is None else MappedForecast(feed), True
-    return space.feed or space.provider
+        ctx.space.feed, ctx.space.feed_known = None if feed is None else MappedForecast(feed), True
+    return ctx.space.feed or ctx.space.provider
 
 
-def kept_sources(space: Workspace) -> list[KeptSource]:
-    with space.database.reading() as session:
+def kept_sources(ctx: Context) -> list[KeptSource]:
+    with ctx.reading() as session:
         return list_sources(session)
 
 
-def _changed(space: Workspace) -> None:
+def _changed(ctx: Context) -> None:
     """What was asked of the provider before says nothing of the one now."""
-    space.feed_known, space.switched = False, True
-    space.asked.clear()
+    ctx.space.feed_known, ctx.space.switched = False, True
+    ctx.space.asked.clear()
 
 
-def choose_feed(space: Workspace, source_id: str | None) -> None:
+def choose_feed(ctx: Context, source_id: str | None) -> None:
     """Forecasts come from that feed from now on; None: from the service of the environment, or from none."""
-    with space.database.writing() as session:
+    with ctx.writing() as session:
         if source_id is not None and find_source(session, source_id) is None:
             raise NotFound("feed", source_id)
         use_feed(session, source_id)
-    _changed(space)
+    _changed(ctx)
 
 
-def forget_source(space: Workspace, source_id: str) -> None:
-    with space.database.writing() as session:
+def forget_source(ctx: Context, source_id: str) -> None:
+    with ctx.writing() as session:
         drop_source(session, source_id)
-    _changed(space)
+    _changed(ctx)
 
 
-def take_sample(space: Workspace, kind: Kind, text: str) -> str:
+def take_sample(ctx: Context, kind: Kind, text: str) -> str:
     """Keep a sample until its mapping is made; returns its token."""
-    return hold_sample(space, f"{kind}-{secrets.token_hex(6)}", text)
+    return hold_sample(ctx, f"{kind}-{secrets.token_hex(6)}", text)
 
 
-def hold_sample(space: Workspace, token: str, text: str) -> str:
+def hold_sample(ctx: Context, token: str, text: str) -> str:
     """Keep a text in memory until it is decided on, the oldest making room; returns its token."""
-    while len(space.samples) >= MOST_SAMPLES:
-        space.samples.pop(next(iter(space.samples)))
-    space.samples[token] = text
+    while len(ctx.space.samples) >= MOST_SAMPLES:
+        ctx.space.samples.pop(next(iter(ctx.space.samples)))
+    ctx.space.samples[token] = text
     return token
 
 
-def take_file(space: Workspace, data: bytes, name: str) -> str:
+def take_file(ctx: Context, data: bytes, name: str) -> str:
     """What a logger wrote; returns its token. Raises InputError."""
-    return take_sample(space, "logger", decode(data, name))
+    return take_sample(ctx, "logger", decode(data, name))
 
 
-def fetch_sample(space: Workspace, address: str, place: Place | None) -> str:
+def fetch_sample(ctx: Context, address: str, place: Place | None) -> str:
     """Ask the address once; returns the token of what it answered. Raises Refused."""
     address = address.strip()
     if fault := address_fault(address):
         raise Refused({"address": f"“{address[:60]}” {fault}"})
     try:
         answer = ask_feed(address, *((0.0, 0.0) if place is None else (place.latitude, place.longitude)))
-        return take_sample(space, "feed", decode(answer.body, "the answer"))
+        return take_sample(ctx, "feed", decode(answer.body, "the answer"))
     except NoAnswer as error:
         raise Refused({"address": f"it {error}"}) from None
     except InputError as error:
         raise Refused({"address": str(error)}) from None
 
 
-def draft_of(space: Workspace, token: str, address: str = "", header: int | None = None, name: str = "") -> Draft:
+def draft_of(ctx: Context, token: str, address: str = "", header: int | None = None, name: str = "") -> Draft:
     """A first mapping of a sample, guessed. Raises NotFound where it is gone, InputError where it holds nothing."""
-    text = space.samples.get(token)
+    text = ctx.space.samples.get(token)
     if text is None:
         raise NotFound("sample", token)
     kind: Kind = "logger" if token.startswith("logger") else "feed"
@@ -166,9 +166,9 @@ def draft_of(space: Workspace, token: str, address: str = "", header: int | None
     return Draft(kind, token, form, name or urlsplit(address).hostname or "", address, "place", sample, uses)
 
 
-def draft_again(space: Workspace, source_id: str) -> Draft:
+def draft_again(ctx: Context, source_id: str) -> Draft:
     """A kept source to be mapped anew: its columns as they are mapped, and those of its last sample if it is held."""
-    with space.database.reading() as session:
+    with ctx.reading() as session:
         kept = find_source(session, source_id)
     if kept is None:
         raise NotFound("weather source", source_id)
@@ -232,32 +232,32 @@ def understood(text: str, source: Source, tz: tzinfo, now: datetime) -> Understo
         return Understood(None, str(error))
 
 
-def keep_source(space: Workspace, form: Form[str, str]) -> Source:
+def keep_source(ctx: Context, form: Form[str, str]) -> Source:
     """Raises Refused: also where another source has that name already."""
     source = source_from(form)
-    with space.database.writing() as session:
+    with ctx.writing() as session:
         before = find_source(session, source.id)
         if before is not None and form.get("id") != source.id:
             raise Refused({"name": f"there is a source named “{before.source.name}” already"})
         save_source(session, source)
-    _changed(space)
+    _changed(ctx)
     return source
 
 
-def sources_json(space: Workspace) -> str:
+def sources_json(ctx: Context) -> str:
     """All of them, to be taken to another copy of the program."""
-    return json.dumps([k.source.model_dump(mode="json") for k in kept_sources(space)], indent=2, ensure_ascii=False)
+    return json.dumps([k.source.model_dump(mode="json") for k in kept_sources(ctx)], indent=2, ensure_ascii=False)
 
 
-def bring_sources(space: Workspace, data: bytes, name: str) -> int:
+def bring_sources(ctx: Context, data: bytes, name: str) -> int:
     """Take sources out of a file: whole or not at all; one of an id that is here takes its place. Raises InputError."""
     try:
         found = _MANY.validate_json(decode(data, name))
     except ValidationError as error:
         where, words = first_words(error)
         raise InputError(f"{name}, {where}" if where else name, words, "bring what Settings took out") from None
-    with space.database.writing() as session:
+    with ctx.writing() as session:
         for source in found:
             save_source(session, source)
-    _changed(space)
+    _changed(ctx)
     return len(found)

@@ -15,7 +15,7 @@ from amber_gable.domain.survey import Property
 from amber_gable.domain.typed_forecast import MOST_DAYS, Cloud, RainKind, TypedDay, TypedForecast, WindForce
 from amber_gable.domain.units import Quantity, UnitSystem, read, typed
 from amber_gable.exchange.pasted_hours import read_pasted
-from amber_gable.services.workspace import Workspace
+from amber_gable.services.context import Context
 from amber_gable.store.forecast_versions import keep_version
 from amber_gable.store.weather import drop_series, given_of, save_series
 
@@ -26,38 +26,38 @@ _WIND_UNITS = {"m/s": 1.0, "km/h": 1 / 3.6, "kmh": 1 / 3.6, "mph": 0.44704, "kn"
 _FIGURE = re.compile(r"(\d+(?:[.,]\d+)?)\s*(\S*)")
 
 
-def typed_before(space: Workspace, property_id: str) -> TypedForecast | None:
+def typed_before(ctx: Context, property_id: str) -> TypedForecast | None:
     """What was typed last, if it is still kept."""
-    with space.database.reading() as session:
+    with ctx.reading() as session:
         given = given_of(session, property_id, "typed")
     return None if given is None else TypedForecast.model_validate(given)
 
 
-def type_forecast(space: Workspace, property_: Property, form: Mapping[str, str], system: UnitSystem) -> TypedForecast:
+def type_forecast(ctx: Context, property_: Property, form: Mapping[str, str], system: UnitSystem) -> TypedForecast:
     """Read the form and use it from now on. Raises Refused by field, and keeps nothing then."""
-    now = space.clock.now()
+    now = ctx.now
     forecast = _read(form, now.astimezone(property_.tz).date(), system)
     series = typed_hours(forecast, property_.latitude, property_.longitude, property_.altitude_m, property_.tz, now)
-    with space.database.writing() as session:
+    with ctx.writing() as session:
         save_series(session, property_.id, "typed", series, given=forecast.model_dump(mode="json"))
         keep_version(session, property_.id, "typed", series, int(now.timestamp()))
     return forecast
 
 
-def paste_hours(space: Workspace, property_: Property, text: str) -> None:
+def paste_hours(ctx: Context, property_: Property, text: str) -> None:
     """Use a pasted table of hours from now on, in place of what was typed. Raises InputError and keeps nothing then."""
-    now = space.clock.now().astimezone(property_.tz)
+    now = ctx.now.astimezone(property_.tz)
     series = read_pasted(text, now.date(), property_.tz, now)
     if not series.start <= now.timestamp() < series.end:
         raise InputError("pasted table", "its hours do not reach now", "paste those of today")
-    with space.database.writing() as session:
+    with ctx.writing() as session:
         save_series(session, property_.id, "typed", series)
         keep_version(session, property_.id, "typed", series, int(now.timestamp()))
 
 
-def drop_typed(space: Workspace, property_id: str) -> None:
+def drop_typed(ctx: Context, property_id: str) -> None:
     """Go back to the forecast service, or to none."""
-    with space.database.writing() as session:
+    with ctx.writing() as session:
         drop_series(session, property_id, "typed")
 
 

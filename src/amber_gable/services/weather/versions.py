@@ -65,7 +65,7 @@ class Compared:
 def versions(view: JobView) -> list[Version]:
     """The latest first; none of what a clock that was set back has still before it."""
     place, now = view.bundle.property, int(view.now.timestamp())
-    with view.space.database.reading() as session:
+    with view.ctx.reading() as session:
         found = list_versions(session, place.id, now)
     out, until = [], now + 1
     planned = None if view.kept is None else view.kept.planned_at
@@ -86,7 +86,7 @@ def _local(at: float, view: JobView) -> datetime:
 
 def version_series(view: JobView, kept_at: int) -> WeatherSeries:
     """Raises NotFound where that version is not kept, or was not yet had."""
-    with view.space.database.reading() as session:
+    with view.ctx.reading() as session:
         found = load_version(session, view.bundle.property.id, kept_at) if kept_at <= view.now.timestamp() else None
     if found is None:
         raise NotFound("forecast", f"{_local(kept_at, view):%d %b %H:%M}")

@@ -13,8 +13,8 @@ from amber_gable.domain.weather import WeatherSeries
 from amber_gable.exchange.files import decode
 from amber_gable.exchange.towns import distance_km, nearest_town
 from amber_gable.exchange.weather_file import read_weather
+from amber_gable.services.context import Context
 from amber_gable.services.weather.sources import hold_sample
-from amber_gable.services.workspace import Workspace
 from amber_gable.store.weather import drop_series, save_series
 
 FAR_KM = 50.0
@@ -34,33 +34,33 @@ class FarFile:
     words: str
 
 
-def bring_file(space: Workspace, property_: Property, data: bytes, name: str, use: Use) -> str:
+def bring_file(ctx: Context, property_: Property, data: bytes, name: str, use: Use) -> str:
     """Take a file, and return ''; one of another place is held, and the token returned by which it can be taken.
     Raises InputError and changes nothing when it is unusable."""
     text = decode(data, name)
     series = _read(text, name, use)
     if away_words(series, property_):
-        return hold_sample(space, f"{use}-{secrets.token_hex(6)}", f"{name}\n{text}")
-    _keep(space, property_.id, use, series)
+        return hold_sample(ctx, f"{use}-{secrets.token_hex(6)}", f"{name}\n{text}")
+    _keep(ctx, property_.id, use, series)
     return ""
 
 
-def far_file(space: Workspace, property_: Property, token: str) -> FarFile:
+def far_file(ctx: Context, property_: Property, token: str) -> FarFile:
     """Raises InputError where the file is no longer held."""
-    name, use, text = _held(space, token)
+    name, use, text = _held(ctx, token)
     return FarFile(name, use, away_words(_read(text, name, use), property_))
 
 
-def take_far_file(space: Workspace, property_: Property, token: str) -> Use:
+def take_far_file(ctx: Context, property_: Property, token: str) -> Use:
     """Use it all the same. Raises InputError where it is no longer held."""
-    name, use, text = _held(space, token)
-    _keep(space, property_.id, use, _read(text, name, use))
-    space.samples.pop(token, None)
+    name, use, text = _held(ctx, token)
+    _keep(ctx, property_.id, use, _read(text, name, use))
+    ctx.space.samples.pop(token, None)
     return use
 
 
-def _held(space: Workspace, token: str) -> tuple[str, Use, str]:
-    name, _, text = space.samples.get(token, "").partition("\n")
+def _held(ctx: Context, token: str) -> tuple[str, Use, str]:
+    name, _, text = ctx.space.samples.get(token, "").partition("\n")
     if not text:
         raise InputError("weather file", "is no longer held", "choose it once more; nothing was changed")
     return name, "year" if token.startswith("year-") else "file", text
@@ -75,14 +75,14 @@ def _read(text: str, name: str, use: Use) -> WeatherSeries:
     return series
 
 
-def _keep(space: Workspace, property_id: str, use: Use, series: WeatherSeries) -> None:
-    with space.database.writing() as session:
+def _keep(ctx: Context, property_id: str, use: Use, series: WeatherSeries) -> None:
+    with ctx.writing() as session:
         save_series(session, property_id, use, series)
 
 
-def drop_weather_file(space: Workspace, property_id: str) -> None:
+def drop_weather_file(ctx: Context, property_id: str) -> None:
     """Go back to the forecast service."""
-    with space.database.writing() as session:
+    with ctx.writing() as session:
         drop_series(session, property_id, "file")
 
 

@@ -21,7 +21,8 @@ from amber_gable.services.weather.typing_in import (
     typed_before,
 )
 from amber_gable.services.weather.weather_files import bring_file, drop_weather_file, far_file, take_far_file
-from amber_gable.web.pages import Fields, job_page, load_job, space_of, typed_system, units_of
+from amber_gable.web.asking import context_of
+from amber_gable.web.pages import Fields, job_page, load_job, typed_system, units_of
 
 router = APIRouter(prefix="/jobs/{job_id}/weather")
 
@@ -37,7 +38,7 @@ def typed_form(request: Request, job_id: str) -> Response:
 def type_in(request: Request, job_id: str, form: Fields) -> Response:
     view = load_job(request, job_id)
     try:
-        type_forecast(space_of(request), view.bundle.property, form, typed_system(request, form))
+        type_forecast(context_of(request), view.bundle.property, form, typed_system(request, form))
     except Refused as error:
         return _typed_page(request, view, form, error.fields, 422)
     return RedirectResponse(f"/jobs/{job_id}/weather?said=typed", 303)
@@ -48,7 +49,7 @@ def paste(request: Request, job_id: str, form: Fields) -> Response:
     """A table of hours from any page; what cannot be read is said above it, with the text as it was."""
     view = load_job(request, job_id)
     try:
-        paste_hours(space_of(request), view.bundle.property, form.get("table", ""))
+        paste_hours(context_of(request), view.bundle.property, form.get("table", ""))
     except InputError as error:
         told = {"pasted": form.get("table", ""), "paste_fault": str(error)}
         return _typed_page(request, view, before_typed(request, view), {}, 422, told)
@@ -58,12 +59,12 @@ def paste(request: Request, job_id: str, form: Fields) -> Response:
 @router.post("/typed/drop")
 def drop_what_was_typed(request: Request, job_id: str) -> Response:
     view = load_job(request, job_id)
-    drop_typed(space_of(request), view.bundle.property.id)
+    drop_typed(context_of(request), view.bundle.property.id)
     return RedirectResponse(f"/jobs/{job_id}/weather", 303)
 
 
 def before_typed(request: Request, view: JobView) -> dict[str, str]:
-    before = typed_before(space_of(request), view.bundle.property.id)
+    before = typed_before(context_of(request), view.bundle.property.id)
     return form_of(before, view.now.date(), units_of(request).system)
 
 
@@ -101,7 +102,7 @@ def upload(request: Request, job_id: str, file: UploadFile) -> Response:
     view = load_job(request, job_id)
     if not file.filename:
         raise HTTPException(422, "Choose a file first: EPW, TMY3 CSV or plain CSV.")
-    far = bring_file(space_of(request), view.bundle.property, file.file.read(), file.filename, "file")
+    far = bring_file(context_of(request), view.bundle.property, file.file.read(), file.filename, "file")
     return RedirectResponse(
         f"/jobs/{job_id}/weather/far/{far}" if far else f"/jobs/{job_id}/weather?said=imported", 303
     )
@@ -111,14 +112,14 @@ def upload(request: Request, job_id: str, file: UploadFile) -> Response:
 def ask_far(request: Request, job_id: str, token: str) -> Response:
     """A file of another place: is it meant?"""
     view = load_job(request, job_id)
-    far = far_file(space_of(request), view.bundle.property, token)
+    far = far_file(context_of(request), view.bundle.property, token)
     return job_page(request, view, "weather", {"far": far, "token": token}, template="weather_far.html")
 
 
 @router.post("/far/{token}")
 def take_far(request: Request, job_id: str, token: str) -> Response:
     view = load_job(request, job_id)
-    use = take_far_file(space_of(request), view.bundle.property, token)
+    use = take_far_file(context_of(request), view.bundle.property, token)
     return RedirectResponse(f"/jobs/{job_id}/weather{'/season' if use == 'year' else '?said=imported'}", 303)
 
 
@@ -128,19 +129,19 @@ def take_readings(request: Request, job_id: str, file: UploadFile, logger: Annot
     view = load_job(request, job_id)
     if not file.filename:
         raise HTTPException(422, "Choose a file first: what the logger wrote, as CSV.")
-    bring_readings(space_of(request), view.bundle.property, file.file.read(), file.filename, logger)
+    bring_readings(context_of(request), view.bundle.property, file.file.read(), file.filename, logger)
     return RedirectResponse(f"/jobs/{job_id}/weather?said=measured", 303)
 
 
 @router.post("/readings/drop")
 def drop_readings(request: Request, job_id: str) -> Response:
     view = load_job(request, job_id)
-    forget_readings(space_of(request), view.bundle.property.id)
+    forget_readings(context_of(request), view.bundle.property.id)
     return RedirectResponse(f"/jobs/{job_id}/weather", 303)
 
 
 @router.post("/file/drop")
 def drop(request: Request, job_id: str) -> Response:
     view = load_job(request, job_id)
-    drop_weather_file(space_of(request), view.bundle.property.id)
+    drop_weather_file(context_of(request), view.bundle.property.id)
     return RedirectResponse(f"/jobs/{job_id}/weather", 303)

@@ -9,7 +9,8 @@ from starlette.responses import RedirectResponse, Response
 from amber_gable.domain.units import UnitSystem
 from amber_gable.services.clock import DemoClock
 from amber_gable.services.yard import yard_now
-from amber_gable.web.pages import space_of, units_of
+from amber_gable.web.asking import context_of
+from amber_gable.web.pages import units_of
 
 router = APIRouter()
 
@@ -22,7 +23,7 @@ def _back(request: Request) -> RedirectResponse:
 
 @router.post("/clock")
 def step(request: Request, hours: float = Form(0), to: str = Form("")) -> Response:
-    clock = space_of(request).clock
+    clock = context_of(request).clock
     if not isinstance(clock, DemoClock):
         raise HTTPException(404, "Only the demo's clock can be moved.")
     if to == "start":
@@ -56,5 +57,5 @@ def _kept(request: Request, name: str, value: str) -> Response:
 
 @router.get("/healthz")
 def healthy(request: Request) -> dict[str, str]:
-    yard_now(space_of(request))
+    yard_now(context_of(request))
     return {"status": "ok"}

@@ -10,7 +10,8 @@ from amber_gable.services.estimate.estimating import choose_ways, compared_ways,
 from amber_gable.services.estimate.files import TABLES, estimate_csv, estimate_workbook
 from amber_gable.services.job_view import JobView
 from amber_gable.services.quantities.quantities import kept_quantities
-from amber_gable.web.pages import Fields, job_page, load_job, space_of
+from amber_gable.web.asking import context_of
+from amber_gable.web.pages import Fields, job_page, load_job
 from amber_gable.web.views.ledger import bars, hour_range, kind_sums
 from amber_gable.web.views.ways import SKILLS, told_days, told_ways, trim_assumptions
 
@@ -72,7 +73,7 @@ def table(request: Request, job_id: str, table: str, kind: str) -> Response:
 @router.post("/pace")
 def pace(request: Request, job_id: str, form: Fields) -> Response:
     try:
-        keep_pace(space_of(request), job_id, form)
+        keep_pace(context_of(request), job_id, form)
     except Refused as error:
         return _page(request, load_job(request, job_id), form, error.fields)
     return RedirectResponse(f"/jobs/{job_id}/estimate?said=reckoned#pace", 303)
@@ -81,7 +82,7 @@ def pace(request: Request, job_id: str, form: Fields) -> Response:
 @router.post("/ways")
 def ways(request: Request, job_id: str, form: Fields) -> Response:
     try:
-        choose_ways(space_of(request), job_id, form)
+        choose_ways(context_of(request), job_id, form)
     except Refused as error:
         return _page(request, load_job(request, job_id), None, error.fields)
     return RedirectResponse(f"/jobs/{job_id}/estimate?said=reckoned#ways", 303)

@@ -11,6 +11,7 @@ from amber_gable.domain.company_usual import Shelf
 from amber_gable.domain.errors import Refused
 from amber_gable.domain.listed_job import ListedJob
 from amber_gable.services.beginnings import keep_as_beginning
+from amber_gable.services.context import Context
 from amber_gable.services.job_details import (
     change_job,
     copy_job,
@@ -26,9 +27,9 @@ from amber_gable.services.job_view import JobView
 from amber_gable.services.jobs import import_job, job_file, job_zip
 from amber_gable.services.place_check import nearest
 from amber_gable.services.samples import sample_front
-from amber_gable.services.workspace import Workspace
 from amber_gable.services.yard import what_waits, yard_now
-from amber_gable.web.pages import Fields, job_page, load_job, page, rendered, space_of, town_choices, units_of
+from amber_gable.web.asking import context_of
+from amber_gable.web.pages import Fields, job_page, load_job, page, rendered, town_choices, units_of
 from amber_gable.web.views.job_card import Attention, by_attention, card_drawing, job_card
 from amber_gable.web.views.units import Units
 from amber_gable.web.views.yard_day import yard_day
@@ -46,12 +47,12 @@ def jobs(request: Request) -> Response:
 
 
 def _jobs(request: Request, faults: dict[str, str] | None = None, typed: dict[str, str] | None = None) -> Response:
-    space = space_of(request)
+    ctx = context_of(request)
     asked = request.query_params.get("find", "").strip()
-    yard = yard_now(space)
+    yard = yard_now(ctx)
     every = yard.jobs
     listed = [j for j in every if all(w in _searched(j) for w in asked.casefold().split())]
-    units, now, asking = units_of(request), space.clock.now(), request.query_params
+    units, now, asking = units_of(request), ctx.now, request.query_params
     pressing = by_attention(listed, now)
     in_order = [j for _, found in pressing for j in found]
     gone = asking.get("deleted", "")
@@ -66,24 +67,24 @@ def _jobs(request: Request, faults: dict[str, str] | None = None, typed: dict[st
         "archived": yard.elsewhere[Shelf.ARCHIVE],
         "moved": asking.get("archived", ""),
         "said": asking.get("said"),
-        "groups": _board(space, units, pressing),
+        "groups": _board(ctx, units, pressing),
         "count": len(every),
         "find": asked,
         "faults": faults or {},
         "typed": typed or {},
-        "deleted": off_the_board(space) if gone else [],
+        "deleted": off_the_board(ctx) if gone else [],
         "gone": gone,
     }
     return page(request, "jobs.html", context | town_choices(request, typed or {}), 422 if faults else 200)
 
 
-def _board(space: Workspace, units: Units, pressing: list[tuple[Attention, list[ListedJob]]]) -> list[dict[str, Any]]:
+def _board(ctx: Context, units: Units, pressing: list[tuple[Attention, list[ListedJob]]]) -> list[dict[str, Any]]:
     """The groups, the first jobs of all drawn."""
     groups: list[dict[str, Any]] = []
     room = DRAWN
     for asks, found in pressing:
         cards = [
-            (job_card(j), space.drawings.get(f"{j.id} {units.system} {j.front.stamp}", partial(_drawn, j, units)))
+            (job_card(j), ctx.space.drawings.get(f"{j.id} {units.system} {j.front.stamp}", partial(_drawn, j, units)))
             for j in found[:room]
         ]
         groups.append({"asks": asks.value, "cards": cards, "lines": [job_card(j) for j in found[room:]]})
@@ -110,7 +111,7 @@ def _sample_drawing(units: Units) -> Markup:
 @router.post("/jobs")
 def start(request: Request, form: Fields) -> Response:
     try:
-        id_ = start_job(space_of(request), form)
+        id_ = start_job(context_of(request), form)
     except Refused as error:
         return _jobs(request, error.fields, form)
     return RedirectResponse(f"/jobs/{id_}/survey", 303)
@@ -136,7 +137,7 @@ def details(request: Request, job_id: str) -> Response:
 
 
 def _details(request: Request, view: JobView, typed: dict[str, str], faults: dict[str, str]) -> Response:
-    shelf = shelf_of(space_of(request), view.bundle.job.id)
+    shelf = shelf_of(context_of(request), view.bundle.job.id)
     context = {"typed": typed, "faults": faults, "sheet": ("J", "Job"), "shelf": shelf.value} | town_choices(
         request, typed
     )
@@ -146,7 +147,7 @@ def _details(request: Request, view: JobView, typed: dict[str, str], faults: dic
 @router.post("/jobs/{job_id}/details")
 def change(request: Request, job_id: str, form: Fields) -> Response:
     try:
-        change_job(space_of(request), job_id, form)
+        change_job(context_of(request), job_id, form)
     except Refused as error:
         return _details(request, load_job(request, job_id), form, error.fields)
     return RedirectResponse(f"/jobs/{job_id}/details?said=kept", 303)
@@ -154,48 +155,48 @@ def change(request: Request, job_id: str, form: Fields) -> Response:
 
 @router.post("/jobs/{job_id}/copy")
 def copy(request: Request, job_id: str) -> Response:
-    return RedirectResponse(f"/jobs/{copy_job(space_of(request), job_id)}/details?said=copied", 303)
+    return RedirectResponse(f"/jobs/{copy_job(context_of(request), job_id)}/details?said=copied", 303)
 
 
 @router.post("/jobs/{job_id}/beginning")
 def keep_beginning(request: Request, job_id: str) -> Response:
-    keep_as_beginning(space_of(request), job_id)
+    keep_as_beginning(context_of(request), job_id)
     return RedirectResponse(f"/jobs/{job_id}/details?said=beginning", 303)
 
 
 @router.post("/jobs/{job_id}/archive")
 def archive(request: Request, job_id: str) -> Response:
-    move_job(space_of(request), job_id, Shelf.ARCHIVE)
+    move_job(context_of(request), job_id, Shelf.ARCHIVE)
     return RedirectResponse(f"/?archived={job_id}", 303)
 
 
 @router.post("/jobs/{job_id}/unarchive")
 def unarchive(request: Request, job_id: str) -> Response:
-    move_job(space_of(request), job_id, Shelf.BOARD)
+    move_job(context_of(request), job_id, Shelf.BOARD)
     return RedirectResponse("/", 303)
 
 
 @router.get("/yard/waits/{job_id}")
 def waits(request: Request, job_id: str) -> Response:
     """What a job waits for: fetched by the board once it is drawn."""
-    return page(request, "parts/yard_waits.html", {"waits": what_waits(space_of(request), job_id), "job_id": job_id})
+    return page(request, "parts/yard_waits.html", {"waits": what_waits(context_of(request), job_id), "job_id": job_id})
 
 
 @router.post("/jobs/{job_id}/delete")
 def delete(request: Request, job_id: str) -> Response:
-    delete_job(space_of(request), job_id)
+    delete_job(context_of(request), job_id)
     return RedirectResponse(f"/?deleted={job_id}", 303)
 
 
 @router.post("/jobs/{job_id}/restore")
 def restore(request: Request, job_id: str) -> Response:
-    restore_job(space_of(request), job_id)
+    restore_job(context_of(request), job_id)
     return RedirectResponse("/", 303)
 
 
 @router.post("/jobs/import")
 def import_(request: Request, file: UploadFile) -> Response:
-    id_ = import_job(space_of(request), file.file.read(), file.filename or "upload")
+    id_ = import_job(context_of(request), file.file.read(), file.filename or "upload")
     return RedirectResponse(f"/jobs/{id_}/survey", 303)
 
 
@@ -206,13 +207,13 @@ def job(job_id: str) -> Response:
 
 @router.get("/jobs/{job_id}/export.zip")
 def export_zip(request: Request, job_id: str) -> Response:
-    data = job_zip(space_of(request), job_id)
+    data = job_zip(context_of(request), job_id)
     headers = {"content-disposition": f'attachment; filename="{job_id}.zip"'}
     return Response(data, media_type="application/zip", headers=headers)
 
 
 @router.get("/jobs/{job_id}/export")
 def export(request: Request, job_id: str) -> Response:
-    text = job_file(space_of(request), job_id)
+    text = job_file(context_of(request), job_id)
     headers = {"content-disposition": f'attachment; filename="{job_id}.json"'}
     return Response(text, media_type="application/json", headers=headers)

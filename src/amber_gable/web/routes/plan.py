@@ -20,8 +20,9 @@ from amber_gable.services.plan.long_runs import PlanWork
 from amber_gable.services.today.standing import tasks_by_record
 from amber_gable.services.weather.judged_faces import Which, judged_faces
 from amber_gable.services.weather.versions import since_planned
+from amber_gable.web.asking import context_of
 from amber_gable.web.drawn_lanes import chart, lanes_of
-from amber_gable.web.pages import Fields, job_page, load_job, space_of, units_of
+from amber_gable.web.pages import Fields, job_page, load_job, units_of
 from amber_gable.web.views.lanes import lane_scale
 from amber_gable.web.views.timescale import HOUR_W
 
@@ -86,7 +87,7 @@ def _plan(request: Request, view: JobView, faults: dict[str, str], status: int =
         "begins": datetime.fromtimestamp(kept.begins_at, zone).date() if kept and kept.begins_at else None,
         "product_names": {p.code: p.name for p in view.bundle.products},
     }
-    run = space_of(request).runner.latest(f"plan/{view.bundle.job.id}")
+    run = context_of(request).space.runner.latest(f"plan/{view.bundle.job.id}")
     context |= {"run": run, "refreshes": run is not None and not run.state.over}
     if kept is not None:
         context["planned_at"] = datetime.fromtimestamp(kept.planned_at, zone)
@@ -100,9 +101,9 @@ def _plan(request: Request, view: JobView, faults: dict[str, str], status: int =
 @router.post("")
 def replan(request: Request, job_id: str, form: Fields) -> Response:
     """Plan what is left; with the crew and the first day that the form names."""
-    space = space_of(request)
+    ctx = context_of(request)
     try:
-        begins = set_crew(space, job_id, form) if form.get("crew") else None
+        begins = set_crew(ctx, job_id, form) if form.get("crew") else None
     except Refused as error:
         return _plan(request, load_job(request, job_id), error.fields, 422)
     view = load_job(request, job_id)
@@ -112,8 +113,8 @@ def replan(request: Request, job_id: str, form: Fields) -> Response:
         raise InputError("plan", "there is no weather or no zone to plan with", "finish Survey and Weather first")
     if not view.bundle.job.finishes:
         raise InputError("plan", "no zone has a coating system yet", "choose systems in Specification first")
-    run = space.runner.submit(PlanWork.asked(view.bundle, begins))
-    run.wait(space.runner.patience)
+    run = ctx.space.runner.submit(ctx, PlanWork.asked(view.bundle, begins))
+    run.wait(ctx.space.runner.patience)
     if isinstance(run.error, NoClimate):
         return _plan(request, view, {"begins": run.trouble}, 422)
     return RedirectResponse(f"/jobs/{job_id}/plan", 303)

@@ -17,7 +17,8 @@ from amber_gable.services.quantities.quantities import kept_quantities
 from amber_gable.services.specification.taking_over import offers
 from amber_gable.services.stock import book, retint, retintable
 from amber_gable.services.survey.figures import items_left
-from amber_gable.web.pages import Fields, job_page, load_job, space_of, units_of
+from amber_gable.web.asking import context_of
+from amber_gable.web.pages import Fields, job_page, load_job, units_of
 from amber_gable.web.views.cans import bench, told_boxes
 from amber_gable.web.views.offers import told_offers
 from amber_gable.web.views.supplies import told_supplies
@@ -33,7 +34,7 @@ def quantities(request: Request, job_id: str) -> Response:
 @router.post("/level")
 def level(request: Request, job_id: str, form: Fields) -> Response:
     try:
-        keep_level(space_of(request), job_id, form.get("buy_level", ""), form.get("largest_l", ""))
+        keep_level(context_of(request), job_id, form.get("buy_level", ""), form.get("largest_l", ""))
     except Refused as error:
         return _page(request, load_job(request, job_id), error.fields)
     return RedirectResponse(f"/jobs/{job_id}/quantities#level", 303)
@@ -42,7 +43,7 @@ def level(request: Request, job_id: str, form: Fields) -> Response:
 @router.post("/additives")
 def additives(request: Request, job_id: str, form: Fields) -> Response:
     try:
-        keep_additives(space_of(request), job_id, [k[4:] for k in form if k.startswith("add-")])
+        keep_additives(context_of(request), job_id, [k[4:] for k in form if k.startswith("add-")])
     except Refused as error:
         return _page(request, load_job(request, job_id), error.fields)
     return RedirectResponse(f"/jobs/{job_id}/quantities#additives", 303)
@@ -67,7 +68,7 @@ def book_cans(request: Request, job_id: str, form: Fields) -> Response:
     numbers = [int(k[4:]) for k in form if k.startswith("can-") and k[4:].isascii() and k[4:].isdigit() and len(k) < 10]
     view = load_job(request, job_id)
     try:
-        book(space_of(request), view.bundle.job.id, numbers)
+        book(context_of(request), view.bundle.job.id, numbers)
     except Refused as error:
         return _page(request, view, error.fields)
     return RedirectResponse(f"/jobs/{job_id}/quantities", 303)
@@ -107,6 +108,6 @@ def _page(request: Request, view: JobView, faults: dict[str, str]) -> Response:
         "item_count": item_count,
         "items_m2": items_m2,
         "units": units_of(request),
-        "offers": told_offers(offers(space_of(request), job_id), view.bundle.property.tz, units_of(request)),
+        "offers": told_offers(offers(context_of(request), job_id), view.bundle.property.tz, units_of(request)),
     }
     return job_page(request, view, "quantities", context, 422 if faults else 200)

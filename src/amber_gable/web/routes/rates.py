@@ -9,7 +9,8 @@ from amber_gable.domain.errors import InputError, Refused
 from amber_gable.domain.operation import AmountUnit
 from amber_gable.domain.rates import PACE_FACTORS, RATES
 from amber_gable.services.rates import bring_rates, keep_rates, own_factors, own_rates, rates_file, shown
-from amber_gable.web.pages import Fields, page, space_of, typed_system, units_of
+from amber_gable.web.asking import context_of
+from amber_gable.web.pages import Fields, page, typed_system, units_of
 
 router = APIRouter(prefix="/settings/rates")
 _GROUPS = (
@@ -25,7 +26,7 @@ def rates(request: Request) -> Response:
 
 
 def _page(request: Request, typed: Mapping[str, str], faults: Mapping[str, str], trouble: str = "") -> Response:
-    units, own, factors = units_of(request), own_rates(space_of(request)), own_factors(space_of(request))
+    units, own, factors = units_of(request), own_rates(context_of(request)), own_factors(context_of(request))
     groups = [
         {
             "name": name,
@@ -68,7 +69,7 @@ def _page(request: Request, typed: Mapping[str, str], faults: Mapping[str, str],
 @router.post("")
 def keep(request: Request, form: Fields) -> Response:
     try:
-        keep_rates(space_of(request), form, typed_system(request, form))
+        keep_rates(context_of(request), form, typed_system(request, form))
     except Refused as error:
         return _page(request, form, error.fields)
     return RedirectResponse("/settings/rates?said=kept", 303)
@@ -77,7 +78,7 @@ def keep(request: Request, form: Fields) -> Response:
 @router.get(".csv")
 def take_out(request: Request) -> Response:
     return Response(
-        rates_file(space_of(request)).encode("utf-8-sig"),
+        rates_file(context_of(request)).encode("utf-8-sig"),
         media_type="text/csv; charset=utf-8",
         headers={"content-disposition": 'attachment; filename="rates.csv"'},
     )
@@ -86,7 +87,7 @@ def take_out(request: Request) -> Response:
 @router.post(".csv")
 def bring(request: Request, file: UploadFile) -> Response:
     try:
-        bring_rates(space_of(request), file.file.read(), file.filename or "rates.csv")
+        bring_rates(context_of(request), file.file.read(), file.filename or "rates.csv")
     except InputError as error:
         return _page(request, {}, {}, str(error))
     return RedirectResponse("/settings/rates?said=brought", 303)

@@ -5,13 +5,14 @@ from starlette.responses import RedirectResponse, Response
 
 from amber_gable.domain.errors import NotFound
 from amber_gable.services.runs.run import Run
-from amber_gable.web.pages import page, space_of
+from amber_gable.web.asking import context_of
+from amber_gable.web.pages import page
 
 router = APIRouter(prefix="/runs")
 
 
 def _find(request: Request, run_id: str) -> Run:
-    run = space_of(request).runner.find(run_id)
+    run = context_of(request).space.runner.find(run_id)
     if run is None:
         raise NotFound("piece of work under way", run_id)
     return run
@@ -19,7 +20,7 @@ def _find(request: Request, run_id: str) -> Run:
 
 @router.get("")
 def runs(request: Request) -> Response:
-    found = space_of(request).runner.runs()
+    found = context_of(request).space.runner.runs()
     context = {
         "active": [r for r in found if not r.state.over],
         "ended": [r for r in found if r.state.over],
@@ -41,6 +42,6 @@ def run(request: Request, run_id: str) -> Response:
 def stop(request: Request, run_id: str) -> Response:
     """It ends within a second or so; a page waits for that moment, so that it shows what is."""
     found = _find(request, run_id)
-    space_of(request).runner.stop(found.id)
+    context_of(request).space.runner.stop(found.id)
     found.wait(1.0)
     return RedirectResponse(found.work.when_stopped, 303)

@@ -26,7 +26,8 @@ from amber_gable.services.weather.sources import (
     take_file,
     understood,
 )
-from amber_gable.web.pages import Fields, page, space_of, units_of
+from amber_gable.web.asking import context_of
+from amber_gable.web.pages import Fields, page, units_of
 from amber_gable.web.views.feed_form import USES, column_rows, shown_hours
 
 router = APIRouter(prefix="/settings")
@@ -38,11 +39,11 @@ def settings(request: Request) -> Response:
 
 
 def _settings(request: Request, typed: Form[str, str], faults: dict[str, str], status: int = 200) -> Response:
-    space = space_of(request)
+    ctx = context_of(request)
     context = {
-        "sources": kept_sources(space),
-        "service": space.provider is not None,
-        "places": places(space),
+        "sources": kept_sources(ctx),
+        "service": ctx.space.provider is not None,
+        "places": places(ctx),
         "typed": typed,
         "faults": faults,
         "said": request.query_params.get("said"),
@@ -51,7 +52,7 @@ def _settings(request: Request, typed: Form[str, str], faults: dict[str, str], s
 
 
 def _place(request: Request, place: str) -> Place | None:
-    known = places(space_of(request))
+    known = places(context_of(request))
     return next((p for p in known if p.id == place), known[0] if known else None)
 
 
@@ -60,7 +61,7 @@ def read_feed(request: Request, form: Fields) -> Response:
     """Ask the address once, and go on to its mapping."""
     place = _place(request, form.get("place", ""))
     try:
-        token = fetch_sample(space_of(request), form.get("address", ""), place)
+        token = fetch_sample(context_of(request), form.get("address", ""), place)
     except Refused as error:
         return _settings(request, form, error.fields, 422)
     asked = {"sample": token, "address": form.get("address", "").strip(), "place": place.id if place else ""}
@@ -71,7 +72,7 @@ def read_feed(request: Request, form: Fields) -> Response:
 def read_logger(request: Request, file: UploadFile) -> Response:
     if not file.filename:
         raise HTTPException(422, "Choose a file first: what the logger wrote, as CSV.")
-    token = take_file(space_of(request), file.file.read(), file.filename)
+    token = take_file(context_of(request), file.file.read(), file.filename)
     return RedirectResponse(
         f"/settings/map?{urlencode({'sample': token, 'name': PurePath(file.filename).stem[:60]})}", 303
     )
@@ -79,42 +80,42 @@ def read_logger(request: Request, file: UploadFile) -> Response:
 
 @router.get("/map")
 def map_sample(request: Request, sample: str, address: str = "", place: str = "", name: str = "") -> Response:
-    draft = draft_of(space_of(request), sample, address, name=name)
+    draft = draft_of(context_of(request), sample, address, name=name)
     return _map_page(request, draft, _form_of(draft, place), {})
 
 
 @router.get("/sources/{source_id}")
 def map_again(request: Request, source_id: str) -> Response:
-    draft = draft_again(space_of(request), source_id)
+    draft = draft_again(context_of(request), source_id)
     return _map_page(request, draft, _form_of(draft, ""), {})
 
 
 @router.post("/map")
 def save(request: Request, form: Fields) -> Response:
     """Keep the mapping; asked for a preview, or by the page itself, show what it makes of the sample."""
-    space = space_of(request)
+    ctx = context_of(request)
     draft = _draft_in(request, form)
     if "hx-request" in request.headers:
         return page(request, "parts/understood.html", _told(request, draft, form))
     if form.get("preview"):
         return _map_page(request, draft, form, {})
     try:
-        source = keep_source(space, form)
+        source = keep_source(ctx, form)
     except Refused as error:
         return _map_page(request, draft, form, error.fields, 422)
     if source.kind == "feed" and form.get("use"):
-        choose_feed(space, source.id)
-    space.samples.pop(draft.token, None)
+        choose_feed(ctx, source.id)
+    ctx.space.samples.pop(draft.token, None)
     return RedirectResponse("/settings?said=kept", 303)
 
 
 def _draft_in(request: Request, form: Form[str, str]) -> Draft:
     token = form.get("sample", "")
-    if token in space_of(request).samples:
+    if token in context_of(request).space.samples:
         header = form.get("header", "")
-        return draft_of(space_of(request), token, form.get("address", ""), int(header) if header.isdigit() else None)
+        return draft_of(context_of(request), token, form.get("address", ""), int(header) if header.isdigit() else None)
     if form.get("id"):
-        return draft_again(space_of(request), form["id"])
+        return draft_again(context_of(request), form["id"])
     raise InputError("sample", "is no longer held", "read it again, then map it")
 
 
@@ -138,7 +139,7 @@ def _form_of(draft: Draft, place: str) -> dict[str, str]:
 
 def _told(request: Request, draft: Draft, form: Form[str, str]) -> dict[str, Any]:
     """What the form makes of the sample."""
-    text = space_of(request).samples.get(draft.token)
+    text = context_of(request).space.samples.get(draft.token)
     if text is None:
         return {"hours": None, "trouble": "No sample is at hand: what was understood shows when it is read again"}
     place = _place(request, form.get("place", ""))
@@ -146,7 +147,7 @@ def _told(request: Request, draft: Draft, form: Form[str, str]) -> dict[str, Any
         source = source_from({**form, "name": form.get("name", "").strip() or "sample"})
     except Refused as error:
         return {"hours": None, "trouble": "; ".join(error.fields.values())}
-    now = space_of(request).clock.now()
+    now = context_of(request).clock.now()
     tz = place.tz if place is not None else now.astimezone().tzinfo
     assert tz is not None
     found = understood(text, source, tz, now)
@@ -163,37 +164,37 @@ def _map_page(
         "rows": column_rows(draft, form),
         "uses": USES,
         "faults": faults,
-        "places": places(space_of(request)),
+        "places": places(context_of(request)),
     }
     return page(request, "settings_map.html", context | _told(request, draft, form), status)
 
 
 @router.post("/sources/{source_id}/use")
 def use(request: Request, source_id: str) -> Response:
-    choose_feed(space_of(request), source_id)
+    choose_feed(context_of(request), source_id)
     return RedirectResponse("/settings", 303)
 
 
 @router.post("/sources/{source_id}/drop")
 def drop(request: Request, source_id: str) -> Response:
-    forget_source(space_of(request), source_id)
+    forget_source(context_of(request), source_id)
     return RedirectResponse("/settings", 303)
 
 
 @router.post("/service")
 def use_service(request: Request) -> Response:
     """Back to the service the program was started with, or to none."""
-    choose_feed(space_of(request), None)
+    choose_feed(context_of(request), None)
     return RedirectResponse("/settings", 303)
 
 
 @router.get("/sources.json")
 def take_out(request: Request) -> Response:
     headers = {"content-disposition": 'attachment; filename="weather-sources.json"'}
-    return Response(sources_json(space_of(request)).encode(), media_type="application/json", headers=headers)
+    return Response(sources_json(context_of(request)).encode(), media_type="application/json", headers=headers)
 
 
 @router.post("/sources.json")
 def bring_in(request: Request, file: UploadFile) -> Response:
-    bring_sources(space_of(request), file.file.read(), file.filename or "upload")
+    bring_sources(context_of(request), file.file.read(), file.filename or "upload")
     return RedirectResponse("/settings?said=brought", 303)

@@ -9,7 +9,8 @@ from amber_gable.domain.errors import NotFound, Refused
 from amber_gable.services.job_view import JobView
 from amber_gable.services.today.noting import Note, note_step
 from amber_gable.services.today.standing import part_cells
-from amber_gable.web.pages import WHO, Fields, job_page, load_job, page, space_of, units_of
+from amber_gable.web.asking import WHO, context_of
+from amber_gable.web.pages import Fields, job_page, load_job, page, units_of
 from amber_gable.web.views.standing import steps, stretches
 
 router = APIRouter(prefix="/jobs/{job_id}/standing/{kind}/{id_}")
@@ -50,7 +51,7 @@ def note(request: Request, job_id: str, kind: str, id_: str, form: Fields) -> Re
     who = form.get("by", "") or request.cookies.get(WHO, "")
     said = Note(form.get("said", ""), who, form.get("at", ""), form.get("how_far", ""), form.get("why", ""))
     try:
-        note_step(space_of(request), job_id, kind, id_, form.get("step", ""), said)
+        note_step(context_of(request), job_id, kind, id_, form.get("step", ""), said)
     except Refused as error:
         context = standing_context(request, load_job(request, job_id), (kind, id_)) | {"faults": error.fields}
         return page(request, "parts/standing.html", context, 422)

@@ -7,7 +7,8 @@ from starlette.responses import RedirectResponse, Response
 
 from amber_gable.domain.errors import Refused
 from amber_gable.services.stock import add_can, bring_back, count_can, drop_can, label_svg, stock
-from amber_gable.web.pages import Fields, page, space_of, typed_system
+from amber_gable.web.asking import context_of
+from amber_gable.web.pages import Fields, page, typed_system
 
 router = APIRouter(prefix="/stores/stock")
 
@@ -19,7 +20,7 @@ def shelf(request: Request) -> Response:
 
 def _page(request: Request, typed: Mapping[str, str], faults: Mapping[str, str], number: int = 0) -> Response:
     """`number`: the can whose line the faults stand at; the form for a new one otherwise."""
-    found = stock(space_of(request))
+    found = stock(context_of(request))
     said = request.query_params.get("said", "")
     context = {
         "stock": found,
@@ -36,7 +37,7 @@ def _page(request: Request, typed: Mapping[str, str], faults: Mapping[str, str],
 @router.post("")
 def add(request: Request, form: Fields) -> Response:
     try:
-        number = add_can(space_of(request), form, typed_system(request, form))
+        number = add_can(context_of(request), form, typed_system(request, form))
     except Refused as error:
         return _page(request, form, error.fields)
     return RedirectResponse(f"/stores/stock?said=added-{number}", 303)
@@ -44,14 +45,14 @@ def add(request: Request, form: Fields) -> Response:
 
 @router.get("/labels")
 def labels(request: Request) -> Response:
-    lines = stock(space_of(request)).lines
+    lines = stock(context_of(request)).lines
     return page(request, "stores_labels.html", {"lines": [(line, label_svg(line.can.number)) for line in lines]})
 
 
 @router.post("/{number}")
 def count(request: Request, number: str, form: Fields) -> Response:
     try:
-        count_can(space_of(request), _number(number), form, typed_system(request, form))
+        count_can(context_of(request), _number(number), form, typed_system(request, form))
     except Refused as error:
         return _page(request, form, error.fields, _number(number))
     return RedirectResponse(f"/stores/stock#can-{number}", 303)
@@ -59,13 +60,13 @@ def count(request: Request, number: str, form: Fields) -> Response:
 
 @router.post("/{number}/drop")
 def drop(request: Request, number: str) -> Response:
-    drop_can(space_of(request), _number(number))
+    drop_can(context_of(request), _number(number))
     return RedirectResponse(f"/stores/stock?said=gone-{number}", 303)
 
 
 @router.post("/{number}/back")
 def back(request: Request, number: str) -> Response:
-    bring_back(space_of(request), _number(number))
+    bring_back(context_of(request), _number(number))
     return RedirectResponse(f"/stores/stock#can-{number}", 303)
 
 

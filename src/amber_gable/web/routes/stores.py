@@ -13,7 +13,8 @@ from amber_gable.domain.units import Quantity, unit
 from amber_gable.services import stores
 from amber_gable.services.own_products import FAMILY_SHEETS, keep_own, own_tried
 from amber_gable.services.specification.colours import drop_own, import_palette, library, palette_gpl, told_colour
-from amber_gable.web.pages import page, space_of, typed_system, units_of
+from amber_gable.web.asking import context_of
+from amber_gable.web.pages import page, typed_system, units_of
 from amber_gable.web.views.sheet_form import GROUPS, field_unit, sheet_rows, sheet_values
 
 router = APIRouter(prefix="/stores")
@@ -21,7 +22,7 @@ router = APIRouter(prefix="/stores")
 
 @router.get("")
 def shelves(request: Request) -> Response:
-    found = stores.shelves(space_of(request))
+    found = stores.shelves(context_of(request))
     held = found.products
     families = [
         (name, [{"product": p, "spread": stores.coverage(p)} for p in held if p.family is family])
@@ -41,12 +42,12 @@ def shelves(request: Request) -> Response:
 
 @router.get("/products.json")
 def as_json(request: Request) -> Response:
-    return _file(stores.products_json(space_of(request)), "application/json", "products.json")
+    return _file(stores.products_json(context_of(request)), "application/json", "products.json")
 
 
 @router.get("/products.csv")
 def as_csv(request: Request) -> Response:
-    return _file(stores.products_csv(space_of(request)), "text/csv; charset=utf-8", "products.csv")
+    return _file(stores.products_csv(context_of(request)), "text/csv; charset=utf-8", "products.csv")
 
 
 def _file(text: str, kind: str, name: str) -> Response:
@@ -56,7 +57,7 @@ def _file(text: str, kind: str, name: str) -> Response:
 
 @router.post("/import")
 def import_(request: Request, file: UploadFile) -> Response:
-    new, changed = stores.import_products(space_of(request), file.file.read(), file.filename or "upload")
+    new, changed = stores.import_products(context_of(request), file.file.read(), file.filename or "upload")
     return RedirectResponse(f"/stores?new={new}&changed={changed}", 303)
 
 
@@ -97,7 +98,7 @@ async def make_own(request: Request) -> Response:
     if "hx-request" in request.headers:
         return page(request, "parts/own_sheet.html", _own_so_far(request, typed))
     try:
-        code = keep_own(space_of(request), typed, typed_system(request, typed))
+        code = keep_own(context_of(request), typed, typed_system(request, typed))
     except Refused as error:
         return _own(request, typed, error.fields)
     return RedirectResponse(f"/stores/product/{code}?said=made", 303)
@@ -105,7 +106,7 @@ async def make_own(request: Request) -> Response:
 
 @router.get("/product/{code}")
 def product(request: Request, code: str) -> Response:
-    found, version = stores.sheet(space_of(request), code)
+    found, version = stores.sheet(context_of(request), code)
     return _sheet(request, sheet_values(found, units_of(request).system), version, found.name)
 
 
@@ -134,7 +135,7 @@ async def save(request: Request) -> Response:
     typed: dict[str, Any] = {**single, **several, **{k: single.get(k) == "yes" for k in stores.FLAGS}}
     try:
         sheet = stores.typed_product(single, several, typed_system(request, single))
-        stores.save_product(space_of(request), sheet, version)
+        stores.save_product(context_of(request), sheet, version)
     except Refused as error:
         return _sheet(request, typed, version, single.get("name", ""), 422, faults=error.fields)
     except StaleEdit as error:
@@ -146,9 +147,9 @@ async def save(request: Request) -> Response:
 async def delete(request: Request, code: str) -> Response:
     form = await request.form()
     version = int(str(form.get("version"))) if str(form.get("version", "")).isdigit() else 0
-    found = next((p for p in stores.shelves(space_of(request)).products if p.code == code), None)
+    found = next((p for p in stores.shelves(context_of(request)).products if p.code == code), None)
     try:
-        stores.take_out(space_of(request), code, version)
+        stores.take_out(context_of(request), code, version)
     except Refused as error:
         values = sheet_values(found, units_of(request).system) if found else {}
         return _sheet(request, values, version, found.name if found else code, 409, faults=error.fields)
@@ -157,7 +158,7 @@ async def delete(request: Request, code: str) -> Response:
 
 @router.get("/colours")
 def colours(request: Request) -> Response:
-    shown = {name: [told_colour(c) for c in list_] for name, list_ in library(space_of(request)).items()}
+    shown = {name: [told_colour(c) for c in list_] for name, list_ in library(context_of(request)).items()}
     counts = request.query_params.get("new", ""), request.query_params.get("changed", "")
     context = {"library": shown, "brought": counts if all(c.isdigit() for c in counts) else None}
     return page(request, "stores_colours.html", context)
@@ -165,17 +166,17 @@ def colours(request: Request) -> Response:
 
 @router.get("/colours.gpl")
 def palette(request: Request) -> Response:
-    return _file(palette_gpl(space_of(request)), "text/plain", "colours.gpl")
+    return _file(palette_gpl(context_of(request)), "text/plain", "colours.gpl")
 
 
 @router.post("/colours/import")
 def import_colours(request: Request, file: UploadFile) -> Response:
-    new, changed = import_palette(space_of(request), file.file.read(), file.filename or "upload")
+    new, changed = import_palette(context_of(request), file.file.read(), file.filename or "upload")
     return RedirectResponse(f"/stores/colours?new={new}&changed={changed}", 303)
 
 
 @router.post("/colours/drop")
 async def drop(request: Request) -> Response:
     form = await request.form()
-    drop_own(space_of(request), str(form.get("name", "")))
+    drop_own(context_of(request), str(form.get("name", "")))
     return RedirectResponse("/stores/colours", 303)

@@ -18,7 +18,8 @@ from amber_gable.services.today.noting import Note, note_tasks, take_back
 from amber_gable.services.today.standing import standings
 from amber_gable.services.weather.crew_notes import crew_notes
 from amber_gable.services.weather.rain_race import rain_race
-from amber_gable.web.pages import WHO, Fields, job_page, load_job, space_of, units_of
+from amber_gable.web.asking import WHO, context_of
+from amber_gable.web.pages import Fields, job_page, load_job, units_of
 from amber_gable.web.routes.plan import by_day
 from amber_gable.web.views.elevation import Drawing, draw, drawing_scale
 from amber_gable.web.views.spec_order import ToldOrder, told_order
@@ -91,7 +92,7 @@ def _sheet(
         "orders": special_orders(view, tasks),
         "crew_hours": sum(t.crew_hours for t in tasks),
         "who": request.cookies.get(WHO, ""),
-        "other_jobs": other_jobs(space_of(request), view.bundle.job.id),
+        "other_jobs": other_jobs(context_of(request), view.bundle.job.id),
         "faults": faults or {},
         "changes": view.recent_changes,
         "drawings": _house_so_far(view, units_of(request)),
@@ -113,7 +114,7 @@ def note(request: Request, job_id: str, tasks: Tasks, form: Fields) -> Response:
     who = form.get("by", "") or request.cookies.get(WHO, "")
     said = Note(form.get("said", ""), who, form.get("at", ""), form.get("how_far", ""), form.get("why", ""))
     try:
-        note_tasks(space_of(request), job_id, tasks, said)
+        note_tasks(context_of(request), job_id, tasks, said)
     except Refused as error:
         return _sheet(request, load_job(request, job_id), None, error.fields, 422)
     return _back(job_id, who)
@@ -123,7 +124,7 @@ def note(request: Request, job_id: str, tasks: Tasks, form: Fields) -> Response:
 def back(request: Request, job_id: str, form: Fields) -> Response:
     """Take a touch back."""
     who = request.cookies.get(WHO, "")
-    take_back(space_of(request), job_id, form.get("touch", ""), who)
+    take_back(context_of(request), job_id, form.get("touch", ""), who)
     return _back(job_id, who)
 
 
@@ -131,7 +132,7 @@ def back(request: Request, job_id: str, form: Fields) -> Response:
 def reading(request: Request, job_id: str, form: Fields) -> Response:
     """A moisture reading of a task's part, as it is taken from the ladder."""
     try:
-        add_moisture(space_of(request), job_id, form.get("kind", ""), form.get("part", ""), form.get("pct", ""), "")
+        add_moisture(context_of(request), job_id, form.get("kind", ""), form.get("part", ""), form.get("pct", ""), "")
     except Refused as error:
         return _sheet(request, load_job(request, job_id), None, error.fields, 422)
     return _back(job_id, "")

@@ -23,9 +23,10 @@ from amber_gable.services.weather.observed import known_loggers, measured
 from amber_gable.services.weather.rain_race import rain_race
 from amber_gable.services.weather.versions import believed, version_series
 from amber_gable.services.weather.weather_files import away_words
+from amber_gable.web.asking import context_of
 from amber_gable.web.drawn_lanes import chart, lane_link, lanes_of
 from amber_gable.web.look import Look, Looked
-from amber_gable.web.pages import job_page, load_job, page, space_of, units_of
+from amber_gable.web.pages import job_page, load_job, page, units_of
 from amber_gable.web.routes.brought_weather import before_typed, typed_context
 from amber_gable.web.views.day_faces import day_faces, lane_sentence
 from amber_gable.web.views.lanes import ZOOMS, lane_scale
@@ -73,7 +74,7 @@ def weather(request: Request, job_id: str, look: Looked) -> Response:
         context |= _helped(view, context["row"], rows)
     seen = measured(frame.weather, frame.bundle.property, frame.now)
     context |= {
-        "loggers": known_loggers(space_of(request)),
+        "loggers": known_loggers(context_of(request)),
         "measured": seen,
         "apart_words": apart_words(seen, units_of(request)),
         "away": _away(frame),
@@ -111,8 +112,9 @@ def sure(request: Request, job_id: str, look: Looked) -> Response:
     odds = known_odds(view, rows) if rows else None
     context: dict[str, Any] = {"look": look, "job": view.bundle.job, "run": None}
     if odds is None and rows:
-        run = space_of(request).runner.submit(OddsWork(job_id, look.question))
-        run.wait(space_of(request).runner.patience)
+        runner = view.ctx.space.runner
+        run = runner.submit(view.ctx, OddsWork(job_id, look.question))
+        run.wait(runner.patience)
         if not run.state.over or run.untold:
             return page(request, "parts/sureness.html", context | {"run": run})
         odds = known_odds(view, rows)
@@ -200,5 +202,5 @@ def _drawn(
 @router.post("/refresh")
 def refresh(request: Request, job_id: str) -> Response:
     view = load_job(request, job_id)
-    job_weather(space_of(request), view.bundle.property, insist=True)
+    job_weather(context_of(request), view.bundle.property, insist=True)
     return RedirectResponse(f"/jobs/{job_id}/weather", 303)

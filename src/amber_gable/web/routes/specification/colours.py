@@ -21,7 +21,8 @@ from amber_gable.services.specification.colour_preview import (
 )
 from amber_gable.services.specification.schemes import apply_scheme, drop_scheme, save_scheme
 from amber_gable.services.workspace import digest
-from amber_gable.web.pages import Fields, job_page, load_job, page, space_of, units_of
+from amber_gable.web.asking import context_of
+from amber_gable.web.pages import Fields, job_page, load_job, page, units_of
 from amber_gable.web.views.elevation import draw, drawing_scale, finish_colours
 from amber_gable.web.views.lanes import bearing
 
@@ -37,15 +38,15 @@ def colours(request: Request, job_id: str) -> Response:
 
 
 def _page(request: Request, job_id: str, more: dict[str, Any] | None = None, status: int = 200) -> Response:
-    view, space = load_job(request, job_id), space_of(request)
+    view, ctx = load_job(request, job_id), context_of(request)
     bundle = view.bundle
     context = {
         "preview": preview(request, bundle, view.now),
-        "schemes": space.computed.get(
+        "schemes": ctx.space.computed.get(
             "schemes" + digest(bundle), lambda: [scheme_heat(bundle, s) for s in bundle.job.schemes]
         ),
         "groups": [(g, GROUP_NAMES[g]) for g in colour_groups(bundle)],
-        "library": job_library(space, bundle),
+        "library": job_library(ctx, bundle),
         "faults": {},
         "typed": {},
         "done": None,
@@ -114,7 +115,7 @@ def _hour(text: str) -> float:
 @router.post("/colours/schemes")
 def save(request: Request, job_id: str, form: Fields) -> Response:
     try:
-        id_ = save_scheme(space_of(request), job_id, form)
+        id_ = save_scheme(context_of(request), job_id, form)
     except Refused as error:
         return _page(request, job_id, {"faults": error.fields, "typed": form}, 422)
     return RedirectResponse(f"/jobs/{job_id}/specification/colours?right={id_}&said=saved", 303)
@@ -122,13 +123,13 @@ def save(request: Request, job_id: str, form: Fields) -> Response:
 
 @router.post("/colours/schemes/{id_}/apply")
 def apply(request: Request, job_id: str, id_: str) -> Response:
-    done, refused = apply_scheme(space_of(request), job_id, id_)
+    done, refused = apply_scheme(context_of(request), job_id, id_)
     return _page(request, job_id, {"done": done, "refused": refused})
 
 
 @router.post("/colours/schemes/{id_}/drop")
 def drop(request: Request, job_id: str, id_: str) -> Response:
-    drop_scheme(space_of(request), job_id, id_)
+    drop_scheme(context_of(request), job_id, id_)
     return RedirectResponse(f"/jobs/{job_id}/specification/colours?said=saved", 303)
 
 

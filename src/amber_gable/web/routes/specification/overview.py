@@ -21,7 +21,8 @@ from amber_gable.services.specification.specifying import (
 )
 from amber_gable.services.specification.taking_over import offers, take_newer
 from amber_gable.services.today.standing import standings
-from amber_gable.web.pages import Fields, job_page, load_job, space_of, units_of
+from amber_gable.web.asking import context_of
+from amber_gable.web.pages import Fields, job_page, load_job, units_of
 from amber_gable.web.views.elevation import draw, drawing_scale, finish_colours
 from amber_gable.web.views.offers import told_offers
 from amber_gable.web.views.spec_rows import STATE_WORDS, PartLine, line, shared_matters
@@ -36,8 +37,8 @@ def specification(request: Request, job_id: str) -> Response:
 
 
 def overview(request: Request, job_id: str, more: dict[str, Any] | None = None, status: int = 200) -> Response:
-    view, space = load_job(request, job_id), space_of(request)
-    bundle, desk = view.bundle, specification_desk(space, view.bundle)
+    view, ctx = load_job(request, job_id), context_of(request)
+    bundle, desk = view.bundle, specification_desk(ctx, view.bundle)
     systems, by_code = {s.id: s.name for s in desk.systems}, desk.by_code
     scale = drawing_scale(bundle.property.faces, 250.0, height=230.0)
     faces: list[dict[str, Any]] = []
@@ -82,7 +83,7 @@ def overview(request: Request, job_id: str, more: dict[str, Any] | None = None, 
         "topics": topics_of(AskedBy.SPECIFICATION),
         "lead": desk.lead,
         "lead_year": bundle.company.lead_cutoff_year,
-        "offers": told_offers(offers(space, job_id), bundle.property.tz, units_of(request)),
+        "offers": told_offers(offers(ctx, job_id), bundle.property.tz, units_of(request)),
         "faults": {},
         "done": [],
     }
@@ -96,21 +97,21 @@ def _told(request: Request, job_id: str, changed: list[Changed], what: str) -> R
 
 @router.post("/derive")
 def derive(request: Request, job_id: str) -> Response:
-    changed, left = derive_missing(space_of(request), job_id)
+    changed, left = derive_missing(context_of(request), job_id)
     told = {"done": changed, "done_what": "Derived from the survey"}
     return overview(request, job_id, told | {"faults": {name: f"{name}: {why}" for name, why in left.items()}})
 
 
 @router.post("/again")
 def again(request: Request, job_id: str) -> Response:
-    return _told(request, job_id, derive_again(space_of(request), job_id), "Derived anew")
+    return _told(request, job_id, derive_again(context_of(request), job_id), "Derived anew")
 
 
 @router.post("/school")
 def school(request: Request, job_id: str, form: Fields) -> Response:
     level, topic, code = (form.get(k, "") for k in ("level", "topic", "school"))
     try:
-        changed = set_school(space_of(request), job_id, level, topic, code)
+        changed = set_school(context_of(request), job_id, level, topic, code)
     except Refused as error:
         return overview(request, job_id, {"faults": error.fields}, 422)
     return _told(request, job_id, changed, "The school is changed")
@@ -118,14 +119,14 @@ def school(request: Request, job_id: str, form: Fields) -> Response:
 
 @router.post("/lead")
 def lead(request: Request, job_id: str, form: Fields) -> Response:
-    changed = set_lead(space_of(request), job_id, form.get("found", ""))
+    changed = set_lead(context_of(request), job_id, form.get("found", ""))
     return _told(request, job_id, changed, "The lead test is noted")
 
 
 @router.post("/lead-year")
 def lead_year(request: Request, job_id: str, form: Fields) -> Response:
     try:
-        changed = set_lead_year(space_of(request), job_id, form.get("year", ""))
+        changed = set_lead_year(context_of(request), job_id, form.get("year", ""))
     except Refused as error:
         return overview(request, job_id, {"faults": error.fields}, 422)
     return _told(request, job_id, changed, "The year is changed")
@@ -135,14 +136,14 @@ def lead_year(request: Request, job_id: str, form: Fields) -> Response:
 def newer(request: Request, job_id: str, form: Fields) -> Response:
     """Take over a sheet by its code, or with an empty one the company's settings."""
     code = form.get("code", "")
-    changed = take_newer(space_of(request), job_id, [code] if code else [], settings=not code)
+    changed = take_newer(context_of(request), job_id, [code] if code else [], settings=not code)
     return _told(request, job_id, changed, "Taken over")
 
 
 @router.post("/acknowledge")
 def acknowledged(request: Request, job_id: str, form: Fields) -> Response:
     try:
-        acknowledge(space_of(request), job_id, form.get("by", ""), form.get("card", ""))
+        acknowledge(context_of(request), job_id, form.get("by", ""), form.get("card", ""))
     except Refused as error:
         return overview(request, job_id, {"faults": error.fields}, 422)
     return RedirectResponse(f"/jobs/{job_id}/specification?said=saved#safety", 303)

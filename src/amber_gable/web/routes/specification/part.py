@@ -30,7 +30,8 @@ from amber_gable.services.specification.specifying import (
     with_school,
 )
 from amber_gable.services.specification.step_edits import added, changed, dropped, laid_otherwise, removed
-from amber_gable.web.pages import WHO, Fields, job_page, load_job, space_of, typed_system, units_of
+from amber_gable.web.asking import WHO, context_of
+from amber_gable.web.pages import Fields, job_page, load_job, typed_system, units_of
 from amber_gable.web.views.build_up import build_up
 from amber_gable.web.views.method_ways import told_method_ways
 from amber_gable.web.views.spec_order import told_order
@@ -121,7 +122,7 @@ def _edit(
     """Make a change and show the part with what it did; faults and stale edits keep what was typed."""
     version = int(form.get("version", "0")) if form.get("version", "0").isdigit() else 0
     try:
-        done: Changed = change_wish(space_of(request), job_id, key, version, change, _asked(request, form))
+        done: Changed = change_wish(context_of(request), job_id, key, version, change, _asked(request, form))
     except Refused as error:
         return part_page(request, job_id, key, {"faults": error.fields, "typed": form}, 422)
     except StaleEdit as error:
@@ -134,7 +135,7 @@ def colour(request: Request, job_id: str, kind: str, id_: str, form: Fields) -> 
     def change(wish: Wish, here: PaintedPart) -> Wish:
         hex_, name = form.get("colour", "").strip().lower(), form.get("colour_name", "").strip()
         if form.get("library"):
-            hex_, name = library_colour(space_of(request), job_id, form["library"])
+            hex_, name = library_colour(context_of(request), job_id, form["library"])
         if not re.fullmatch(r"#[0-9a-f]{6}", hex_):
             raise Refused({"colour": "must be a colour such as #e9dcc1"})
         if not 1 <= len(name) <= 120:
@@ -192,7 +193,7 @@ def change_step(request: Request, job_id: str, kind: str, id_: str, step: str, f
 
 
 def _standing(request: Request, job_id: str, key: tuple[str, str]) -> tuple[Operation, ...]:
-    return standing_steps(space_of(request), load_job(request, job_id).bundle, key)
+    return standing_steps(context_of(request), load_job(request, job_id).bundle, key)
 
 
 @router.post("/{kind}/{id_}/way")
@@ -206,7 +207,7 @@ def way(request: Request, job_id: str, kind: str, id_: str, form: Fields) -> Res
 @router.post("/{kind}/{id_}/system")
 def system(request: Request, job_id: str, kind: str, id_: str, form: Fields) -> Response:
     try:
-        take_system(space_of(request), job_id, (kind, id_), _version(form), form.get("system", ""))
+        take_system(context_of(request), job_id, (kind, id_), _version(form), form.get("system", ""))
     except Refused as error:
         return part_page(request, job_id, (kind, id_), {"faults": error.fields, "typed": form}, 422)
     except StaleEdit as error:
@@ -217,7 +218,7 @@ def system(request: Request, job_id: str, kind: str, id_: str, form: Fields) -> 
 @router.post("/{kind}/{id_}/alike")
 def alike_too(request: Request, job_id: str, kind: str, id_: str) -> Response:
     try:
-        done = same_for_alike(space_of(request), job_id, (kind, id_))
+        done = same_for_alike(context_of(request), job_id, (kind, id_))
     except Refused as error:
         return part_page(request, job_id, (kind, id_), {"faults": error.fields}, 422)
     return part_page(request, job_id, (kind, id_), {"others": done})
@@ -226,7 +227,7 @@ def alike_too(request: Request, job_id: str, kind: str, id_: str) -> Response:
 @router.post("/{kind}/{id_}/leave")
 def leave(request: Request, job_id: str, kind: str, id_: str, form: Fields) -> Response:
     try:
-        leave_out(space_of(request), job_id, (kind, id_), _version(form), _asked(request, form))
+        leave_out(context_of(request), job_id, (kind, id_), _version(form), _asked(request, form))
     except StaleEdit as error:
         return part_page(request, job_id, (kind, id_), {"stale": error, "typed": form}, 409)
     return RedirectResponse(f"/jobs/{job_id}/specification?said=saved", 303)

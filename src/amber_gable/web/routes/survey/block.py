@@ -12,7 +12,8 @@ from amber_gable.domain.substrates import SUBSTRATES
 from amber_gable.domain.survey import Face, Item, Zone
 from amber_gable.services.job_view import JobView
 from amber_gable.services.survey.blocking_out import block_out, tried_out, walk_tried
-from amber_gable.web.pages import Fields, job_page, load_job, page, space_of, typed_system, units_of
+from amber_gable.web.asking import context_of
+from amber_gable.web.pages import Fields, job_page, load_job, page, typed_system, units_of
 from amber_gable.web.views.elevation import draw, drawing_scale
 from amber_gable.web.views.house_plan import draw_plan
 
@@ -116,7 +117,7 @@ def _build(request: Request, job_id: str, form: dict[str, str], *, walked: bool)
     if "hx-request" in request.headers:
         return page(request, "parts/block_drawn.html", _tried(request, view, form, walked=walked))
     try:
-        block_out(space_of(request), job_id, form, typed_system(request, form), walked=walked)
+        block_out(context_of(request), job_id, form, typed_system(request, form), walked=walked)
     except Refused as error:
         return _page(request, view, form, error.fields, walked=walked)
     return RedirectResponse(f"/jobs/{job_id}/survey?said=blocked", 303)

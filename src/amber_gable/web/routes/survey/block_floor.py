@@ -12,7 +12,8 @@ from amber_gable.domain.profile import BoardRun
 from amber_gable.domain.substrates import SUBSTRATES
 from amber_gable.services.job_view import JobView
 from amber_gable.services.survey.blocking_floor import block_fence, block_floor, fence_tried, floor_tried
-from amber_gable.web.pages import Fields, job_page, load_job, page, space_of, typed_system
+from amber_gable.web.asking import context_of
+from amber_gable.web.pages import Fields, job_page, load_job, page, typed_system
 from amber_gable.web.routes.survey.block import WALLS, Parts, tried_drawing
 
 router = APIRouter(prefix="/survey/block")
@@ -82,7 +83,7 @@ def _build(request: Request, job_id: str, what: str, form: Fields) -> Response:
         return page(request, "parts/block_drawn.html", _tried(request, view, what, form))
     try:
         build = block_fence if what == "fence" else block_floor
-        build(space_of(request), job_id, form, typed_system(request, form))
+        build(context_of(request), job_id, form, typed_system(request, form))
     except Refused as error:
         return _page(request, view, what, form, error.fields)
     return RedirectResponse(f"/jobs/{job_id}/survey?said=blocked", 303)

@@ -14,7 +14,8 @@ from amber_gable.domain.meter import MeterReading, MeterUnavailable
 from amber_gable.domain.substrates import SUBSTRATES
 from amber_gable.domain.survey import Zone
 from amber_gable.services.survey import conditions
-from amber_gable.web.pages import Fields, page, space_of, typed_system
+from amber_gable.web.asking import context_of
+from amber_gable.web.pages import Fields, page, typed_system
 from amber_gable.web.routes.survey.sheet import Sheet, is_fragment, known, read_face, show
 from amber_gable.web.views.elevation import draw, drawing_scale
 from amber_gable.web.views.test_controls import TestRow, test_row
@@ -45,7 +46,7 @@ def _page(
     context = _context(sheet, kind, id_, faults or {}, typed) | {
         "meter": meter,
         "trouble": trouble,
-        "has_meter": space_of(request).meter is not None,
+        "has_meter": context_of(request).space.meter is not None,
     }
     status = 422 if faults or trouble else 200
     return show(request, job_id, "survey_condition.html", template, context, status)
@@ -103,7 +104,7 @@ def test(request: Request, job_id: str, kind: str, id_: str, form: Fields) -> Re
     known(kind)
     faults: dict[str, str] = {}
     try:
-        conditions.record_test(space_of(request), job_id, kind, id_, form, typed_system(request, form))
+        conditions.record_test(context_of(request), job_id, kind, id_, form, typed_system(request, form))
     except Refused as error:
         faults = {form.get("test", "") if k in ("condition", "on", "") else k: v for k, v in error.fields.items()}
     if not is_fragment(request):
@@ -121,7 +122,7 @@ def test(request: Request, job_id: str, kind: str, id_: str, form: Fields) -> Re
 def note(request: Request, job_id: str, kind: str, id_: str, form: Fields) -> Response:
     known(kind)
     try:
-        conditions.set_note(space_of(request), job_id, kind, id_, form.get("note", ""))
+        conditions.set_note(context_of(request), job_id, kind, id_, form.get("note", ""))
     except Refused as error:
         raise HTTPException(422, next(iter(error.fields.values()))) from None
     return Response(status_code=204) if is_fragment(request) else _back(request, job_id, kind, id_)
@@ -131,7 +132,7 @@ def note(request: Request, job_id: str, kind: str, id_: str, form: Fields) -> Re
 def moisture(request: Request, job_id: str, kind: str, id_: str, form: Fields) -> Response:
     known(kind)
     try:
-        conditions.add_moisture(space_of(request), job_id, kind, id_, form.get("pct", ""), form.get("spot", ""))
+        conditions.add_moisture(context_of(request), job_id, kind, id_, form.get("pct", ""), form.get("spot", ""))
     except Refused as error:
         return _page(request, job_id, kind, id_, template="parts/moisture.html", faults=error.fields)
     return _moisture(request, job_id, kind, id_)
@@ -141,7 +142,7 @@ def moisture(request: Request, job_id: str, kind: str, id_: str, form: Fields) -
 def drop(request: Request, job_id: str, kind: str, id_: str, number: int, form: Fields) -> Response:
     known(kind)
     try:
-        conditions.drop_moisture(space_of(request), job_id, kind, id_, number, form.get("expected", ""))
+        conditions.drop_moisture(context_of(request), job_id, kind, id_, number, form.get("expected", ""))
     except Refused as error:
         return _page(request, job_id, kind, id_, template="parts/moisture.html", faults=error.fields)
     return _moisture(request, job_id, kind, id_)
@@ -151,7 +152,7 @@ def drop(request: Request, job_id: str, kind: str, id_: str, number: int, form: 
 def meter(request: Request, job_id: str, kind: str, id_: str, form: Fields) -> Response:
     known(kind)
     try:
-        found = conditions.read_meter(space_of(request), job_id, kind, id_, form.get("spot", ""))
+        found = conditions.read_meter(context_of(request), job_id, kind, id_, form.get("spot", ""))
     except MeterUnavailable as error:
         return _page(request, job_id, kind, id_, template="parts/moisture.html", trouble=str(error))
     return _page(request, job_id, kind, id_, template="parts/moisture.html", meter=found)
@@ -169,7 +170,7 @@ def marks(request: Request, job_id: str, kind: str, id_: str, form: Fields) -> R
         raise HTTPException(404, "Only a zone has a condition map.")
     try:
         runs = json.loads(form.get("runs", "[]"))
-        conditions.mark_damage(space_of(request), job_id, id_, form.get("damage", ""), runs)
+        conditions.mark_damage(context_of(request), job_id, id_, form.get("damage", ""), runs)
     except (json.JSONDecodeError, RecursionError):
         raise HTTPException(422, "The marked squares cannot be read; paint them again.") from None
     except Refused as error:

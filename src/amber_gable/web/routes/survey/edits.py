@@ -8,9 +8,9 @@ from starlette.responses import RedirectResponse, Response
 from amber_gable.domain.errors import InputError, Refused, StaleEdit
 from amber_gable.services.survey import face_copies, surveying
 from amber_gable.services.survey.filling import fill_wall
-from amber_gable.services.survey.sheet import face_under, has_face
-from amber_gable.services.undo import redo_step, undo_step
-from amber_gable.web.pages import Fields, space_of, typed_system
+from amber_gable.services.survey.sheet import face_under
+from amber_gable.web.asking import context_of
+from amber_gable.web.pages import Fields, typed_system
 from amber_gable.web.routes.survey.sheet import is_fragment, known, read_face
 from amber_gable.web.routes.survey.table import table_page
 
@@ -22,7 +22,7 @@ def save(request: Request, job_id: str, kind: str, form: Fields) -> Response:
     known(kind)
     id_ = form.get("id") or None
     try:
-        saved = surveying.save_part(space_of(request), job_id, kind, form, id_, typed_system(request, form))
+        saved = surveying.save_part(context_of(request), job_id, kind, form, id_, typed_system(request, form))
     except (Refused, StaleEdit) as error:
         faults = error.fields if isinstance(error, Refused) else None
         stale = error if isinstance(error, StaleEdit) else None
@@ -36,19 +36,21 @@ def save(request: Request, job_id: str, kind: str, form: Fields) -> Response:
 @router.post("/{kind}/{id_}/place")
 def place(request: Request, job_id: str, kind: str, id_: str, form: Fields) -> Response:
     known(kind)
-    return _edited(request, job_id, kind, id_, lambda: surveying.place_part(space_of(request), job_id, kind, id_, form))
+    return _edited(
+        request, job_id, kind, id_, lambda: surveying.place_part(context_of(request), job_id, kind, id_, form)
+    )
 
 
 @router.post("/zone/{id_}/corner")
 def corner(request: Request, job_id: str, id_: str, form: Fields) -> Response:
-    return _edited(request, job_id, "zone", id_, lambda: surveying.move_corner(space_of(request), job_id, id_, form))
+    return _edited(request, job_id, "zone", id_, lambda: surveying.move_corner(context_of(request), job_id, id_, form))
 
 
 @router.post("/{kind}/{id_}/delete")
 def delete(request: Request, job_id: str, kind: str, id_: str) -> Response:
     known(kind)
-    face = face_under(space_of(request), job_id, kind, id_)
-    surveying.remove_part(space_of(request), job_id, kind, id_)
+    face = face_under(context_of(request), job_id, kind, id_)
+    surveying.remove_part(context_of(request), job_id, kind, id_)
     if kind == "face":
         return RedirectResponse(f"/jobs/{job_id}/survey?said=deleted", 303)
     return _after(request, job_id, "face", face, "deleted")
@@ -57,16 +59,18 @@ def delete(request: Request, job_id: str, kind: str, id_: str) -> Response:
 @router.post("/{kind}/{id_}/duplicate")
 def duplicate(request: Request, job_id: str, kind: str, id_: str) -> Response:
     known(kind)
-    return _edited(request, job_id, kind, id_, lambda: face_copies.duplicate_part(space_of(request), job_id, kind, id_))
+    return _edited(
+        request, job_id, kind, id_, lambda: face_copies.duplicate_part(context_of(request), job_id, kind, id_)
+    )
 
 
 @router.post("/opening/{id_}/fill")
 def fill(request: Request, job_id: str, id_: str, form: Fields) -> Response:
     """Count what fills an opening as an item to paint."""
-    space = space_of(request)
+    ctx = context_of(request)
     kind = form.get("kind", "")
     try:
-        made = face_copies.fill_opening(space, job_id, id_, kind)
+        made = face_copies.fill_opening(ctx, job_id, id_, kind)
     except Refused as error:
         sheet = read_face(request, job_id, "opening", id_)
         return table_page(request, job_id, sheet, "opening", id_, faults=error.fields)
@@ -78,7 +82,7 @@ def fill_from_a_line(request: Request, job_id: str, id_: str, form: Fields) -> R
     """A wall's openings told in one line; from the list of faces it leads back there."""
     line = form.get("line", "")
     try:
-        fill_wall(space_of(request), job_id, id_, line, typed_system(request, form))
+        fill_wall(context_of(request), job_id, id_, line, typed_system(request, form))
     except Refused as error:
         sheet = read_face(request, job_id, "face", id_)
         return table_page(request, job_id, sheet, "face", id_, faults=error.fields, line=line)
@@ -89,13 +93,13 @@ def fill_from_a_line(request: Request, job_id: str, id_: str, form: Fields) -> R
 
 @router.post("/face/{id_}/mirror")
 def mirror(request: Request, job_id: str, id_: str) -> Response:
-    return _edited(request, job_id, "face", id_, lambda: face_copies.mirror_face(space_of(request), job_id, id_))
+    return _edited(request, job_id, "face", id_, lambda: face_copies.mirror_face(context_of(request), job_id, id_))
 
 
 @router.post("/face/{id_}/copy")
 def copy(request: Request, job_id: str, id_: str, form: Fields) -> Response:
     opposite = form.get("to") == "opposite"
-    made = face_copies.copy_face(space_of(request), job_id, id_, opposite=opposite)
+    made = face_copies.copy_face(context_of(request), job_id, id_, opposite=opposite)
     return RedirectResponse(f"/jobs/{job_id}/survey/face/{made}?said=saved", 303)
 
 
@@ -116,25 +120,3 @@ def _after(request: Request, job_id: str, kind: str, id_: str, said: str) -> Res
     if is_fragment(request):
         return table_page(request, job_id, read_face(request, job_id, kind, id_), kind, id_)
     return RedirectResponse(f"/jobs/{job_id}/survey/{kind}/{id_}?said={said}", 303)
-
-
-@router.post("/undo")
-def undo(request: Request, job_id: str, form: Fields) -> Response:
-    return _step(request, job_id, form, undo_step, "undone")
-
-
-@router.post("/redo")
-def redo(request: Request, job_id: str, form: Fields) -> Response:
-    return _step(request, job_id, form, redo_step, "redone")
-
-
-def _step(request: Request, job_id: str, form: dict[str, str], move: Callable[..., bool], said: str) -> Response:
-    """Back to the page of the job that asked, or to the face that was open, if it is there still."""
-    move(space_of(request), job_id)
-    back = form.get("back", "")
-    if back.startswith(f"/jobs/{job_id}/"):
-        return RedirectResponse(back, 303)
-    face = form.get("face", "")
-    if has_face(space_of(request), job_id, face):
-        return _after(request, job_id, "face", face, said)
-    return RedirectResponse(f"/jobs/{job_id}/survey?said={said}", 303)

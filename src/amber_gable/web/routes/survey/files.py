@@ -5,7 +5,8 @@ from starlette.responses import RedirectResponse, Response
 
 from amber_gable.domain.survey import Face
 from amber_gable.services.survey.takeoff_files import elevations_dxf, import_takeoff, takeoff_csv, takeoff_workbook
-from amber_gable.web.pages import rendered, space_of
+from amber_gable.web.asking import context_of
+from amber_gable.web.pages import rendered
 from amber_gable.web.routes.survey.sheet import Sheet, read_sheet, show
 from amber_gable.web.views.elevation import draw, paper_mm
 
@@ -74,5 +75,5 @@ def _file(data: bytes, kind: str, name: str) -> Response:
 
 @router.post("/takeoff")
 def bring(request: Request, job_id: str, file: UploadFile) -> Response:
-    count = import_takeoff(space_of(request), job_id, file.file.read(), file.filename or "take-off")
+    count = import_takeoff(context_of(request), job_id, file.file.read(), file.filename or "take-off")
     return RedirectResponse(f"/jobs/{job_id}/survey/files?brought={count}", 303)

@@ -9,7 +9,8 @@ from starlette.responses import RedirectResponse, Response
 from amber_gable.domain.errors import Refused
 from amber_gable.services.survey import conditions
 from amber_gable.services.survey.findings import metered, set_findings, surface_kinds, surfaces_of, tallies
-from amber_gable.web.pages import Fields, space_of, typed_system
+from amber_gable.web.asking import context_of
+from amber_gable.web.pages import Fields, typed_system
 from amber_gable.web.routes.survey.sheet import Sheet, is_fragment, read_sheet, show
 from amber_gable.web.views.elevation import draw, drawing_scale
 from amber_gable.web.views.finding_rows import finding_row
@@ -58,6 +59,7 @@ def _context(sheet: Sheet, of: str, face: str, faults: dict[str, str], typed: st
     on = {s.face for s in surfaces_of(property_, of)}
     return {
         "base": base,
+        "job": sheet.bundle.job,
         "here": here,
         "of": of,
         "at": face,
@@ -101,7 +103,7 @@ def answer(request: Request, job_id: str, form: Fields) -> Response:
     of, face, test = form.get("of", ""), form.get("face", ""), form.get("test", "")
     text = form.get("value") or form.get("typed", "")
     try:
-        number = set_findings(space_of(request), job_id, of, face, test, text, typed_system(request, form))
+        number = set_findings(context_of(request), job_id, of, face, test, text, typed_system(request, form))
     except Refused as error:
         faults = {test: next(iter(error.fields.values()))}
         return _page(request, job_id, of, face, faults=faults, typed=form.get("typed", ""))
@@ -112,7 +114,7 @@ def answer(request: Request, job_id: str, form: Fields) -> Response:
 def moisture(request: Request, job_id: str, kind: str, id_: str, form: Fields) -> Response:
     of, face = form.get("of", ""), form.get("face", "")
     try:
-        conditions.add_moisture(space_of(request), job_id, kind, id_, form.get("pct", ""), "")
+        conditions.add_moisture(context_of(request), job_id, kind, id_, form.get("pct", ""), "")
     except Refused as error:
         faults = {f"{kind}-{id_}": next(iter(error.fields.values()))}
         return _page(request, job_id, of, face, faults=faults, typed=form.get("pct", ""))

@@ -7,7 +7,8 @@ from amber_gable.domain.errors import InputError, Refused
 from amber_gable.domain.schools import TOPICS, AskedBy, topics_of
 from amber_gable.services.specification.specifying import set_school
 from amber_gable.services.survey.figures import face_figures, missing_essentials
-from amber_gable.web.pages import Fields, job_page, load_job, space_of, units_of
+from amber_gable.web.asking import context_of
+from amber_gable.web.pages import Fields, job_page, load_job, units_of
 from amber_gable.web.views.elevation import draw, drawing_scale
 from amber_gable.web.views.house_plan import draw_plan
 
@@ -48,7 +49,7 @@ def schools(request: Request, job_id: str, form: Fields) -> Response:
     """A school of the whole house, chosen where its question is asked."""
     topic = TOPICS.get(form.get("topic", ""))
     try:
-        set_school(space_of(request), job_id, *(form.get(k, "") for k in ("level", "topic", "school")))
+        set_school(context_of(request), job_id, *(form.get(k, "") for k in ("level", "topic", "school")))
     except Refused as error:
         raise InputError("schools", next(iter(error.fields.values())), "choose one of the list") from None
     return RedirectResponse(f"/jobs/{job_id}/{topic.asked.value if topic else 'survey'}?said=saved", 303)

@@ -8,7 +8,8 @@ from starlette.responses import RedirectResponse, Response
 from amber_gable.domain.errors import Refused
 from amber_gable.domain.photo import Photo
 from amber_gable.services.survey import photos
-from amber_gable.web.pages import Fields, space_of, units_of
+from amber_gable.web.asking import context_of
+from amber_gable.web.pages import Fields, units_of
 from amber_gable.web.routes.survey.sheet import is_fragment, read_sheet, show
 from amber_gable.web.views.photo_marks import mark_fields, usual_marks
 from amber_gable.web.views.units import Units
@@ -33,13 +34,13 @@ def album(request: Request, job_id: str, face: str = "") -> Response:
 
 @router.post("")
 def take_in(request: Request, job_id: str, file: UploadFile, face: str = "") -> Response:
-    made = photos.add_photo(space_of(request), job_id, face, file.file.read(), file.filename or "photo")
+    made = photos.add_photo(context_of(request), job_id, face, file.file.read(), file.filename or "photo")
     return RedirectResponse(f"/jobs/{job_id}/survey/photos/{made}?said=saved", 303)
 
 
 @router.get("/{id_}.jpg")
 def picture(request: Request, job_id: str, id_: str) -> Response:
-    data = photos.picture(space_of(request), job_id, id_)
+    data = photos.picture(context_of(request), job_id, id_)
     return Response(data, media_type="image/jpeg", headers={"cache-control": "private, max-age=31536000, immutable"})
 
 
@@ -57,15 +58,15 @@ def measure(request: Request, job_id: str, id_: str, form: Fields) -> Response:
 @router.post("/{id_}/send")
 def send(request: Request, job_id: str, id_: str, form: Fields) -> Response:
     """What was measured goes to the face's drawing: as an opening, or as the wall's own size."""
-    space, units = space_of(request), units_of(request)
+    ctx, units = context_of(request), units_of(request)
     photo = photos.find_photo(read_sheet(request, job_id).bundle.property, id_)
     try:
         found = _found(photo, form, units)
         kind = form.get("kind", "")
         if kind == "wall":
-            there = f"face/{photos.send_wall(space, job_id, photo, found)}"
+            there = f"face/{photos.send_wall(ctx, job_id, photo, found)}"
         else:
-            there = f"opening/{photos.send_opening(space, job_id, photo, found, kind)}"
+            there = f"opening/{photos.send_opening(ctx, job_id, photo, found, kind)}"
     except Refused as error:
         faults = {"": "; ".join(f"{k.removesuffix('_m')} {v}".strip() for k, v in error.fields.items())}
         return _measure(request, job_id, id_, form, faults)
@@ -77,13 +78,13 @@ def send(request: Request, job_id: str, id_: str, form: Fields) -> Response:
 
 @router.post("/{id_}/face")
 def place(request: Request, job_id: str, id_: str, form: Fields) -> Response:
-    photos.set_face(space_of(request), job_id, id_, form.get("face", ""))
+    photos.set_face(context_of(request), job_id, id_, form.get("face", ""))
     return RedirectResponse(f"/jobs/{job_id}/survey/photos/{id_}?said=saved", 303)
 
 
 @router.post("/{id_}/delete")
 def delete(request: Request, job_id: str, id_: str) -> Response:
-    photos.delete_photo(space_of(request), job_id, id_)
+    photos.delete_photo(context_of(request), job_id, id_)
     return RedirectResponse(f"/jobs/{job_id}/survey/photos?said=deleted", 303)
 
 
@@ -107,7 +108,7 @@ def _measure(
         try:
             found = _found(photo, values, sheet.units)
             if keep:
-                photos.save_marks(space_of(request), job_id, id_, photos.read_marks(values, sheet.units.system))
+                photos.save_marks(context_of(request), job_id, id_, photos.read_marks(values, sheet.units.system))
         except Refused as error:
             faults = error.fields
     faces = sheet.bundle.property.faces

@@ -6,7 +6,8 @@ from starlette.responses import RedirectResponse, Response
 from amber_gable.domain.errors import InputError
 from amber_gable.domain.survey import PlanPlace
 from amber_gable.services.survey.surveying import stand_wall, turn_house
-from amber_gable.web.pages import Fields, page, space_of, units_of
+from amber_gable.web.asking import context_of
+from amber_gable.web.pages import Fields, page, units_of
 from amber_gable.web.routes.survey.sheet import is_fragment, read_sheet
 from amber_gable.web.views.house_plan import draw_plan
 
@@ -16,7 +17,7 @@ router = APIRouter(prefix="/survey")
 @router.post("/turn")
 def turn(request: Request, job_id: str, form: Fields) -> Response:
     """One face looks where a compass says, and the others with it."""
-    turn_house(space_of(request), job_id, form.get("face", ""), form.get("bearing", ""))
+    turn_house(context_of(request), job_id, form.get("face", ""), form.get("bearing", ""))
     return RedirectResponse(f"/jobs/{job_id}/survey?said=saved", 303)
 
 
@@ -30,7 +31,7 @@ def stand(request: Request, job_id: str, id_: str, form: Fields) -> Response:
             place = PlanPlace(east_m=round(float(form["east_m"]), 3), north_m=round(float(form["north_m"]), 3))
         except ValueError:
             raise InputError("place", "is not given in metres east and north", "drag the wall again") from None
-    stand_wall(space_of(request), job_id, id_, place)
+    stand_wall(context_of(request), job_id, id_, place)
     if not is_fragment(request):
         return RedirectResponse(f"/jobs/{job_id}/survey?said=saved", 303)
     faces = read_sheet(request, job_id).bundle.property.faces

@@ -8,7 +8,8 @@ from starlette.responses import Response
 
 from amber_gable.services.survey.forms import MODELS
 from amber_gable.services.survey.sheet import SurveySheet, face_sheet, whole_sheet
-from amber_gable.web.pages import job_page, load_job, page, space_of, units_of
+from amber_gable.web.asking import context_of
+from amber_gable.web.pages import job_page, load_job, page, units_of
 from amber_gable.web.views.units import Units
 
 STAGE = "survey"
@@ -23,12 +24,12 @@ class Sheet(SurveySheet):
 
 def read_sheet(request: Request, job_id: str) -> Sheet:
     """The whole job. Raises NotFound for an unknown one."""
-    return Sheet(**vars(whole_sheet(space_of(request), job_id)), units=units_of(request))
+    return Sheet(**vars(whole_sheet(context_of(request), job_id)), units=units_of(request))
 
 
 def read_face(request: Request, job_id: str, kind: str, id_: str | None, face_id: str = "") -> Sheet:
     """The job cut down to the face that a part is on, or that a part still to come will be on. Raises NotFound."""
-    return Sheet(**vars(face_sheet(space_of(request), job_id, kind, id_, face_id)), units=units_of(request))
+    return Sheet(**vars(face_sheet(context_of(request), job_id, kind, id_, face_id)), units=units_of(request))
 
 
 def known(kind: str) -> None:

@@ -9,7 +9,8 @@ from amber_gable.domain.errors import Refused
 from amber_gable.domain.survey import BlockKind, Face
 from amber_gable.domain.units import UnitSystem
 from amber_gable.services.survey import surroundings
-from amber_gable.web.pages import Fields, page, space_of
+from amber_gable.web.asking import context_of
+from amber_gable.web.pages import Fields, page
 from amber_gable.web.routes.survey.sheet import Sheet, read_sheet, show
 from amber_gable.web.views.panorama import panorama
 
@@ -48,7 +49,7 @@ def save(request: Request, job_id: str, id_: str, form: Fields) -> Response:
     number = _number(form)
     try:
         block = surroundings.read_block(form, read_sheet(request, job_id).units.system)
-        surroundings.put_block(space_of(request), job_id, id_, number, block)
+        surroundings.put_block(context_of(request), job_id, id_, number, block)
     except Refused as error:
         return _page(request, job_id, id_, number, form, error.fields)
     return RedirectResponse(f"/jobs/{job_id}/survey/face/{id_}/surroundings?said=saved", 303)
@@ -56,7 +57,7 @@ def save(request: Request, job_id: str, id_: str, form: Fields) -> Response:
 
 @router.post("/{number}/delete")
 def delete(request: Request, job_id: str, id_: str, number: int) -> Response:
-    surroundings.drop_block(space_of(request), job_id, id_, number)
+    surroundings.drop_block(context_of(request), job_id, id_, number)
     return RedirectResponse(f"/jobs/{job_id}/survey/face/{id_}/surroundings?said=deleted", 303)
 
 

@@ -14,7 +14,7 @@ from amber_gable.services.survey.face_copies import FILLINGS
 from amber_gable.services.survey.figures import face_figures
 from amber_gable.services.survey.surveying import box_of, find_part, tried
 from amber_gable.web.pages import Fields, page
-from amber_gable.web.routes.survey.sheet import Sheet, known, read_face, show
+from amber_gable.web.routes.survey.sheet import Sheet, is_fragment, known, read_face, show
 from amber_gable.web.views.elevation import draw, drawing_scale
 from amber_gable.web.views.part_form import part_fields, typed_part
 from amber_gable.web.views.tools import drawing_tools
@@ -88,6 +88,7 @@ def table_page(
         "picture": picture,
         "stale": stale,
         "line": line,
+        "moved_on": is_fragment(request) and request.query_params.get("said") == "moved-on",
         "line_fault": faults.get("line", ""),
         "steps": sheet.steps,
         "units": sheet.units,

@@ -14,7 +14,8 @@ from amber_gable.services.survey.walking import (
     tick_step,
     walk_ticks,
 )
-from amber_gable.web.pages import Fields, space_of
+from amber_gable.web.asking import context_of
+from amber_gable.web.pages import Fields
 from amber_gable.web.routes.survey.sheet import Sheet, is_fragment, read_sheet, show
 from amber_gable.web.views.test_controls import TestRow, test_row
 
@@ -24,7 +25,7 @@ router = APIRouter(prefix="/survey/walk")
 @router.get("")
 def walk(request: Request, job_id: str, at: str = "") -> Response:
     sheet = read_sheet(request, job_id)
-    ticked = walk_ticks(space_of(request), job_id)
+    ticked = walk_ticks(context_of(request), job_id)
     lap = stops(sheet.bundle)
     number = next((n for n, s in enumerate(lap) if s.place == at), 0)
     here = lap[number]
@@ -84,7 +85,7 @@ def tick(request: Request, job_id: str, form: Fields) -> Response:
     known = {(s.place, x.code) for s in stops(read_sheet(request, job_id).bundle) for x in s.steps}
     if (place, step) not in known or done not in ("done", "passed", ""):
         raise HTTPException(404, "This step is not on the walk any more.")
-    tick_step(space_of(request), job_id, place, step, done)
+    tick_step(context_of(request), job_id, place, step, done)
     if is_fragment(request):
         return walk(request, job_id, place)
     return RedirectResponse(f"/jobs/{job_id}/survey/walk?at={place}", 303)

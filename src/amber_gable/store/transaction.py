@@ -1,0 +1,34 @@
+"""A session with the database: one moment of it, or one set of changes, and what is known of it while it lasts."""
+
+from collections.abc import Callable
+from typing import TYPE_CHECKING, Any
+
+from sqlalchemy import Engine
+from sqlalchemy.orm import Session
+
+if TYPE_CHECKING:
+    from amber_gable.store.kept import Entry, Kept, Key
+    from amber_gable.store.recorder import Recorder
+
+
+class Transaction(Session):
+    """`by` is who asks; rows that are changed are stamped with it. `kept` holds what all transactions share, `fresh`
+    what one that writes has read of its own changes (None in one that only reads). The other attributes are read once
+    a transaction: change numbers by scope, rows by table and key, positions of parts by table and property, and rows
+    of companies and finishes by job."""
+
+    def __init__(self, bind: Engine, kept: "Kept", *, by: str = "", writes: bool = False) -> None:
+        super().__init__(bind, autoflush=writes)
+        self.kept, self.by = kept, by
+        self.fresh: dict[Key, Entry] | None = {} if writes else None
+        self.numbers: dict[str, int | None] = {}
+        self.rows: dict[tuple[Any, Any], Any] = {}
+        self.positions: dict[tuple[Any, str], dict[str, int]] = {}
+        self.companies: dict[str, Any] = {}
+        self.finishes: dict[str, dict[tuple[str, str], Any]] = {}
+        self.recorder: Recorder | None = None
+        self.when_committed: list[Callable[[], None]] = []
+
+    @property
+    def writes(self) -> bool:
+        return self.fresh is not None
