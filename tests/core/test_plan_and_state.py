@@ -9,9 +9,11 @@ import pytest
 from amber_gable.core.plan.build import plan_job
 from amber_gable.core.plan.threats import noise, threats, unsettled, warned_by
 from amber_gable.core.plan.visits import visits
-from amber_gable.core.state.job_state import Board, JobState, Status, board
+from amber_gable.core.state.job_state import Board, JobState, board
+from amber_gable.core.state.task_status import Status
 from amber_gable.domain.job import JobBundle
-from amber_gable.domain.plan import Plan, Task
+from amber_gable.domain.plan import Plan, Task, task_id
+from amber_gable.domain.site_record import Extent
 from amber_gable.domain.weather import WeatherSeries
 from tests.jobs import coopers_rise
 from tests.site_cases import MONDAY, at, entry, site_of, state_of, wall, weather
@@ -67,6 +69,37 @@ def test_part_done_leaves_its_share_of_the_hours_and_its_stretch() -> None:
     assert rest.area_m2 == pytest.approx(0.75 * whole.area_m2, rel=0.02)
     assert rest.extent is not None
     assert (rest.extent.left, rest.extent.right) == (0.25, 1.0)
+
+
+def test_every_stretch_that_is_left_is_planned_however_many_there_are() -> None:
+    """Ten patches were scraped with gaps between them: eleven stretches are left, and none of them is forgotten."""
+    patches = [("done", "scrape", SEVEN, {"left": 0.05 + 0.09 * n, "right": 0.10 + 0.09 * n}) for n in range(10)]
+    washed = ("done", "wash", at(-1, "09:00"))
+    whole = sum(t.crew_hours for t in _plan(wall(washed)).tasks if "scrape" in t.steps)
+    left = [t for t in _plan(wall(washed, *patches)).tasks if "scrape" in t.steps]
+    assert len(left) == 11
+    assert sum(t.crew_hours for t in left) == pytest.approx(0.5 * whole, rel=0.02)
+    assert len({t.id for t in left}) == 11
+
+
+def test_a_task_keeps_its_name_through_every_new_plan() -> None:
+    """Named by part, step and extent: what is done elsewhere, or planned for another day, changes no name."""
+    first = {t.id: (t.extent, t.operation) for t in _plan(wall()).tasks}
+    later = _plan(wall(("done", "wash", at(-1, "09:00"))), at(1, "07:00"))
+    assert {t.id for t in later.tasks} < set(first)
+    assert all(first[t.id] == (t.extent, t.operation) for t in later.tasks)
+    half = _plan(wall(("done", "wash", at(-1, "09:00")), ("part-done", "scrape", SEVEN, {"how_far": 0.5})))
+    scraping = next(t for t in half.tasks if "scrape" in t.steps)
+    assert scraping.id == "zone.siding/scrape/500000-1000000"
+    assert scraping.id not in first, "it is other work than the whole wall"
+
+
+def test_like_items_together_are_named_after_all_of_them() -> None:
+    sashes = [("item", f"sash-{n}") for n in range(4)]
+    three, others = Extent(parts=tuple(sashes[:3])), Extent(parts=(sashes[0], *sashes[2:]))
+    assert task_id(three, "coat-1") != task_id(others, "coat-1"), "the same first one, as many, not the same"
+    assert task_id(three, "coat-1") == task_id(Extent(parts=tuple(sashes[:3])), "coat-1")
+    assert task_id(Extent(parts=(sashes[0],)), "coat-1") == "item.sash-0/coat-1"
 
 
 def test_what_is_under_way_goes_on_and_takes_what_is_left_of_its_time() -> None:

@@ -2,26 +2,22 @@
 
 import json
 import sqlite3
-from collections.abc import Callable
 from pathlib import Path
 from typing import Any
 
 import pytest
 from alembic import command
 from alembic.config import Config
-from pydantic import create_model
 
 from amber_gable.core.estimate.estimate import job_estimate
-from amber_gable.core.plan.fingerprint import plan_fingerprint
+from amber_gable.core.plan.problem import plan_problem
 from amber_gable.core.survey.takeoff import zone_areas
 from amber_gable.domain.condition import Coating
 from amber_gable.domain.errors import InputError
 from amber_gable.domain.estimating import Estimating
 from amber_gable.domain.families import Family
 from amber_gable.domain.generic_products import GENERIC_PRODUCTS
-from amber_gable.domain.job import JobBundle
 from amber_gable.domain.versions import brought_up
-from amber_gable.domain.working import CrewDay
 from amber_gable.services.opening import bring_up
 from amber_gable.store import journal
 from amber_gable.store.database import Database
@@ -239,7 +235,7 @@ def test_undo_and_plans_of_every_older_schema_live_on(first_release: Database, s
     with first_release.reading() as session:
         bundle, found = load_bundle(session, "j"), load_plan(session, "j")
     assert found is not None
-    assert (found.fingerprint == plan_fingerprint(bundle)) is not changed
+    assert (found.fingerprint == plan_problem(bundle).fingerprint) is not changed
     if schema == "0001":
         return
     for words, x_m in (("undo", 3.0), ("redo", 3.2)):
@@ -279,54 +275,3 @@ def test_migrations_import_nothing_of_the_program() -> None:
     """What they did to the first databases they must do to the last, whatever the program has become."""
     for path in (MIGRATIONS / "versions").glob("*.py"):
         assert "amber_gable" not in path.read_text(encoding="utf-8"), path.name
-
-
-# What of a job is changed, and whether its plan is out of date by it.
-PLANNED: list[tuple[str, Callable[[JobBundle], JobBundle], bool]] = [
-    ("nothing", lambda b: b, False),
-    ("customer", lambda b: _with(b, "job", customer="Other"), False),
-    ("note", lambda b: _with(b, "job", note="Other"), False),
-    ("price", lambda b: _with_product(b, containers=b.products[0].containers[:1]), False),
-    ("an unused product", lambda b: b.model_copy(update={"products": (*b.products, SPARE)}), False),
-    ("name of a wall", lambda b: _with_face(b, name="Other"), False),
-    ("bearing of a wall", lambda b: _with_face(b, azimuth_deg=12.0), True),
-    ("drying", lambda b: _with_product(b, recoat_h=20.0), True),
-    ("crew", lambda b: _with(b, "job", crew=b.job.crew.model_copy(update={"people": 5})), True),
-    ("lead test", lambda b: _with(b, "property", lead_found=False), True),
-    ("colour", lambda b: _with_finish(b, colour="#112233"), True),
-    ("a part left out", lambda b: _with(b, "job", finishes=b.job.finishes[1:]), True),
-]
-SPARE = GENERIC_PRODUCTS["deck-clear-coat"]
-
-
-def _with(bundle: JobBundle, part: str, **fields: Any) -> JobBundle:
-    return bundle.model_copy(update={part: getattr(bundle, part).model_copy(update=fields)})
-
-
-def _with_product(bundle: JobBundle, **fields: Any) -> JobBundle:
-    first, *others = bundle.products
-    return bundle.model_copy(update={"products": (first.model_copy(update=fields), *others)})
-
-
-def _with_face(bundle: JobBundle, **fields: Any) -> JobBundle:
-    first, *others = bundle.property.faces
-    return _with(bundle, "property", faces=(first.model_copy(update=fields), *others))
-
-
-def _with_finish(bundle: JobBundle, **fields: Any) -> JobBundle:
-    first, *others = bundle.job.finishes
-    return _with(bundle, "job", finishes=(first.model_copy(update=fields), *others))
-
-
-@pytest.mark.parametrize(("change", "stale"), [p[1:] for p in PLANNED], ids=[p[0] for p in PLANNED])
-def test_a_plan_is_out_of_date_only_by_what_it_reads(change: Callable[[JobBundle], JobBundle], stale: bool) -> None:
-    bundle = coopers_rise()
-    assert (plan_fingerprint(change(bundle)) != plan_fingerprint(bundle)) is stale
-
-
-def test_a_field_added_to_the_program_makes_no_plan_stale(monkeypatch: pytest.MonkeyPatch) -> None:
-    bundle = coopers_rise()
-    before = plan_fingerprint(bundle)
-    grown = create_model("CrewDay", __base__=CrewDay, breaks=(int, 2))
-    job = bundle.job.model_copy(update={"crew": grown(**bundle.job.crew.model_dump())})
-    assert plan_fingerprint(bundle.model_copy(update={"job": job})) == before

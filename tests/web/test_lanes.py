@@ -16,9 +16,9 @@ from amber_gable.services.context import Context
 from amber_gable.services.job_view import JobView, job_view
 from amber_gable.services.today.noting import Note, note_tasks
 from amber_gable.services.weather import face_odds as face_odds_module
+from amber_gable.services.weather.asking import job_weather
 from amber_gable.services.weather.face_day import face_days
 from amber_gable.services.weather.face_odds import face_odds
-from amber_gable.services.weather.forecasts import job_weather
 from amber_gable.services.weather.judged_faces import JudgedFace
 from amber_gable.services.weather.lane_question import LaneQuestion
 from amber_gable.web.drawn_lanes import lanes_of

@@ -274,16 +274,23 @@ def test_the_plan_begins_on_the_day_asked_for_with_the_crew_asked_for(ctx: Conte
 
 
 @weather
-def test_warnings_are_kept_with_the_plan(ctx: Context, client: TestClient) -> None:
-    """Opened by another program they go on from where they were, not from nothing."""
+def test_warnings_are_kept_with_the_plan_when_a_forecast_comes_and_by_no_page(ctx: Context, client: TestClient) -> None:
+    """Opened by another program they go on from where they were, not from nothing; looking at them writes nothing."""
     assert isinstance(ctx.space.clock, DemoClock)
     seen = []
     for _ in range(6):
+        believed = _view(ctx).weather.series
+        assert believed is not None
         ctx.space.clock.step(4)
-        view = _view(ctx)
-        seen.append({(t.task.id, t.rule) for t in view.threats})
-        kept = _view(ctx).kept
-        assert kept is not None
-        assert set(kept.warned) == seen[-1]
-        assert {(t.task.id, t.rule) for t in _view(ctx).threats} == seen[-1], "looking again changes nothing"
+        before = _view(ctx).believing(believed).threats
+        age_h = _view(ctx).weather.age_h
+        assert age_h is not None and age_h < 1, "the forecast of this hour was asked for"
+        kept = _view(ctx)
+        with unchanged(ctx):
+            shown = {(t.task.id, t.rule) for t in kept.threats}
+            assert client.get("/jobs/coopers-rise/plan").status_code == 200
+            assert {(t.task.id, t.rule) for t in _view(ctx).threats} == shown, "looking again changes nothing"
+        assert kept.kept is not None
+        assert set(kept.kept.warned) == {(t.task.id, t.rule) for t in before}, "as it was when the forecast came"
+        seen.append(shown)
     assert any(seen)

@@ -15,8 +15,9 @@ from fastapi.testclient import TestClient
 from hypothesis import HealthCheck, Phase, given, settings
 from hypothesis import strategies as st
 
-from amber_gable.core.state.job_state import Status, TaskState
+from amber_gable.core.state.job_state import TaskState
 from amber_gable.core.state.progress import progress
+from amber_gable.core.state.task_status import Status
 from amber_gable.domain.plan import Plan
 from amber_gable.domain.weather import WeatherSeries
 from amber_gable.exchange.forecast import ForecastProvider

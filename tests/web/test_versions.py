@@ -13,7 +13,7 @@ from amber_gable.services.clock import DemoClock
 from amber_gable.services.context import Context
 from amber_gable.services.job_view import job_view
 from amber_gable.services.today.noting import Note, note_tasks
-from amber_gable.services.weather.forecasts import job_weather
+from amber_gable.services.weather.asking import job_weather
 from amber_gable.services.weather.versions import compare, version_series, versions
 from tests.fixtures import StandIn
 
@@ -79,16 +79,22 @@ def test_rain_that_comes_into_the_forecast_costs_coats_in_words_and_hours(wetter
 def test_the_lanes_can_be_seen_as_they_were_believed(wetter: Context, client: TestClient) -> None:
     then = int(MONDAY.timestamp())
     at = "at=2026-09-16T10:00-03:00&face=back&product=last"
+    told, warned = _warnings(wetter)
+    assert told
     assert "rain" in _answer(client.get(f"/jobs/coopers-rise/weather?{at}").text)
     believed = client.get(f"/jobs/coopers-rise/weather?{at}&then={then}").text
     assert "as they were believed Mon 14 Sep 06:30" in _said(believed)
     assert "rain" not in _answer(believed)
     body = re.sub(r"(?s)<header.*?</header>|<dialog.*?</dialog>", "", believed)
     assert f"then={then}" in believed and "hx-trigger" not in body
-    # What the plan is warned of is what the weather in use says, whatever was looked at since.
-    view = job_view(wetter, "coopers-rise", waits=True)
-    told = {t.task.id for t in view.threats}
-    assert told and view.kept is not None and told <= {task for task, _ in view.kept.warned}
+    assert _warnings(wetter) == (told, warned), "the weather in use says what threatens, whatever was looked at since"
+
+
+def _warnings(ctx: Context) -> tuple[set[str], object]:
+    """What threatens the plan, and what is remembered of it."""
+    view = job_view(ctx, "coopers-rise", waits=True)
+    threats = {t.task.id for t in view.threats}
+    return threats, view.kept.warned if view.kept is not None else None
 
 
 def _answer(page: str) -> str:

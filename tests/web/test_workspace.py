@@ -19,7 +19,7 @@ from amber_gable.domain.weather import WeatherSeries
 from amber_gable.services import workspace
 from amber_gable.services.computed import Computed
 from amber_gable.services.context import Context
-from amber_gable.services.plan.planning import job_climate
+from amber_gable.services.state.climate import job_climate
 from amber_gable.services.workspace import Workspace, digest
 from amber_gable.store.kept import Kept
 from tests.jobs import coopers_rise
@@ -195,7 +195,7 @@ def test_only_surfaces_that_feel_a_change_are_computed_anew(
         asked.append(len(surfaces))
         return ["a surface"] * len(surfaces)
 
-    monkeypatch.setattr("amber_gable.services.plan.planning.surfaces_through", counted)
+    monkeypatch.setattr("amber_gable.services.state.climate.surfaces_through", counted)
     ctx = Context(Workspace(None, None, None, computed=Computed()))  # type: ignore[arg-type]
     bundle, begin = coopers_rise(), datetime(2026, 9, 14, tzinfo=UTC)
     series = steady(begin, 96)

@@ -5,28 +5,24 @@ from datetime import datetime
 from functools import cached_property
 
 from amber_gable.core.climate.job_climate import SiteClimate, main_zone
-from amber_gable.core.plan.threats import Threat, threats
+from amber_gable.core.plan.threats import Threat
 from amber_gable.core.specification.stops import Stop
 from amber_gable.core.state.answers import LastStroke, last_stroke
-from amber_gable.core.state.job_state import Board, JobState, TaskState, board, job_state, surroundings
+from amber_gable.core.state.job_state import Board, JobState, TaskState
 from amber_gable.core.survey.essentials import missing_essentials
-from amber_gable.core.survey.painted import Key, PaintedPart, painted_parts
+from amber_gable.core.survey.painted import Key, PaintedPart
 from amber_gable.domain.errors import NoClimate
 from amber_gable.domain.job import JobBundle
 from amber_gable.domain.site_record import CustomerChange
 from amber_gable.domain.weather import WeatherSeries
 from amber_gable.services.context import Context
 from amber_gable.services.plan.long_runs import page_climate
-from amber_gable.services.plan.planning import (
-    KeptPlan,
-    job_climate,
-    kept_plan,
-    kept_stops,
-    known_climate,
-    remember,
-)
-from amber_gable.services.weather.forecasts import Weather, job_weather, known_weather
-from amber_gable.services.workspace import digest
+from amber_gable.services.plan.planning import KeptPlan, kept_plan
+from amber_gable.services.state.climate import job_climate, known_climate
+from amber_gable.services.state.stops import kept_stops
+from amber_gable.services.state.under_weather import JobUnderWeather, kept_parts
+from amber_gable.services.weather.asking import job_weather
+from amber_gable.services.weather.forecasts import Weather, known_weather
 from amber_gable.store.jobs import load_bundle
 
 
@@ -96,51 +92,32 @@ class JobView:
 
     @cached_property
     def parts(self) -> dict[Key, PaintedPart]:
-        bundle = self.bundle
-        key = "painted" + digest(bundle)
-        return self.ctx.space.parts.get(key, lambda: painted_parts(bundle.property, bundle.deduction))
+        return kept_parts(self.ctx, self.bundle)
 
     @cached_property
-    def _standing_key(self) -> str:
-        """What the state of parts and plan is worked out from. Waits end at a minute: within one all stands."""
-        plan = self.kept.plan if self.kept is not None else None
-        minute = int(self.now.timestamp()) // 60
-        return digest(self.bundle, *self.bundle.job.record, self.weather.series, plan, minute)
+    def _under(self) -> JobUnderWeather | None:
+        site, series = self.site, self.weather.series
+        return (
+            None
+            if site is None or series is None
+            else JobUnderWeather(self.ctx, self.bundle, site, series, self.now, self.kept)
+        )
 
-    @cached_property
+    @property
     def state(self) -> JobState | None:
         """Every part as it stands; None without a climate."""
-        site, plan = self.site, None if self.kept is None else self.kept.plan
-        if site is None:
-            return None
+        return None if self._under is None else self._under.state
 
-        def work_out() -> JobState:
-            stops: dict[Key, list[Stop]] = {}
-            for stop in self.stops:
-                stops.setdefault(stop.part, []).append(stop)
-            return job_state(surroundings(site, self.now, stops, self.parts), plan)
-
-        return self.ctx.space.standing.get("state" + self._standing_key, work_out)
-
-    @cached_property
+    @property
     def board(self) -> Board | None:
         """The plan as it stands; None without a plan or without a climate."""
-        state, kept = self.state, self.kept
-        if kept is None or state is None:
-            return None
-        return self.ctx.space.standing.get("board" + self._standing_key, lambda: board(state, kept.plan))
+        return None if self._under is None else self._under.board
 
     @cached_property
     def threats(self) -> tuple[Threat, ...]:
-        """What threatens the plan. One that is out of date is not held against the weather: it is to be made anew."""
-        kept, held, site = self.kept, self.board, self.site
-        if kept is None or held is None or site is None or kept.out_of_date:
-            return ()
-        key = "threats" + digest(self._standing_key, kept.warned)
-        found = self.ctx.space.standing.get(key, lambda: threats(site, held, self.now, kept.warned))
-        if self.under is None:
-            remember(self.ctx, self.bundle.job.id, kept, found)
-        return found
+        """What threatens the plan; nothing without a plan or without a climate. Looking at it keeps nothing: what a
+        plan is warned of is kept when another forecast comes (services/weather/asking.py)."""
+        return () if self._under is None else self._under.threats
 
     @property
     def recent_changes(self) -> list[CustomerChange]:

@@ -2,7 +2,7 @@
 
 from pathlib import Path
 
-from amber_gable.core.plan.fingerprint import plan_fingerprint
+from amber_gable.core.plan.problem import plan_problem
 from amber_gable.services.clock import SystemClock
 from amber_gable.store.database import Database
 from amber_gable.store.jobs import load_bundle
@@ -21,4 +21,4 @@ def bring_up(database: Database) -> None:
     """Migrate, and let plans that held before hold on."""
     database.migrate()
     with database.writing() as session:
-        carry_forward(session, lambda job_id: plan_fingerprint(load_bundle(session, job_id)))
+        carry_forward(session, lambda job_id: plan_problem(load_bundle(session, job_id)).fingerprint)

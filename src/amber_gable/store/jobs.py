@@ -77,6 +77,13 @@ def live_job(session: Transaction, job_id: str) -> JobRow:
     return row
 
 
+def jobs_on(session: Transaction, property_id: str) -> list[str]:
+    """Ids of the live jobs on a property."""
+    return list(
+        session.scalars(select(JobRow.id).where(JobRow.property_id == property_id, JobRow.deleted_at.is_(None)))
+    )
+
+
 def record_fields(row: Table, *drop: str) -> dict[str, Any]:
     """A row's columns as its domain record takes them."""
     skip = _TRACKING | set(drop)

@@ -58,7 +58,9 @@ def save_warned(session: Transaction, job_id: str, warned: Iterable[tuple[str, s
     """What the plan is warned of now; nothing happens where it was replaced meanwhile by none."""
     row = session.get(PlanRow, job_id)
     if row is not None:
-        row.warned = [list(pair) for pair in warned]
+        found = [list(pair) for pair in warned]
+        if row.warned != found:
+            row.warned = found
 
 
 def load_plan(session: Transaction, job_id: str) -> StoredPlan | None:

@@ -318,7 +318,7 @@ class WeatherSourceRow(Tracked, Table):
 
 class PlanRow(Tracked, Table):
     """The plan a job works to: made from the weather and job of one moment, told by the fingerprint of what it reads of
-    the job (core/plan/fingerprint.py). `begins_at`: the day it was asked to begin, where that lay ahead; `warned`: what
+    the job (core/plan/problem.py). `begins_at`: the day it was asked to begin, where that lay ahead; `warned`: what
     it was last warned of, task and rule (core/plan/threats.py)."""
 
     __tablename__ = "plan"

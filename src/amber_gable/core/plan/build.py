@@ -1,6 +1,7 @@
 """From a job, its state and its climate to placed tasks."""
 
 from collections.abc import Mapping, Sequence
+from dataclasses import replace
 from datetime import UTC, datetime, timedelta
 from math import ceil
 
@@ -10,6 +11,7 @@ from amber_gable.core.climate.job_climate import SiteClimate
 from amber_gable.core.plan.earliest import place
 from amber_gable.core.plan.explain import Titles, why, why_not
 from amber_gable.core.plan.order import dirt_before_films, on_face, within_part
+from amber_gable.core.plan.problem import plan_problem
 from amber_gable.core.plan.tasks import SLOT_MIN, After, OpenTask, Placement, Refusal, shifts
 from amber_gable.core.plan.work import WorkItem, stopped_for_good, work_items
 from amber_gable.core.state.job_state import surroundings
@@ -29,6 +31,7 @@ LEAST_LEFT_MIN = 10
 def plan_job(site: SiteClimate, begin: datetime, progress: Progress = unseen) -> Plan:
     """Place what is left of the job for its crew, from `begin` to the end of the site's slots, starting from what the
     record says is done. Nothing is placed on a part that a stop holds."""
+    site = replace(site, bundle=plan_problem(site.bundle).bundle)
     around = surroundings(site, begin)
     states = part_states(around)
     items = {i.id: i for i in work_items(around, states, within(progress, 0.0, 0.3))}

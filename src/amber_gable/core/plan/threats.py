@@ -7,9 +7,10 @@ from datetime import datetime
 import numpy as np
 
 from amber_gable.core.climate.job_climate import SiteClimate
-from amber_gable.core.state.job_state import Board, Status, TaskState
+from amber_gable.core.state.job_state import Board, TaskState
 from amber_gable.core.state.judgement import Judged, Verdict
 from amber_gable.core.state.part_state import clock
+from amber_gable.core.state.task_status import Status
 from amber_gable.core.weather.rules import LETTERS, RULES, helps_against
 from amber_gable.domain.grid import SLOT_S
 from amber_gable.domain.plan import Task

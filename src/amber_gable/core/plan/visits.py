@@ -4,7 +4,8 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 from datetime import datetime, timedelta
 
-from amber_gable.core.state.job_state import Status, TaskState
+from amber_gable.core.state.job_state import TaskState
+from amber_gable.core.state.task_status import Status
 from amber_gable.domain.plan import Task
 
 SMALL = timedelta(minutes=30)

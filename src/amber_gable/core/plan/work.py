@@ -22,6 +22,7 @@ from amber_gable.core.work.record import coat_paint
 from amber_gable.core.work.stints import Stint, stints
 from amber_gable.domain.finish import Finish
 from amber_gable.domain.operation import Operation
+from amber_gable.domain.plan import task_id
 from amber_gable.domain.progress import Progress, unseen
 from amber_gable.domain.site_record import Extent
 from amber_gable.domain.substrates import SUBSTRATES
@@ -62,9 +63,9 @@ class Stretch:
 class WorkItem:
     """What is left of one stint on one section of a part or on a lot of like items, with everything needed to print it
     once it is placed. `first_film`: number of the part's first stint that dirt would spoil. `waits`: what it waits for
-    as the parts stand now."""
+    as the parts stand now. `first_step`: of the whole stint, whatever of it is done."""
 
-    id: str
+    first_step: str
     part: PaintedPart
     finish: Finish
     stint: Stint
@@ -76,6 +77,10 @@ class WorkItem:
     crew_hours: float
     work: Work
     waits: tuple[Wait, ...]
+
+    @cached_property
+    def id(self) -> str:
+        return task_id(self.extent, self.first_step)
 
     @property
     def title(self) -> str:
@@ -177,9 +182,8 @@ def _groups(states: Mapping[Key, PartState]) -> list[list[PartState]]:
 
 @dataclass(frozen=True)
 class Lot:
-    """What is done in one go: the id of the task, the section in words, and where."""
+    """What is done in one go: the section in words, and where."""
 
-    id: str
     section: str
     stretches: tuple[Stretch, ...]
 
@@ -207,16 +211,15 @@ def _lots(around: Surroundings, group: Sequence[PartState], stint: Stint) -> Ite
                 members = tuple(same)
                 names = "" if len(members) == len(group) else ", ".join(m.state.part.name for m in members)
                 section = names if len(names) < 60 else f"{len(members)} of {len(group)}"
-                yield Lot(f"item.{members[0].key[1]}/{stint.first.id}", section, members)
+                yield Lot(section, members)
         return
     face = first.part.face
-    for n, (left_m, right_m) in enumerate(_strips(first.part, hours, work, shift), 1):
-        pieces = _left_of(first, stint, left_m / face.width_m, right_m / face.width_m)
-        for stretch, more in zip(pieces, " bcdefgh", strict=False):
+    for left_m, right_m in _strips(first.part, hours, work, shift):
+        for stretch in _left_of(first, stint, left_m / face.width_m, right_m / face.width_m):
             whole_face = stretch.left < _LEAST and stretch.right > 1 - _LEAST
             at = (stretch.left * face.width_m, stretch.right * face.width_m)
             section = "" if whole_face else f"{at[0]:.1f}–{at[1]:.1f} m from left"
-            yield Lot(f"{first.part.key[1]}/{stint.first.id}/{n}{more.strip()}", section, (stretch,))
+            yield Lot(section, (stretch,))
 
 
 def _left_of(state: PartState, stint: Stint, left: float, right: float) -> list[Stretch]:
@@ -242,7 +245,7 @@ def _item(around: Surroundings, group: Sequence[PartState], number: int, whole: 
     first, pace = stretches[0], pace_of(site.bundle)
     left = Stint(first.operations)
     return WorkItem(
-        id=lot.id,
+        first_step=whole[number].first.id,
         part=together([s.state.part for s in stretches]),
         finish=group[0].finish,
         stint=left,

@@ -1,10 +1,9 @@
 """A job as it stands: the state of every part, and of each task of a plan whether it is done, under way, or may be
 done."""
 
-from collections.abc import Callable, Iterator, Mapping, Sequence
+from collections.abc import Callable, Mapping, Sequence
 from dataclasses import dataclass, field
 from datetime import datetime
-from enum import StrEnum
 from functools import cached_property
 from itertools import chain, takewhile
 
@@ -12,24 +11,11 @@ from amber_gable.core.climate.job_climate import SiteClimate
 from amber_gable.core.specification.stops import Stop, job_stops
 from amber_gable.core.state.judgement import Answer, Judged, Verdict, hardest, judge
 from amber_gable.core.state.part_state import CellState, PartState, Surroundings, Wait, part_states, waits_of
-from amber_gable.core.state.progress import progress
+from amber_gable.core.state.progress import Cell, progress
+from amber_gable.core.state.task_status import Status, task_pieces, task_status
 from amber_gable.core.survey.painted import Key, PaintedPart, painted_parts
 from amber_gable.core.work.stints import Stint, stints
 from amber_gable.domain.plan import Plan, Task
-
-_LEAST = 1e-6
-
-
-class Status(StrEnum):
-    """Where a planned task stands. `late`: its time is over; `due`: its time is now; `gone`: its part or its steps are
-    no longer in the job."""
-
-    DONE = "done"
-    RUNNING = "running"
-    LATE = "late"
-    DUE = "due"
-    AHEAD = "ahead"
-    GONE = "gone"
 
 
 @dataclass(frozen=True)
@@ -116,15 +102,17 @@ class JobState:
     def now(self) -> datetime:
         return self.around.now
 
+    def _cells(self, key: Key) -> list[Cell]:
+        state = self.parts.get(key)
+        return [c.cell for c in state.cells] if state is not None else []
+
     def task(self, task: Task) -> TaskState:
         """Where a task of the plan stands."""
-        found = list(self._pieces(task))
-        if not found:
-            return TaskState(task, Status.GONE)
-        left = [(s, c, ops) for s, c in found if (ops := tuple(o for o in c.cell.open if o.id in task.steps))]
-        if not left:
-            return TaskState(task, Status.DONE)
-        status = Status.RUNNING if any(_runs(c, task) for _, c, _ in left) else self._by_time(task)
+        pieces = task_pieces(task, self._cells)
+        status = task_status(task, pieces, self._cells, self.now)
+        if status in (Status.GONE, Status.DONE):
+            return TaskState(task, status)
+        left = [(self.parts[key], self.parts[key].cells[n], ops) for key, n, ops in pieces if ops]
         ahead = status is Status.AHEAD
         steps = tuple(dict.fromkeys(o.id for _, _, ops in left for o in ops))
 
@@ -150,18 +138,6 @@ class JobState:
             return None
         return judge(self.around.site, state, cell, wanted, self._waits(state, cell, wanted, as_planned=False))
 
-    def _pieces(self, task: Task) -> Iterator[tuple[PartState, CellState]]:
-        """The stretches of the parts that the task is on."""
-        if task.extent is None:
-            return
-        for key in task.extent.parts:
-            state = self.parts.get(key)
-            if state is None or not {o.id for o in state.operations} & set(task.steps):
-                continue
-            for cell in state.cells:
-                if cell.cell.left < task.extent.right - _LEAST and cell.cell.right > task.extent.left + _LEAST:
-                    yield state, cell
-
     def _waits(self, state: PartState, cell: CellState, stint: Stint, *, as_planned: bool) -> tuple[Wait, ...]:
         """What the task waits for: as planned, steps before it will have been done by then."""
         as_next = cell.next is not None and cell.next.operations == stint.operations
@@ -173,16 +149,6 @@ class JobState:
         until = max((e for e in ends if e is not None and e > self.now), default=None)
         first = Wait("B", f"first comes {cell.next.brief}", until, "once that is done and noted", order=True)
         return (first, *waits)
-
-    def _by_time(self, task: Task) -> Status:
-        if task.end <= self.now:
-            return Status.LATE
-        return Status.DUE if task.start <= self.now else Status.AHEAD
-
-
-def _runs(cell: CellState, task: Task) -> bool:
-    running = cell.cell.running
-    return running is not None and bool(set(running.steps) & set(task.steps))
 
 
 def job_state(around: Surroundings, plan: Plan | None = None) -> JobState:

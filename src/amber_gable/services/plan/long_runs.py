@@ -10,9 +10,10 @@ from amber_gable.domain.job import JobBundle
 from amber_gable.domain.progress import Progress
 from amber_gable.domain.weather import WeatherSeries
 from amber_gable.services.context import Context
-from amber_gable.services.plan.planning import job_climate, known_climate, make_plan
+from amber_gable.services.plan.planning import make_plan
 from amber_gable.services.runs.run import Run
-from amber_gable.services.weather.forecasts import job_weather
+from amber_gable.services.state.climate import job_climate, known_climate
+from amber_gable.services.weather.asking import job_weather
 from amber_gable.services.workspace import digest
 from amber_gable.store.jobs import load_bundle
 

@@ -9,7 +9,8 @@ from amber_gable.core.plan.visits import Visit, visits
 from amber_gable.core.specification.safety import Card, day_cards
 from amber_gable.core.specification.sequences import PaintingOrder, painting_order
 from amber_gable.core.state.answers import Told, told
-from amber_gable.core.state.job_state import Status, TaskState
+from amber_gable.core.state.job_state import TaskState
+from amber_gable.core.state.task_status import Status
 from amber_gable.core.weather.limits import coat_limits
 from amber_gable.domain.plan import Task
 from amber_gable.domain.product import Product
@@ -108,7 +109,7 @@ class DaySheet:
         if board is not None:
             self.states = board.tasks
         elif kept is not None:
-            self.states = tasks_by_record(view.bundle, kept.plan)
+            self.states = tasks_by_record(view.bundle, kept.plan, view.now)
         self._lines: dict[str, SheetLine] = {}
 
     @property

@@ -1,9 +1,11 @@
 """How far each part has come by the record alone: no weather is asked."""
 
 from dataclasses import dataclass
+from datetime import datetime
 
-from amber_gable.core.state.job_state import Status, TaskState
-from amber_gable.core.state.progress import Cell, Laid, cells, laid_films, left_to_note, progress, share_behind
+from amber_gable.core.state.job_state import TaskState
+from amber_gable.core.state.progress import Cell, Laid, cells, laid_films, progress, share_behind
+from amber_gable.core.state.task_status import task_pieces, task_status
 from amber_gable.core.survey.painted import Key
 from amber_gable.domain.job import JobBundle
 from amber_gable.domain.operation import Operation
@@ -31,15 +33,15 @@ def standings(bundle: JobBundle) -> dict[Key, Standing]:
     return out
 
 
-def tasks_by_record(bundle: JobBundle, plan: Plan) -> tuple[TaskState, ...]:
-    """A plan's tasks where no weather is at hand: done, or not judged."""
+def tasks_by_record(bundle: JobBundle, plan: Plan, now: datetime) -> tuple[TaskState, ...]:
+    """A plan's tasks where no weather is at hand: as they stand, and not judged."""
     found = progress(bundle.job.record)
-    operations = {f.part: bundle.operations(f) for f in bundle.job.finishes}
-    out = []
-    for task in plan.tasks:
-        left = task.extent is None or left_to_note(task.extent, task.steps, operations, found)
-        out.append(TaskState(task, Status.AHEAD if left else Status.DONE))
-    return tuple(out)
+    each = {f.part: cells(f.part, bundle.operations(f), found) for f in bundle.job.finishes}
+
+    def cells_of(key: Key) -> list[Cell]:
+        return each.get(key, [])
+
+    return tuple(TaskState(t, task_status(t, task_pieces(t, cells_of), cells_of, now)) for t in plan.tasks)
 
 
 def part_cells(bundle: JobBundle, key: Key) -> tuple[tuple[Operation, ...], list[Cell]]:

@@ -7,7 +7,8 @@ from datetime import UTC, datetime, timedelta
 
 import numpy as np
 
-from amber_gable.core.state.job_state import Status, TaskState
+from amber_gable.core.state.job_state import TaskState
+from amber_gable.core.state.task_status import Status
 from amber_gable.core.weather.forecast_change import DAYS, Change, changes
 from amber_gable.domain.errors import NotFound
 from amber_gable.domain.plan import Task

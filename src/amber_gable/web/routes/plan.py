@@ -68,7 +68,7 @@ def plan(request: Request, job_id: str) -> Response:
 def _plan(request: Request, view: JobView, faults: dict[str, str], status: int = 200) -> Response:
     kept, zone = view.kept, view.now.tzinfo
     board = view.board
-    states = board.tasks if board is not None else tasks_by_record(view.bundle, kept.plan) if kept else ()
+    states = board.tasks if board is not None else tasks_by_record(view.bundle, kept.plan, view.now) if kept else ()
     days: dict[date, list[Visit]] = {}
     for visit in visits(states):
         days.setdefault(visit.start.astimezone(zone).date(), []).append(visit)

@@ -13,11 +13,11 @@ from amber_gable.core.weather.members import Odds
 from amber_gable.domain.method import Method
 from amber_gable.domain.schools import AskedBy, topics_of
 from amber_gable.services.job_view import JobView
+from amber_gable.services.weather.asking import job_weather
 from amber_gable.services.weather.crew_notes import crew_notes
 from amber_gable.services.weather.face_day import face_days
 from amber_gable.services.weather.face_helps import DAYS, face_helps
 from amber_gable.services.weather.face_odds import OddsWork, known_odds
-from amber_gable.services.weather.forecasts import job_weather
 from amber_gable.services.weather.judged_faces import JudgedFace, Which, of_step
 from amber_gable.services.weather.observed import known_loggers, measured
 from amber_gable.services.weather.rain_race import rain_race

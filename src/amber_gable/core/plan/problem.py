@@ -1,0 +1,136 @@
+"""What the planner takes of a job, as one record, and its fingerprint: a plan is out of date when that changed.
+
+The planner is given nothing else, so nothing it reads can be missing from the fingerprint. What is left out is named
+below; a field that is added to the program belongs to the problem unless it is put there.
+"""
+
+import hashlib
+import json
+from collections.abc import Mapping
+from dataclasses import dataclass
+from functools import cached_property
+from typing import Any
+
+from pydantic import BaseModel
+
+from amber_gable.domain.condition import MoistureReading
+from amber_gable.domain.job import JobBundle
+from amber_gable.domain.schools import DEFAULTS
+from amber_gable.domain.site_record import SiteEntry
+
+Key = tuple[str, str]
+
+WORDS = {"note", "because", "marks", "photo", "customer", "colour_name", "source"}
+"""Wherever they stand: what people read, and what only a drawing shows. Damage that is painted on a drawing changes the
+plan by the steps that are derived from it."""
+LABELS = {"name", "place"}
+"""Words that the plan's sentences name things by. The problem has them, its fingerprint does not."""
+UNREAD: dict[str, set[str]] = {
+    "company": {"currency"},
+    "property": {"photos"},
+    "job": {"schemes", "acknowledged", "changes", "record"},
+    "estimating": {"buy_level", "largest_l", "additives", "travel_h"},
+    "finish": {"picks", "overrides"},
+    "product": {"maker", "voc_g_l", "shelf_months", "hazards", "tips", "containers"},
+}
+"""Of each record: what is bought, paid, agreed and kept beside the work. Hand-made steps and picked products are in the
+steps themselves."""
+_MAKER, _CONTAINERS = "any", [{"litres": 1.0, "price": "0"}]
+"""A sheet cannot be without them."""
+
+
+@dataclass(frozen=True)
+class PlanProblem:
+    """`told`: the job as its file would have it, without what no plan reads and without fields that stand at their
+    default. `record` and `readings` (by part) say how far the work is and how wet its parts were; both grow while a
+    plan is worked to and make it no older."""
+
+    told: dict[str, Any]
+    record: tuple[SiteEntry, ...]
+    readings: Mapping[Key, tuple[MoistureReading, ...]]
+
+    @cached_property
+    def fingerprint(self) -> str:
+        """The same for two jobs that give the same plan in the same weather from the same state. A field added to the
+        program leaves old plans as they are as long as it stands at its default."""
+        return hashlib.sha256(json.dumps(_without(self.told, LABELS), sort_keys=True).encode()).hexdigest()
+
+    @cached_property
+    def work(self) -> JobBundle:
+        """The job of the problem, with nothing done on it."""
+        return JobBundle.model_validate(self.told)
+
+    @cached_property
+    def bundle(self) -> JobBundle:
+        """The job as the planner computes with it."""
+        place = self.work.property
+        parts = {
+            kind: tuple(self._read(kind, part) for part in found)
+            for kind, found in (("zone", place.zones), ("item", place.items))
+        }
+        held = {"zones": parts["zone"], "items": parts["item"]}
+        update = {
+            "property": place.model_copy(update=held),
+            "job": self.work.job.model_copy(update={"record": self.record}),
+        }
+        return self.work.model_copy(update=update)
+
+    def _read(self, kind: str, part: Any) -> Any:
+        readings = self.readings.get((kind, part.id))
+        if not readings:
+            return part
+        return part.model_copy(update={"condition": part.condition.model_copy(update={"moisture": readings})})
+
+
+def plan_problem(bundle: JobBundle) -> PlanProblem:
+    """Cut a job down to its plan's problem: only the sheets and systems that a step uses, schools by what holds,
+    wherever it was chosen."""
+    used = {o.product for f in bundle.job.finishes for o in bundle.operations(f)}
+    systems = {f.system for f in bundle.job.finishes}
+    brief = bundle.model_dump(mode="json", exclude_defaults=True)
+    raw = _without(_with_kinds(brief, bundle), WORDS | {"moisture"})
+    job, company = raw["job"], raw["company"]
+    _drop(company, "company")
+    _drop(raw["property"], "property")
+    _drop(job, "job")
+    _drop(job.get("estimating", {}), "estimating")
+    if not job.get("estimating"):
+        job.pop("estimating", None)
+    company.pop("schools", None)
+    job["schools"] = {topic: school for topic, school in bundle.schools.items() if school != DEFAULTS[topic]}
+    job["customer"] = "-"
+    for finish in job.get("finishes", ()):
+        _drop(finish, "finish")
+    raw["products"] = sorted((p for p in raw.get("products", ()) if p["code"] in used), key=lambda p: str(p["code"]))
+    for product in raw["products"]:
+        _drop(product, "product")
+        product |= {"maker": _MAKER, "containers": _CONTAINERS}
+    raw["systems"] = [s for s in raw.get("systems", ()) if s["id"] in systems]
+    place = bundle.property
+    readings = {("zone", z.id): z.condition.moisture for z in place.zones}
+    readings |= {("item", i.id): i.condition.moisture for i in place.items}
+    return PlanProblem(raw, bundle.job.record, readings)
+
+
+def _drop(record: dict[str, Any], kind: str) -> None:
+    for name in UNREAD[kind]:
+        record.pop(name, None)
+
+
+def _with_kinds(brief: Any, value: Any) -> Any:
+    """A value dumped without defaults, with the `kind` of each record put back: it is a default of its class, and tells
+    which class that is."""
+    if isinstance(value, BaseModel):
+        kind = {"kind": value.kind} if hasattr(value, "kind") else {}
+        return {k: _with_kinds(v, getattr(value, k)) for k, v in brief.items()} | kind
+    if isinstance(value, tuple):
+        return [_with_kinds(b, v) for b, v in zip(brief, value, strict=True)]
+    return brief
+
+
+def _without(value: Any, names: set[str]) -> Any:
+    """A dumped record without fields of these names, at any depth, and without records of which nothing is left."""
+    if isinstance(value, dict):
+        kept = {k: _without(v, names) for k, v in value.items() if k not in names}
+        return {k: v for k, v in kept.items() if v != {}}
+    return [_without(v, names) for v in value] if isinstance(value, list) else value
