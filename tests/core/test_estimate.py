@@ -9,7 +9,7 @@ from hypothesis import strategies as st
 
 from amber_gable.core.estimate.boxing import boxes
 from amber_gable.core.estimate.draw import Draw
-from amber_gable.core.estimate.estimate import Estimate, job_estimate
+from amber_gable.core.estimate.estimate import Estimate, job_estimate, ordered
 from amber_gable.core.estimate.levels import compared_levels
 from amber_gable.core.estimate.methods import method_ways
 from amber_gable.core.estimate.paint_needs import PaintNeed, litre_samples
@@ -22,6 +22,7 @@ from amber_gable.domain.job import JobBundle
 from amber_gable.domain.operation import Technique
 from amber_gable.domain.product import Container
 from amber_gable.domain.rates import RATES
+from amber_gable.domain.stock import StockCan
 from tests.jobs import demo_job, one_wall
 
 
@@ -111,6 +112,18 @@ def test_ten_jobs_of_two_paints_counted_by_hand() -> None:
     )
     told = [(x.cost, x.left_l, x.short_pct, x.trips) for x in found]
     assert told == [(Decimal("130"), 2.5, pytest.approx(20), pytest.approx(3))] * 5
+
+
+def test_what_is_left_over_counts_the_firms_own_cans() -> None:
+    """12 L and nothing for touch-up: 5 L stand in the store, 7 L are bought in one can of 10; 3 L are left, not -2."""
+    paint = generic_product("exterior-acrylic-standard").model_copy(
+        update={"containers": (Container(litres=10, price=Decimal("90")),)}
+    )
+    need = PaintNeed(paint, "#e9dcc1", 12.0, 11.0, 12.0, 13.0, 12.0, 0.0, (12.0,) * 5, True, np.array([12.0]))
+    own = StockCan(number=1, product=paint.code, colour="#e9dcc1", litres=5, size_l=5)
+    order = ordered(need, 12.0, [own])
+    assert (order.stock, order.cost) == ((own,), Decimal("90"))
+    assert order.leftover_l == pytest.approx(3.0)
 
 
 def test_a_surer_level_costs_more_leaves_more_and_runs_short_less_often(house: Estimate) -> None:

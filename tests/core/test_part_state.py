@@ -227,6 +227,14 @@ def test_a_step_asked_for_out_of_turn_names_what_comes_first() -> None:
     assert judged.ok[ten:three].any(), "nobody planned the washing: the hours to come stay as the weather has them"
 
 
+def test_it_opens_when_the_part_is_ready_not_when_its_quarter_hour_begins() -> None:
+    """Washed at 06:07, the siding may be scraped four hours later: at 10:07, within an open quarter hour."""
+    judged = state_of(wall(("done", "wash", at(0, "06:07"))), at(0, "08:00")).judged(SIDING)
+    assert judged is not None
+    answer = judged.answer(at(0, "08:00"))
+    assert (answer.verdict, answer.opens) == (Verdict.WAITS, at(0, "10:07"))
+
+
 def test_a_stop_of_the_survey_bars_everything() -> None:
     bundle = wall(readings=[(19.0, at(-3, "09:00"))])
     state = state_of(bundle, TEN)

@@ -265,6 +265,17 @@ def test_all_dirty_work_of_a_face_and_the_washing_beside_it_stands_before_its_fi
     assert "ql-garden" not in corner["ql-front"] or len(corner["ql-front"]) == 3
 
 
+def test_walls_of_two_buildings_do_not_touch_however_near_they_are_drawn() -> None:
+    """Each building has a plan of its own: what runs off the barn does not wet the house."""
+    rise = coopers_rise().property.faces
+    front, others = rise[0], rise[1:]
+    beside = touching(rise)[front.id]
+    assert beside, "the front has a corner with its neighbours"
+    alone = touching((front.model_copy(update={"building": "Barn"}), *others))
+    assert alone[front.id] == frozenset()
+    assert all(front.id not in found for found in alone.values())
+
+
 def test_trim_is_coated_after_the_field_it_frames() -> None:
     _, plan = _planned(coopers_rise())
     for face in ("front", "back"):

@@ -11,6 +11,7 @@ from fastapi.testclient import TestClient
 
 from amber_gable.domain.company_usual import Shelf
 from amber_gable.domain.condition import Condition
+from amber_gable.services import stores
 from amber_gable.services.company import set_up
 from amber_gable.services.context import Context
 from amber_gable.services.job_details import start_job
@@ -71,6 +72,19 @@ def test_samples_are_marked_have_weather_and_go_without_a_trace(bare: Bare) -> N
         assert [row.id for row in session.query(PropertyRow)] == [mine]
         assert {row.company_id for row in session.query(SheetRow)} == {"own"}
         assert [row.id for row in session.query(CompanyRow)] == ["own"]
+
+
+def test_the_samples_company_is_never_taken_for_ones_own(bare: Bare) -> None:
+    """Neither when it is the only one nor when it came first."""
+    ctx, client = bare
+    client.post("/samples")
+    assert shelves(ctx).company.id == "own"
+    assert stores.usual_of(ctx) is None
+    start_job(ctx, HOUSE)
+    assert shelves(ctx).company.id == "own"
+    with ctx.reading() as session:
+        row = stores.company_row(session)
+        assert row is not None and not row.sample
 
 
 def test_made_up_weather_is_of_a_september_whatever_the_day() -> None:

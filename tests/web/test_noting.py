@@ -83,6 +83,23 @@ def test_part_done_counts_from_the_left_and_goes_on_from_there(ctx: Context, cli
     assert (last.extent.left, last.said) == (pytest.approx(0.7), Said.DONE)
 
 
+def test_of_like_items_the_next_part_done_counts_on_from_those_that_are(ctx: Context, client: TestClient) -> None:
+    """Three sashes are freed one after the other: a third of them, then two thirds."""
+    kept = _view(ctx).kept
+    assert kept is not None
+    task = next(t for t in kept.plan.tasks if t.item and t.extent is not None and len(t.extent.parts) == 3)
+    _note(client, task.id, "part-done", how_far="34")
+    _note(client, task.id, "part-done", how_far="67")
+    assert task.extent is not None
+    first, second = _record(ctx)
+    assert (first.extent.parts, first.how_far) == (task.extent.parts, pytest.approx(1 / 3)), "one whole"
+    assert (second.extent.parts, second.how_far) == (task.extent.parts[1:], pytest.approx(0.5)), (
+        "one more of the two that are left"
+    )
+    _note(client, task.id, "part-done", how_far="40")
+    assert len(_record(ctx)) == 2, "one and a fifth: no third sash whole, nothing new"
+
+
 WRONG = [
     ({"said": "finished"}, "choose started"),
     ({"said": "not-done", "why": "  "}, "say in a few words why"),

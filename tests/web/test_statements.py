@@ -61,6 +61,30 @@ def test_the_jobs_page_takes_twelve_statements_however_many_jobs(ctx: Context, c
         assert len(again) <= 5
 
 
+MAIN = [
+    "survey",
+    "specification",
+    "specification/zone/front-siding",
+    "quantities",
+    "estimate",
+    "weather",
+    "plan",
+    "today",
+]
+
+
+@pytest.mark.weather
+@pytest.mark.parametrize("stage", MAIN)
+def test_a_page_reads_one_moment_in_eight_statements_at_most(ctx: Context, client: TestClient, stage: str) -> None:
+    client.get(f"{RISE}/{stage}")
+    begun: list[str] = []
+    event.listen(ctx.space.database.engine, "before_cursor_execute", lambda *a: begun.append(a[2]))
+    with counted(ctx.space.database) as seen:
+        assert client.get(f"{RISE}/{stage}").status_code == 200
+    assert len(seen) <= 8, "\n".join(s[:90] for s in seen)
+    assert sum(s.startswith("BEGIN") for s in begun) == 1
+
+
 def test_the_jobs_page_shows_a_change_at_once(ctx: Context, client: TestClient) -> None:
     client.get("/")
     with ctx.writing() as session:

@@ -111,6 +111,22 @@ def test_what_somebody_else_did_meanwhile_is_not_taken_back_unseen(ctx: Context,
     assert _bundle(ctx) == after
 
 
+def test_the_drawing_tables_button_takes_back_only_what_it_says(ctx: Context, client: TestClient) -> None:
+    table = client.get(f"{RISE}/survey/face/front", headers={"hx-request": "true"}).text
+    assert f'action="{RISE}/undo"' in table
+    DONE["delete Entry door"](client)
+    shown = form_of(client.get(f"{RISE}/survey/face/front").text, f"{RISE}/undo")
+    assert (shown["what"], shown["back"]) == ("delete Entry door", f"{RISE}/survey/face/front")
+    DONE["note the lead test"](client)
+    after = _bundle(ctx)
+    late = client.post(f"{RISE}/undo", data=shown, headers={"hx-request": "true"}).text
+    assert "Something else was done meanwhile; nothing was taken back" in late and "<html" not in late
+    assert _bundle(ctx) == after
+    client.post(f"{RISE}/undo", data={"what": "note the lead test"})
+    again = client.post(f"{RISE}/undo", data=shown, headers={"hx-request": "true"}).text
+    assert 'id="table"' in again and any(o.id == "front-door" for o in _bundle(ctx).property.face("front").openings)
+
+
 def test_a_page_whose_part_goes_leads_to_the_survey(ctx: Context, client: TestClient) -> None:
     made = str(client.post(f"{RISE}/survey/opening/front-door/duplicate").url)
     page = client.post(f"{RISE}/undo", data={"back": made[made.index("/jobs") :]})

@@ -20,7 +20,7 @@ def task_id(extent: Extent, step: str) -> str:
     name = f"{kind}.{id_}"
     if len(extent.parts) > 1:
         all_of_them = " ".join(sorted(f"{k}.{i}" for k, i in extent.parts))
-        name += f"+{len(extent.parts) - 1}.{hashlib.sha256(all_of_them.encode()).hexdigest()[:8]}"
+        name += f"~{len(extent.parts) - 1}.{hashlib.sha256(all_of_them.encode()).hexdigest()[:8]}"
     left, right = round(extent.left * 1e6), round(extent.right * 1e6)
     return f"{name}/{step}" + ("" if (left, right) == (0, 1_000_000) else f"/{left}-{right}")
 
