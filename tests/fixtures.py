@@ -21,20 +21,20 @@ from sqlalchemy import Dialect, Engine, event
 from sqlalchemy.util import LRUCache
 
 from amber_gable.domain.errors import NoClimate
-from amber_gable.domain.meter import MeterPlace, MeterReading, MeterUnavailable
-from amber_gable.domain.weather import WeatherSeries
-from amber_gable.exchange.forecast import ForecastUnavailable, parse_forecast
+from amber_gable.domain.findings.meter import MeterPlace, MeterReading, MeterUnavailable
+from amber_gable.domain.weather.series import WeatherSeries
 from amber_gable.exchange.meter import parse_reading
+from amber_gable.exchange.weather.forecast import ForecastUnavailable, parse_forecast
 from amber_gable.run import plan_unplanned
 from amber_gable.services.clock import DemoClock
 from amber_gable.services.computed import MIB, Computed
 from amber_gable.services.context import Context
-from amber_gable.services.job_view import job_view
-from amber_gable.services.jobs import load_demo
+from amber_gable.services.job.jobs import load_demo
+from amber_gable.services.job.view import job_view
 from amber_gable.services.workspace import Workspace
 from amber_gable.standins.weather.service import weather_service
 from amber_gable.store.database import Database
-from amber_gable.store.jobs import list_jobs
+from amber_gable.store.job.jobs import list_jobs
 from amber_gable.web.app import create_app
 from tests.clients import LOOPS, Client, visit
 
@@ -203,7 +203,7 @@ def indoors(monkeypatch: pytest.MonkeyPatch, request: pytest.FixtureRequest) -> 
         raise NoClimate("this test goes without weather")
 
     if request.node.get_closest_marker("weather") is None:
-        monkeypatch.setattr("amber_gable.services.job_view.job_climate", none)
+        monkeypatch.setattr("amber_gable.services.job.view.job_climate", none)
 
 
 @pytest.fixture(scope="session")

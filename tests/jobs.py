@@ -4,13 +4,13 @@ import json
 from typing import Any
 
 from amber_gable.demo import PRODUCTS, demo_bundles
-from amber_gable.domain.generic_products import GENERIC_PRODUCTS
-from amber_gable.domain.generic_systems import GENERIC_SYSTEMS
-from amber_gable.domain.job import JobBundle
-from amber_gable.domain.product import Product
-from amber_gable.domain.survey import Property
-from amber_gable.exchange.bundle import load_bundle
-from amber_gable.exchange.products import read_products
+from amber_gable.domain.house.survey import Property
+from amber_gable.domain.job.job import JobBundle
+from amber_gable.domain.paint.generic_products import GENERIC_PRODUCTS
+from amber_gable.domain.paint.generic_systems import GENERIC_SYSTEMS
+from amber_gable.domain.paint.product import Product
+from amber_gable.exchange.job.bundle import load_bundle
+from amber_gable.exchange.stores.products import read_products
 
 FOOT = 0.3048
 

@@ -8,10 +8,10 @@ import numpy as np
 
 from amber_gable.core.climate.job_climate import SiteClimate, site_climate
 from amber_gable.core.state.job_state import JobState, job_state, surroundings
-from amber_gable.domain.job import JobBundle
-from amber_gable.domain.plan import Plan
-from amber_gable.domain.site_record import SiteEntry
-from amber_gable.domain.weather import WeatherSeries
+from amber_gable.domain.job.job import JobBundle
+from amber_gable.domain.job.plan import Plan
+from amber_gable.domain.job.site_record import SiteEntry
+from amber_gable.domain.weather.series import WeatherSeries
 from tests.jobs import one_wall
 from tests.weather_cases import steady
 

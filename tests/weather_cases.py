@@ -7,18 +7,18 @@ from pathlib import Path
 import numpy as np
 import pvlib
 
-from amber_gable.core.weather.limits import Limit
-from amber_gable.core.weather.slots import Slots, make_slots
-from amber_gable.core.weather.steps import Steps, to_steps
-from amber_gable.core.weather.surface import Climate, FaceSurface, surface_climate
-from amber_gable.core.weather.windows import Windows, film_windows
-from amber_gable.domain.generic_products import generic_product
+from amber_gable.core.weather.film.limits import Limit
+from amber_gable.core.weather.judged.slots import Slots, make_slots
+from amber_gable.core.weather.judged.windows import Windows, film_windows
+from amber_gable.core.weather.wall.steps import Steps, to_steps
+from amber_gable.core.weather.wall.surface import Climate, FaceSurface, surface_climate
 from amber_gable.domain.grid import SLOTS_PER_HOUR
-from amber_gable.domain.method import Method
-from amber_gable.domain.substrates import substrate
-from amber_gable.domain.weather import WeatherSeries
-from amber_gable.domain.working import CrewDay, Policy
-from amber_gable.exchange.weather_file import read_weather
+from amber_gable.domain.house.substrates import substrate
+from amber_gable.domain.paint.generic_products import generic_product
+from amber_gable.domain.paint.method import Method
+from amber_gable.domain.weather.series import WeatherSeries
+from amber_gable.domain.work.working import CrewDay, Policy
+from amber_gable.exchange.weather.any_file import read_weather
 
 TMY3 = Path(pvlib.__file__).parent / "data" / "723170TYA.CSV"
 TMY3_NO_RAIN = Path(pvlib.__file__).parent / "data" / "703165TY.csv"

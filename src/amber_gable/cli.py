@@ -102,9 +102,9 @@ def _parser() -> argparse.ArgumentParser:
 
 
 def _bundle(path: Path) -> Any:
-    from amber_gable.core.specification.completing import completed
-    from amber_gable.exchange.bundle import load_bundle
+    from amber_gable.core.specification.derived.completing import completed
     from amber_gable.exchange.files import read_text
+    from amber_gable.exchange.job.bundle import load_bundle
 
     return completed(load_bundle(read_text(path), path.name))
 
@@ -200,9 +200,9 @@ def _plan(options: argparse.Namespace) -> None:
 
 
 def _list(options: argparse.Namespace) -> None:
-    from amber_gable.domain.generic_products import GENERIC_PRODUCTS
-    from amber_gable.domain.method import Method
-    from amber_gable.domain.substrates import SUBSTRATES
+    from amber_gable.domain.house.substrates import SUBSTRATES
+    from amber_gable.domain.paint.generic_products import GENERIC_PRODUCTS
+    from amber_gable.domain.paint.method import Method
 
     names = {
         "substrates": {s.code: s.name for s in SUBSTRATES.values()},
@@ -217,7 +217,7 @@ def _list(options: argparse.Namespace) -> None:
 
 
 def _schema(_: argparse.Namespace) -> None:
-    from amber_gable.domain.job import JobBundle
+    from amber_gable.domain.job.job import JobBundle
 
     print_json(JobBundle.model_json_schema())
 
@@ -241,8 +241,8 @@ def _bytes(path: Path) -> bytes:
 
 
 def _import(options: argparse.Namespace) -> None:
-    from amber_gable.services.jobs import read_job
-    from amber_gable.store.jobs import save_bundle
+    from amber_gable.services.job.jobs import read_job
+    from amber_gable.store.job.jobs import save_bundle
 
     bundle, photos = read_job(_bytes(options.job), options.job.name)
     with _database(options).writing() as session:
@@ -251,10 +251,10 @@ def _import(options: argparse.Namespace) -> None:
 
 
 def _export(options: argparse.Namespace) -> None:
-    from amber_gable.exchange.bundle import dump_bundle
-    from amber_gable.exchange.job_zip import dump_zip, without_photos
-    from amber_gable.store.jobs import load_bundle
-    from amber_gable.store.photos import all_photo_bytes
+    from amber_gable.exchange.job.bundle import dump_bundle
+    from amber_gable.exchange.job.job_zip import dump_zip, without_photos
+    from amber_gable.store.job.jobs import load_bundle
+    from amber_gable.store.job.photos import all_photo_bytes
 
     zipped = options.output is not None and options.output.suffix == ".zip"
     with _database(options).reading() as session:

@@ -9,26 +9,26 @@ import time
 import uvicorn
 from fastapi import FastAPI
 
-from amber_gable.core.weather.warming import warm
+from amber_gable.core.weather.wall.warming import warm
 from amber_gable.demo import demo_stock
 from amber_gable.domain.errors import InputError
 from amber_gable.domain.units import UnitSystem
-from amber_gable.exchange.forecast import HttpForecast
 from amber_gable.exchange.meter import HttpMeter
+from amber_gable.exchange.weather.forecast import HttpForecast
 from amber_gable.services.clock import DemoClock, SystemClock
+from amber_gable.services.company.stock import add_can
 from amber_gable.services.context import Context
-from amber_gable.services.jobs import load_demo
+from amber_gable.services.job.jobs import load_demo
 from amber_gable.services.opening import open_database
 from amber_gable.services.plan.planning import make_plan
 from amber_gable.services.settings import Settings
-from amber_gable.services.stock import add_can
 from amber_gable.services.weather.asking import job_weather
 from amber_gable.services.workspace import Workspace
 from amber_gable.standins.weather.service import weather_service
 from amber_gable.store.database import Database
 from amber_gable.store.in_use import held
-from amber_gable.store.jobs import list_jobs, load_bundle
-from amber_gable.store.plans import load_plan
+from amber_gable.store.job.jobs import list_jobs, load_bundle
+from amber_gable.store.job.plans import load_plan
 from amber_gable.web.app import create_app
 
 HOST = "127.0.0.1"

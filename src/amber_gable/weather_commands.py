@@ -76,7 +76,7 @@ def start_of(options: argparse.Namespace) -> date:
 def weather_of(path: Path) -> Any:
     """The series of a weather file."""
     from amber_gable.exchange.files import read_text
-    from amber_gable.exchange.weather_file import read_weather
+    from amber_gable.exchange.weather.any_file import read_weather
 
     return read_weather(read_text(path), path.name)
 

@@ -15,17 +15,17 @@ from pathlib import Path
 import numpy as np
 import numpy.typing as npt
 
-from amber_gable.core.weather.air import Array
-from amber_gable.core.weather.ensemble import draw_members
-from amber_gable.core.weather.members import Coat, odds
-from amber_gable.core.weather.slot_climate import Place, place_weather, surfaces_through
-from amber_gable.core.weather.slots import mean
-from amber_gable.core.weather.surface import FaceSurface
-from amber_gable.domain.generic_products import generic_product
-from amber_gable.domain.method import Method
-from amber_gable.domain.substrates import substrate
-from amber_gable.domain.weather import WeatherSeries
-from amber_gable.domain.working import CrewDay, Policy
+from amber_gable.core.weather.futures.ensemble import draw_members
+from amber_gable.core.weather.futures.members import Coat, odds
+from amber_gable.core.weather.judged.slots import mean
+from amber_gable.core.weather.outdoors.air import Array
+from amber_gable.core.weather.wall.slot_climate import Place, place_weather, surfaces_through
+from amber_gable.core.weather.wall.surface import FaceSurface
+from amber_gable.domain.house.substrates import substrate
+from amber_gable.domain.paint.generic_products import generic_product
+from amber_gable.domain.paint.method import Method
+from amber_gable.domain.weather.series import WeatherSeries
+from amber_gable.domain.work.working import CrewDay, Policy
 from amber_gable.standins.weather.truth import AHEAD_H, HISTORY_H, Hourly, forecast, humidity, truth
 
 LATITUDE, LONGITUDE = 45.25, -62.1

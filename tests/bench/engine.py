@@ -12,16 +12,16 @@ from pathlib import Path
 
 import numpy as np
 
-from amber_gable.core.weather import balance, surface
-from amber_gable.core.weather.compiled import PLAIN
-from amber_gable.core.weather.drawn import drawn_weather
-from amber_gable.core.weather.members import Coat, odds
-from amber_gable.core.weather.slot_climate import Place, PlaceWeather, place_weather, surfaces_through
-from amber_gable.core.weather.surface import FaceSurface, surface_climate
-from amber_gable.core.weather.typical import stretch
-from amber_gable.domain.method import Method
-from amber_gable.domain.substrates import SUBSTRATES
-from amber_gable.domain.weather import WeatherSeries
+from amber_gable.core.weather.futures.drawn import drawn_weather
+from amber_gable.core.weather.futures.members import Coat, odds
+from amber_gable.core.weather.outdoors.typical import stretch
+from amber_gable.core.weather.wall import balance, surface
+from amber_gable.core.weather.wall.compiled import PLAIN
+from amber_gable.core.weather.wall.slot_climate import Place, PlaceWeather, place_weather, surfaces_through
+from amber_gable.core.weather.wall.surface import FaceSurface, surface_climate
+from amber_gable.domain.house.substrates import SUBSTRATES
+from amber_gable.domain.paint.method import Method
+from amber_gable.domain.weather.series import WeatherSeries
 from tests.jobs import coopers_rise
 from tests.weather_cases import real_year
 

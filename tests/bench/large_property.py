@@ -2,7 +2,7 @@
 
 from datetime import datetime
 
-from amber_gable.domain.job import JobBundle
+from amber_gable.domain.job.job import JobBundle
 from tests.jobs import one_wall
 from tests.site_cases import record
 

@@ -21,8 +21,8 @@ from fastapi.testclient import TestClient
 
 from amber_gable.services.computed import Computed
 from amber_gable.services.context import Context
-from amber_gable.services.jobs import load_demo
-from amber_gable.store.jobs import list_jobs, load_bundle, save_bundle
+from amber_gable.services.job.jobs import load_demo
+from amber_gable.store.job.jobs import list_jobs, load_bundle, save_bundle
 from tests.bench.engine import Row
 from tests.bench.large_property import long_terrace
 from tests.fixtures import open_space
@@ -132,7 +132,7 @@ def _eight_jobs(path: Path) -> list[str]:
 
 
 def _file_weather(ctx: Context, places: list[str]) -> None:
-    from amber_gable.store.weather import save_series
+    from amber_gable.store.weather.series import save_series
     from tests.weather_cases import real_year
 
     with ctx.writing() as session:

@@ -15,30 +15,30 @@ from fastapi.testclient import TestClient
 from amber_gable.core.climate.job_climate import face_surface, site_climate
 from amber_gable.core.estimate.estimate import job_estimate
 from amber_gable.core.plan.build import plan_job
-from amber_gable.core.specification.part_spec import Wish, fresh_spec
-from amber_gable.core.specification.preview import light_at, lit_colours, part_colours
+from amber_gable.core.specification.choices.preview import light_at, lit_colours, part_colours
+from amber_gable.core.specification.derived.part_spec import Wish, fresh_spec
 from amber_gable.core.state.job_state import job_state, surroundings
-from amber_gable.core.survey.painted import painted_parts
-from amber_gable.core.weather.slot_climate import SurfaceClimate
-from amber_gable.core.weather.slots import make_slots
-from amber_gable.core.weather.steps import to_steps
-from amber_gable.core.weather.surface import surface_climate
-from amber_gable.core.weather.typical import stretch
-from amber_gable.core.weather.windows import film_windows
-from amber_gable.domain.job import JobBundle
-from amber_gable.domain.method import Method
-from amber_gable.exchange.bundle import dump_bundle, load_bundle
-from amber_gable.exchange.elevation_dxf import write_dxf
-from amber_gable.exchange.takeoff_xlsx import write_workbook
-from amber_gable.exchange.weather_file import read_weather
+from amber_gable.core.survey.amounts.painted import painted_parts
+from amber_gable.core.weather.judged.slots import make_slots
+from amber_gable.core.weather.judged.windows import film_windows
+from amber_gable.core.weather.outdoors.typical import stretch
+from amber_gable.core.weather.wall.slot_climate import SurfaceClimate
+from amber_gable.core.weather.wall.steps import to_steps
+from amber_gable.core.weather.wall.surface import surface_climate
+from amber_gable.domain.job.job import JobBundle
+from amber_gable.domain.paint.method import Method
+from amber_gable.exchange.job.bundle import dump_bundle, load_bundle
+from amber_gable.exchange.job.elevation_dxf import write_dxf
+from amber_gable.exchange.job.takeoff_xlsx import write_workbook
+from amber_gable.exchange.weather.any_file import read_weather
 from amber_gable.run import plan_unplanned
 from amber_gable.services.computed import Computed
 from amber_gable.services.context import Context
-from amber_gable.services.jobs import load_demo
+from amber_gable.services.job.jobs import load_demo
 from amber_gable.services.quantities.quantities import job_quantities
-from amber_gable.store.jobs import save_bundle
+from amber_gable.store.job.jobs import save_bundle
 from amber_gable.web.app import create_app
-from amber_gable.web.views.elevation import draw, drawing_scale
+from amber_gable.web.views.survey.elevation import draw, drawing_scale
 from tests.bench import calibration
 from tests.bench.engine import Row, engine_rows
 from tests.bench.large_property import large_bundle, sixty_parts

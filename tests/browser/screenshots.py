@@ -8,7 +8,7 @@ from playwright.sync_api import Browser, sync_playwright
 from amber_gable.run import demo_space, open_database
 from amber_gable.services.clock import DemoClock
 from amber_gable.services.context import Context
-from amber_gable.services.job_view import job_view
+from amber_gable.services.job.view import job_view
 from amber_gable.services.today.noting import Note, note_tasks
 from amber_gable.services.workspace import Workspace
 from amber_gable.standins.weather.service import weather_service

@@ -8,10 +8,10 @@ import pytest
 from fastapi import FastAPI
 from playwright.sync_api import BrowserContext, Locator, Page, expect
 
-from amber_gable.domain.condition import Coating, Gloss
-from amber_gable.domain.job import JobBundle
+from amber_gable.domain.findings.condition import Coating, Gloss
+from amber_gable.domain.job.job import JobBundle
 from amber_gable.services.context import Context
-from amber_gable.store.jobs import list_jobs, load_bundle
+from amber_gable.store.job.jobs import list_jobs, load_bundle
 from tests.browser.conftest import PHONE, WIDE, serious_barriers, sticks_out
 from tests.fixtures import open_space
 from tests.jobs import FOOT, coopers_rise, demo_job

@@ -7,7 +7,7 @@ from pathlib import Path
 import pytest
 from playwright.sync_api import CDPSession, Locator, Page, expect
 
-from amber_gable.domain.survey import Face, Opening
+from amber_gable.domain.house.survey import Face, Opening
 from tests.browser.conftest import PATIENCE_MS, serious_barriers, sticks_out
 from tests.browser.held import held
 from tests.checkerboard import Camera, as_jpeg, photo_of_board

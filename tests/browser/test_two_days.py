@@ -8,8 +8,8 @@ from datetime import datetime, timedelta
 import pytest
 from playwright.sync_api import BrowserContext, Locator, Page, expect
 
-from amber_gable.domain.weather import WeatherSeries
-from amber_gable.exchange.forecast import ForecastProvider
+from amber_gable.domain.weather.series import WeatherSeries
+from amber_gable.exchange.weather.forecast import ForecastProvider
 from amber_gable.services.clock import DemoClock
 from amber_gable.services.context import Context
 from tests.browser.conftest import PHONE, sticks_out

@@ -3,13 +3,13 @@
 from dataclasses import dataclass, field
 from typing import Any
 
-from amber_gable.core.specification.diagnosis import Derivation, derive
-from amber_gable.core.specification.facts import Facts, facts_of
-from amber_gable.core.specification.planned import USUAL_WAY, PlannedStep
-from amber_gable.core.specification.rule import Level
-from amber_gable.domain.aims import Aim
-from amber_gable.domain.condition import Condition
-from amber_gable.domain.schools import resolved
+from amber_gable.core.specification.derived.diagnosis import Derivation, derive
+from amber_gable.core.specification.derived.facts import Facts, facts_of
+from amber_gable.core.specification.derived.planned import USUAL_WAY, PlannedStep
+from amber_gable.core.specification.derived.rule import Level
+from amber_gable.domain.findings.condition import Condition
+from amber_gable.domain.work.aims import Aim
+from amber_gable.domain.work.schools import resolved
 
 SOUND = {"coating": "waterborne", "gloss": "dull", "chalking": "none", "loose_pct": 0, "mildew_pct": 0, "moisture": 12}
 WALL = {"coating": "waterborne", "gloss": "dull", "chalking": "none", "loose_pct": 0, "masonry": "normal"}

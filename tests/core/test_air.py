@@ -3,7 +3,7 @@
 import numpy as np
 import pytest
 
-from amber_gable.core.weather.air import dew_point, saturation_pressure, vapour_density, vapour_pressure
+from amber_gable.core.weather.outdoors.air import dew_point, saturation_pressure, vapour_density, vapour_pressure
 from tests.psychrometry import psychrolib
 
 

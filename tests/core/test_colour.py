@@ -10,14 +10,14 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from amber_gable.core.specification.absorptance import (
+from amber_gable.core.specification.colour.absorptance import (
     INFRARED,
     ULTRAVIOLET,
     VISIBLE,
     Absorptance,
     absorptance_of,
 )
-from amber_gable.core.specification.colour import (
+from amber_gable.core.specification.colour.difference import (
     as_hex,
     ciede2000,
     contrast_ratio,
@@ -26,7 +26,7 @@ from amber_gable.core.specification.colour import (
     linear,
     luminance,
 )
-from amber_gable.core.specification.hiding import (
+from amber_gable.core.specification.colour.hiding import (
     Hiding,
     Strictness,
     coats_to_hide,

@@ -3,7 +3,15 @@
 import numpy as np
 import pytest
 
-from amber_gable.core.weather.crew_air import COLD_LEVELS, HEAT_LEVELS, Strain, heat_index, in_sun, level, wind_chill
+from amber_gable.core.weather.judged.crew_air import (
+    COLD_LEVELS,
+    HEAT_LEVELS,
+    Strain,
+    heat_index,
+    in_sun,
+    level,
+    wind_chill,
+)
 
 
 def _c(fahrenheit: float) -> float:

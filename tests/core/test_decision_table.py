@@ -7,20 +7,20 @@ import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from amber_gable.core.specification.dangers import DANGERS, Danger
-from amber_gable.core.specification.diagnosis import Derivation, derive
-from amber_gable.core.specification.facts import facts_of
-from amber_gable.core.specification.open_tests import open_tests
-from amber_gable.core.specification.rule import Level, Stage
+from amber_gable.core.specification.cautions.dangers import DANGERS, Danger
+from amber_gable.core.specification.cautions.open_tests import open_tests
+from amber_gable.core.specification.cautions.safety import CARDS, Content
+from amber_gable.core.specification.derived.diagnosis import Derivation, derive
+from amber_gable.core.specification.derived.facts import facts_of
+from amber_gable.core.specification.derived.rule import Level, Stage
+from amber_gable.core.specification.derived.system import specify
 from amber_gable.core.specification.rules import RULES
-from amber_gable.core.specification.safety import CARDS, Content
-from amber_gable.core.specification.system import specify
-from amber_gable.domain.aims import aims_for
-from amber_gable.domain.generic_products import GENERIC_PRODUCTS
-from amber_gable.domain.items import ITEM_NAMES
-from amber_gable.domain.operation import OperationKind, Technique
-from amber_gable.domain.schools import TOPICS, AskedBy, resolved, topics_of
-from amber_gable.domain.substrates import SUBSTRATES
+from amber_gable.domain.house.items import ITEM_NAMES
+from amber_gable.domain.house.substrates import SUBSTRATES
+from amber_gable.domain.paint.generic_products import GENERIC_PRODUCTS
+from amber_gable.domain.work.aims import aims_for
+from amber_gable.domain.work.operation import OperationKind, Technique
+from amber_gable.domain.work.schools import TOPICS, AskedBy, resolved, topics_of
 from tests.core.spec_case import Case, condition, levels, told
 from tests.core.spec_cases_hard import CASES as HARD
 from tests.core.spec_cases_safe import CASES as SAFE

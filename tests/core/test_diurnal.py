@@ -8,18 +8,18 @@ from zoneinfo import ZoneInfo
 import numpy as np
 import pytest
 
-from amber_gable.core.weather.air import dew_point, vapour_pressure
-from amber_gable.core.weather.diurnal import NIGHT_AFTER_H, typed_hours
-from amber_gable.core.weather.ensemble import draw_members
-from amber_gable.core.weather.slot_climate import Place, place_weather, surfaces_through
-from amber_gable.core.weather.surface import FaceSurface
-from amber_gable.core.weather.typical import stretch
-from amber_gable.domain.generic_products import generic_product
-from amber_gable.domain.method import Method
-from amber_gable.domain.substrates import substrate
-from amber_gable.domain.typed_forecast import RainKind, TypedDay, TypedForecast, TypedRain
-from amber_gable.domain.weather import WeatherSeries
-from amber_gable.domain.working import Policy
+from amber_gable.core.weather.futures.ensemble import draw_members
+from amber_gable.core.weather.outdoors.air import dew_point, vapour_pressure
+from amber_gable.core.weather.outdoors.diurnal import NIGHT_AFTER_H, typed_hours
+from amber_gable.core.weather.outdoors.typical import stretch
+from amber_gable.core.weather.wall.slot_climate import Place, place_weather, surfaces_through
+from amber_gable.core.weather.wall.surface import FaceSurface
+from amber_gable.domain.house.substrates import substrate
+from amber_gable.domain.paint.generic_products import generic_product
+from amber_gable.domain.paint.method import Method
+from amber_gable.domain.weather.series import WeatherSeries
+from amber_gable.domain.weather.typed_forecast import RainKind, TypedDay, TypedForecast, TypedRain
+from amber_gable.domain.work.working import Policy
 from tests.weather_cases import EAST, FULL_DAY, NORTH, NORTHERN, SOUTH, WEST, real_year
 
 SEPTEMBER = date(2026, 9, 15)

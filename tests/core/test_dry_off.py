@@ -4,16 +4,16 @@ from datetime import timedelta, timezone
 
 import numpy as np
 
-from amber_gable.core.weather.dry_off import dry_from
-from amber_gable.core.weather.ensemble import draw_members
-from amber_gable.core.weather.members import Coat, Preparation, odds
-from amber_gable.core.weather.slot_climate import Place, place_weather
-from amber_gable.core.weather.surface import FaceSurface, surface_climate
-from amber_gable.domain.generic_products import generic_product
-from amber_gable.domain.method import Method
-from amber_gable.domain.operation import OperationKind
-from amber_gable.domain.substrates import substrate
-from amber_gable.domain.working import Policy
+from amber_gable.core.weather.futures.ensemble import draw_members
+from amber_gable.core.weather.futures.members import Coat, Preparation, odds
+from amber_gable.core.weather.wall.dry_off import dry_from
+from amber_gable.core.weather.wall.slot_climate import Place, place_weather
+from amber_gable.core.weather.wall.surface import FaceSurface, surface_climate
+from amber_gable.domain.house.substrates import substrate
+from amber_gable.domain.paint.generic_products import generic_product
+from amber_gable.domain.paint.method import Method
+from amber_gable.domain.work.operation import OperationKind
+from amber_gable.domain.work.working import Policy
 from tests.weather_cases import EAST, FULL_DAY, NORTH, NORTHERN, SOUTH, clear_days, steady, utc
 
 FIRST = utc("2026-09-08")

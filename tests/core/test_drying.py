@@ -5,8 +5,7 @@ from datetime import UTC, datetime
 import numpy as np
 import pytest
 
-from amber_gable.core.weather.balance import CONVECTION_FLOOR
-from amber_gable.core.weather.drying import (
+from amber_gable.core.weather.film.drying import (
     OXIDATION_J_MOL,
     RATE_MAX,
     DryingStage,
@@ -18,12 +17,13 @@ from amber_gable.core.weather.drying import (
     stage_rates,
     thickness_factor,
 )
-from amber_gable.core.weather.steps import to_steps
-from amber_gable.core.weather.surface import FaceSurface, forced_convection, surface_climate
-from amber_gable.domain.generic_products import GENERIC_PRODUCTS, generic_product
+from amber_gable.core.weather.wall.balance import CONVECTION_FLOOR
+from amber_gable.core.weather.wall.steps import to_steps
+from amber_gable.core.weather.wall.surface import FaceSurface, forced_convection, surface_climate
 from amber_gable.domain.grid import SLOT_S, STEPS_PER_HOUR
-from amber_gable.domain.product import Base, Product
-from amber_gable.domain.substrates import substrate
+from amber_gable.domain.house.substrates import substrate
+from amber_gable.domain.paint.generic_products import GENERIC_PRODUCTS, generic_product
+from amber_gable.domain.paint.product import Base, Product
 from tests.weather_cases import (
     NORTH,
     NORTHERN,
@@ -130,7 +130,7 @@ def test_a_later_coat_is_never_ready_earlier() -> None:
 
 def test_a_noon_coat_on_a_north_wall_is_ready_in_hours_in_july_and_much_later_in_late_autumn() -> None:
     """The size of these figures is known from a first prototype on another typical year (about 2 h and 18 h)."""
-    from amber_gable.core.weather.typical import stretch
+    from amber_gable.core.weather.outdoors.typical import stretch
 
     hours = {}
     for month in (7, 11):

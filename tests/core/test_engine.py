@@ -14,23 +14,25 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from amber_gable.core.weather import compiled, members, sun
-from amber_gable.core.weather.compiled import PLAIN, engine
-from amber_gable.core.weather.drying import reached, reached_plainly
-from amber_gable.core.weather.extremes import least_over, least_plainly
-from amber_gable.core.weather.members import QUANTILES, RULE_IDS, Coat, odds
-from amber_gable.core.weather.slot_climate import Place, PlaceWeather, place_weather, surfaces_through
-from amber_gable.core.weather.surface import FaceSurface
-from amber_gable.core.weather.typical import stretch
+from amber_gable.core.weather.film.drying import reached, reached_plainly
+from amber_gable.core.weather.futures import members
+from amber_gable.core.weather.futures.members import QUANTILES, RULE_IDS, Coat, odds
+from amber_gable.core.weather.judged.extremes import least_over, least_plainly
+from amber_gable.core.weather.outdoors import sun
+from amber_gable.core.weather.outdoors.typical import stretch
+from amber_gable.core.weather.wall import compiled
+from amber_gable.core.weather.wall.compiled import PLAIN, engine
+from amber_gable.core.weather.wall.slot_climate import Place, PlaceWeather, place_weather, surfaces_through
+from amber_gable.core.weather.wall.surface import FaceSurface
 from amber_gable.domain.errors import NoClimate
-from amber_gable.domain.exposure import HorizonPoint
-from amber_gable.domain.generic_products import generic_product
 from amber_gable.domain.grid import STEP_S, STEPS_PER_HOUR
-from amber_gable.domain.method import Method
+from amber_gable.domain.house.exposure import HorizonPoint
+from amber_gable.domain.house.substrates import substrate
+from amber_gable.domain.paint.generic_products import generic_product
+from amber_gable.domain.paint.method import Method
 from amber_gable.domain.progress import Cancelled
-from amber_gable.domain.substrates import substrate
-from amber_gable.domain.weather import WeatherSeries
-from amber_gable.domain.working import Policy
+from amber_gable.domain.weather.series import WeatherSeries
+from amber_gable.domain.work.working import Policy
 from tests.weather_cases import FULL_DAY, NORTH, SOUTH, real_year, utc
 
 BEGIN = utc("2025-03-12")

@@ -6,16 +6,16 @@ from datetime import timedelta
 import numpy as np
 import pytest
 
-from amber_gable.core.weather.ensemble import draw_members, seed_of, spread
-from amber_gable.core.weather.members import Coat, odds
-from amber_gable.core.weather.slot_climate import Place, place_weather, surfaces_through
-from amber_gable.core.weather.steps import shades
-from amber_gable.core.weather.surface import FaceSurface, surface_climate
-from amber_gable.domain.generic_products import generic_product
-from amber_gable.domain.method import Method
-from amber_gable.domain.substrates import substrate
-from amber_gable.domain.weather import BOUNDS, COLUMNS, WeatherSeries
-from amber_gable.domain.working import Policy
+from amber_gable.core.weather.futures.ensemble import draw_members, seed_of, spread
+from amber_gable.core.weather.futures.members import Coat, odds
+from amber_gable.core.weather.wall.slot_climate import Place, place_weather, surfaces_through
+from amber_gable.core.weather.wall.steps import shades
+from amber_gable.core.weather.wall.surface import FaceSurface, surface_climate
+from amber_gable.domain.house.substrates import substrate
+from amber_gable.domain.paint.generic_products import generic_product
+from amber_gable.domain.paint.method import Method
+from amber_gable.domain.weather.series import BOUNDS, COLUMNS, WeatherSeries
+from amber_gable.domain.work.working import Policy
 from tests.weather_cases import FULL_DAY, NORTH, SOUTH, real_year, steady, utc
 
 FIRST = utc("2026-06-08")

@@ -13,16 +13,16 @@ from amber_gable.core.estimate.estimate import Estimate, job_estimate, ordered
 from amber_gable.core.estimate.levels import compared_levels
 from amber_gable.core.estimate.methods import method_ways
 from amber_gable.core.estimate.paint_needs import PaintNeed, litre_samples
-from amber_gable.core.survey.painted import painted_parts
+from amber_gable.core.survey.amounts.painted import painted_parts
 from amber_gable.core.work.pace import pace_of
 from amber_gable.core.work.record import WorkLine, job_work
-from amber_gable.domain.consumables import CONSUMABLES
-from amber_gable.domain.generic_products import generic_product
-from amber_gable.domain.job import JobBundle
-from amber_gable.domain.operation import Technique
-from amber_gable.domain.product import Container
-from amber_gable.domain.rates import RATES
-from amber_gable.domain.stock import StockCan
+from amber_gable.domain.job.job import JobBundle
+from amber_gable.domain.paint.generic_products import generic_product
+from amber_gable.domain.paint.product import Container
+from amber_gable.domain.paint.stock import StockCan
+from amber_gable.domain.work.consumables import CONSUMABLES
+from amber_gable.domain.work.operation import Technique
+from amber_gable.domain.work.rates import RATES
 from tests.jobs import demo_job, one_wall
 
 

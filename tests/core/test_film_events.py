@@ -8,14 +8,14 @@ from itertools import pairwise
 import numpy as np
 import pytest
 
-from amber_gable.core.weather.drying import stage_rates
-from amber_gable.core.weather.film_events import FilmEvent, Severity, film_events
-from amber_gable.core.weather.limits import coat_limits
-from amber_gable.core.weather.outlook import WEEK_D, outlook
-from amber_gable.domain.generic_products import generic_product
+from amber_gable.core.weather.film.drying import stage_rates
+from amber_gable.core.weather.film.film_events import FilmEvent, Severity, film_events
+from amber_gable.core.weather.film.limits import coat_limits
+from amber_gable.core.weather.judged.outlook import WEEK_D, outlook
 from amber_gable.domain.grid import STEPS_PER_HOUR
-from amber_gable.domain.weather import WeatherSeries
-from amber_gable.domain.working import Policy
+from amber_gable.domain.paint.generic_products import generic_product
+from amber_gable.domain.weather.series import WeatherSeries
+from amber_gable.domain.work.working import Policy
 from tests.weather_cases import NORTHERN, WEST, climate_of, day_slots, real_year, steady, utc, walls, windows_of
 
 FIRST = utc("2026-06-08")

@@ -6,8 +6,8 @@ from datetime import datetime, timedelta, timezone
 import numpy as np
 import pytest
 
-from amber_gable.core.weather.forecast_change import changes, spells
-from amber_gable.domain.weather import WeatherSeries
+from amber_gable.core.weather.futures.forecast_change import changes, spells
+from amber_gable.domain.weather.series import WeatherSeries
 from tests.weather_cases import steady
 
 TZ = timezone(timedelta(hours=-3))

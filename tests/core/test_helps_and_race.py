@@ -6,18 +6,18 @@ from datetime import timedelta
 import numpy as np
 import pytest
 
-from amber_gable.core.weather.drying import DryingStage
-from amber_gable.core.weather.ensemble import draw_members
-from amber_gable.core.weather.helps import Help, helps
-from amber_gable.core.weather.members import Coat
-from amber_gable.core.weather.race import race
-from amber_gable.core.weather.slot_climate import Place, PlaceWeather, place_weather
-from amber_gable.core.weather.surface import Climate, FaceSurface, surface_climate
-from amber_gable.domain.generic_products import generic_product
-from amber_gable.domain.method import Method
-from amber_gable.domain.substrates import substrate
-from amber_gable.domain.weather import WeatherSeries
-from amber_gable.domain.working import Policy
+from amber_gable.core.weather.film.drying import DryingStage
+from amber_gable.core.weather.film.race import race
+from amber_gable.core.weather.futures.ensemble import draw_members
+from amber_gable.core.weather.futures.members import Coat
+from amber_gable.core.weather.judged.helps import Help, helps
+from amber_gable.core.weather.wall.slot_climate import Place, PlaceWeather, place_weather
+from amber_gable.core.weather.wall.surface import Climate, FaceSurface, surface_climate
+from amber_gable.domain.house.substrates import substrate
+from amber_gable.domain.paint.generic_products import generic_product
+from amber_gable.domain.paint.method import Method
+from amber_gable.domain.weather.series import WeatherSeries
+from amber_gable.domain.work.working import Policy
 from tests.weather_cases import FULL_DAY, NORTH, SOUTH, WEST, clear_days, steady, utc
 
 FIRST = utc("2026-06-08")

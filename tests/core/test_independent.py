@@ -9,13 +9,14 @@ import pytest
 from pvlib import irradiance, solarposition
 from scipy.integrate import solve_ivp
 
-from amber_gable.core.weather import sun
-from amber_gable.core.weather.air import KELVIN, saturation_pressure, vapour_density, vapour_pressure
-from amber_gable.core.weather.balance import AIR_HEAT_CAPACITY, CONVECTION_FLOOR, LEWIS_TERM
-from amber_gable.core.weather.sky import STEFAN_BOLTZMANN
-from amber_gable.core.weather.slots import Slots
-from amber_gable.core.weather.steps import to_steps
-from amber_gable.core.weather.surface import (
+from amber_gable.core.weather.judged.slots import Slots
+from amber_gable.core.weather.judged.windows import Windows
+from amber_gable.core.weather.outdoors import sun
+from amber_gable.core.weather.outdoors.air import KELVIN, saturation_pressure, vapour_density, vapour_pressure
+from amber_gable.core.weather.outdoors.sky import STEFAN_BOLTZMANN
+from amber_gable.core.weather.wall.balance import AIR_HEAT_CAPACITY, CONVECTION_FLOOR, LEWIS_TERM
+from amber_gable.core.weather.wall.steps import to_steps
+from amber_gable.core.weather.wall.surface import (
     INDOOR_C,
     WALL_FILM_MAX,
     FaceSurface,
@@ -23,11 +24,10 @@ from amber_gable.core.weather.surface import (
     forced_convection,
     surface_climate,
 )
-from amber_gable.core.weather.windows import Windows
 from amber_gable.domain.grid import STEP_S, STEPS_PER_HOUR
-from amber_gable.domain.substrates import substrate
-from amber_gable.domain.weather import WeatherSeries
-from amber_gable.domain.working import Policy
+from amber_gable.domain.house.substrates import substrate
+from amber_gable.domain.weather.series import WeatherSeries
+from amber_gable.domain.work.working import Policy
 from tests.psychrometry import psychrolib
 from tests.weather_cases import (
     EAST,

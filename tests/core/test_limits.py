@@ -8,20 +8,24 @@ import pytest
 
 from amber_gable.core.climate import job_climate
 from amber_gable.core.climate.job_climate import part_moisture_limit, site_climate
-from amber_gable.core.specification import candidates, coats, facts, heat_check, safety
-from amber_gable.core.specification.candidates import candidates as ranked
-from amber_gable.core.specification.limits import moisture_limit
-from amber_gable.core.weather import drying, windows
-from amber_gable.core.weather import limits as weather_limits
-from amber_gable.core.weather.limits import coat_limits
+from amber_gable.core.specification.cautions import safety
+from amber_gable.core.specification.cautions.limits import moisture_limit
+from amber_gable.core.specification.choices import candidates
+from amber_gable.core.specification.choices.candidates import candidates as ranked
+from amber_gable.core.specification.colour import heat_check
+from amber_gable.core.specification.derived import coats, facts
+from amber_gable.core.weather.film import drying
+from amber_gable.core.weather.film import limits as weather_limits
+from amber_gable.core.weather.film.limits import coat_limits
+from amber_gable.core.weather.judged import windows
 from amber_gable.core.work import coverage
-from amber_gable.domain.families import Family
-from amber_gable.domain.generic_products import GENERIC_PRODUCTS
-from amber_gable.domain.job import JobBundle
-from amber_gable.domain.method import Method
-from amber_gable.domain.product import Product
-from amber_gable.domain.schools import DEFAULTS, resolved
-from amber_gable.domain.working import Policy
+from amber_gable.domain.job.job import JobBundle
+from amber_gable.domain.paint.families import Family
+from amber_gable.domain.paint.generic_products import GENERIC_PRODUCTS
+from amber_gable.domain.paint.method import Method
+from amber_gable.domain.paint.product import Product
+from amber_gable.domain.work.schools import DEFAULTS, resolved
+from amber_gable.domain.work.working import Policy
 from tests.core.spec_case import SOUND, case
 from tests.jobs import one_wall
 from tests.weather_cases import real_year

@@ -6,9 +6,9 @@ from datetime import UTC, datetime
 import numpy as np
 import pytest
 
-from amber_gable.core.weather.air import dew_point, vapour_pressure
-from amber_gable.core.weather.observed import apart, as_measured, joined
-from amber_gable.domain.weather import WeatherSeries
+from amber_gable.core.weather.outdoors.air import dew_point, vapour_pressure
+from amber_gable.core.weather.outdoors.observed import apart, as_measured, joined
+from amber_gable.domain.weather.series import WeatherSeries
 from tests.weather_cases import steady
 
 START = datetime(2026, 9, 14, tzinfo=UTC)

@@ -9,8 +9,8 @@ from amber_gable.core.state.answers import told
 from amber_gable.core.state.judgement import Verdict
 from amber_gable.core.state.part_state import CellState, clock
 from amber_gable.domain.grid import SLOTS_PER_HOUR
-from amber_gable.domain.job import JobBundle
-from amber_gable.domain.weather import WeatherSeries
+from amber_gable.domain.job.job import JobBundle
+from amber_gable.domain.weather.series import WeatherSeries
 from tests.site_cases import SIDING, at, site_of, state_of, wall, weather
 
 NINE, TEN = at(0, "09:00"), at(0, "10:00")

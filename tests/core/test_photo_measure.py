@@ -3,7 +3,7 @@
 import numpy as np
 import pytest
 
-from amber_gable.core.survey.homography import is_convex, to_plane, wall_map
+from amber_gable.core.survey.drawing.homography import is_convex, to_plane, wall_map
 from tests.checkerboard import SQUARE_M, Camera, found_corner, photo_of_board
 
 # turn about the upright, tilt, distance m, focal length ÷ longer side

@@ -11,10 +11,10 @@ from amber_gable.core.plan.threats import noise, threats, unsettled, warned_by
 from amber_gable.core.plan.visits import visits
 from amber_gable.core.state.job_state import Board, JobState, board
 from amber_gable.core.state.task_status import Status
-from amber_gable.domain.job import JobBundle
-from amber_gable.domain.plan import Plan, Task, task_id
-from amber_gable.domain.site_record import Extent
-from amber_gable.domain.weather import WeatherSeries
+from amber_gable.domain.job.job import JobBundle
+from amber_gable.domain.job.plan import Plan, Task, task_id
+from amber_gable.domain.job.site_record import Extent
+from amber_gable.domain.weather.series import WeatherSeries
 from tests.jobs import coopers_rise
 from tests.site_cases import MONDAY, at, entry, site_of, state_of, wall, weather
 

@@ -9,15 +9,15 @@ from pydantic import create_model
 
 from amber_gable.core.plan.build import plan_job
 from amber_gable.core.plan.problem import LABELS, UNREAD, WORDS, plan_problem
-from amber_gable.domain.condition import MoistureReading
-from amber_gable.domain.families import Family
-from amber_gable.domain.generic_products import GENERIC_PRODUCTS
-from amber_gable.domain.job import JobBundle
-from amber_gable.domain.method import Method
-from amber_gable.domain.product import Base, Hazard, Product
-from amber_gable.domain.rates import OwnRate
-from amber_gable.domain.survey import PlanPlace
-from amber_gable.domain.working import CrewDay
+from amber_gable.domain.findings.condition import MoistureReading
+from amber_gable.domain.house.survey import PlanPlace
+from amber_gable.domain.job.job import JobBundle
+from amber_gable.domain.paint.families import Family
+from amber_gable.domain.paint.generic_products import GENERIC_PRODUCTS
+from amber_gable.domain.paint.method import Method
+from amber_gable.domain.paint.product import Base, Hazard, Product
+from amber_gable.domain.work.rates import OwnRate
+from amber_gable.domain.work.working import CrewDay
 from tests.jobs import coopers_rise
 from tests.site_cases import at, site_of, wall
 

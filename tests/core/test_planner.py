@@ -16,19 +16,19 @@ from amber_gable.core.plan.earliest import place
 from amber_gable.core.plan.order import touching
 from amber_gable.core.plan.tasks import After, OpenTask, openings, shifts
 from amber_gable.core.plan.work import work_items
-from amber_gable.core.specification.safety import day_cards
+from amber_gable.core.specification.cautions.safety import day_cards
 from amber_gable.core.state.job_state import job_state, surroundings
-from amber_gable.core.survey.painted import painted_parts
-from amber_gable.core.weather.drying import DryingStage
+from amber_gable.core.survey.amounts.painted import painted_parts
+from amber_gable.core.weather.film.drying import DryingStage
 from amber_gable.domain.errors import NoClimate
-from amber_gable.domain.generic_products import GENERIC_PRODUCTS
 from amber_gable.domain.grid import SLOT_S
-from amber_gable.domain.job import JobBundle
-from amber_gable.domain.method import Method
-from amber_gable.domain.plan import Plan, Task
-from amber_gable.domain.product import Base
-from amber_gable.domain.substrates import SUBSTRATES
-from amber_gable.domain.working import CrewDay
+from amber_gable.domain.house.substrates import SUBSTRATES
+from amber_gable.domain.job.job import JobBundle
+from amber_gable.domain.job.plan import Plan, Task
+from amber_gable.domain.paint.generic_products import GENERIC_PRODUCTS
+from amber_gable.domain.paint.method import Method
+from amber_gable.domain.paint.product import Base
+from amber_gable.domain.work.working import CrewDay
 from tests.jobs import coopers_rise, demo_job, one_wall, opening
 from tests.weather_cases import real_year, steady
 

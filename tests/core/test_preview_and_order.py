@@ -5,11 +5,11 @@ from zoneinfo import ZoneInfo
 
 import pytest
 
-from amber_gable.core.specification.colour import lab, luminance
-from amber_gable.core.specification.preview import light_at, lit_colours, part_colours, shown
-from amber_gable.core.specification.sequences import PaintingOrder, painting_order
-from amber_gable.core.survey.painted import PaintedPart, painted_parts
-from amber_gable.domain.scheme import ColourGroup, NamedColour, Scheme
+from amber_gable.core.specification.choices.preview import light_at, lit_colours, part_colours, shown
+from amber_gable.core.specification.colour.difference import lab, luminance
+from amber_gable.core.specification.derived.sequences import PaintingOrder, painting_order
+from amber_gable.core.survey.amounts.painted import PaintedPart, painted_parts
+from amber_gable.domain.paint.scheme import ColourGroup, NamedColour, Scheme
 from tests.jobs import demo_job
 
 HALIFAX = ZoneInfo("America/Halifax")

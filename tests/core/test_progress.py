@@ -5,8 +5,8 @@ from typing import Any
 import pytest
 
 from amber_gable.core.state.progress import cells, laid_films, left_to_note, progress, share_behind
-from amber_gable.domain.generic_systems import GENERIC_SYSTEMS
-from amber_gable.domain.site_record import Extent, SiteEntry
+from amber_gable.domain.job.site_record import Extent, SiteEntry
+from amber_gable.domain.paint.generic_systems import GENERIC_SYSTEMS
 from tests.site_cases import SIDING, at, entry, record
 
 STEPS = next(s for s in GENERIC_SYSTEMS if s.id == "generic-peeling-wood").operations

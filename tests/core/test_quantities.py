@@ -12,16 +12,16 @@ from amber_gable.core.estimate import containers
 from amber_gable.core.estimate.containers import least_cost
 from amber_gable.core.estimate.paint_needs import touch_up_reserve
 from amber_gable.core.estimate.quantities import quantity_lines
-from amber_gable.core.specification.absorptance import solar_absorptance
-from amber_gable.core.specification.colour import luminance
-from amber_gable.core.specification.part_spec import part_spec
-from amber_gable.core.survey.painted import painted_parts
+from amber_gable.core.specification.colour.absorptance import solar_absorptance
+from amber_gable.core.specification.colour.difference import luminance
+from amber_gable.core.specification.derived.part_spec import part_spec
+from amber_gable.core.survey.amounts.painted import painted_parts
 from amber_gable.core.work.coverage import LOSS_PCT, theoretical_coverage
 from amber_gable.core.work.record import job_work
-from amber_gable.domain.generic_products import GENERIC_PRODUCTS, generic_product
-from amber_gable.domain.method import Method
-from amber_gable.domain.operation import AmountUnit, Technique
-from amber_gable.domain.product import Container
+from amber_gable.domain.paint.generic_products import GENERIC_PRODUCTS, generic_product
+from amber_gable.domain.paint.method import Method
+from amber_gable.domain.paint.product import Container
+from amber_gable.domain.work.operation import AmountUnit, Technique
 from amber_gable.services.quantities.quantities import job_quantities
 from tests.jobs import coopers_rise, one_wall
 

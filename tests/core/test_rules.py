@@ -8,15 +8,15 @@ import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from amber_gable.core.weather.air import vapour_pressure
-from amber_gable.core.weather.rules import LETTERS, RULES
-from amber_gable.core.weather.steps import to_steps
-from amber_gable.core.weather.surface import surface_climate
-from amber_gable.core.weather.windows import Windows, preparation_windows
+from amber_gable.core.weather.judged.rules import LETTERS, RULES
+from amber_gable.core.weather.judged.windows import Windows, preparation_windows
+from amber_gable.core.weather.outdoors.air import vapour_pressure
+from amber_gable.core.weather.wall.steps import to_steps
+from amber_gable.core.weather.wall.surface import surface_climate
 from amber_gable.domain.grid import SLOT_H, STEPS_PER_HOUR
-from amber_gable.domain.method import Method
-from amber_gable.domain.operation import OperationKind
-from amber_gable.domain.working import Policy
+from amber_gable.domain.paint.method import Method
+from amber_gable.domain.work.operation import OperationKind
+from amber_gable.domain.work.working import Policy
 from tests.weather_cases import (
     FULL_DAY,
     NORTH,

@@ -2,11 +2,11 @@
 
 import pytest
 
-from amber_gable.core.specification.dangers import ASBESTOS_FORBIDS, DANGERS, LEAD_FORBIDS, SILICA_FORBIDS
-from amber_gable.core.specification.safety import CARDS, Content, job_cards
-from amber_gable.domain.operation import OperationKind as K
-from amber_gable.domain.operation import Technique as T
-from amber_gable.domain.product import Hazard
+from amber_gable.core.specification.cautions.dangers import ASBESTOS_FORBIDS, DANGERS, LEAD_FORBIDS, SILICA_FORBIDS
+from amber_gable.core.specification.cautions.safety import CARDS, Content, job_cards
+from amber_gable.domain.paint.product import Hazard
+from amber_gable.domain.work.operation import OperationKind as K
+from amber_gable.domain.work.operation import Technique as T
 from tests.jobs import demo_job
 
 CASES = [

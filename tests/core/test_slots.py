@@ -8,10 +8,10 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from amber_gable.core.weather.extremes import greatest_over, least_over
-from amber_gable.core.weather.slots import make_slots
-from amber_gable.core.weather.steps import to_steps
-from amber_gable.core.weather.typical import stretch
+from amber_gable.core.weather.judged.extremes import greatest_over, least_over
+from amber_gable.core.weather.judged.slots import make_slots
+from amber_gable.core.weather.outdoors.typical import stretch
+from amber_gable.core.weather.wall.steps import to_steps
 from amber_gable.domain.errors import NoClimate
 from amber_gable.domain.grid import SLOTS_PER_HOUR
 from tests.weather_cases import real_year, steady, utc

@@ -5,25 +5,25 @@ from typing import Any
 
 import pytest
 
-from amber_gable.core.specification.candidates import candidates, goes_on
-from amber_gable.core.specification.comparison import choices, difference, sums_of
-from amber_gable.core.specification.cover_cost import cover_costs
-from amber_gable.core.specification.diagnosis import derive
-from amber_gable.core.specification.part_facts import lead_presumed, part_facts
-from amber_gable.core.specification.part_spec import Wish, fresh_spec, made_finish, part_spec
-from amber_gable.core.specification.rule import Level
-from amber_gable.core.specification.system import specify
-from amber_gable.core.survey.painted import PaintedPart, painted_parts
+from amber_gable.core.specification.choices.candidates import candidates, goes_on
+from amber_gable.core.specification.choices.comparison import choices, difference, sums_of
+from amber_gable.core.specification.colour.cover_cost import cover_costs
+from amber_gable.core.specification.derived.diagnosis import derive
+from amber_gable.core.specification.derived.part_facts import lead_presumed, part_facts
+from amber_gable.core.specification.derived.part_spec import Wish, fresh_spec, made_finish, part_spec
+from amber_gable.core.specification.derived.rule import Level
+from amber_gable.core.specification.derived.system import specify
+from amber_gable.core.survey.amounts.painted import PaintedPart, painted_parts
 from amber_gable.core.work.item_pace import coat_hours
 from amber_gable.core.work.record import part_work
 from amber_gable.domain.errors import NoSteps
-from amber_gable.domain.families import Family, usual_surfaces
-from amber_gable.domain.finish import Override
-from amber_gable.domain.generic_products import GENERIC_PRODUCTS
-from amber_gable.domain.items import SashWindow
-from amber_gable.domain.method import Method
-from amber_gable.domain.operation import Operation, Technique
-from amber_gable.domain.product import Base, Hazard, Product
+from amber_gable.domain.house.items import SashWindow
+from amber_gable.domain.paint.families import Family, usual_surfaces
+from amber_gable.domain.paint.generic_products import GENERIC_PRODUCTS
+from amber_gable.domain.paint.method import Method
+from amber_gable.domain.paint.product import Base, Hazard, Product
+from amber_gable.domain.work.finish import Override
+from amber_gable.domain.work.operation import Operation, Technique
 from tests.core.spec_case import SOUND, Case, case
 from tests.jobs import coopers_rise, demo_job, demo_products
 

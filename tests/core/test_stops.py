@@ -7,10 +7,10 @@ import pytest
 
 from amber_gable.core.climate.job_climate import site_climate
 from amber_gable.core.plan.build import plan_job
-from amber_gable.core.specification.completing import completed
-from amber_gable.core.specification.stops import job_stops
-from amber_gable.domain.job import JobBundle
-from amber_gable.domain.plan import Plan
+from amber_gable.core.specification.cautions.stops import job_stops
+from amber_gable.core.specification.derived.completing import completed
+from amber_gable.domain.job.job import JobBundle
+from amber_gable.domain.job.plan import Plan
 from amber_gable.services.quantities.quantities import job_quantities
 from tests.jobs import one_wall
 from tests.weather_cases import real_year

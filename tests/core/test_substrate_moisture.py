@@ -7,10 +7,10 @@ from datetime import timedelta
 import numpy as np
 import pytest
 
-from amber_gable.core.weather.compiled import PLAIN
-from amber_gable.core.weather.limits import Limit
-from amber_gable.core.weather.steps import to_steps
-from amber_gable.core.weather.substrate_moisture import (
+from amber_gable.core.weather.film.limits import Limit
+from amber_gable.core.weather.wall.compiled import PLAIN
+from amber_gable.core.weather.wall.steps import to_steps
+from amber_gable.core.weather.wall.substrate_moisture import (
     DRY_MASONRY_PCT,
     METER_PCT,
     Damp,
@@ -19,11 +19,11 @@ from amber_gable.core.weather.substrate_moisture import (
     dry_masonry,
     through,
 )
-from amber_gable.core.weather.surface import Climate, WaterEvent, surface_climate
-from amber_gable.domain.generic_products import generic_product
+from amber_gable.core.weather.wall.surface import Climate, WaterEvent, surface_climate
 from amber_gable.domain.grid import STEPS_PER_HOUR
-from amber_gable.domain.substrates import SUBSTRATES, substrate
-from amber_gable.domain.weather import WeatherSeries
+from amber_gable.domain.house.substrates import SUBSTRATES, substrate
+from amber_gable.domain.paint.generic_products import generic_product
+from amber_gable.domain.weather.series import WeatherSeries
 from tests.weather_cases import NORTH, NORTHERN, SOUTH, clear_days, climate_of, steady, utc, walls
 
 FIRST = utc("2026-05-18")

@@ -4,12 +4,12 @@ import numpy as np
 import pandas as pd
 import pytest
 
-from amber_gable.core.weather import sun
-from amber_gable.core.weather.light import horizontal_light
-from amber_gable.core.weather.steps import to_steps
-from amber_gable.core.weather.typical import stretch
-from amber_gable.domain.exposure import HorizonPoint
+from amber_gable.core.weather.outdoors import sun
+from amber_gable.core.weather.outdoors.light import horizontal_light
+from amber_gable.core.weather.outdoors.typical import stretch
+from amber_gable.core.weather.wall.steps import to_steps
 from amber_gable.domain.grid import STEPS_PER_HOUR
+from amber_gable.domain.house.exposure import HorizonPoint
 from tests.weather_cases import (
     EAST,
     NORTH,

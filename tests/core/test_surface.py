@@ -5,18 +5,18 @@ from dataclasses import replace
 import numpy as np
 import pytest
 
-from amber_gable.core.weather import balance, surface
-from amber_gable.core.weather.air import KELVIN, saturation_pressure, vapour_density
-from amber_gable.core.weather.balance import CONVECTION_FLOOR, LATENT_HEAT
-from amber_gable.core.weather.driving_rain import driving_rain, facing_wind
-from amber_gable.core.weather.sky import STEFAN_BOLTZMANN, clear_sky_emissivity, infrared_down
-from amber_gable.core.weather.steps import to_steps
-from amber_gable.core.weather.substrate_moisture import through
-from amber_gable.core.weather.surface import FaceSurface, strips, surface_climate
-from amber_gable.core.weather.typical import stretch
+from amber_gable.core.weather.outdoors.air import KELVIN, saturation_pressure, vapour_density
+from amber_gable.core.weather.outdoors.driving_rain import driving_rain, facing_wind
+from amber_gable.core.weather.outdoors.sky import STEFAN_BOLTZMANN, clear_sky_emissivity, infrared_down
+from amber_gable.core.weather.outdoors.typical import stretch
+from amber_gable.core.weather.wall import balance, surface
+from amber_gable.core.weather.wall.balance import CONVECTION_FLOOR, LATENT_HEAT
+from amber_gable.core.weather.wall.steps import to_steps
+from amber_gable.core.weather.wall.substrate_moisture import through
+from amber_gable.core.weather.wall.surface import FaceSurface, strips, surface_climate
 from amber_gable.domain.grid import STEP_S, STEPS_PER_HOUR
-from amber_gable.domain.substrates import SUBSTRATES, substrate
-from amber_gable.domain.working import Policy
+from amber_gable.domain.house.substrates import SUBSTRATES, substrate
+from amber_gable.domain.work.working import Policy
 from tests.weather_cases import (
     EAST,
     NORTH,

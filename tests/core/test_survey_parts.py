@@ -7,17 +7,17 @@ from zoneinfo import ZoneInfo
 import numpy as np
 import pytest
 
-from amber_gable.core.survey.checks import survey_faults
-from amber_gable.core.survey.condition_map import marked_extents
-from amber_gable.core.survey.copying import copied, mirrored
-from amber_gable.core.survey.essentials import missing_essentials, open_tests
-from amber_gable.core.survey.horizon import face_horizon
-from amber_gable.core.survey.house_plan import closing_gap_m, house_plan, turned
-from amber_gable.core.survey.moisture import moisture_statistics
-from amber_gable.core.survey.walk import lap, stops
-from amber_gable.core.weather.wood import equilibrium_moisture
-from amber_gable.domain.condition import CELL_M, Condition, Damage, Mark, MoistureReading
-from amber_gable.domain.survey import Block, Face, Zone
+from amber_gable.core.survey.drawing.horizon import face_horizon
+from amber_gable.core.survey.drawing.house_plan import closing_gap_m, house_plan, turned
+from amber_gable.core.survey.findings.checks import survey_faults
+from amber_gable.core.survey.findings.condition_map import marked_extents
+from amber_gable.core.survey.findings.copying import copied, mirrored
+from amber_gable.core.survey.findings.essentials import missing_essentials, open_tests
+from amber_gable.core.survey.findings.moisture import moisture_statistics
+from amber_gable.core.survey.findings.walk import lap, stops
+from amber_gable.core.weather.wall.wood import equilibrium_moisture
+from amber_gable.domain.findings.condition import CELL_M, Condition, Damage, Mark, MoistureReading
+from amber_gable.domain.house.survey import Block, Face, Zone
 from tests.jobs import coopers_rise, one_face, opening
 
 WALL = {"kind": "rectangle", "width_m": 10, "height_m": 6}

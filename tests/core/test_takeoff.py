@@ -6,17 +6,17 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from amber_gable.core.specification.limits import moisture_limit
-from amber_gable.core.survey.checks import face_faults
-from amber_gable.core.survey.copying import mirrored
-from amber_gable.core.survey.geometry import face_regions, outline_polygon
-from amber_gable.core.survey.measures import parse_length
-from amber_gable.core.survey.sections import natural_breaks, section_share, sections
-from amber_gable.core.survey.takeoff import deducted, face_areas, zone_areas
-from amber_gable.domain.schools import DEFAULTS
-from amber_gable.domain.substrates import SUBSTRATES
-from amber_gable.domain.survey import Face, Property
+from amber_gable.core.specification.cautions.limits import moisture_limit
+from amber_gable.core.survey.amounts.measures import parse_length
+from amber_gable.core.survey.amounts.takeoff import deducted, face_areas, zone_areas
+from amber_gable.core.survey.drawing.geometry import face_regions, outline_polygon
+from amber_gable.core.survey.drawing.sections import natural_breaks, section_share, sections
+from amber_gable.core.survey.findings.checks import face_faults
+from amber_gable.core.survey.findings.copying import mirrored
+from amber_gable.domain.house.substrates import SUBSTRATES
+from amber_gable.domain.house.survey import Face, Property
 from amber_gable.domain.units import UnitSystem
+from amber_gable.domain.work.schools import DEFAULTS
 from amber_gable.web.views.units import Units
 from tests.jobs import coopers_rise, one_face, one_wall, opening
 

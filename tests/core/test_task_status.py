@@ -8,7 +8,7 @@ import pytest
 from amber_gable.core.plan.build import plan_job
 from amber_gable.core.state.job_state import board
 from amber_gable.core.state.task_status import Status
-from amber_gable.domain.plan import Plan
+from amber_gable.domain.job.plan import Plan
 from amber_gable.services.today.standing import tasks_by_record
 from tests.site_cases import at, record, site_of, state_of, wall
 

@@ -2,10 +2,10 @@
 
 import pytest
 
-from amber_gable.core.weather.drying import DryingStage
+from amber_gable.core.weather.film.drying import DryingStage
 from amber_gable.core.work.waits import film_stage, wait_hours
-from amber_gable.domain.method import Method
-from amber_gable.domain.operation import Operation, OperationKind, Technique
+from amber_gable.domain.paint.method import Method
+from amber_gable.domain.work.operation import Operation, OperationKind, Technique
 
 K, T, S = OperationKind, Technique, DryingStage
 

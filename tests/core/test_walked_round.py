@@ -8,9 +8,9 @@ from hypothesis import given
 from hypothesis import strategies as st
 from shapely import Polygon, box, unary_union
 
-from amber_gable.core.survey.house_plan import closing_gap_m, house_plan
-from amber_gable.core.survey.walked_round import Leg, floor_corners, read_walk, walked_out
-from amber_gable.domain.block_out import BlockOut, Side
+from amber_gable.core.survey.blocks.walked_round import Leg, floor_corners, read_walk, walked_out
+from amber_gable.core.survey.drawing.house_plan import closing_gap_m, house_plan
+from amber_gable.domain.house.block_out import BlockOut, Side
 from amber_gable.domain.units import UnitSystem
 
 HOUSE = BlockOut.model_validate(

@@ -3,7 +3,7 @@
 import pytest
 from shapely import Polygon, box
 
-from amber_gable.core.survey.wall_line import Told, placed, read_line
+from amber_gable.core.survey.blocks.wall_line import Told, placed, read_line
 from amber_gable.domain.units import UnitSystem
 
 FOOT = 0.3048

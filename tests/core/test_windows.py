@@ -6,9 +6,9 @@ from functools import cache
 import numpy as np
 import pytest
 
-from amber_gable.core.weather.surface import Climate
-from amber_gable.core.weather.typical import stretch
-from amber_gable.core.weather.windows import Windows, slot_readings
+from amber_gable.core.weather.judged.windows import Windows, slot_readings
+from amber_gable.core.weather.outdoors.typical import stretch
+from amber_gable.core.weather.wall.surface import Climate
 from amber_gable.domain.grid import SLOT_H, SLOTS_PER_HOUR
 from tests.weather_cases import (
     EAST,

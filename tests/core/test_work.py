@@ -8,15 +8,15 @@ from amber_gable.core.climate.job_climate import SiteClimate, site_climate, site
 from amber_gable.core.plan.order import on_face, within_part
 from amber_gable.core.plan.work import WorkItem, work_items
 from amber_gable.core.state.job_state import job_state, surroundings
-from amber_gable.core.survey.painted import painted_parts, together
+from amber_gable.core.survey.amounts.painted import painted_parts, together
 from amber_gable.core.work.labour import part_labour
 from amber_gable.core.work.pace import Pace
 from amber_gable.core.work.record import job_work
 from amber_gable.core.work.stints import Stint, stints
 from amber_gable.core.work.wet_edge import section_m2_per_minute
-from amber_gable.domain.job import JobBundle
-from amber_gable.domain.method import Method
-from amber_gable.domain.operation import Operation, OperationKind, Technique
+from amber_gable.domain.job.job import JobBundle
+from amber_gable.domain.paint.method import Method
+from amber_gable.domain.work.operation import Operation, OperationKind, Technique
 from tests.jobs import coopers_rise
 from tests.weather_cases import real_year
 

@@ -8,12 +8,12 @@ import pytest
 from amber_gable.core.estimate.draw import Draw
 from amber_gable.core.estimate.estimate import job_estimate
 from amber_gable.core.estimate.hours import Hours, hour_samples, job_hours
-from amber_gable.core.specification.completing import completed
+from amber_gable.core.specification.derived.completing import completed
 from amber_gable.core.work.labour import _BY_KIND, _BY_WAY, _COUNTED, _COUNTED_BY_WAY, _FILM, _LEVEL, _TRIM
 from amber_gable.core.work.record import job_work
-from amber_gable.domain.access import REACHES, Access, AccessChoice
-from amber_gable.domain.job import JobBundle
-from amber_gable.domain.rates import RATES
+from amber_gable.domain.job.job import JobBundle
+from amber_gable.domain.work.access import REACHES, Access, AccessChoice
+from amber_gable.domain.work.rates import RATES
 from tests.core.worked_estimates import WORKED
 from tests.jobs import demo_job, one_wall, opening
 

@@ -6,15 +6,15 @@ import numpy as np
 import pytest
 from pydantic import TypeAdapter
 
-from amber_gable.core.survey.essentials import missing_essentials
-from amber_gable.core.survey.items import item_area, openness
-from amber_gable.core.survey.takeoff import face_areas, zone_areas
-from amber_gable.core.survey.trim import trim_length
-from amber_gable.domain.items import ItemSpec, Railing
-from amber_gable.domain.job import JobBundle
-from amber_gable.domain.profile import Profile
-from amber_gable.domain.survey import Face
-from amber_gable.domain.zone_area import TrimPart
+from amber_gable.core.survey.amounts.items import item_area, openness
+from amber_gable.core.survey.amounts.takeoff import face_areas, zone_areas
+from amber_gable.core.survey.amounts.trim import trim_length
+from amber_gable.core.survey.findings.essentials import missing_essentials
+from amber_gable.domain.house.items import ItemSpec, Railing
+from amber_gable.domain.house.profile import Profile
+from amber_gable.domain.house.survey import Face
+from amber_gable.domain.house.zone_area import TrimPart
+from amber_gable.domain.job.job import JobBundle
 from tests.jobs import demo_job, one_face, opening
 
 SPEC: TypeAdapter[ItemSpec] = TypeAdapter(ItemSpec)

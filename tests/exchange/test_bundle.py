@@ -6,10 +6,10 @@ from typing import Any
 
 import pytest
 
-from amber_gable.core.survey.essentials import missing_essentials
+from amber_gable.core.survey.findings.essentials import missing_essentials
 from amber_gable.demo import demo_bundles
 from amber_gable.domain.errors import InputError
-from amber_gable.exchange.bundle import dump_bundle, load_bundle
+from amber_gable.exchange.job.bundle import dump_bundle, load_bundle
 from tests.jobs import coopers_rise_json
 
 

@@ -8,8 +8,8 @@ import pytest
 from openpyxl import load_workbook
 
 from amber_gable.core.estimate.estimate import job_estimate
-from amber_gable.domain.job import JobBundle
-from amber_gable.exchange.estimate_tables import (
+from amber_gable.domain.job.job import JobBundle
+from amber_gable.exchange.job.estimate_tables import (
     PURCHASE,
     WORK,
     purchase_csv,

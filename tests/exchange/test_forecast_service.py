@@ -14,8 +14,8 @@ from fastapi import FastAPI, Header, Response
 from starlette.responses import StreamingResponse
 
 from amber_gable.domain.errors import InputError
-from amber_gable.domain.weather import ENSEMBLE_COLUMNS
-from amber_gable.exchange.forecast import ForecastUnavailable, HttpForecast, parse_forecast
+from amber_gable.domain.weather.series import ENSEMBLE_COLUMNS
+from amber_gable.exchange.weather.forecast import ForecastUnavailable, HttpForecast, parse_forecast
 from amber_gable.standins.weather.service import weather_service
 from tests.web.server import running
 

@@ -9,10 +9,10 @@ import numpy as np
 import pytest
 
 from amber_gable.domain.errors import InputError
-from amber_gable.domain.weather_feed import UNITS, MappedColumn, Mapping, Measured, TimeForm
-from amber_gable.exchange.json_paths import lists_in, values_at
-from amber_gable.exchange.mapped import forecast_of, observed_of, read_rows, sample_of
-from amber_gable.exchange.mapping_guess import guessed
+from amber_gable.domain.weather.feed import UNITS, MappedColumn, Mapping, Measured, TimeForm
+from amber_gable.exchange.weather.json_paths import lists_in, values_at
+from amber_gable.exchange.weather.mapped import forecast_of, observed_of, read_rows, sample_of
+from amber_gable.exchange.weather.mapping_guess import guessed
 
 TZ = timezone(timedelta(hours=-3))
 NOON = datetime(2026, 9, 15, 12, tzinfo=TZ)

@@ -7,7 +7,7 @@ import numpy as np
 import pytest
 
 from amber_gable.domain.errors import InputError
-from amber_gable.exchange.pasted_hours import read_pasted
+from amber_gable.exchange.weather.pasted_hours import read_pasted
 
 ZONE = ZoneInfo("America/Halifax")
 DAY, NOW = date(2026, 9, 15), datetime(2026, 9, 15, 10, tzinfo=ZONE)

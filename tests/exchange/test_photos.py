@@ -8,7 +8,7 @@ import pytest
 from PIL import Image
 
 from amber_gable.domain.errors import InputError
-from amber_gable.exchange.photos import clean_photo
+from amber_gable.exchange.job.photos import clean_photo
 
 
 def picture(kind: str = "JPEG", size: tuple[int, int] = (300, 200), **more: object) -> bytes:

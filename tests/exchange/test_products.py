@@ -7,11 +7,11 @@ from typing import Any
 
 import pytest
 
-from amber_gable.domain.colour_library import LIBRARY
 from amber_gable.domain.errors import InputError
-from amber_gable.domain.generic_products import GENERIC_PRODUCTS
-from amber_gable.exchange.palettes import read_palette, write_gpl
-from amber_gable.exchange.products import dump_products, read_products, write_csv
+from amber_gable.domain.paint.colour_library import LIBRARY
+from amber_gable.domain.paint.generic_products import GENERIC_PRODUCTS
+from amber_gable.exchange.stores.palettes import read_palette, write_gpl
+from amber_gable.exchange.stores.products import dump_products, read_products, write_csv
 from tests.jobs import demo_products
 
 ALL = [*demo_products(), *GENERIC_PRODUCTS.values()]

@@ -12,16 +12,16 @@ import ezdxf
 import pytest
 from openpyxl import load_workbook
 
-from amber_gable.core.survey.items import item_area
-from amber_gable.core.survey.takeoff import zone_areas
+from amber_gable.core.survey.amounts.items import item_area
+from amber_gable.core.survey.amounts.takeoff import zone_areas
 from amber_gable.demo import demo_bundles
 from amber_gable.domain.errors import InputError
-from amber_gable.domain.job import JobBundle
-from amber_gable.exchange.bundle import load_bundle
-from amber_gable.exchange.elevation_dxf import write_dxf
-from amber_gable.exchange.job_zip import dump_zip, load_zip
-from amber_gable.exchange.takeoff_csv import read_takeoff, write_takeoff
-from amber_gable.exchange.takeoff_xlsx import write_workbook
+from amber_gable.domain.job.job import JobBundle
+from amber_gable.exchange.job.bundle import load_bundle
+from amber_gable.exchange.job.elevation_dxf import write_dxf
+from amber_gable.exchange.job.job_zip import dump_zip, load_zip
+from amber_gable.exchange.job.takeoff_csv import read_takeoff, write_takeoff
+from amber_gable.exchange.job.takeoff_xlsx import write_workbook
 from tests.jobs import coopers_rise
 
 JOBS = [load_bundle(text, name) for name, text in demo_bundles()]

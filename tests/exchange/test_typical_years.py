@@ -7,11 +7,12 @@ from functools import cache
 import numpy as np
 import pytest
 
-from amber_gable.core.weather.steps import to_steps
-from amber_gable.core.weather.sun import step_positions
+from amber_gable.core.weather.outdoors.sun import step_positions
+from amber_gable.core.weather.wall.steps import to_steps
 from amber_gable.domain.errors import InputError
 from amber_gable.domain.grid import STEP_S, STEPS_PER_HOUR
-from amber_gable.exchange.present_weather import (
+from amber_gable.exchange.weather.any_file import read_weather
+from amber_gable.exchange.weather.present_weather import (
     HEAVY,
     LIGHT,
     MODERATE,
@@ -21,7 +22,6 @@ from amber_gable.exchange.present_weather import (
     epw_codes,
     synoptic_code,
 )
-from amber_gable.exchange.weather_file import read_weather
 from tests.weather_cases import TMY3, TMY3_NO_RAIN, real_year
 
 DAY_STEPS = 24 * STEPS_PER_HOUR

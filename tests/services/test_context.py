@@ -9,10 +9,10 @@ from sqlalchemy.exc import IntegrityError
 from amber_gable.domain.errors import Refused
 from amber_gable.domain.units import UnitSystem
 from amber_gable.services.clock import DemoClock
+from amber_gable.services.company.usual_units import units_for
 from amber_gable.services.context import Context
-from amber_gable.services.usual_units import units_for
 from amber_gable.store.database import Database
-from amber_gable.store.jobs import live_job
+from amber_gable.store.job.jobs import live_job
 from tests.fixtures import unchanged
 
 RISE = "coopers-rise"

@@ -4,10 +4,10 @@ import pytest
 
 from amber_gable.domain.errors import InputError
 from amber_gable.services.context import Context
+from amber_gable.services.job.undo import redo_step, steps_of, undo_step
 from amber_gable.services.survey.surveying import place_part, remove_part
-from amber_gable.services.undo import redo_step, steps_of, undo_step
-from amber_gable.store.jobs import load_bundle
-from amber_gable.store.survey import live_part
+from amber_gable.store.job.jobs import load_bundle
+from amber_gable.store.job.survey import live_part
 
 RISE, HOUSE = "coopers-rise", "14-coopers-rise"
 

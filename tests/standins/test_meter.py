@@ -7,7 +7,7 @@ import numpy as np
 import pytest
 from fastapi.testclient import TestClient
 
-from amber_gable.domain.meter import MeterPlace, MeterUnavailable
+from amber_gable.domain.findings.meter import MeterPlace, MeterUnavailable
 from amber_gable.exchange.meter import HttpMeter, parse_reading
 from amber_gable.standins.weather.service import weather_service
 

@@ -9,12 +9,12 @@ import pytest
 
 from amber_gable.demo import demo_bundles
 from amber_gable.domain.errors import InputError
-from amber_gable.exchange.bundle import dump_bundle
+from amber_gable.exchange.job.bundle import dump_bundle
 from amber_gable.services.context import Context
-from amber_gable.store import jobs, survey
 from amber_gable.store.backup import back_up, restore
 from amber_gable.store.database import Database
 from amber_gable.store.in_use import held
+from amber_gable.store.job import jobs, survey
 
 JOB = "coopers-rise"
 SHIPPED = "Two-storey house of 1931. Lead presumed."

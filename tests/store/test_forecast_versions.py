@@ -7,12 +7,12 @@ from pathlib import Path
 import numpy as np
 import pytest
 
-from amber_gable.domain.plan import Plan
+from amber_gable.domain.job.plan import Plan
 from amber_gable.services.opening import bring_up
 from amber_gable.store.database import Database
-from amber_gable.store.forecast_versions import keep_version, list_versions, load_version
-from amber_gable.store.jobs import save_bundle
-from amber_gable.store.plans import save_plan
+from amber_gable.store.job.jobs import save_bundle
+from amber_gable.store.job.plans import save_plan
+from amber_gable.store.weather.versions import keep_version, list_versions, load_version
 from tests.fixtures import database_at
 from tests.jobs import coopers_rise
 from tests.weather_cases import steady

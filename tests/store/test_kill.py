@@ -10,7 +10,7 @@ from pathlib import Path
 import pytest
 
 from amber_gable.store.database import Database
-from amber_gable.store.jobs import list_jobs, load_bundle
+from amber_gable.store.job.jobs import list_jobs, load_bundle
 from tests.fixtures import database_at
 from tests.jobs import coopers_rise
 
@@ -21,7 +21,7 @@ import os, signal, sys
 from pathlib import Path
 from sqlalchemy import event
 from amber_gable.store.database import Database
-from amber_gable.store.jobs import save_bundle
+from amber_gable.store.job.jobs import save_bundle
 from tests.jobs import coopers_rise
 
 bundle = coopers_rise()

@@ -11,21 +11,21 @@ from alembic.config import Config
 
 from amber_gable.core.estimate.estimate import job_estimate
 from amber_gable.core.plan.problem import plan_problem
-from amber_gable.core.survey.takeoff import zone_areas
-from amber_gable.domain.condition import Coating
+from amber_gable.core.survey.amounts.takeoff import zone_areas
 from amber_gable.domain.errors import InputError
-from amber_gable.domain.estimating import Estimating
-from amber_gable.domain.families import Family
-from amber_gable.domain.generic_products import GENERIC_PRODUCTS
-from amber_gable.domain.versions import brought_up
+from amber_gable.domain.findings.condition import Coating
+from amber_gable.domain.job.versions import brought_up
+from amber_gable.domain.paint.families import Family
+from amber_gable.domain.paint.generic_products import GENERIC_PRODUCTS
+from amber_gable.domain.work.estimating import Estimating
 from amber_gable.services.opening import bring_up
-from amber_gable.store import journal
+from amber_gable.store.company.stock import cans
 from amber_gable.store.database import Database
-from amber_gable.store.jobs import load_bundle, save_bundle
-from amber_gable.store.plans import load_plan
+from amber_gable.store.job import journal
+from amber_gable.store.job.jobs import load_bundle, save_bundle
+from amber_gable.store.job.plans import load_plan
+from amber_gable.store.job.specification import finish_versions, newer_than_pinned
 from amber_gable.store.soundness import MIGRATIONS
-from amber_gable.store.specification import finish_versions, newer_than_pinned
-from amber_gable.store.stock import cans
 from amber_gable.store.tables import CompanyRow
 from tests.jobs import coopers_rise
 

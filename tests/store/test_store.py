@@ -8,18 +8,18 @@ import pytest
 
 from amber_gable.demo import demo_bundles
 from amber_gable.domain.errors import InputError, NotFound
-from amber_gable.domain.outline import Rectangle
-from amber_gable.domain.survey import Face, Opening, Zone
-from amber_gable.exchange.bundle import dump_bundle, load_bundle
+from amber_gable.domain.house.outline import Rectangle
+from amber_gable.domain.house.survey import Face, Opening, Zone
+from amber_gable.exchange.job.bundle import dump_bundle, load_bundle
 from amber_gable.services.context import Context
-from amber_gable.services.jobs import load_demo
+from amber_gable.services.job.jobs import load_demo
+from amber_gable.services.job.undo import undo_step
 from amber_gable.services.survey.surveying import remove_part
-from amber_gable.services.undo import undo_step
-from amber_gable.store import jobs, survey
 from amber_gable.store.database import Database
-from amber_gable.store.plans import load_plan
+from amber_gable.store.job import jobs, survey
+from amber_gable.store.job.plans import load_plan
 from amber_gable.store.tables import FaceRow, Table
-from amber_gable.store.weather import load_series, save_series
+from amber_gable.store.weather.series import load_series, save_series
 from tests.fixtures import database_at
 from tests.jobs import coopers_rise, one_wall
 from tests.weather_cases import real_year, steady, utc

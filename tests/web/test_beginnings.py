@@ -3,7 +3,7 @@
 from fastapi.testclient import TestClient
 
 from amber_gable.services.context import Context
-from amber_gable.store.jobs import load_bundle
+from amber_gable.store.job.jobs import load_bundle
 from tests.web.forms import form_of
 
 SURVEY = "/jobs/coopers-rise/survey"

@@ -3,10 +3,10 @@
 import pytest
 from fastapi.testclient import TestClient
 
-from amber_gable.domain.survey import Property
+from amber_gable.domain.house.survey import Property
 from amber_gable.services.context import Context
-from amber_gable.services.job_details import start_job
-from amber_gable.store.jobs import load_bundle
+from amber_gable.services.job.details import start_job
+from amber_gable.store.job.jobs import load_bundle
 from tests.jobs import demo_job
 
 DECK = {

@@ -5,11 +5,11 @@ import re
 import pytest
 from fastapi.testclient import TestClient
 
-from amber_gable.core.survey.house_plan import house_plan
-from amber_gable.domain.survey import Property
+from amber_gable.core.survey.drawing.house_plan import house_plan
+from amber_gable.domain.house.survey import Property
 from amber_gable.services.context import Context
-from amber_gable.services.job_details import start_job
-from amber_gable.store.jobs import load_bundle
+from amber_gable.services.job.details import start_job
+from amber_gable.store.job.jobs import load_bundle
 
 FORM = {
     "width_m": "9.6", "depth_m": "8", "eaves_m": "5.6", "looks": "188", "roof": "gable-along", "pitch": "35°",

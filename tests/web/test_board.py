@@ -6,10 +6,10 @@ from zoneinfo import ZoneInfo
 import pytest
 from fastapi.testclient import TestClient
 
-from amber_gable.domain.listed_job import Coming, Front, ListedJob
+from amber_gable.domain.job.listed_job import Coming, Front, ListedJob
 from amber_gable.services.context import Context
-from amber_gable.store.jobs import save_bundle
-from amber_gable.web.views.job_card import Attention, attention, by_attention
+from amber_gable.store.job.jobs import save_bundle
+from amber_gable.web.views.yard.job_card import Attention, attention, by_attention
 from tests.jobs import coopers_rise
 
 HALIFAX = ZoneInfo("America/Halifax")

@@ -3,7 +3,7 @@
 import pytest
 
 from amber_gable.services.context import Context
-from amber_gable.services.job_view import job_view
+from amber_gable.services.job.view import job_view
 from amber_gable.services.quantities.quantities import kept_quantities
 from amber_gable.services.today.cans import Cans, _mixing
 

@@ -9,17 +9,16 @@ import pytest
 from fastapi import FastAPI
 from fastapi.testclient import TestClient
 
-from amber_gable.domain.company_usual import Shelf
-from amber_gable.domain.condition import Condition
-from amber_gable.services import stores
-from amber_gable.services.company import set_up
+from amber_gable.domain.findings.condition import Condition
+from amber_gable.domain.job.company_usual import Shelf
+from amber_gable.services.company.set_up import set_up, stores
+from amber_gable.services.company.stores import company, shelves
 from amber_gable.services.context import Context
-from amber_gable.services.job_details import start_job
-from amber_gable.services.job_view import job_view
-from amber_gable.services.stores import company, shelves
+from amber_gable.services.job.details import start_job
+from amber_gable.services.job.view import job_view
+from amber_gable.services.job.yard import what_waits, yard_now
 from amber_gable.services.weather.made_up import MadeUpWeather
-from amber_gable.services.yard import what_waits, yard_now
-from amber_gable.store.jobs import load_bundle
+from amber_gable.store.job.jobs import load_bundle
 from amber_gable.store.tables import CompanyRow, JobRow, PropertyRow, SheetRow
 from tests.clients import visit
 from tests.fixtures import open_space

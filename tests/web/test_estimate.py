@@ -6,12 +6,12 @@ import pytest
 from fastapi.testclient import TestClient
 
 from amber_gable.core.estimate.estimate import job_estimate
-from amber_gable.domain.access import Access
-from amber_gable.domain.job import JobBundle
+from amber_gable.domain.job.job import JobBundle
+from amber_gable.domain.work.access import Access
 from amber_gable.services.context import Context
-from amber_gable.services.job_details import start_job
-from amber_gable.services.job_view import job_view
-from amber_gable.web.views.ledger import KINDS, bars, hour_range, kind_of, kind_sums
+from amber_gable.services.job.details import start_job
+from amber_gable.services.job.view import job_view
+from amber_gable.web.views.estimate.ledger import KINDS, bars, hour_range, kind_of, kind_sums
 from tests.jobs import coopers_rise, demo_job
 from tests.web.forms import form_of, said_on
 from tests.web.test_block_out import NEW

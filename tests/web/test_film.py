@@ -9,12 +9,12 @@ import numpy as np
 import pytest
 from fastapi.testclient import TestClient
 
-from amber_gable.core.weather.drying import stage_rates
-from amber_gable.core.weather.film_events import film_events
-from amber_gable.core.weather.limits import coat_limits
-from amber_gable.core.weather.members import Coat
+from amber_gable.core.weather.film.drying import stage_rates
+from amber_gable.core.weather.film.film_events import film_events
+from amber_gable.core.weather.film.limits import coat_limits
+from amber_gable.core.weather.futures.members import Coat
 from amber_gable.services.context import Context
-from amber_gable.services.job_view import job_view
+from amber_gable.services.job.view import job_view
 from amber_gable.services.weather.compared_coats import compared_coats
 from amber_gable.services.weather.face_odds import face_odds
 from amber_gable.services.weather.film_story import film_story

@@ -5,9 +5,9 @@ import re
 import pytest
 from fastapi.testclient import TestClient
 
-from amber_gable.core.survey.findings import Surface, kind_key
+from amber_gable.core.survey.findings.answers import Surface, kind_key
 from amber_gable.services.context import Context
-from amber_gable.store.jobs import load_bundle
+from amber_gable.store.job.jobs import load_bundle
 
 HERE = "/jobs/coopers-rise/survey/findings"
 

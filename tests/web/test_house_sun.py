@@ -11,12 +11,12 @@ import pytest
 from fastapi.testclient import TestClient
 
 from amber_gable.core.climate.job_climate import face_surface
-from amber_gable.core.survey.house_plan import PlacedWall, house_plan
-from amber_gable.core.survey.shadow import LONGEST_M, block_line, block_shadow, eave_line, eave_shade_m, shadow
-from amber_gable.domain.exposure import Eave
-from amber_gable.domain.survey import Block, BlockKind
+from amber_gable.core.survey.drawing.house_plan import PlacedWall, house_plan
+from amber_gable.core.survey.drawing.shadow import LONGEST_M, block_line, block_shadow, eave_line, eave_shade_m, shadow
+from amber_gable.domain.house.exposure import Eave
+from amber_gable.domain.house.survey import Block, BlockKind
 from amber_gable.services.context import Context
-from amber_gable.services.job_view import job_view
+from amber_gable.services.job.view import job_view
 from amber_gable.services.weather.house_sun import house_sun
 from amber_gable.services.weather.lane_question import LaneQuestion
 from tests.jobs import coopers_rise, one_wall

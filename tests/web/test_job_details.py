@@ -8,10 +8,10 @@ from fastapi.testclient import TestClient
 
 from amber_gable.domain.errors import Refused
 from amber_gable.services.context import Context
-from amber_gable.services.job_details import details_form
-from amber_gable.services.job_view import job_view
+from amber_gable.services.job.details import details_form
+from amber_gable.services.job.view import job_view
 from amber_gable.services.place_check import place_doubt, read_place
-from amber_gable.store.jobs import load_bundle
+from amber_gable.store.job.jobs import load_bundle
 
 NEW = {"name": "9 Weir Lane", "customer": "Nell Hart"}
 

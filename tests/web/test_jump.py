@@ -4,8 +4,8 @@ import pytest
 from fastapi.testclient import TestClient
 
 from amber_gable.services.context import Context
-from amber_gable.services.job_details import delete_job
-from amber_gable.services.jump import jump
+from amber_gable.services.job.details import delete_job
+from amber_gable.services.job.jump import jump
 
 RISE = "coopers-rise"
 

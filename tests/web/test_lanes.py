@@ -8,12 +8,12 @@ import numpy as np
 import pytest
 from fastapi.testclient import TestClient
 
-from amber_gable.core.weather.members import Odds
+from amber_gable.core.weather.futures.members import Odds
 from amber_gable.domain.units import UnitSystem
-from amber_gable.domain.weather import WeatherSeries
+from amber_gable.domain.weather.series import WeatherSeries
 from amber_gable.services.clock import DemoClock
 from amber_gable.services.context import Context
-from amber_gable.services.job_view import JobView, job_view
+from amber_gable.services.job.view import JobView, job_view
 from amber_gable.services.today.noting import Note, note_tasks
 from amber_gable.services.weather import face_odds as face_odds_module
 from amber_gable.services.weather.asking import job_weather
@@ -22,10 +22,10 @@ from amber_gable.services.weather.face_odds import face_odds
 from amber_gable.services.weather.judged_faces import JudgedFace
 from amber_gable.services.weather.lane_question import LaneQuestion
 from amber_gable.web.drawn_lanes import lanes_of
-from amber_gable.web.views.day_faces import lane_sentence
-from amber_gable.web.views.lanes import lane_of, lane_scale
 from amber_gable.web.views.units import Units
-from amber_gable.web.views.why import why_panel
+from amber_gable.web.views.weather.day_faces import lane_sentence
+from amber_gable.web.views.weather.lanes import lane_of, lane_scale
+from amber_gable.web.views.weather.why import why_panel
 from tests.fixtures import StandIn
 
 RISE = "/jobs/coopers-rise/weather"

@@ -8,7 +8,7 @@ from fastapi.testclient import TestClient
 
 from amber_gable.services.clock import DemoClock
 from amber_gable.services.context import Context
-from amber_gable.services.job_view import job_view
+from amber_gable.services.job.view import job_view
 from amber_gable.services.survey.conditions import add_moisture
 from amber_gable.services.weather.face_moisture import face_moistures
 from amber_gable.services.weather.lane_question import LaneQuestion

@@ -7,13 +7,13 @@ from typing import Any
 import pytest
 from fastapi.testclient import TestClient
 
-from amber_gable.domain.site_record import Said
-from amber_gable.exchange.bundle import dump_bundle
-from amber_gable.exchange.bundle import load_bundle as read_bundle
+from amber_gable.domain.job.site_record import Said
+from amber_gable.exchange.job.bundle import dump_bundle
+from amber_gable.exchange.job.bundle import load_bundle as read_bundle
 from amber_gable.services.clock import DemoClock
 from amber_gable.services.context import Context
-from amber_gable.services.job_view import JobView, job_view
-from amber_gable.store.jobs import load_bundle
+from amber_gable.services.job.view import JobView, job_view
+from amber_gable.store.job.jobs import load_bundle
 from tests.fixtures import unchanged
 from tests.web.forms import form_of
 

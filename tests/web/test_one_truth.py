@@ -18,12 +18,12 @@ from hypothesis import strategies as st
 from amber_gable.core.state.job_state import TaskState
 from amber_gable.core.state.progress import progress
 from amber_gable.core.state.task_status import Status
-from amber_gable.domain.plan import Plan
-from amber_gable.domain.weather import WeatherSeries
-from amber_gable.exchange.forecast import ForecastProvider
+from amber_gable.domain.job.plan import Plan
+from amber_gable.domain.weather.series import WeatherSeries
+from amber_gable.exchange.weather.forecast import ForecastProvider
 from amber_gable.services.clock import DemoClock
 from amber_gable.services.context import Context
-from amber_gable.services.job_view import JobView, job_view
+from amber_gable.services.job.view import JobView, job_view
 from amber_gable.store.backup import back_up
 from tests.clients import visit
 from tests.fixtures import StandIn, open_space

@@ -5,14 +5,14 @@ from decimal import Decimal
 import pytest
 from fastapi.testclient import TestClient
 
-from amber_gable.core.specification.own_product import FAMILY_SHEETS, CanFigures, own_product, taken_from_family
-from amber_gable.domain.families import Family
-from amber_gable.domain.product import Container, Product
+from amber_gable.core.specification.choices.own_product import FAMILY_SHEETS, CanFigures, own_product, taken_from_family
+from amber_gable.domain.paint.families import Family
+from amber_gable.domain.paint.product import Container, Product
 from amber_gable.domain.units import UnitSystem
-from amber_gable.services.containers_typed import typed_containers
+from amber_gable.services.company.containers_typed import typed_containers
+from amber_gable.services.company.own_products import own_tried
+from amber_gable.services.company.stores import shelves
 from amber_gable.services.context import Context
-from amber_gable.services.own_products import own_tried
-from amber_gable.services.stores import shelves
 
 M, US = UnitSystem.METRIC, UnitSystem.US
 CANS = (Container(litres=10, price=Decimal("132")),)

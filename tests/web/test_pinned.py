@@ -3,17 +3,17 @@
 import pytest
 from fastapi.testclient import TestClient
 
-from amber_gable.core.specification.part_spec import made_finish
-from amber_gable.domain.product import Product
+from amber_gable.core.specification.derived.part_spec import made_finish
+from amber_gable.domain.paint.product import Product
+from amber_gable.services.company.stores import save_product, take_out
 from amber_gable.services.context import Context
-from amber_gable.services.job_details import start_job
+from amber_gable.services.job.details import start_job
 from amber_gable.services.quantities.quantities import job_quantities
 from amber_gable.services.specification.schemes import apply_scheme, save_scheme
 from amber_gable.services.specification.specifying import change_wish, set_lead_year, set_school
 from amber_gable.services.specification.taking_over import offers, take_newer
-from amber_gable.services.stores import save_product, take_out
-from amber_gable.store import sheets
-from amber_gable.store.jobs import load_bundle, save_bundle
+from amber_gable.store.company import sheets
+from amber_gable.store.job.jobs import load_bundle, save_bundle
 from tests.jobs import coopers_rise, one_wall
 from tests.web.forms import form_of
 

@@ -8,13 +8,13 @@ from fastapi.testclient import TestClient
 
 from amber_gable.core.work.record import job_work
 from amber_gable.domain.errors import InputError
-from amber_gable.domain.rates import PACE_FACTORS, RATES, OwnRate
 from amber_gable.domain.units import UnitSystem
-from amber_gable.exchange.rates_csv import read_rates, write_rates
+from amber_gable.domain.work.rates import PACE_FACTORS, RATES, OwnRate
+from amber_gable.exchange.stores.rates_csv import read_rates, write_rates
+from amber_gable.services.company.rates import keep_rates, own_factors, own_rates, shown
 from amber_gable.services.context import Context
-from amber_gable.services.job_details import start_job
-from amber_gable.services.job_view import job_view
-from amber_gable.services.rates import keep_rates, own_factors, own_rates, shown
+from amber_gable.services.job.details import start_job
+from amber_gable.services.job.view import job_view
 from tests.web.forms import form_of, said_on
 from tests.web.test_block_out import NEW
 

@@ -22,7 +22,7 @@ from amber_gable.services.plan.long_runs import ClimateWork, PlanWork
 from amber_gable.services.plan.planning import kept_plan, make_plan
 from amber_gable.services.runs.run import Run, RunState
 from amber_gable.services.runs.runner import KEPT, Runner
-from amber_gable.store.jobs import load_bundle
+from amber_gable.store.job.jobs import load_bundle
 
 PATIENCE_S = 60
 PLAN = "/jobs/coopers-rise/plan"

@@ -13,9 +13,9 @@ from fastapi.testclient import TestClient
 
 from amber_gable.services.clock import DemoClock
 from amber_gable.services.context import Context
-from amber_gable.services.job_view import job_view
+from amber_gable.services.job.view import job_view
 from amber_gable.services.weather.asking import job_weather
-from amber_gable.store.weather import load_series
+from amber_gable.store.weather.series import load_series
 from tests.jobs import coopers_rise
 from tests.web.server import running
 

@@ -5,10 +5,10 @@ import re
 import pytest
 from fastapi.testclient import TestClient
 
-from amber_gable.exchange.bundle import dump_bundle, load_bundle
+from amber_gable.exchange.job.bundle import dump_bundle, load_bundle
 from amber_gable.services.context import Context
-from amber_gable.store.jobs import load_bundle as stored
-from amber_gable.store.jobs import save_bundle
+from amber_gable.store.job.jobs import load_bundle as stored
+from amber_gable.store.job.jobs import save_bundle
 from amber_gable.store.tables import SheetRow
 from tests.jobs import coopers_rise
 from tests.web.forms import form_of

@@ -8,7 +8,7 @@ from fastapi.testclient import TestClient
 
 from amber_gable.domain.units import UnitSystem
 from amber_gable.services.context import Context
-from amber_gable.services.job_details import start_job
+from amber_gable.services.job.details import start_job
 from amber_gable.services.survey.blocking_out import block_out
 from tests.web.test_block_out import FORM, NEW
 

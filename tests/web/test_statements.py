@@ -13,8 +13,8 @@ from amber_gable.services.computed import Computed
 from amber_gable.services.context import Context
 from amber_gable.services.specification.desk import specification_desk
 from amber_gable.store.database import Database
-from amber_gable.store.jobs import live_job, load_bundle, load_face, save_bundle
-from amber_gable.store.plans import load_plan
+from amber_gable.store.job.jobs import live_job, load_bundle, load_face, save_bundle
+from amber_gable.store.job.plans import load_plan
 from tests.jobs import coopers_rise
 from tests.web.forms import form_of
 

@@ -4,10 +4,10 @@ import pytest
 from fastapi.testclient import TestClient
 
 from amber_gable.core.estimate.estimate import Order
+from amber_gable.services.company.stock import stock, stock_for
 from amber_gable.services.context import Context
-from amber_gable.services.job_view import job_view
+from amber_gable.services.job.view import job_view
 from amber_gable.services.quantities.quantities import kept_quantities
-from amber_gable.services.stock import stock, stock_for
 from tests.web.forms import said_on
 
 PAGE, RISE = "/stores/stock", "/jobs/coopers-rise/quantities"

@@ -8,11 +8,11 @@ import re
 import pytest
 from fastapi.testclient import TestClient
 
-from amber_gable.core.survey.house_plan import house_plan
-from amber_gable.domain.guided_tests import GUIDED_TESTS
-from amber_gable.domain.job import JobBundle
+from amber_gable.core.survey.drawing.house_plan import house_plan
+from amber_gable.domain.findings.guided_tests import GUIDED_TESTS
+from amber_gable.domain.job.job import JobBundle
 from amber_gable.services.context import Context
-from amber_gable.store.jobs import load_bundle
+from amber_gable.store.job.jobs import load_bundle
 from tests.checkerboard import Camera, as_jpeg, photo_of_board
 from tests.exchange.test_photos import picture
 from tests.fixtures import StandIn, unchanged

@@ -7,11 +7,11 @@ from typing import Any
 import pytest
 from fastapi.testclient import TestClient
 
-from amber_gable.domain.job import JobBundle
+from amber_gable.domain.job.job import JobBundle
 from amber_gable.services.context import Context
-from amber_gable.services.undo import redo_step, steps_of, undo_step
-from amber_gable.store.jobs import load_bundle
-from amber_gable.store.weather import load_series, save_series
+from amber_gable.services.job.undo import redo_step, steps_of, undo_step
+from amber_gable.store.job.jobs import load_bundle
+from amber_gable.store.weather.series import load_series, save_series
 from tests.weather_cases import steady
 from tests.web.forms import form_of
 

@@ -7,12 +7,12 @@ from fastapi.testclient import TestClient
 from hypothesis import given
 from hypothesis import strategies as st
 
-from amber_gable.domain.product import Product
+from amber_gable.domain.paint.product import Product
 from amber_gable.domain.units import UNITS, Quantity, UnitSystem, in_units, number, read, shown, typed
+from amber_gable.services.company.stores import typed_product
+from amber_gable.services.company.usual_units import usual_units
 from amber_gable.services.context import Context
-from amber_gable.services.stores import typed_product
-from amber_gable.services.usual_units import usual_units
-from amber_gable.store.jobs import live_job
+from amber_gable.store.job.jobs import live_job
 from amber_gable.store.tables import PropertyRow
 from amber_gable.web.views.sheet_form import sheet_values
 from tests.jobs import coopers_rise

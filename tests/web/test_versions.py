@@ -8,10 +8,10 @@ import numpy as np
 import pytest
 from fastapi.testclient import TestClient
 
-from amber_gable.domain.weather import WeatherSeries
+from amber_gable.domain.weather.series import WeatherSeries
 from amber_gable.services.clock import DemoClock
 from amber_gable.services.context import Context
-from amber_gable.services.job_view import job_view
+from amber_gable.services.job.view import job_view
 from amber_gable.services.today.noting import Note, note_tasks
 from amber_gable.services.weather.asking import job_weather
 from amber_gable.services.weather.versions import compare, version_series, versions

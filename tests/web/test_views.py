@@ -7,23 +7,23 @@ from zoneinfo import ZoneInfo
 
 import pytest
 
-from amber_gable.domain.condition import Condition
+from amber_gable.domain.findings.condition import Condition
+from amber_gable.domain.findings.guided_tests import GUIDED_TESTS
 from amber_gable.domain.grid import SLOT_S
-from amber_gable.domain.guided_tests import GUIDED_TESTS
-from amber_gable.domain.items import ITEM_NAMES
-from amber_gable.domain.survey import ObstacleKind, OpeningKind
+from amber_gable.domain.house.items import ITEM_NAMES
+from amber_gable.domain.house.survey import ObstacleKind, OpeningKind
 from amber_gable.domain.units import UnitSystem
 from amber_gable.services.survey.forms import MODELS, choices, form_values, made_part
-from amber_gable.web.views.elevation import draw, drawing_scale
-from amber_gable.web.views.panorama import panorama
-from amber_gable.web.views.part_form import part_fields, typed_part
 from amber_gable.web.views.part_names import UNION_NAMES
-from amber_gable.web.views.sky import WIDTH, sky_strip
-from amber_gable.web.views.texture_words import texture_words
-from amber_gable.web.views.timescale import TimeScale
-from amber_gable.web.views.told_times import between
+from amber_gable.web.views.survey.elevation import draw, drawing_scale
+from amber_gable.web.views.survey.panorama import panorama
+from amber_gable.web.views.survey.part_form import part_fields, typed_part
+from amber_gable.web.views.survey.texture_words import texture_words
+from amber_gable.web.views.survey.usual_parts import blank_part
 from amber_gable.web.views.units import Units
-from amber_gable.web.views.usual_parts import blank_part
+from amber_gable.web.views.weather.sky import WIDTH, sky_strip
+from amber_gable.web.views.weather.timescale import TimeScale
+from amber_gable.web.views.weather.told_times import between
 from tests.jobs import coopers_rise, one_face
 from tests.site_cases import at, site_of, wall
 

@@ -10,12 +10,12 @@ from typing import Any
 import numpy as np
 import pytest
 
-from amber_gable.core.weather.slot_climate import PlaceWeather
-from amber_gable.core.weather.surface import FaceSurface
-from amber_gable.domain.condition import Condition
+from amber_gable.core.weather.wall.slot_climate import PlaceWeather
+from amber_gable.core.weather.wall.surface import FaceSurface
+from amber_gable.domain.findings.condition import Condition
 from amber_gable.domain.progress import Cancelled
 from amber_gable.domain.scales import weight
-from amber_gable.domain.weather import WeatherSeries
+from amber_gable.domain.weather.series import WeatherSeries
 from amber_gable.services import workspace
 from amber_gable.services.computed import Computed
 from amber_gable.services.context import Context

@@ -1,7 +1,7 @@
 """The quantities of the trade in both systems of units: one table, one formatter, one reader.
 
 Inside the program everything is metric. Factors are exact by definition (international foot, inch, pound, US gallon).
-Lengths are typed in feet and inches and have a reader of their own (core/survey/measures.py).
+Lengths are typed in feet and inches and have a reader of their own (core/survey/amounts/measures.py).
 """
 
 import re

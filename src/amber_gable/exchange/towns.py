@@ -13,7 +13,7 @@ from importlib.resources import files
 import numpy as np
 import numpy.typing as npt
 
-from amber_gable.core.weather.air import Array
+from amber_gable.core.weather.outdoors.air import Array
 
 EARTH_KM = 6371.0
 NEAR_HOME_KM = 400.0

@@ -17,7 +17,7 @@ from amber_gable.store.transaction import Transaction
 @dataclass
 class Context:
     """What every use case takes. `actor` is who asks, empty where nobody is named; every row that is written carries
-    it. `units` are those the reader chose; None where that is still to be guessed (services/usual_units.py).
+    it. `units` are those the reader chose; None where that is still to be guessed (services/company/usual_units.py).
 
     Used as `with Context(...) as ctx`, all that is read is read at one moment, in one session, until something is
     written: what is read after that is of the moment after it. Not entered, each reading stands for itself. All that is

@@ -5,8 +5,8 @@ from pathlib import Path
 from amber_gable.core.plan.problem import plan_problem
 from amber_gable.services.clock import SystemClock
 from amber_gable.store.database import Database
-from amber_gable.store.jobs import load_bundle
-from amber_gable.store.plans import carry_forward
+from amber_gable.store.job.jobs import load_bundle
+from amber_gable.store.job.plans import carry_forward
 
 
 def open_database(path: Path) -> Database:

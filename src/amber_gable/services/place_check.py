@@ -9,10 +9,10 @@ import numpy as np
 
 from amber_gable.domain.errors import Refused
 from amber_gable.exchange.towns import Town, distance_km, find_towns, folded, nearest_town
+from amber_gable.services.company.stores import usual_of
 from amber_gable.services.context import Context
 from amber_gable.services.editing import plain_number
-from amber_gable.services.stores import usual_of
-from amber_gable.store.board import first_place
+from amber_gable.store.job.board import first_place
 
 MOST_OFF_H = 2.0
 """How far the sun may be from the clock: no zone but a few great ones goes further, so more is asked about."""

@@ -9,12 +9,12 @@ from typing import Any
 import numpy as np
 
 from amber_gable.domain.base import Record
-from amber_gable.domain.company_usual import Usual
-from amber_gable.domain.job import JobBundle
+from amber_gable.domain.job.company_usual import Usual
+from amber_gable.domain.job.job import JobBundle
 from amber_gable.domain.units import UnitSystem
-from amber_gable.domain.weather import COLUMNS, WeatherSeries
-from amber_gable.exchange.forecast import ForecastProvider
+from amber_gable.domain.weather.series import COLUMNS, WeatherSeries
 from amber_gable.exchange.meter import HandMeter
+from amber_gable.exchange.weather.forecast import ForecastProvider
 from amber_gable.services.clock import DemoClock, SystemClock
 from amber_gable.services.computed import MIB, Computed
 from amber_gable.services.runs.runner import Runner

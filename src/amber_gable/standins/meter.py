@@ -8,14 +8,14 @@ from typing import Annotated, Any
 import numpy as np
 from fastapi import APIRouter, Query
 
-from amber_gable.core.specification.absorptance import absorptance_of
-from amber_gable.core.weather.steps import to_steps
-from amber_gable.core.weather.surface import FaceSurface, surface_climate
-from amber_gable.core.weather.wood import equilibrium_moisture
-from amber_gable.domain.exposure import Exposure
+from amber_gable.core.specification.colour.absorptance import absorptance_of
+from amber_gable.core.weather.wall.steps import to_steps
+from amber_gable.core.weather.wall.surface import FaceSurface, surface_climate
+from amber_gable.core.weather.wall.wood import equilibrium_moisture
 from amber_gable.domain.grid import STEP_S
-from amber_gable.domain.substrates import SUBSTRATES
-from amber_gable.domain.weather import WeatherSeries
+from amber_gable.domain.house.exposure import Exposure
+from amber_gable.domain.house.substrates import SUBSTRATES
+from amber_gable.domain.weather.series import WeatherSeries
 from amber_gable.standins.weather.truth import humidity, truth
 
 BEFORE_H, AFTER_H = 120, 3

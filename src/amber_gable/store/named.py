@@ -4,7 +4,7 @@ from typing import Any, NamedTuple
 
 from sqlalchemy import select
 
-from amber_gable.store.jobs import on_board
+from amber_gable.store.job.jobs import on_board
 from amber_gable.store.tables import FaceRow, ItemRow, JobRow, OpeningRow, PropertyRow, ZoneRow
 from amber_gable.store.transaction import Transaction
 

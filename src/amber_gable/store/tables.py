@@ -220,8 +220,8 @@ class StockRow(Tracked, Deletable, Table):
 
 
 class JobRow(Tracked, Deletable, Table):
-    """`products` and `systems` are pins (store/sheets.py); `company_settings` the company's figures and schools as the
-    job was specified with them; `shelf` where it is kept."""
+    """`products` and `systems` are pins (store/company/sheets.py); `company_settings` the company's figures and
+    schools as the job was specified with them; `shelf` where it is kept."""
 
     __tablename__ = "job"
     id: Mapped[str] = mapped_column(primary_key=True)

@@ -7,8 +7,8 @@ from sqlalchemy import Engine
 from sqlalchemy.orm import Session
 
 if TYPE_CHECKING:
+    from amber_gable.store.job.recorder import Recorder
     from amber_gable.store.kept import Entry, Kept, Key
-    from amber_gable.store.recorder import Recorder
 
 
 class Transaction(Session):

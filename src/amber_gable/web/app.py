@@ -1,40 +1,19 @@
 """The application factory."""
 
+from importlib import import_module
+
 from fastapi import FastAPI
 
+from amber_gable.services.job.stages import STAGES
 from amber_gable.services.workspace import Workspace
 from amber_gable.web import errors
 from amber_gable.web.asking import ContextPerRequest
-from amber_gable.web.routes import (
-    brought_weather,
-    company,
-    desk,
-    estimate,
-    film,
-    glossary,
-    jobs,
-    jump,
-    moisture,
-    plan,
-    quantities,
-    rates,
-    runs,
-    season,
-    settings,
-    sky,
-    specification,
-    standing,
-    stock,
-    stores,
-    sun,
-    survey,
-    today,
-    undo,
-    versions,
-    weather,
-)
+from amber_gable.web.routes import settings, stores, yard
 from amber_gable.web.security import Gate
 from amber_gable.web.shipped import Shipped
+
+ROUTES = "amber_gable.web.routes"
+"""Where each stage has its routes, in a module or folder of its path's name."""
 
 
 def create_app(space: Workspace) -> FastAPI:
@@ -42,35 +21,7 @@ def create_app(space: Workspace) -> FastAPI:
     app = FastAPI(title="Amber Gable", docs_url=None, redoc_url=None, openapi_url=None)
     app.state.space = space
     app.mount("/static", Shipped(), name="static")
-    pages = (
-        jobs,
-        undo,
-        glossary,
-        jump,
-        stock,
-        stores,
-        company,
-        rates,
-        settings,
-        survey,
-        specification,
-        quantities,
-        estimate,
-        film,
-        sun,
-        moisture,
-        season,
-        versions,
-        brought_weather,
-        weather,
-        plan,
-        today,
-        standing,
-        sky,
-        desk,
-        runs,
-    )
-    for module in pages:
+    for module in (yard, stores, settings, *(import_module(f"{ROUTES}.{stage.path}") for stage in STAGES)):
         app.include_router(module.router)
     errors.install(app)
     app.add_middleware(Gate, refuse=errors.refuse)

@@ -8,14 +8,14 @@ from urllib.parse import urlencode
 
 from markupsafe import Markup
 
-from amber_gable.core.weather.members import Odds
-from amber_gable.services.job_view import JobView
+from amber_gable.core.weather.futures.members import Odds
+from amber_gable.services.job.view import JobView
 from amber_gable.services.weather.judged_faces import JudgedFace
 from amber_gable.services.workspace import digest
 from amber_gable.web.pages import rendered
-from amber_gable.web.views.lanes import Lane, LaneOf, Lanes, lane_of, zero_line
-from amber_gable.web.views.timescale import TimeScale
 from amber_gable.web.views.units import Units
+from amber_gable.web.views.weather.lanes import Lane, LaneOf, Lanes, lane_of, zero_line
+from amber_gable.web.views.weather.timescale import TimeScale
 
 
 @dataclass(frozen=True)

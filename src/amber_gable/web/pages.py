@@ -14,19 +14,19 @@ from jinja2.runtime import Context
 from starlette.responses import Response
 
 from amber_gable import __version__
-from amber_gable.core.weather.rules import LETTERS
+from amber_gable.core.weather.judged.rules import LETTERS
 from amber_gable.domain.units import UnitSystem
-from amber_gable.services.job_view import JobView, job_view, lacking
+from amber_gable.services.company.usual_units import units_for
+from amber_gable.services.job.stages import STAGES, lacking, stage_of, stages_that_matter
+from amber_gable.services.job.undo import steps_of
+from amber_gable.services.job.view import JobView, job_view
 from amber_gable.services.place_check import town_value, towns_like
-from amber_gable.services.stages import STAGES, stages_that_matter
-from amber_gable.services.undo import steps_of
-from amber_gable.services.usual_units import units_for
 from amber_gable.web.asking import context_of
 from amber_gable.web.shipped import shipped_at
 from amber_gable.web.views.part_names import LABELS
-from amber_gable.web.views.sky import sky_strip
-from amber_gable.web.views.texture_words import texture_words
+from amber_gable.web.views.survey.texture_words import texture_words
 from amber_gable.web.views.units import Units
+from amber_gable.web.views.weather.sky import sky_strip
 
 _TEMPLATES = Jinja2Templates(directory=Path(__file__).parent / "templates")
 _TEMPLATES.env.trim_blocks = _TEMPLATES.env.lstrip_blocks = True
@@ -91,9 +91,6 @@ _TEMPLATES.env.globals["unit"] = lambda kind: _READER.get().symbol(kind)
 _TEMPLATES.env.filters["texture"] = texture_words
 _TEMPLATES.env.filters["label"] = lambda key: LABELS[key][0] if key in LABELS else key.replace("_", " ")
 _TEMPLATES.env.globals.update(version=__version__, letters=LETTERS, shipped=shipped_at())
-
-_SHOW_WEATHER = ("weather", "plan", "today")
-"""Stages whose pages show the weather. The others leave their strip of sky to be fetched where it must be computed."""
 
 
 async def _fields(request: Request) -> dict[str, str]:
@@ -161,7 +158,8 @@ def job_page(
     """A stage of a job inside the frame: rail, sky strip and title block. Other pages of the stage name their
     template."""
     job = view.bundle.job
-    weather = stage in _SHOW_WEATHER or view.known_site is not None
+    here, said = stage_of(stage), request.query_params.get("said")
+    weather = here.shows_weather or view.known_site is not None
     lacks, matter = lacking(view, weather=weather), stages_that_matter(view)
     frame = {
         "job": job,
@@ -170,20 +168,21 @@ def job_page(
         "held": view.bundle.schools,
         "stages": [
             {
-                "key": key,
-                "name": name,
-                "path": path,
-                "href": f"/jobs/{job.id}/{path}",
-                "here": path == stage,
-                "lacks": lacks.get(path),
-                "matters": path in matter or path == stage,
+                "key": s.key,
+                "name": s.name,
+                "path": s.path,
+                "href": f"/jobs/{job.id}/{s.path}",
+                "here": s is here,
+                "lacks": lacks.get(s.path),
+                "matters": s.path in matter or s is here,
             }
-            for key, path, name in STAGES
+            for s in STAGES
         ],
-        "sheet": next((key, name) for key, path, name in STAGES if path == stage),
+        "sheet": (here.key, here.name),
         "now": view.now,
         "stops": view.stops,
-        "said": request.query_params.get("said"),
+        "said": said,
+        "notice": here.notice(said),
         "steps": context["steps"] if "steps" in context else steps_of(view.ctx, view.bundle.property.id),
         "here": _here(request),
         "sky_later": not weather,

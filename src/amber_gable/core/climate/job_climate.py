@@ -6,34 +6,40 @@ from functools import cached_property
 
 import numpy as np
 
-from amber_gable.core.specification.absorptance import absorptance_of
-from amber_gable.core.specification.limits import moisture_limit
-from amber_gable.core.survey.horizon import face_horizon
-from amber_gable.core.survey.moisture import daily_readings, judged_moisture
-from amber_gable.core.survey.painted import Key, part_key
-from amber_gable.core.survey.takeoff import face_areas
-from amber_gable.core.weather.limits import Limit
-from amber_gable.core.weather.members import Coat, Preparation
-from amber_gable.core.weather.slot_climate import Place, PlaceWeather, SurfaceClimate, place_weather, surfaces_through
-from amber_gable.core.weather.slots import Slots
-from amber_gable.core.weather.steps import Steps
-from amber_gable.core.weather.substrate_moisture import Damp, MoistureEvent, dry_masonry
-from amber_gable.core.weather.surface import FaceSurface
-from amber_gable.core.weather.windows import Windows
+from amber_gable.core.specification.cautions.limits import moisture_limit
+from amber_gable.core.specification.colour.absorptance import absorptance_of
+from amber_gable.core.survey.amounts.painted import Key, part_key
+from amber_gable.core.survey.amounts.takeoff import face_areas
+from amber_gable.core.survey.drawing.horizon import face_horizon
+from amber_gable.core.survey.findings.moisture import daily_readings, judged_moisture
+from amber_gable.core.weather.film.limits import Limit
+from amber_gable.core.weather.futures.members import Coat, Preparation
+from amber_gable.core.weather.judged.slots import Slots
+from amber_gable.core.weather.judged.windows import Windows
+from amber_gable.core.weather.wall.slot_climate import (
+    Place,
+    PlaceWeather,
+    SurfaceClimate,
+    place_weather,
+    surfaces_through,
+)
+from amber_gable.core.weather.wall.steps import Steps
+from amber_gable.core.weather.wall.substrate_moisture import Damp, MoistureEvent, dry_masonry
+from amber_gable.core.weather.wall.surface import FaceSurface
 from amber_gable.core.work.record import coat_colour
-from amber_gable.domain.aims import usual_aim
 from amber_gable.domain.errors import NoClimate
-from amber_gable.domain.exposure import Eave
-from amber_gable.domain.finish import Finish
 from amber_gable.domain.grid import STEP_S
-from amber_gable.domain.job import JobBundle
-from amber_gable.domain.method import Method
-from amber_gable.domain.operation import OperationKind
-from amber_gable.domain.product import Product
-from amber_gable.domain.substrates import SUBSTRATES
-from amber_gable.domain.survey import Face, Item, Property, Zone
-from amber_gable.domain.weather import WeatherSeries
-from amber_gable.domain.working import Policy
+from amber_gable.domain.house.exposure import Eave
+from amber_gable.domain.house.substrates import SUBSTRATES
+from amber_gable.domain.house.survey import Face, Item, Property, Zone
+from amber_gable.domain.job.job import JobBundle
+from amber_gable.domain.paint.method import Method
+from amber_gable.domain.paint.product import Product
+from amber_gable.domain.weather.series import WeatherSeries
+from amber_gable.domain.work.aims import usual_aim
+from amber_gable.domain.work.finish import Finish
+from amber_gable.domain.work.operation import OperationKind
+from amber_gable.domain.work.working import Policy
 
 
 def place_of(property_: Property) -> Place:

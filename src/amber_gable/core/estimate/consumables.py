@@ -10,8 +10,9 @@ import numpy as np
 from amber_gable.core.estimate.draw import Draw
 from amber_gable.core.estimate.hours import HourLine, Hours
 from amber_gable.core.estimate.paint_needs import PaintNeed
-from amber_gable.core.weather.air import Array
-from amber_gable.domain.consumables import (
+from amber_gable.core.weather.outdoors.air import Array
+from amber_gable.domain.paint.product import Base
+from amber_gable.domain.work.consumables import (
     ABRASIVE_PER_M2,
     ADDITIVES,
     CONSUMABLES,
@@ -21,8 +22,7 @@ from amber_gable.domain.consumables import (
     VAPOUR_MASK_H,
     Consumable,
 )
-from amber_gable.domain.operation import OperationKind, Technique
-from amber_gable.domain.product import Base
+from amber_gable.domain.work.operation import OperationKind, Technique
 
 _GRIT = re.compile(r"(\d{2,3})(?: to \d{2,3})? grit")
 _GRITS = ("80", "120", "150")

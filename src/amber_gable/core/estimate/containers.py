@@ -6,8 +6,8 @@ from functools import lru_cache
 
 import numpy as np
 
-from amber_gable.core.weather.air import Array
-from amber_gable.domain.product import Container
+from amber_gable.core.weather.outdoors.air import Array
+from amber_gable.domain.paint.product import Container
 
 
 @dataclass(frozen=True)

@@ -6,7 +6,7 @@ from zlib import crc32
 
 import numpy as np
 
-from amber_gable.core.weather.air import Array
+from amber_gable.core.weather.outdoors.air import Array
 
 SAMPLES = 4000
 Z_10 = 1.2815515655446004

@@ -9,9 +9,9 @@ from amber_gable.core.estimate.containers import Purchase, least_cost
 from amber_gable.core.estimate.draw import Draw
 from amber_gable.core.estimate.hours import Hours, job_hours
 from amber_gable.core.estimate.paint_needs import PaintNeed, paint_needs
-from amber_gable.domain.job import JobBundle
-from amber_gable.domain.product import Product
-from amber_gable.domain.stock import StockCan
+from amber_gable.domain.job.job import JobBundle
+from amber_gable.domain.paint.product import Product
+from amber_gable.domain.paint.stock import StockCan
 
 
 @dataclass(frozen=True)

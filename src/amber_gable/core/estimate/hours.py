@@ -10,14 +10,14 @@ import numpy as np
 from amber_gable.core.estimate.draw import AREA_SPREAD, FOUND_SPREAD, Z_10, Draw
 from amber_gable.core.estimate.site_days import SiteDays
 from amber_gable.core.estimate.site_work import site_work
-from amber_gable.core.survey.painted import Key, PaintedPart, painted_parts
-from amber_gable.core.weather.air import Array
+from amber_gable.core.survey.amounts.painted import Key, PaintedPart, painted_parts
+from amber_gable.core.weather.outdoors.air import Array
 from amber_gable.core.work.labour import Labour
 from amber_gable.core.work.pace import Pace, pace_of
 from amber_gable.core.work.record import PartWork, SideLine, job_work
-from amber_gable.domain.job import JobBundle
-from amber_gable.domain.operation import Operation
-from amber_gable.domain.rates import Rate
+from amber_gable.domain.job.job import JobBundle
+from amber_gable.domain.work.operation import Operation
+from amber_gable.domain.work.rates import Rate
 
 
 @dataclass(frozen=True)

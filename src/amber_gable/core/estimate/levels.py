@@ -8,7 +8,7 @@ import numpy as np
 
 from amber_gable.core.estimate.estimate import ordered
 from amber_gable.core.estimate.paint_needs import LEVELS, PaintNeed
-from amber_gable.domain.stock import StockCan
+from amber_gable.domain.paint.stock import StockCan
 
 SHOP_H = 0.5
 """At the counter and back, the way not counted. An assumption."""

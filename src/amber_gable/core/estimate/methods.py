@@ -4,14 +4,14 @@ from collections.abc import Iterator, Mapping, Sequence
 from dataclasses import dataclass
 from decimal import Decimal
 
-from amber_gable.core.survey.painted import PaintedPart
+from amber_gable.core.survey.amounts.painted import PaintedPart
 from amber_gable.core.work.labour import part_labour
 from amber_gable.core.work.pace import Pace
 from amber_gable.core.work.record import coat_paint, part_moves
 from amber_gable.core.work.waits import WHOLE
-from amber_gable.domain.method import Method
-from amber_gable.domain.operation import LAYING, Operation, OperationKind
-from amber_gable.domain.product import Product
+from amber_gable.domain.paint.method import Method
+from amber_gable.domain.paint.product import Product
+from amber_gable.domain.work.operation import LAYING, Operation, OperationKind
 
 WAYS = (
     (Method.BRUSH, False),

@@ -6,10 +6,10 @@ from dataclasses import dataclass, field
 import numpy as np
 
 from amber_gable.core.estimate.draw import COVERAGE_SPREAD, THIRST_SPREAD, Draw
-from amber_gable.core.weather.air import Array
+from amber_gable.core.weather.outdoors.air import Array
 from amber_gable.core.work.record import PartWork, WorkLine
-from amber_gable.domain.operation import OperationKind
-from amber_gable.domain.product import Product
+from amber_gable.domain.paint.product import Product
+from amber_gable.domain.work.operation import OperationKind
 
 RESERVE_SHARE = 0.02
 KEPT_L = (0.5, 1.0, 2.5, 5.0)

@@ -3,7 +3,7 @@
 from collections.abc import Collection, Mapping
 from dataclasses import dataclass
 
-from amber_gable.core.survey.painted import Key
+from amber_gable.core.survey.amounts.painted import Key
 from amber_gable.core.work.record import PartWork
 
 

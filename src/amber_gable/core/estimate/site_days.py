@@ -4,13 +4,13 @@ from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 from math import ceil
 
-from amber_gable.core.survey.painted import Key
+from amber_gable.core.survey.amounts.painted import Key
 from amber_gable.core.work.record import PartWork
 from amber_gable.core.work.stints import Stint, stints
 from amber_gable.core.work.waits import film_stage, wait_hours
-from amber_gable.domain.operation import Operation
-from amber_gable.domain.product import Product
-from amber_gable.domain.working import CrewDay
+from amber_gable.domain.paint.product import Product
+from amber_gable.domain.work.operation import Operation
+from amber_gable.domain.work.working import CrewDay
 
 OVERNIGHT_H = 6.0
 """A longer wait takes the rest of a day: the work goes on another day. An assumption."""

@@ -5,17 +5,17 @@ from collections.abc import Iterator, Mapping
 from dataclasses import replace
 
 from amber_gable.core.estimate.site_days import SiteDays, site_days
-from amber_gable.core.survey.geometry import face_regions, outline_polygon
-from amber_gable.core.survey.painted import Key, PaintedPart
+from amber_gable.core.survey.amounts.painted import Key, PaintedPart
+from amber_gable.core.survey.drawing.geometry import face_regions, outline_polygon
 from amber_gable.core.work.labour import Labour
 from amber_gable.core.work.pace import Pace
 from amber_gable.core.work.record import PartWork, SideLine
-from amber_gable.domain.job import JobBundle
-from amber_gable.domain.operation import AmountUnit
-from amber_gable.domain.rates import Rate
-from amber_gable.domain.substrates import SUBSTRATES
-from amber_gable.domain.survey import ObstacleKind
-from amber_gable.domain.working import CrewDay
+from amber_gable.domain.house.substrates import SUBSTRATES
+from amber_gable.domain.house.survey import ObstacleKind
+from amber_gable.domain.job.job import JobBundle
+from amber_gable.domain.work.operation import AmountUnit
+from amber_gable.domain.work.rates import Rate
+from amber_gable.domain.work.working import CrewDay
 
 _HAIR_M = 0.001
 

@@ -4,12 +4,12 @@ from collections.abc import Iterable
 from dataclasses import dataclass, replace
 
 from amber_gable.core.estimate.hours import Hours
-from amber_gable.core.survey.painted import Key
+from amber_gable.core.survey.amounts.painted import Key
 from amber_gable.core.work.labour import part_labour
 from amber_gable.core.work.pace import Pace
 from amber_gable.core.work.record import part_moves
-from amber_gable.domain.access import Access
-from amber_gable.domain.survey import Face
+from amber_gable.domain.house.survey import Face
+from amber_gable.domain.work.access import Access
 
 RISKS = {
     Access.LADDER: "Firm level ground, 4:1, tied or footed, three points of contact; never reached beyond the rails.",

@@ -16,12 +16,12 @@ from amber_gable.core.plan.tasks import SLOT_MIN, After, OpenTask, Placement, Re
 from amber_gable.core.plan.work import WorkItem, stopped_for_good, work_items
 from amber_gable.core.state.job_state import surroundings
 from amber_gable.core.state.part_state import PartState, Surroundings, part_states
-from amber_gable.core.survey.painted import Key
-from amber_gable.core.weather.drying import DryingStage
-from amber_gable.core.weather.limits import coat_limits
-from amber_gable.core.weather.slots import Slots
-from amber_gable.core.weather.windows import moment
-from amber_gable.domain.plan import Plan, Task, Unplaced
+from amber_gable.core.survey.amounts.painted import Key
+from amber_gable.core.weather.film.drying import DryingStage
+from amber_gable.core.weather.film.limits import coat_limits
+from amber_gable.core.weather.judged.slots import Slots
+from amber_gable.core.weather.judged.windows import moment
+from amber_gable.domain.job.plan import Plan, Task, Unplaced
 from amber_gable.domain.progress import Progress, unseen, within
 
 LEAST_LEFT_MIN = 10

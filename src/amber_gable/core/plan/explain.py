@@ -6,8 +6,8 @@ import numpy as np
 import numpy.typing as npt
 
 from amber_gable.core.plan.tasks import SLOT_MIN, VISIT_MIN, OpenTask, Placement, Refusal
-from amber_gable.core.weather.rules import LETTERS, helps_against
-from amber_gable.core.weather.slots import Slots
+from amber_gable.core.weather.judged.rules import LETTERS, helps_against
+from amber_gable.core.weather.judged.slots import Slots
 
 
 def _helps(letter: str) -> str:

@@ -5,11 +5,11 @@ from math import ceil, hypot
 
 from amber_gable.core.plan.tasks import After
 from amber_gable.core.plan.work import WorkItem
-from amber_gable.core.survey.house_plan import house_plan
+from amber_gable.core.survey.drawing.house_plan import house_plan
 from amber_gable.core.work.waits import film_stage, wait_hours
-from amber_gable.domain.job import JobBundle
-from amber_gable.domain.operation import OperationKind
-from amber_gable.domain.survey import Face
+from amber_gable.domain.house.survey import Face
+from amber_gable.domain.job.job import JobBundle
+from amber_gable.domain.work.operation import OperationKind
 
 _K = OperationKind
 DIRTY = (_K.WASH, _K.STRIP, _K.SCRAPE, _K.SAND, _K.DUST, _K.REPAIR)

@@ -13,10 +13,10 @@ from typing import Any
 
 from pydantic import BaseModel
 
-from amber_gable.domain.condition import MoistureReading
-from amber_gable.domain.job import JobBundle
-from amber_gable.domain.schools import DEFAULTS
-from amber_gable.domain.site_record import SiteEntry
+from amber_gable.domain.findings.condition import MoistureReading
+from amber_gable.domain.job.job import JobBundle
+from amber_gable.domain.job.site_record import SiteEntry
+from amber_gable.domain.work.schools import DEFAULTS
 
 Key = tuple[str, str]
 

@@ -6,11 +6,11 @@ from dataclasses import dataclass, field
 import numpy as np
 import numpy.typing as npt
 
-from amber_gable.core.weather.air import Array
-from amber_gable.core.weather.drying import DryingStage
-from amber_gable.core.weather.slots import Slots
+from amber_gable.core.weather.film.drying import DryingStage
+from amber_gable.core.weather.judged.slots import Slots
+from amber_gable.core.weather.outdoors.air import Array
 from amber_gable.domain.grid import SLOT_H, SLOT_S
-from amber_gable.domain.working import CrewDay
+from amber_gable.domain.work.working import CrewDay
 
 SLOT_MIN = SLOT_S // 60
 VISIT_MIN = 5

@@ -11,9 +11,9 @@ from amber_gable.core.state.job_state import Board, TaskState
 from amber_gable.core.state.judgement import Judged, Verdict
 from amber_gable.core.state.part_state import clock
 from amber_gable.core.state.task_status import Status
-from amber_gable.core.weather.rules import LETTERS, RULES, helps_against
+from amber_gable.core.weather.judged.rules import LETTERS, RULES, helps_against
 from amber_gable.domain.grid import SLOT_S
-from amber_gable.domain.plan import Task
+from amber_gable.domain.job.plan import Task
 
 NOISE = {"°C": 1.0, "K": 1.0, "%": 8.0, "mm/h": 0.2, "m/s": 1.0, "W/m²": 80.0, "g/m²": 10.0, "h": 0.5}
 """How far a forecast of a day ahead strays from one hour's issue to the next, in the unit of each rule."""

@@ -6,7 +6,7 @@ from datetime import datetime, timedelta
 
 from amber_gable.core.state.job_state import TaskState
 from amber_gable.core.state.task_status import Status
-from amber_gable.domain.plan import Task
+from amber_gable.domain.job.plan import Task
 
 SMALL = timedelta(minutes=30)
 LONGEST = timedelta(hours=2)

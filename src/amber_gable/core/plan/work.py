@@ -14,18 +14,18 @@ import numpy.typing as npt
 from amber_gable.core.plan.tasks import openings, shifts
 from amber_gable.core.state.judgement import Work, work_of
 from amber_gable.core.state.part_state import CellState, PartState, Surroundings, Wait, waits_of
-from amber_gable.core.survey.painted import Key, PaintedPart, together
-from amber_gable.core.survey.sections import section_share, sections
+from amber_gable.core.survey.amounts.painted import Key, PaintedPart, together
+from amber_gable.core.survey.drawing.sections import section_share, sections
 from amber_gable.core.work.labour import moves, part_labour
 from amber_gable.core.work.pace import Pace, pace_of
 from amber_gable.core.work.record import coat_paint
 from amber_gable.core.work.stints import Stint, stints
-from amber_gable.domain.finish import Finish
-from amber_gable.domain.operation import Operation
-from amber_gable.domain.plan import task_id
+from amber_gable.domain.house.substrates import SUBSTRATES
+from amber_gable.domain.job.plan import task_id
+from amber_gable.domain.job.site_record import Extent
 from amber_gable.domain.progress import Progress, unseen
-from amber_gable.domain.site_record import Extent
-from amber_gable.domain.substrates import SUBSTRATES
+from amber_gable.domain.work.finish import Finish
+from amber_gable.domain.work.operation import Operation
 
 SECTION_HOURS = (3.0, 1.5, 0.75)
 """Longest stretch of one task. Longer work is cut at natural breaks, where a wet edge can end; where no window takes

@@ -8,7 +8,7 @@ from itertools import chain
 from amber_gable.core.state.job_state import Board, TaskState
 from amber_gable.core.state.judgement import Answer, Verdict
 from amber_gable.core.state.part_state import Wait, clock
-from amber_gable.core.weather.rules import LETTERS
+from amber_gable.core.weather.judged.rules import LETTERS
 
 
 @dataclass(frozen=True)

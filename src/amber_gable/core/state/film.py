@@ -7,12 +7,12 @@ from datetime import datetime, timedelta
 import numpy as np
 
 from amber_gable.core.climate.job_climate import SiteClimate
-from amber_gable.core.weather.drying import DryingStage
-from amber_gable.core.weather.rules import RAIN_MEASURABLE
-from amber_gable.core.weather.windows import moment
+from amber_gable.core.weather.film.drying import DryingStage
+from amber_gable.core.weather.judged.rules import RAIN_MEASURABLE
+from amber_gable.core.weather.judged.windows import moment
 from amber_gable.domain.grid import STEP_S
-from amber_gable.domain.product import Product
-from amber_gable.domain.survey import Item, Zone
+from amber_gable.domain.house.survey import Item, Zone
+from amber_gable.domain.paint.product import Product
 
 
 @dataclass(frozen=True)

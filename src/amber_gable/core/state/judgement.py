@@ -16,18 +16,18 @@ import numpy.typing as npt
 
 from amber_gable.core.climate.job_climate import SiteClimate
 from amber_gable.core.state.part_state import CellState, PartState, Wait
-from amber_gable.core.weather.members import Coat, Preparation
-from amber_gable.core.weather.slots import Slots
-from amber_gable.core.weather.windows import Windows
+from amber_gable.core.weather.futures.members import Coat, Preparation
+from amber_gable.core.weather.judged.slots import Slots
+from amber_gable.core.weather.judged.windows import Windows
 from amber_gable.core.work.record import coat_colour
 from amber_gable.core.work.stints import Stint
 from amber_gable.core.work.waits import keeps_rain_out, shuts_in
-from amber_gable.domain.finish import Finish
 from amber_gable.domain.grid import SLOT_S
-from amber_gable.domain.operation import Operation
-from amber_gable.domain.product import Product
-from amber_gable.domain.substrates import SUBSTRATES
-from amber_gable.domain.survey import Item, Zone
+from amber_gable.domain.house.substrates import SUBSTRATES
+from amber_gable.domain.house.survey import Item, Zone
+from amber_gable.domain.paint.product import Product
+from amber_gable.domain.work.finish import Finish
+from amber_gable.domain.work.operation import Operation
 
 
 @dataclass(frozen=True)

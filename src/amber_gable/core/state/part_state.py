@@ -6,21 +6,21 @@ from dataclasses import dataclass, replace
 from datetime import datetime, time, timedelta, tzinfo
 
 from amber_gable.core.climate.job_climate import SiteClimate, part_moisture_limit, part_water_limit
-from amber_gable.core.specification.stops import Stop
+from amber_gable.core.specification.cautions.stops import Stop
 from amber_gable.core.state.film import Film, film_of
 from amber_gable.core.state.progress import Cell, Progress, cells
-from amber_gable.core.survey.moisture import judged_moisture
-from amber_gable.core.survey.painted import Key, PaintedPart
-from amber_gable.core.weather.drying import DryingStage
+from amber_gable.core.survey.amounts.painted import Key, PaintedPart
+from amber_gable.core.survey.findings.moisture import judged_moisture
+from amber_gable.core.weather.film.drying import DryingStage
 from amber_gable.core.work.record import coat_colour
 from amber_gable.core.work.stints import Stint, stints
 from amber_gable.core.work.waits import PAST, dampens, film_stage, keeps_rain_out, seals, shuts_in, wait_hours
-from amber_gable.domain.condition import MoistureReading
-from amber_gable.domain.finish import Finish
-from amber_gable.domain.operation import Operation, OperationKind, Technique
-from amber_gable.domain.product import Product
-from amber_gable.domain.site_record import SiteEntry
-from amber_gable.domain.substrates import SUBSTRATES, Substrate
+from amber_gable.domain.findings.condition import MoistureReading
+from amber_gable.domain.house.substrates import SUBSTRATES, Substrate
+from amber_gable.domain.job.site_record import SiteEntry
+from amber_gable.domain.paint.product import Product
+from amber_gable.domain.work.finish import Finish
+from amber_gable.domain.work.operation import Operation, OperationKind, Technique
 
 DAMP = "damp"
 """The stop of wood over its limit that is not yet wet (rules/wood.py)."""

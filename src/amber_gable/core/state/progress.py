@@ -5,10 +5,10 @@ from dataclasses import dataclass, field
 from itertools import pairwise
 from math import floor
 
-from amber_gable.core.survey.painted import Key
+from amber_gable.core.survey.amounts.painted import Key
 from amber_gable.core.work.waits import WHOLE
-from amber_gable.domain.operation import Operation
-from amber_gable.domain.site_record import Extent, Said, SiteEntry, standing
+from amber_gable.domain.job.site_record import Extent, Said, SiteEntry, standing
+from amber_gable.domain.work.operation import Operation
 
 _LEAST = 1e-6
 """Shares of a width nearer than this are the same place."""

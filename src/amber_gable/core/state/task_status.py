@@ -5,9 +5,9 @@ from datetime import datetime
 from enum import StrEnum
 
 from amber_gable.core.state.progress import Cell
-from amber_gable.core.survey.painted import Key
-from amber_gable.domain.operation import Operation
-from amber_gable.domain.plan import Task
+from amber_gable.core.survey.amounts.painted import Key
+from amber_gable.domain.job.plan import Task
+from amber_gable.domain.work.operation import Operation
 
 _LEAST = 1e-6
 """Shares of a width nearer than this are the same place."""

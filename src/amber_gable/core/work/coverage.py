@@ -1,8 +1,8 @@
 """What a litre covers (handbook §8)."""
 
-from amber_gable.domain.families import Family
-from amber_gable.domain.method import Method
-from amber_gable.domain.product import Product
+from amber_gable.domain.paint.families import Family
+from amber_gable.domain.paint.method import Method
+from amber_gable.domain.paint.product import Product
 
 LOSS_PCT = {Method.BRUSH: 4.0, Method.ROLLER: 8.0, Method.AIRLESS: 20.0, Method.TURBINE: 30.0}
 

@@ -3,7 +3,7 @@
 from typing import NamedTuple
 
 from amber_gable.core.work.pace import Factor
-from amber_gable.domain.items import (
+from amber_gable.domain.house.items import (
     Casement,
     DoorItem,
     GarageDoor,
@@ -13,9 +13,9 @@ from amber_gable.domain.items import (
     SashWindow,
     ShutterPair,
 )
-from amber_gable.domain.method import Method
-from amber_gable.domain.operation import OperationKind, Technique
-from amber_gable.domain.rates import PACE_FACTORS, RATES
+from amber_gable.domain.paint.method import Method
+from amber_gable.domain.work.operation import OperationKind, Technique
+from amber_gable.domain.work.rates import PACE_FACTORS, RATES
 
 _K, _T = OperationKind, Technique
 SINGLE_GARAGE_M = 2.5

@@ -1,22 +1,22 @@
 """Person-hours of one operation on one part, itemised: amount, rate, factors. Which rate an operation goes by, and in
-what it is counted; the figures are domain/rates.py."""
+what it is counted; the figures are domain/work/rates.py."""
 
 from dataclasses import dataclass
 from functools import cached_property
 
 import numpy as np
 
-from amber_gable.core.survey.painted import PaintedPart
+from amber_gable.core.survey.amounts.painted import PaintedPart
 from amber_gable.core.work.item_pace import Counted, coat_of, fitting_of
 from amber_gable.core.work.pace import USUAL_PACE, Factor, Pace
 from amber_gable.core.work.waits import WHOLE
-from amber_gable.domain.access import REACHES
-from amber_gable.domain.items import ShutterPair
-from amber_gable.domain.method import Method
-from amber_gable.domain.operation import AmountUnit, Operation, OperationKind, Technique
-from amber_gable.domain.rates import Rate
-from amber_gable.domain.substrates import SUBSTRATES
-from amber_gable.domain.survey import Item
+from amber_gable.domain.house.items import ShutterPair
+from amber_gable.domain.house.substrates import SUBSTRATES
+from amber_gable.domain.house.survey import Item
+from amber_gable.domain.paint.method import Method
+from amber_gable.domain.work.access import REACHES
+from amber_gable.domain.work.operation import AmountUnit, Operation, OperationKind, Technique
+from amber_gable.domain.work.rates import Rate
 
 _K, _T = OperationKind, Technique
 _ON_THE_GROUND = (_T.CONTAIN, _T.DAILY_CLEAN, _T.FINAL_CHECK, _T.COVER, _T.CUT_BACK, _T.INSPECT)

@@ -3,11 +3,11 @@
 from collections.abc import Mapping
 from dataclasses import dataclass, field
 
-from amber_gable.core.survey.heights import Heights
-from amber_gable.domain.access import REACHES, Access
-from amber_gable.domain.job import JobBundle
-from amber_gable.domain.rates import PACE_FACTORS, RATES, PaceFactor, Rate, factors_with, rates_with
-from amber_gable.domain.working import Skill
+from amber_gable.core.survey.drawing.heights import Heights
+from amber_gable.domain.job.job import JobBundle
+from amber_gable.domain.work.access import REACHES, Access
+from amber_gable.domain.work.rates import PACE_FACTORS, RATES, PaceFactor, Rate, factors_with, rates_with
+from amber_gable.domain.work.working import Skill
 
 _SKILL_FACTOR = {Skill.MIXED: "mixed-crew", Skill.LEARNING: "learning-crew"}
 

@@ -4,17 +4,17 @@ plan, estimate and price read."""
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, replace
 
-from amber_gable.core.survey.painted import Key, PaintedPart, painted_parts
+from amber_gable.core.survey.amounts.painted import Key, PaintedPart, painted_parts
 from amber_gable.core.work.coverage import LOSS_PCT, coverage_source, theoretical_coverage
 from amber_gable.core.work.labour import Labour, moves, part_labour
 from amber_gable.core.work.pace import USUAL_PACE, Pace, pace_of
 from amber_gable.core.work.stints import stints
-from amber_gable.domain.access import Access
-from amber_gable.domain.job import JobBundle
-from amber_gable.domain.method import Method
-from amber_gable.domain.operation import Operation
-from amber_gable.domain.product import Product
-from amber_gable.domain.substrates import SUBSTRATES
+from amber_gable.domain.house.substrates import SUBSTRATES
+from amber_gable.domain.job.job import JobBundle
+from amber_gable.domain.paint.method import Method
+from amber_gable.domain.paint.product import Product
+from amber_gable.domain.work.access import Access
+from amber_gable.domain.work.operation import Operation
 
 PRIMER_COLOUR, CLEAR_COLOUR = "#f4f1ea", "#d9d2c0"
 

@@ -4,7 +4,7 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 
 from amber_gable.core.work.waits import WHILE_SOFT, seals
-from amber_gable.domain.operation import EARLY_FILMS, Operation, OperationKind
+from amber_gable.domain.work.operation import EARLY_FILMS, Operation, OperationKind
 
 HEADLINE = 44
 """Letters of a step's name that a headline bears."""

@@ -1,9 +1,9 @@
 """What must pass between one step and the next (handbook §11): fixed waits, and the stage a film must have reached."""
 
-from amber_gable.core.weather.drying import DryingStage
-from amber_gable.domain.moisture_figures import MasonryFigures, moisture_figures
-from amber_gable.domain.operation import Operation, OperationKind, Technique
-from amber_gable.domain.substrates import Substrate
+from amber_gable.core.weather.film.drying import DryingStage
+from amber_gable.domain.findings.moisture_figures import MasonryFigures, moisture_figures
+from amber_gable.domain.house.substrates import Substrate
+from amber_gable.domain.work.operation import Operation, OperationKind, Technique
 
 _K, _T = OperationKind, Technique
 SURFACE_DRY_H = 4.0

@@ -3,10 +3,10 @@
 It is told as an area: on boards it runs along the wall from break to break, on plain walls from top to bottom.
 """
 
-from amber_gable.core.survey.painted import PaintedPart
+from amber_gable.core.survey.amounts.painted import PaintedPart
 from amber_gable.core.work.labour import part_labour
 from amber_gable.core.work.pace import Pace
-from amber_gable.domain.operation import Operation
+from amber_gable.domain.work.operation import Operation
 
 LAPS_BELOW_M2 = 0.6
 """For each person: less is what an arm reaches without moving; the strokes of the next reach meet a dry edge. An

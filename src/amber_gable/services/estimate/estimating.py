@@ -7,18 +7,18 @@ from typing import Any
 
 from amber_gable.core.estimate.levels import SHOP_H, Level, compared_levels
 from amber_gable.core.estimate.ways_up import FaceWays, ways_up
-from amber_gable.domain.access import Access, AccessChoice
-from amber_gable.domain.consumables import ADDITIVES
 from amber_gable.domain.errors import Refused
-from amber_gable.domain.estimating import Estimating
-from amber_gable.domain.job import JobBundle
-from amber_gable.domain.rates import rates_with
-from amber_gable.domain.working import Skill
+from amber_gable.domain.job.job import JobBundle
+from amber_gable.domain.work.access import Access, AccessChoice
+from amber_gable.domain.work.consumables import ADDITIVES
+from amber_gable.domain.work.estimating import Estimating
+from amber_gable.domain.work.rates import rates_with
+from amber_gable.domain.work.working import Skill
 from amber_gable.services.context import Context
-from amber_gable.services.job_view import JobView
+from amber_gable.services.job.undo import job_step
+from amber_gable.services.job.view import JobView
 from amber_gable.services.quantities.quantities import from_quantities, kept_quantities
-from amber_gable.services.undo import job_step
-from amber_gable.store.jobs import live_job, load_bundle
+from amber_gable.store.job.jobs import live_job, load_bundle
 
 REASON_MOST = 200
 

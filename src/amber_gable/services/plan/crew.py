@@ -4,10 +4,10 @@ from collections.abc import Mapping
 from datetime import date
 
 from amber_gable.domain.errors import Refused
+from amber_gable.services.company.crew_typed import typed_crew
 from amber_gable.services.context import Context
-from amber_gable.services.crew_typed import typed_crew
-from amber_gable.services.undo import job_step
-from amber_gable.store.jobs import live_job
+from amber_gable.services.job.undo import job_step
+from amber_gable.store.job.jobs import live_job
 
 
 def set_crew(ctx: Context, job_id: str, form: Mapping[str, str]) -> date | None:

@@ -6,16 +6,16 @@ from typing import ClassVar, Self
 
 from amber_gable.core.climate.job_climate import SiteClimate
 from amber_gable.domain.errors import InputError
-from amber_gable.domain.job import JobBundle
+from amber_gable.domain.job.job import JobBundle
 from amber_gable.domain.progress import Progress
-from amber_gable.domain.weather import WeatherSeries
+from amber_gable.domain.weather.series import WeatherSeries
 from amber_gable.services.context import Context
 from amber_gable.services.plan.planning import make_plan
 from amber_gable.services.runs.run import Run
 from amber_gable.services.state.climate import job_climate, known_climate
 from amber_gable.services.weather.asking import job_weather
 from amber_gable.services.workspace import digest
-from amber_gable.store.jobs import load_bundle
+from amber_gable.store.job.jobs import load_bundle
 
 LARGE = 150
 """Surfaces still to be computed from which on a page does not do it itself: about a sixth of a second's work."""

@@ -6,14 +6,14 @@ from datetime import date, datetime, time
 from amber_gable.core.plan.build import plan_job
 from amber_gable.core.plan.problem import plan_problem
 from amber_gable.core.plan.threats import Warned
-from amber_gable.domain.job import JobBundle
-from amber_gable.domain.plan import Plan
+from amber_gable.domain.job.job import JobBundle
+from amber_gable.domain.job.plan import Plan
 from amber_gable.domain.progress import Progress, unseen, within
-from amber_gable.domain.weather import WeatherSeries
+from amber_gable.domain.weather.series import WeatherSeries
 from amber_gable.services.context import Context
 from amber_gable.services.state.climate import DAYS, job_climate
 from amber_gable.services.workspace import digest
-from amber_gable.store.plans import load_plan, save_plan
+from amber_gable.store.job.plans import load_plan, save_plan
 
 
 def fresh_plan(

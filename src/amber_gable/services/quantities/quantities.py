@@ -7,11 +7,11 @@ from typing import Any, TypeVar
 
 from amber_gable.core.estimate.estimate import Estimate, Order, job_estimate
 from amber_gable.core.estimate.quantities import QuantityLine, quantity_lines
-from amber_gable.core.specification.stops import Stop, job_stops
-from amber_gable.domain.job import JobBundle
-from amber_gable.domain.stock import StockCan
-from amber_gable.services.job_view import JobView
-from amber_gable.services.stock import stock_for
+from amber_gable.core.specification.cautions.stops import Stop, job_stops
+from amber_gable.domain.job.job import JobBundle
+from amber_gable.domain.paint.stock import StockCan
+from amber_gable.services.company.stock import stock_for
+from amber_gable.services.job.view import JobView
 from amber_gable.services.workspace import digest
 
 T = TypeVar("T")

@@ -2,13 +2,13 @@
 
 from pydantic import ValidationError
 
-from amber_gable.core.specification.safety import BY_ID, job_cards
-from amber_gable.domain.acknowledgement import Acknowledgement
+from amber_gable.core.specification.cautions.safety import BY_ID, job_cards
 from amber_gable.domain.errors import Refused
+from amber_gable.domain.work.acknowledgement import Acknowledgement
 from amber_gable.services.context import Context
-from amber_gable.services.undo import job_step
-from amber_gable.store.jobs import load_bundle
-from amber_gable.store.specification import put_acknowledged
+from amber_gable.services.job.undo import job_step
+from amber_gable.store.job.jobs import load_bundle
+from amber_gable.store.job.specification import put_acknowledged
 
 
 def acknowledge(ctx: Context, job_id: str, by: str, card: str = "") -> None:

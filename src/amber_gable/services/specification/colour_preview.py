@@ -2,15 +2,15 @@
 
 from typing import Any
 
-from amber_gable.core.specification.colour import contrast_ratio, contrast_words
-from amber_gable.core.specification.facts import surface_tags
-from amber_gable.core.specification.heat_check import Wanted, heat_checks
-from amber_gable.core.specification.preview import light_at, lit_colours, part_colours
-from amber_gable.core.specification.rule import Level
-from amber_gable.core.survey.painted import painted_parts
-from amber_gable.domain.colour_library import LibraryColour
-from amber_gable.domain.job import JobBundle
-from amber_gable.domain.scheme import ColourGroup, NamedColour, Scheme, colour_group
+from amber_gable.core.specification.choices.preview import light_at, lit_colours, part_colours
+from amber_gable.core.specification.colour.difference import contrast_ratio, contrast_words
+from amber_gable.core.specification.colour.heat_check import Wanted, heat_checks
+from amber_gable.core.specification.derived.facts import surface_tags
+from amber_gable.core.specification.derived.rule import Level
+from amber_gable.core.survey.amounts.painted import painted_parts
+from amber_gable.domain.job.job import JobBundle
+from amber_gable.domain.paint.colour_library import LibraryColour
+from amber_gable.domain.paint.scheme import ColourGroup, NamedColour, Scheme, colour_group
 from amber_gable.services.context import Context
 from amber_gable.services.specification.colours import colour_library
 

@@ -2,16 +2,16 @@
 
 from typing import Any
 
-from amber_gable.core.specification.colour import lab, luminance
-from amber_gable.core.specification.hiding import hiding_power
-from amber_gable.domain.colour_library import LIBRARY, LibraryColour
+from amber_gable.core.specification.colour.difference import lab, luminance
+from amber_gable.core.specification.colour.hiding import hiding_power
 from amber_gable.domain.errors import Refused
+from amber_gable.domain.paint.colour_library import LIBRARY, LibraryColour
 from amber_gable.exchange.files import decode
-from amber_gable.exchange.palettes import read_palette, write_gpl
+from amber_gable.exchange.stores.palettes import read_palette, write_gpl
+from amber_gable.services.company.stores import company, kept_company
 from amber_gable.services.context import Context
-from amber_gable.services.stores import company, kept_company
-from amber_gable.store.colours import drop_colour, own_colours, put_colours
-from amber_gable.store.specification import company_of
+from amber_gable.store.company.colours import drop_colour, own_colours, put_colours
+from amber_gable.store.job.specification import company_of
 from amber_gable.store.transaction import Transaction
 
 

@@ -4,14 +4,14 @@ words."""
 import uuid
 from dataclasses import dataclass
 
-from amber_gable.core.survey.painted import Key
-from amber_gable.domain.finish import Finish
-from amber_gable.domain.job import JobBundle
-from amber_gable.domain.site_record import CustomerChange
+from amber_gable.core.survey.amounts.painted import Key
+from amber_gable.domain.job.job import JobBundle
+from amber_gable.domain.job.site_record import CustomerChange
+from amber_gable.domain.work.finish import Finish
 from amber_gable.services.context import Context
-from amber_gable.store.jobs import load_bundle
-from amber_gable.store.plans import load_plan
-from amber_gable.store.site_record import append
+from amber_gable.store.job.jobs import load_bundle
+from amber_gable.store.job.plans import load_plan
+from amber_gable.store.job.site_record import append
 from amber_gable.store.transaction import Transaction
 
 OFFICE = "office"

@@ -8,36 +8,36 @@ import numpy as np
 
 from amber_gable.core.climate.job_climate import SiteClimate
 from amber_gable.core.estimate.methods import MethodWay, is_coat, method_ways
-from amber_gable.core.specification.candidates import candidates
-from amber_gable.core.specification.comparison import Choice, choices
-from amber_gable.core.specification.completing import usual_wish
-from amber_gable.core.specification.cover_cost import CoverCost, cover_costs
-from amber_gable.core.specification.diagnosis import Finding
-from amber_gable.core.specification.heat_check import HeatCheck, Wanted, heat_checks, last_coat
-from amber_gable.core.specification.open_tests import OpenTest, open_tests
-from amber_gable.core.specification.part_facts import lead_presumed
-from amber_gable.core.specification.part_spec import PartSpec, Wish, part_spec
-from amber_gable.core.specification.rule import Level
-from amber_gable.core.specification.safety import Card, job_cards
-from amber_gable.core.specification.sequences import PaintingOrder, painting_order
-from amber_gable.core.survey.painted import Key, PaintedPart, painted_parts
+from amber_gable.core.specification.cautions.open_tests import OpenTest, open_tests
+from amber_gable.core.specification.cautions.safety import Card, job_cards
+from amber_gable.core.specification.choices.candidates import candidates
+from amber_gable.core.specification.choices.comparison import Choice, choices
+from amber_gable.core.specification.colour.cover_cost import CoverCost, cover_costs
+from amber_gable.core.specification.colour.heat_check import HeatCheck, Wanted, heat_checks, last_coat
+from amber_gable.core.specification.derived.completing import usual_wish
+from amber_gable.core.specification.derived.diagnosis import Finding
+from amber_gable.core.specification.derived.part_facts import lead_presumed
+from amber_gable.core.specification.derived.part_spec import PartSpec, Wish, part_spec
+from amber_gable.core.specification.derived.rule import Level
+from amber_gable.core.specification.derived.sequences import PaintingOrder, painting_order
+from amber_gable.core.survey.amounts.painted import Key, PaintedPart, painted_parts
 from amber_gable.core.work.pace import pace_of
-from amber_gable.domain.colour_library import LibraryColour
 from amber_gable.domain.errors import NoSteps, NotFound
-from amber_gable.domain.families import Family
 from amber_gable.domain.grid import SLOT_H, SLOT_S, SLOTS_PER_HOUR
-from amber_gable.domain.job import JobBundle
-from amber_gable.domain.method import Method
-from amber_gable.domain.operation import CoatingSystem, Operation, OperationKind
-from amber_gable.domain.product import Product
+from amber_gable.domain.job.job import JobBundle
+from amber_gable.domain.paint.colour_library import LibraryColour
+from amber_gable.domain.paint.families import Family
+from amber_gable.domain.paint.method import Method
+from amber_gable.domain.paint.product import Product
+from amber_gable.domain.work.operation import CoatingSystem, Operation, OperationKind
 from amber_gable.services.context import Context
-from amber_gable.services.job_view import JobView
-from amber_gable.services.part_digests import part_digests
+from amber_gable.services.job.part_digests import part_digests
+from amber_gable.services.job.view import JobView
 from amber_gable.services.specification.colours import colour_library
 from amber_gable.services.specification.specifying import alike, shelf
 from amber_gable.services.workspace import digest
-from amber_gable.store.sheets import company_systems
-from amber_gable.store.specification import finish_versions
+from amber_gable.store.company.sheets import company_systems
+from amber_gable.store.job.specification import finish_versions
 
 HOURS_DAYS = 7
 FORTNIGHT = 14

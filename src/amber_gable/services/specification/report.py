@@ -3,19 +3,19 @@
 from collections.abc import Iterable
 from typing import Any
 
-from amber_gable.core.specification.completing import bundle_shelf, usual_wish
-from amber_gable.core.specification.diagnosis import Finding
-from amber_gable.core.specification.heat_check import HeatCheck, Wanted, heat_checks, last_coat
-from amber_gable.core.specification.open_tests import open_tests
-from amber_gable.core.specification.part_spec import Wish, fresh_spec
-from amber_gable.core.specification.rule import Level
-from amber_gable.core.specification.safety import part_cards
-from amber_gable.core.specification.system import Specified
-from amber_gable.core.survey.painted import PaintedPart, painted_parts
+from amber_gable.core.specification.cautions.open_tests import open_tests
+from amber_gable.core.specification.cautions.safety import part_cards
+from amber_gable.core.specification.colour.heat_check import HeatCheck, Wanted, heat_checks, last_coat
+from amber_gable.core.specification.derived.completing import bundle_shelf, usual_wish
+from amber_gable.core.specification.derived.diagnosis import Finding
+from amber_gable.core.specification.derived.part_spec import Wish, fresh_spec
+from amber_gable.core.specification.derived.rule import Level
+from amber_gable.core.specification.derived.system import Specified
+from amber_gable.core.survey.amounts.painted import PaintedPart, painted_parts
 from amber_gable.domain.errors import NoSteps
-from amber_gable.domain.job import JobBundle
-from amber_gable.domain.operation import Operation, OperationKind
-from amber_gable.domain.product import Product
+from amber_gable.domain.job.job import JobBundle
+from amber_gable.domain.paint.product import Product
+from amber_gable.domain.work.operation import Operation, OperationKind
 
 
 def specification(bundle: JobBundle, *, kept: bool = False) -> dict[str, Any]:

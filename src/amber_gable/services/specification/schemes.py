@@ -6,19 +6,19 @@ from dataclasses import replace
 
 from pydantic import ValidationError
 
-from amber_gable.core.specification.completing import usual_wish
-from amber_gable.core.specification.facts import surface_tags
-from amber_gable.core.specification.part_spec import Wish
-from amber_gable.core.survey.painted import Key, painted_parts
+from amber_gable.core.specification.derived.completing import usual_wish
+from amber_gable.core.specification.derived.facts import surface_tags
+from amber_gable.core.specification.derived.part_spec import Wish
+from amber_gable.core.survey.amounts.painted import Key, painted_parts
 from amber_gable.domain.errors import NotFound, Refused
-from amber_gable.domain.scheme import ColourGroup, NamedColour, Scheme, colour_group
+from amber_gable.domain.paint.scheme import ColourGroup, NamedColour, Scheme, colour_group
 from amber_gable.services.context import Context
+from amber_gable.services.job.undo import job_step
 from amber_gable.services.specification.colours import colour_library
 from amber_gable.services.specification.customer_changes import note_changes
 from amber_gable.services.specification.specifying import Changed, change_wishes
-from amber_gable.services.undo import job_step
-from amber_gable.store.jobs import load_bundle
-from amber_gable.store.specification import company_of, put_schemes
+from amber_gable.store.job.jobs import load_bundle
+from amber_gable.store.job.specification import company_of, put_schemes
 
 MOST = 12
 

@@ -6,31 +6,31 @@ from dataclasses import dataclass, replace
 
 from pydantic import ValidationError
 
-from amber_gable.core.specification.comparison import difference
-from amber_gable.core.specification.completing import usual_wish, with_handbook
-from amber_gable.core.specification.diagnosis import derive
-from amber_gable.core.specification.heat_check import Wanted, heat_checks, last_coat
-from amber_gable.core.specification.overrides import forbidden_steps
-from amber_gable.core.specification.part_facts import part_facts
-from amber_gable.core.specification.part_spec import Wish, fresh_spec, made_finish
-from amber_gable.core.specification.rule import Level
-from amber_gable.core.specification.system import Specified
-from amber_gable.core.survey.painted import Key, PaintedPart, painted_part, painted_parts
+from amber_gable.core.specification.choices.comparison import difference
+from amber_gable.core.specification.colour.heat_check import Wanted, heat_checks, last_coat
+from amber_gable.core.specification.derived.completing import usual_wish, with_handbook
+from amber_gable.core.specification.derived.diagnosis import derive
+from amber_gable.core.specification.derived.overrides import forbidden_steps
+from amber_gable.core.specification.derived.part_facts import part_facts
+from amber_gable.core.specification.derived.part_spec import Wish, fresh_spec, made_finish
+from amber_gable.core.specification.derived.rule import Level
+from amber_gable.core.specification.derived.system import Specified
+from amber_gable.core.survey.amounts.painted import Key, PaintedPart, painted_part, painted_parts
 from amber_gable.domain.errors import InputError, NoSteps, Refused
 from amber_gable.domain.fault_words import by_field
-from amber_gable.domain.finish import Finish
-from amber_gable.domain.job import JobBundle
-from amber_gable.domain.operation import Operation
-from amber_gable.domain.product import Product
-from amber_gable.domain.schools import TOPICS, AskedBy, checked_schools
+from amber_gable.domain.job.job import JobBundle
+from amber_gable.domain.paint.product import Product
+from amber_gable.domain.work.finish import Finish
+from amber_gable.domain.work.operation import Operation
+from amber_gable.domain.work.schools import TOPICS, AskedBy, checked_schools
 from amber_gable.services.context import Context
+from amber_gable.services.job.undo import job_step
 from amber_gable.services.specification.customer_changes import Asked, note_changes
-from amber_gable.services.undo import job_step
-from amber_gable.store import journal
-from amber_gable.store import specification as store
-from amber_gable.store.jobs import load_bundle
-from amber_gable.store.sheets import company_products
-from amber_gable.store.survey import check_references
+from amber_gable.store.company.sheets import company_products
+from amber_gable.store.job import journal
+from amber_gable.store.job import specification as store
+from amber_gable.store.job.jobs import load_bundle
+from amber_gable.store.job.survey import check_references
 from amber_gable.store.transaction import Transaction
 
 

@@ -6,12 +6,12 @@ from dataclasses import replace
 from typing import Any
 
 from amber_gable.core.estimate.methods import is_coat, laid_by
-from amber_gable.core.specification.part_spec import Wish
+from amber_gable.core.specification.derived.part_spec import Wish
 from amber_gable.domain.errors import Refused
-from amber_gable.domain.finish import Override, OverrideAction
-from amber_gable.domain.method import Method
-from amber_gable.domain.operation import LAYING, UNIT_QUANTITY, Operation, OperationKind, Technique
+from amber_gable.domain.paint.method import Method
 from amber_gable.domain.units import UnitSystem, read
+from amber_gable.domain.work.finish import Override, OverrideAction
+from amber_gable.domain.work.operation import LAYING, UNIT_QUANTITY, Operation, OperationKind, Technique
 from amber_gable.services.editing import plain_number
 
 

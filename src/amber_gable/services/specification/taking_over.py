@@ -6,11 +6,11 @@ from datetime import UTC, datetime
 from typing import Any
 
 from amber_gable.services.context import Context
+from amber_gable.services.job.undo import job_step
 from amber_gable.services.specification.specifying import Changed, derived_anew
-from amber_gable.services.undo import job_step
-from amber_gable.store.jobs import load_bundle
-from amber_gable.store.sheets import Newer
-from amber_gable.store.specification import newer_than_pinned, take_over
+from amber_gable.store.company.sheets import Newer
+from amber_gable.store.job.jobs import load_bundle
+from amber_gable.store.job.specification import newer_than_pinned, take_over
 
 
 @dataclass(frozen=True)

@@ -4,10 +4,10 @@ from dataclasses import dataclass
 from datetime import date, datetime
 
 from amber_gable.core.climate.job_climate import SiteClimate, Surfaces, place_of, site_surfaces
-from amber_gable.core.weather.slot_climate import Place, SurfaceClimate, place_weather, surfaces_through
-from amber_gable.domain.job import JobBundle
+from amber_gable.core.weather.wall.slot_climate import Place, SurfaceClimate, place_weather, surfaces_through
+from amber_gable.domain.job.job import JobBundle
 from amber_gable.domain.progress import Progress, unseen
-from amber_gable.domain.weather import WeatherSeries
+from amber_gable.domain.weather.series import WeatherSeries
 from amber_gable.services.context import Context
 from amber_gable.services.workspace import digest
 

@@ -2,11 +2,11 @@
 
 from functools import partial
 
-from amber_gable.core.specification.stops import Stop, gathered, part_stops, vinyl_stops
-from amber_gable.core.survey.painted import painted_parts
-from amber_gable.domain.job import JobBundle
+from amber_gable.core.specification.cautions.stops import Stop, gathered, part_stops, vinyl_stops
+from amber_gable.core.survey.amounts.painted import painted_parts
+from amber_gable.domain.job.job import JobBundle
 from amber_gable.services.context import Context
-from amber_gable.services.part_digests import part_digests
+from amber_gable.services.job.part_digests import part_digests
 from amber_gable.services.workspace import digest
 
 

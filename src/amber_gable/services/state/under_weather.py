@@ -8,18 +8,18 @@ from functools import cached_property
 
 from amber_gable.core.climate.job_climate import SiteClimate
 from amber_gable.core.plan.threats import Threat, Warned, threats, warned_by
-from amber_gable.core.specification.stops import Stop
+from amber_gable.core.specification.cautions.stops import Stop
 from amber_gable.core.state.job_state import Board, JobState, board, job_state, surroundings
-from amber_gable.core.survey.painted import Key, PaintedPart, painted_parts
+from amber_gable.core.survey.amounts.painted import Key, PaintedPart, painted_parts
 from amber_gable.domain.errors import NoClimate
-from amber_gable.domain.job import JobBundle
-from amber_gable.domain.weather import WeatherSeries
+from amber_gable.domain.job.job import JobBundle
+from amber_gable.domain.weather.series import WeatherSeries
 from amber_gable.services.context import Context
 from amber_gable.services.plan.planning import KeptPlan, kept_plan
 from amber_gable.services.state.climate import job_climate
 from amber_gable.services.state.stops import kept_stops
 from amber_gable.services.workspace import digest
-from amber_gable.store.jobs import jobs_on, load_bundle
+from amber_gable.store.job.jobs import jobs_on, load_bundle
 
 
 def kept_parts(ctx: Context, bundle: JobBundle) -> dict[Key, PaintedPart]:

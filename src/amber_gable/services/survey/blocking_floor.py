@@ -5,14 +5,14 @@ from typing import Any, TypeVar
 
 from pydantic import BaseModel, ValidationError
 
-from amber_gable.core.survey.block_faces import Made
-from amber_gable.core.survey.block_floor import fence_made, floor_made
-from amber_gable.core.survey.compass import parse_bearing
-from amber_gable.core.survey.measures import parse_length
-from amber_gable.domain.block_floor import FenceBlock, FloorBlock
+from amber_gable.core.survey.amounts.measures import parse_length
+from amber_gable.core.survey.blocks.block_faces import Made
+from amber_gable.core.survey.blocks.block_floor import fence_made, floor_made
+from amber_gable.core.survey.drawing.compass import parse_bearing
 from amber_gable.domain.errors import Refused
 from amber_gable.domain.fault_words import by_field
-from amber_gable.domain.survey import Item
+from amber_gable.domain.house.block_floor import FenceBlock, FloorBlock
+from amber_gable.domain.house.survey import Item
 from amber_gable.domain.units import UnitSystem
 from amber_gable.services.context import Context
 from amber_gable.services.survey.blocking_out import put_up

@@ -7,21 +7,21 @@ from typing import Any
 
 from pydantic import ValidationError
 
-from amber_gable.core.survey.block_faces import Made
-from amber_gable.core.survey.block_out import blocked_out
-from amber_gable.core.survey.compass import parse_bearing
-from amber_gable.core.survey.house_plan import house_plan
-from amber_gable.core.survey.measures import parse_length
-from amber_gable.core.survey.walked_round import Leg, read_walk, walked_out
-from amber_gable.domain.block_out import BlockOut, Roof, Side, WingRoof, run_of, wing_run
+from amber_gable.core.survey.amounts.measures import parse_length
+from amber_gable.core.survey.blocks.block_faces import Made
+from amber_gable.core.survey.blocks.block_out import blocked_out
+from amber_gable.core.survey.blocks.walked_round import Leg, read_walk, walked_out
+from amber_gable.core.survey.drawing.compass import parse_bearing
+from amber_gable.core.survey.drawing.house_plan import house_plan
 from amber_gable.domain.errors import Refused
 from amber_gable.domain.fault_words import by_field
-from amber_gable.domain.survey import Face, Item, Part, PlanPlace
+from amber_gable.domain.house.block_out import BlockOut, Roof, Side, WingRoof, run_of, wing_run
+from amber_gable.domain.house.survey import Face, Item, Part, PlanPlace
 from amber_gable.domain.units import UnitSystem
 from amber_gable.services.context import Context
 from amber_gable.services.survey.surveying import free_id, free_name, write_step
-from amber_gable.store import survey
-from amber_gable.store.jobs import load_bundle
+from amber_gable.store.job import survey
+from amber_gable.store.job.jobs import load_bundle
 from amber_gable.store.transaction import Transaction
 
 _LENGTHS = ("width_m", "depth_m", "eaves_m", "overhang_m", "base_m")

@@ -6,25 +6,25 @@ from datetime import date, datetime
 from typing import Any
 
 from amber_gable.core.climate.job_climate import part_moisture_limit
-from amber_gable.core.survey.condition_map import PERCENT_FIELDS, Extent, marked_extents
-from amber_gable.core.survey.essentials import fitting_tests, open_tests
-from amber_gable.core.survey.moisture import MoistureStatistics, moisture_statistics
-from amber_gable.core.survey.takeoff import face_areas
-from amber_gable.core.weather.limits import Limit
-from amber_gable.domain.condition import Condition, Damage, Mark, MoistureReading, Tested
+from amber_gable.core.survey.amounts.takeoff import face_areas
+from amber_gable.core.survey.findings.condition_map import PERCENT_FIELDS, Extent, marked_extents
+from amber_gable.core.survey.findings.essentials import fitting_tests, open_tests
+from amber_gable.core.survey.findings.moisture import MoistureStatistics, moisture_statistics
+from amber_gable.core.weather.film.limits import Limit
 from amber_gable.domain.errors import NotFound, Refused
-from amber_gable.domain.guided_tests import GUIDED_TESTS, GuidedTest
-from amber_gable.domain.job import JobBundle
-from amber_gable.domain.meter import MeterPlace, MeterReading, MeterUnavailable
-from amber_gable.domain.substrates import SUBSTRATES
-from amber_gable.domain.survey import Face, Item, Part, Property, Zone
+from amber_gable.domain.findings.condition import Condition, Damage, Mark, MoistureReading, Tested
+from amber_gable.domain.findings.guided_tests import GUIDED_TESTS, GuidedTest
+from amber_gable.domain.findings.meter import MeterPlace, MeterReading, MeterUnavailable
+from amber_gable.domain.house.substrates import SUBSTRATES
+from amber_gable.domain.house.survey import Face, Item, Part, Property, Zone
+from amber_gable.domain.job.job import JobBundle
 from amber_gable.domain.units import UnitSystem
 from amber_gable.services.context import Context
 from amber_gable.services.editing import plain_number
 from amber_gable.services.survey.readings import test_reading, typed_day
 from amber_gable.services.survey.surveying import change_part, find_part
-from amber_gable.store.jobs import load_face
-from amber_gable.store.survey import face_of
+from amber_gable.store.job.jobs import load_face
+from amber_gable.store.job.survey import face_of
 
 _BY_CODE = {t.code: t for t in GUIDED_TESTS}
 

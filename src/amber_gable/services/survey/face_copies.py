@@ -2,15 +2,15 @@
 
 from collections.abc import Callable
 
-from amber_gable.core.survey.checks import face_faults
-from amber_gable.core.survey.copying import Parts, copied, mirrored
+from amber_gable.core.survey.findings.checks import face_faults
+from amber_gable.core.survey.findings.copying import Parts, copied, mirrored
 from amber_gable.domain.errors import InputError, Refused
-from amber_gable.domain.survey import Face, Item, Obstacle, Opening, Part
+from amber_gable.domain.house.survey import Face, Item, Obstacle, Opening, Part
 from amber_gable.services.context import Context
 from amber_gable.services.survey.forms import choices, made_part
 from amber_gable.services.survey.surveying import box_of, find_part, free_id, free_name, with_part, write_step
-from amber_gable.store import survey
-from amber_gable.store.jobs import load_face
+from amber_gable.store.job import survey
+from amber_gable.store.job.jobs import load_face
 
 # What usually fills an opening, and what it is made of.
 FILLINGS: dict[str, tuple[str, ...]] = {

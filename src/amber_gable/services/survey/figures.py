@@ -3,12 +3,12 @@
 from dataclasses import dataclass
 from typing import Any
 
-from amber_gable.core.survey.essentials import missing_essentials
-from amber_gable.core.survey.items import item_area, item_parts
-from amber_gable.core.survey.takeoff import ZoneArea, face_areas
-from amber_gable.domain.items import ITEM_NAMES
-from amber_gable.domain.job import JobBundle
-from amber_gable.domain.survey import Face
+from amber_gable.core.survey.amounts.items import item_area, item_parts
+from amber_gable.core.survey.amounts.takeoff import ZoneArea, face_areas
+from amber_gable.core.survey.findings.essentials import missing_essentials
+from amber_gable.domain.house.items import ITEM_NAMES
+from amber_gable.domain.house.survey import Face
+from amber_gable.domain.job.job import JobBundle
 
 __all__ = ["missing_essentials"]
 

@@ -2,19 +2,19 @@
 
 from typing import Any
 
-from amber_gable.core.survey.geometry import outline_polygon
-from amber_gable.core.survey.gutters import usual_gutter
-from amber_gable.core.survey.wall_line import Told, placed, read_line, told_gutters
+from amber_gable.core.survey.blocks.gutters import usual_gutter
+from amber_gable.core.survey.blocks.wall_line import Told, placed, read_line, told_gutters
+from amber_gable.core.survey.drawing.geometry import outline_polygon
 from amber_gable.domain.errors import Refused
-from amber_gable.domain.survey import Item, Opening, Part
+from amber_gable.domain.house.survey import Item, Opening, Part
 from amber_gable.domain.units import UnitSystem
 from amber_gable.services.context import Context
 from amber_gable.services.survey.face_copies import MADE_OF
 from amber_gable.services.survey.forms import choices, made_part
 from amber_gable.services.survey.same_wall import fill_like, other_wall
 from amber_gable.services.survey.surveying import box_of, free_id, free_name, write_step
-from amber_gable.store import survey
-from amber_gable.store.jobs import load_face
+from amber_gable.store.job import survey
+from amber_gable.store.job.jobs import load_face
 
 SHUTTER = "#2f3b37"
 

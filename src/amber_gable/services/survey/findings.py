@@ -2,18 +2,26 @@
 
 from typing import Any
 
-from amber_gable.core.survey.findings import fits, is_drawn, metered, surface_kinds, surfaces_of, tallies, tells_of_many
+from amber_gable.core.survey.findings.answers import (
+    fits,
+    is_drawn,
+    metered,
+    surface_kinds,
+    surfaces_of,
+    tallies,
+    tells_of_many,
+)
 from amber_gable.domain.errors import Refused
-from amber_gable.domain.guided_tests import GUIDED_TESTS
-from amber_gable.domain.survey import Part
+from amber_gable.domain.findings.guided_tests import GUIDED_TESTS
+from amber_gable.domain.house.survey import Part
 from amber_gable.domain.units import UnitSystem
 from amber_gable.services.context import Context
 from amber_gable.services.survey.conditions import job_day, tested
 from amber_gable.services.survey.forms import made_part
 from amber_gable.services.survey.readings import test_reading
 from amber_gable.services.survey.surveying import KIND_OF, write_step
-from amber_gable.store import survey
-from amber_gable.store.jobs import load_bundle
+from amber_gable.store.job import survey
+from amber_gable.store.job.jobs import load_bundle
 
 __all__ = ["metered", "set_findings", "surface_kinds", "surfaces_of", "tallies"]
 

@@ -6,20 +6,20 @@ from typing import Any
 
 from pydantic import ValidationError
 
-from amber_gable.core.survey.homography import WallMap, to_plane, wall_map
-from amber_gable.core.survey.measures import parse_length
+from amber_gable.core.survey.amounts.measures import parse_length
+from amber_gable.core.survey.drawing.homography import WallMap, to_plane, wall_map
 from amber_gable.domain.errors import NotFound, Refused
 from amber_gable.domain.fault_words import first_words
-from amber_gable.domain.job import JobBundle
-from amber_gable.domain.photo import KnownLength, Photo, PhotoMarks
-from amber_gable.domain.survey import Face, Part, Property
+from amber_gable.domain.house.photo import KnownLength, Photo, PhotoMarks
+from amber_gable.domain.house.survey import Face, Part, Property
+from amber_gable.domain.job.job import JobBundle
 from amber_gable.domain.units import UnitSystem
-from amber_gable.exchange.photos import clean_photo
+from amber_gable.exchange.job.photos import clean_photo
 from amber_gable.services.context import Context
 from amber_gable.services.survey.surveying import change_part, free_name, save_part
-from amber_gable.store import journal, photos
-from amber_gable.store.jobs import load_bundle
-from amber_gable.store.survey import part_names
+from amber_gable.store.job import journal, photos
+from amber_gable.store.job.jobs import load_bundle
+from amber_gable.store.job.survey import part_names
 
 Point = tuple[float, float]
 CORNERS = ("c1", "c2", "c3", "c4")

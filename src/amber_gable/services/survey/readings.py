@@ -4,11 +4,11 @@ import re
 from datetime import date
 from typing import Any
 
-from amber_gable.core.survey.measures import parse_length
-from amber_gable.core.survey.shares import parse_share
-from amber_gable.domain.condition import Condition
+from amber_gable.core.survey.amounts.measures import parse_length
+from amber_gable.core.survey.findings.shares import parse_share
 from amber_gable.domain.errors import Refused
-from amber_gable.domain.guided_tests import GuidedTest, test_quantity
+from amber_gable.domain.findings.condition import Condition
+from amber_gable.domain.findings.guided_tests import GuidedTest, test_quantity
 from amber_gable.domain.units import UnitSystem, read
 from amber_gable.services.editing import plain_number
 

@@ -3,12 +3,12 @@ middle outwards; on the wall opposite the other way round. What was found on the
 
 import re
 
-from amber_gable.domain.condition import Condition
 from amber_gable.domain.errors import Refused
-from amber_gable.domain.survey import Face, Item, Opening, Part, Property
+from amber_gable.domain.findings.condition import Condition
+from amber_gable.domain.house.survey import Face, Item, Opening, Part, Property
 from amber_gable.services.survey.surveying import box_of, free_id, free_name, write_step
-from amber_gable.store import survey
-from amber_gable.store.jobs import load_bundle
+from amber_gable.store.job import survey
+from amber_gable.store.job.jobs import load_bundle
 from amber_gable.store.transaction import Transaction
 
 _SAME = re.compile(r"\s*(?:the\s+)?same\s+as\s+(.+?)\s*$", re.IGNORECASE)

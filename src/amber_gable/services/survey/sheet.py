@@ -2,10 +2,10 @@
 
 from dataclasses import dataclass
 
-from amber_gable.domain.job import JobBundle
+from amber_gable.domain.job.job import JobBundle
 from amber_gable.services.context import Context
-from amber_gable.store import journal, survey
-from amber_gable.store.jobs import load_bundle, load_face
+from amber_gable.store.job import journal, survey
+from amber_gable.store.job.jobs import load_bundle, load_face
 from amber_gable.store.transaction import Transaction
 
 

@@ -5,11 +5,11 @@ from typing import Any
 
 from pydantic import ValidationError
 
-from amber_gable.core.survey.measures import parse_length
+from amber_gable.core.survey.amounts.measures import parse_length
 from amber_gable.domain.errors import NotFound, Refused
 from amber_gable.domain.fault_words import by_field
-from amber_gable.domain.job import JobBundle
-from amber_gable.domain.survey import Block, Face, Part
+from amber_gable.domain.house.survey import Block, Face, Part
+from amber_gable.domain.job.job import JobBundle
 from amber_gable.domain.units import UnitSystem
 from amber_gable.services.context import Context
 from amber_gable.services.survey.surveying import change_part

@@ -4,19 +4,19 @@ import re
 from collections.abc import Callable, Mapping
 from typing import Any
 
-from amber_gable.core.survey.checks import face_faults
-from amber_gable.core.survey.compass import parse_bearing
-from amber_gable.core.survey.geometry import item_size
-from amber_gable.core.survey.house_plan import house_plan, turned
+from amber_gable.core.survey.drawing.compass import parse_bearing
+from amber_gable.core.survey.drawing.geometry import item_size
+from amber_gable.core.survey.drawing.house_plan import house_plan, turned
+from amber_gable.core.survey.findings.checks import face_faults
 from amber_gable.domain.errors import InputError, NotFound, Refused
-from amber_gable.domain.job import JobBundle
-from amber_gable.domain.survey import Face, Item, Opening, Part, PlanPlace, Property, Zone
+from amber_gable.domain.house.survey import Face, Item, Opening, Part, PlanPlace, Property, Zone
+from amber_gable.domain.house.zone_area import Region
+from amber_gable.domain.job.job import JobBundle
 from amber_gable.domain.units import UnitSystem
-from amber_gable.domain.zone_area import Region
 from amber_gable.services.context import Context
 from amber_gable.services.survey.forms import MODELS, form_values, made_part
-from amber_gable.store import journal, survey
-from amber_gable.store.jobs import live_job, load_bundle, load_face
+from amber_gable.store.job import journal, survey
+from amber_gable.store.job.jobs import live_job, load_bundle, load_face
 from amber_gable.store.rows import places
 from amber_gable.store.transaction import Transaction
 

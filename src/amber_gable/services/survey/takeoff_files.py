@@ -3,15 +3,15 @@
 from dataclasses import replace
 from typing import Any
 
-from amber_gable.core.survey.checks import face_faults
+from amber_gable.core.survey.findings.checks import face_faults
 from amber_gable.domain.errors import InputError, Refused
-from amber_gable.domain.job import JobBundle
-from amber_gable.domain.survey import Face, Item, Obstacle, Opening, Part, Property, Zone
+from amber_gable.domain.house.survey import Face, Item, Obstacle, Opening, Part, Property, Zone
+from amber_gable.domain.job.job import JobBundle
 from amber_gable.exchange.files import decode
-from amber_gable.exchange.takeoff_csv import TakeoffRow, read_takeoff, write_takeoff
+from amber_gable.exchange.job.takeoff_csv import TakeoffRow, read_takeoff, write_takeoff
 from amber_gable.services.context import Context
 from amber_gable.services.survey.surveying import free_id, with_part, write_step
-from amber_gable.store.jobs import load_bundle
+from amber_gable.store.job.jobs import load_bundle
 
 
 def import_takeoff(ctx: Context, job_id: str, data: bytes, name: str) -> int:
@@ -58,14 +58,14 @@ def takeoff_csv(bundle: JobBundle) -> bytes:
 
 def takeoff_workbook(bundle: JobBundle) -> bytes:
     # Loaded when it is first needed: the program starts without it.
-    from amber_gable.exchange.takeoff_xlsx import write_workbook
+    from amber_gable.exchange.job.takeoff_xlsx import write_workbook
 
     return write_workbook(bundle)
 
 
 def elevations_dxf(property_: Property, faces: tuple[Face, ...]) -> bytes:
     # Loaded when it is first needed: the program starts without it.
-    from amber_gable.exchange.elevation_dxf import write_dxf
+    from amber_gable.exchange.job.elevation_dxf import write_dxf
 
     return write_dxf(property_, faces)
 

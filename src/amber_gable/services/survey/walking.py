@@ -1,9 +1,9 @@
 """The walk-round as its page shows it."""
 
-from amber_gable.core.survey.essentials import missing_essentials, open_tests
-from amber_gable.core.survey.walk import END, WalkPoint, stops
+from amber_gable.core.survey.findings.essentials import missing_essentials, open_tests
+from amber_gable.core.survey.findings.walk import END, WalkPoint, stops
 from amber_gable.services.context import Context
-from amber_gable.store.ticks import set_tick, ticks
+from amber_gable.store.job.ticks import set_tick, ticks
 
 __all__ = ["END", "WalkPoint", "missing_essentials", "open_tests", "stops", "tick_step", "walk_ticks"]
 

@@ -6,8 +6,8 @@ from functools import cached_property
 from amber_gable.core.estimate.boxing import boxes
 from amber_gable.core.state.progress import cells, progress
 from amber_gable.core.work.record import job_work
-from amber_gable.domain.plan import Task
-from amber_gable.services.job_view import JobView
+from amber_gable.domain.job.plan import Task
+from amber_gable.services.job.view import JobView
 from amber_gable.services.quantities.quantities import kept_quantities
 
 Kind = tuple[str, str]

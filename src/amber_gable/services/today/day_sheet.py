@@ -6,17 +6,17 @@ from datetime import date, datetime
 
 from amber_gable.core.climate.job_climate import part_moisture_limit
 from amber_gable.core.plan.visits import Visit, visits
-from amber_gable.core.specification.safety import Card, day_cards
-from amber_gable.core.specification.sequences import PaintingOrder, painting_order
+from amber_gable.core.specification.cautions.safety import Card, day_cards
+from amber_gable.core.specification.derived.sequences import PaintingOrder, painting_order
 from amber_gable.core.state.answers import Told, told
 from amber_gable.core.state.job_state import TaskState
 from amber_gable.core.state.task_status import Status
-from amber_gable.core.weather.limits import coat_limits
-from amber_gable.domain.plan import Task
-from amber_gable.domain.product import Product
-from amber_gable.domain.site_record import Said, SiteEntry, standing
-from amber_gable.domain.survey import Item, Zone
-from amber_gable.services.job_view import JobView
+from amber_gable.core.weather.film.limits import coat_limits
+from amber_gable.domain.house.survey import Item, Zone
+from amber_gable.domain.job.plan import Task
+from amber_gable.domain.job.site_record import Said, SiteEntry, standing
+from amber_gable.domain.paint.product import Product
+from amber_gable.services.job.view import JobView
 from amber_gable.services.today.cans import Cans
 from amber_gable.services.today.standing import tasks_by_record
 

@@ -9,13 +9,13 @@ from math import floor
 from amber_gable.core.state.progress import Progress, left_to_note, progress
 from amber_gable.core.work.record import coat_colour
 from amber_gable.domain.errors import NotFound, Refused
-from amber_gable.domain.job import JobBundle
-from amber_gable.domain.plan import Task
-from amber_gable.domain.site_record import Extent, Said, SiteEntry, withdrawn
+from amber_gable.domain.job.job import JobBundle
+from amber_gable.domain.job.plan import Task
+from amber_gable.domain.job.site_record import Extent, Said, SiteEntry, withdrawn
 from amber_gable.services.context import Context
-from amber_gable.store.jobs import load_bundle
-from amber_gable.store.plans import load_plan
-from amber_gable.store.site_record import append
+from amber_gable.store.job.jobs import load_bundle
+from amber_gable.store.job.plans import load_plan
+from amber_gable.store.job.site_record import append
 
 AHEAD = timedelta(minutes=5)
 """Clocks of phones may go before ours by so much."""

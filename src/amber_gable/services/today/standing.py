@@ -6,10 +6,10 @@ from datetime import datetime
 from amber_gable.core.state.job_state import TaskState
 from amber_gable.core.state.progress import Cell, Laid, cells, laid_films, progress, share_behind
 from amber_gable.core.state.task_status import task_pieces, task_status
-from amber_gable.core.survey.painted import Key
-from amber_gable.domain.job import JobBundle
-from amber_gable.domain.operation import Operation
-from amber_gable.domain.plan import Plan
+from amber_gable.core.survey.amounts.painted import Key
+from amber_gable.domain.job.job import JobBundle
+from amber_gable.domain.job.plan import Plan
+from amber_gable.domain.work.operation import Operation
 
 
 @dataclass(frozen=True)

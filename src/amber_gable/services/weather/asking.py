@@ -2,9 +2,9 @@
 
 from datetime import datetime
 
-from amber_gable.domain.survey import Property
-from amber_gable.domain.weather import WeatherSeries
-from amber_gable.exchange.forecast import ForecastProvider, ForecastUnavailable
+from amber_gable.domain.house.survey import Property
+from amber_gable.domain.weather.series import WeatherSeries
+from amber_gable.exchange.weather.forecast import ForecastProvider, ForecastUnavailable
 from amber_gable.services.context import Context
 from amber_gable.services.state.under_weather import warned_under
 from amber_gable.services.weather.forecasts import (
@@ -19,9 +19,9 @@ from amber_gable.services.weather.forecasts import (
 )
 from amber_gable.services.weather.sources import provider_of
 from amber_gable.services.workspace import Asked
-from amber_gable.store.forecast_versions import keep_version
-from amber_gable.store.plans import save_warned
-from amber_gable.store.weather import save_series
+from amber_gable.store.job.plans import save_warned
+from amber_gable.store.weather.series import save_series
+from amber_gable.store.weather.versions import keep_version
 
 LEAST_AHEAD_S = 72 * 3600
 """An answer shorter than this does not take the place of one that reaches further."""

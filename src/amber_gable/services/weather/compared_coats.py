@@ -4,12 +4,12 @@ from dataclasses import dataclass, replace
 
 import numpy as np
 
-from amber_gable.core.specification.candidates import goes_on
-from amber_gable.core.weather.members import Coat, odds
+from amber_gable.core.specification.choices.candidates import goes_on
+from amber_gable.core.weather.futures.members import Coat, odds
 from amber_gable.domain.grid import SLOT_H, SLOT_S
-from amber_gable.domain.method import Method
-from amber_gable.domain.product import Product
-from amber_gable.services.job_view import JobView
+from amber_gable.domain.paint.method import Method
+from amber_gable.domain.paint.product import Product
+from amber_gable.services.job.view import JobView
 from amber_gable.services.weather.face_odds import futures
 from amber_gable.services.weather.judged_faces import JudgedFace
 from amber_gable.services.workspace import digest

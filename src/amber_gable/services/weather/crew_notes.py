@@ -5,8 +5,7 @@ from datetime import date, datetime
 
 import numpy as np
 
-from amber_gable.core.weather.air import Array, Ints
-from amber_gable.core.weather.crew_air import (
+from amber_gable.core.weather.judged.crew_air import (
     COLD_LEVELS,
     HEAT_LEVELS,
     Level,
@@ -16,9 +15,10 @@ from amber_gable.core.weather.crew_air import (
     level,
     wind_chill,
 )
-from amber_gable.core.weather.slots import mean
-from amber_gable.domain.survey import Face
-from amber_gable.services.job_view import JobView
+from amber_gable.core.weather.judged.slots import mean
+from amber_gable.core.weather.outdoors.air import Array, Ints
+from amber_gable.domain.house.survey import Face
+from amber_gable.services.job.view import JobView
 
 SHADE_BELOW = 20.0
 """Direct sun on a face, W/m²."""

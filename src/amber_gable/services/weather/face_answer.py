@@ -6,15 +6,15 @@ from typing import Any
 
 import numpy as np
 
-from amber_gable.core.weather.film_events import FilmEvent, film_events
-from amber_gable.core.weather.limits import Limit
-from amber_gable.core.weather.members import RULE_IDS, Odds
-from amber_gable.core.weather.rules import RULES
-from amber_gable.core.weather.slot_climate import SurfaceClimate
-from amber_gable.core.weather.slots import Slots
-from amber_gable.core.weather.substrate_moisture import Moisture
-from amber_gable.core.weather.windows import SlotReadings, Windows, moment, slot_readings
-from amber_gable.domain.product import Product
+from amber_gable.core.weather.film.film_events import FilmEvent, film_events
+from amber_gable.core.weather.film.limits import Limit
+from amber_gable.core.weather.futures.members import RULE_IDS, Odds
+from amber_gable.core.weather.judged.rules import RULES
+from amber_gable.core.weather.judged.slots import Slots
+from amber_gable.core.weather.judged.windows import SlotReadings, Windows, moment, slot_readings
+from amber_gable.core.weather.wall.slot_climate import SurfaceClimate
+from amber_gable.core.weather.wall.substrate_moisture import Moisture
+from amber_gable.domain.paint.product import Product
 
 
 @dataclass(frozen=True)

@@ -7,12 +7,12 @@ from datetime import datetime
 import numpy as np
 
 from amber_gable.core.state.answers import Told, told
-from amber_gable.core.weather.dry_off import dry_from
-from amber_gable.core.weather.helps import SMALL
-from amber_gable.core.weather.members import Odds
-from amber_gable.core.weather.surface import TOWEL_DAMP_S
-from amber_gable.core.weather.windows import moment
-from amber_gable.domain.working import CrewDay
+from amber_gable.core.weather.futures.members import Odds
+from amber_gable.core.weather.judged.helps import SMALL
+from amber_gable.core.weather.judged.windows import moment
+from amber_gable.core.weather.wall.dry_off import dry_from
+from amber_gable.core.weather.wall.surface import TOWEL_DAMP_S
+from amber_gable.domain.work.working import CrewDay
 from amber_gable.services.weather.judged_faces import JudgedFace
 
 

@@ -2,10 +2,10 @@
 
 from collections.abc import Sequence
 
-from amber_gable.core.specification.candidates import goes_on
-from amber_gable.core.weather.helps import Help, helps
-from amber_gable.core.weather.members import Coat
-from amber_gable.services.job_view import JobView
+from amber_gable.core.specification.choices.candidates import goes_on
+from amber_gable.core.weather.futures.members import Coat
+from amber_gable.core.weather.judged.helps import Help, helps
+from amber_gable.services.job.view import JobView
 from amber_gable.services.weather.judged_faces import JudgedFace
 from amber_gable.services.workspace import digest
 

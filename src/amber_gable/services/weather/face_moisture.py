@@ -6,13 +6,13 @@ from datetime import datetime, timedelta
 import numpy as np
 
 from amber_gable.core.climate.job_climate import SiteClimate, main_zone, part_water_limit
-from amber_gable.core.weather.air import Array
-from amber_gable.core.weather.limits import Limit
-from amber_gable.core.weather.substrate_moisture import through
-from amber_gable.core.weather.windows import moment
+from amber_gable.core.weather.film.limits import Limit
+from amber_gable.core.weather.judged.windows import moment
+from amber_gable.core.weather.outdoors.air import Array
+from amber_gable.core.weather.wall.substrate_moisture import through
 from amber_gable.domain.grid import STEP_S, STEPS_PER_HOUR
-from amber_gable.domain.survey import Face, Zone
-from amber_gable.services.job_view import JobView
+from amber_gable.domain.house.survey import Face, Zone
+from amber_gable.services.job.view import JobView
 
 BACK, AHEAD = timedelta(days=2), timedelta(days=7)
 

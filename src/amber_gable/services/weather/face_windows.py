@@ -7,30 +7,36 @@ from typing import Annotated, Any
 import numpy as np
 from pydantic import Field
 
-from amber_gable.core.specification.absorptance import absorptance_of
-from amber_gable.core.specification.limits import moisture_limit
-from amber_gable.core.weather.drawn import drawn_weather
-from amber_gable.core.weather.ensemble import MOST_MEMBERS
-from amber_gable.core.weather.helps import SMALL
-from amber_gable.core.weather.limits import Limit, coat_limits
-from amber_gable.core.weather.members import Coat, odds
-from amber_gable.core.weather.slot_climate import Place, PlaceWeather, SurfaceClimate, place_weather, surfaces_through
-from amber_gable.core.weather.substrate_moisture import Damp, Moisture, MoistureEvent, dry_masonry, through
-from amber_gable.core.weather.surface import FaceSurface, WaterEvent
-from amber_gable.core.weather.typical import LEAD_DAYS, TAIL_DAYS
-from amber_gable.core.weather.windows import Windows
-from amber_gable.domain.aims import usual_aim
+from amber_gable.core.specification.cautions.limits import moisture_limit
+from amber_gable.core.specification.colour.absorptance import absorptance_of
+from amber_gable.core.weather.film.limits import Limit, coat_limits
+from amber_gable.core.weather.futures.drawn import drawn_weather
+from amber_gable.core.weather.futures.ensemble import MOST_MEMBERS
+from amber_gable.core.weather.futures.members import Coat, odds
+from amber_gable.core.weather.judged.helps import SMALL
+from amber_gable.core.weather.judged.windows import Windows
+from amber_gable.core.weather.outdoors.typical import LEAD_DAYS, TAIL_DAYS
+from amber_gable.core.weather.wall.slot_climate import (
+    Place,
+    PlaceWeather,
+    SurfaceClimate,
+    place_weather,
+    surfaces_through,
+)
+from amber_gable.core.weather.wall.substrate_moisture import Damp, Moisture, MoistureEvent, dry_masonry, through
+from amber_gable.core.weather.wall.surface import FaceSurface, WaterEvent
 from amber_gable.domain.base import Azimuth, HexColour, Percent, Record
 from amber_gable.domain.errors import InputError
-from amber_gable.domain.exposure import Exposure
-from amber_gable.domain.generic_products import generic_product
-from amber_gable.domain.method import Method
-from amber_gable.domain.moisture_figures import MasonryFigures, moisture_figures
-from amber_gable.domain.product import Product
-from amber_gable.domain.schools import DEFAULTS
-from amber_gable.domain.substrates import Substrate, substrate
-from amber_gable.domain.weather import WeatherSeries
-from amber_gable.domain.working import CrewDay, Policy
+from amber_gable.domain.findings.moisture_figures import MasonryFigures, moisture_figures
+from amber_gable.domain.house.exposure import Exposure
+from amber_gable.domain.house.substrates import Substrate, substrate
+from amber_gable.domain.paint.generic_products import generic_product
+from amber_gable.domain.paint.method import Method
+from amber_gable.domain.paint.product import Product
+from amber_gable.domain.weather.series import WeatherSeries
+from amber_gable.domain.work.aims import usual_aim
+from amber_gable.domain.work.schools import DEFAULTS
+from amber_gable.domain.work.working import CrewDay, Policy
 from amber_gable.services.weather.face_answer import Reckoned, answer
 
 MEMBER_DAYS = 9_000

@@ -6,15 +6,15 @@ from datetime import datetime
 import numpy as np
 
 from amber_gable.core.climate.job_climate import place_of
-from amber_gable.core.weather.air import Array
-from amber_gable.core.weather.drying import StageRates, stage_rates
-from amber_gable.core.weather.film_events import FilmEvent, film_events
-from amber_gable.core.weather.limits import Limit, coat_limits
-from amber_gable.core.weather.members import Coat, Odds
-from amber_gable.core.weather.surface import surface_climate
-from amber_gable.core.weather.windows import moment
+from amber_gable.core.weather.film.drying import StageRates, stage_rates
+from amber_gable.core.weather.film.film_events import FilmEvent, film_events
+from amber_gable.core.weather.film.limits import Limit, coat_limits
+from amber_gable.core.weather.futures.members import Coat, Odds
+from amber_gable.core.weather.judged.windows import moment
+from amber_gable.core.weather.outdoors.air import Array
+from amber_gable.core.weather.wall.surface import surface_climate
 from amber_gable.domain.grid import STEP_S
-from amber_gable.services.job_view import JobView
+from amber_gable.services.job.view import JobView
 from amber_gable.services.weather.face_odds import futures
 from amber_gable.services.weather.judged_faces import JudgedFace
 from amber_gable.services.workspace import digest

@@ -3,14 +3,14 @@
 from dataclasses import dataclass, replace
 from datetime import datetime
 
-from amber_gable.core.weather.diurnal import told_until
-from amber_gable.core.weather.observed import as_measured
-from amber_gable.domain.survey import Property
-from amber_gable.domain.weather import WeatherSeries
+from amber_gable.core.weather.outdoors.diurnal import told_until
+from amber_gable.core.weather.outdoors.observed import as_measured
+from amber_gable.domain.house.survey import Property
+from amber_gable.domain.weather.series import WeatherSeries
 from amber_gable.services.context import Context
 from amber_gable.services.weather.sources import provider_of
 from amber_gable.services.workspace import Asked
-from amber_gable.store.weather import load_series
+from amber_gable.store.weather.series import load_series
 
 FRESH_H = 1.0
 RETRY_S = 60.0

@@ -6,11 +6,11 @@ from datetime import datetime
 
 import numpy as np
 
-from amber_gable.core.survey.house_plan import PlacedWall, house_plan
-from amber_gable.core.survey.shadow import block_line, block_shadow, eave_shade_m, shadow
-from amber_gable.core.weather.members import Odds
-from amber_gable.core.weather.slots import mean
-from amber_gable.services.job_view import JobView
+from amber_gable.core.survey.drawing.house_plan import PlacedWall, house_plan
+from amber_gable.core.survey.drawing.shadow import block_line, block_shadow, eave_shade_m, shadow
+from amber_gable.core.weather.futures.members import Odds
+from amber_gable.core.weather.judged.slots import mean
+from amber_gable.services.job.view import JobView
 from amber_gable.services.weather.judged_faces import JudgedFace
 
 FROM_H, UNTIL_H = 4, 22

@@ -9,21 +9,21 @@ import numpy.typing as npt
 
 from amber_gable.core.climate.job_climate import SiteClimate, main_zone
 from amber_gable.core.state.judgement import Answer, Judged, weather_answer
-from amber_gable.core.survey.painted import part_key
-from amber_gable.core.weather.air import Array
-from amber_gable.core.weather.drying import DryingStage, reached, stage_rates
-from amber_gable.core.weather.members import Coat, Odds, Preparation
-from amber_gable.core.weather.surface import Climate
-from amber_gable.core.weather.windows import SlotReadings, Windows, moment, slot_readings
+from amber_gable.core.survey.amounts.painted import part_key
+from amber_gable.core.weather.film.drying import DryingStage, reached, stage_rates
+from amber_gable.core.weather.futures.members import Coat, Odds, Preparation
+from amber_gable.core.weather.judged.windows import SlotReadings, Windows, moment, slot_readings
+from amber_gable.core.weather.outdoors.air import Array
+from amber_gable.core.weather.wall.surface import Climate
 from amber_gable.core.work.pace import pace_of
 from amber_gable.core.work.wet_edge import LAPS_BELOW_M2, section_m2_per_minute
-from amber_gable.domain.finish import Finish
 from amber_gable.domain.grid import SLOT_S, STEP_S
-from amber_gable.domain.job import JobBundle
-from amber_gable.domain.method import Method
-from amber_gable.domain.product import Product
-from amber_gable.domain.survey import Face, Zone
-from amber_gable.services.job_view import JobView
+from amber_gable.domain.house.survey import Face, Zone
+from amber_gable.domain.job.job import JobBundle
+from amber_gable.domain.paint.method import Method
+from amber_gable.domain.paint.product import Product
+from amber_gable.domain.work.finish import Finish
+from amber_gable.services.job.view import JobView
 
 
 class Which(StrEnum):

@@ -2,9 +2,9 @@
 
 from dataclasses import dataclass
 
-from amber_gable.domain.method import Method
-from amber_gable.domain.product import Product
-from amber_gable.services.job_view import JobView
+from amber_gable.domain.paint.method import Method
+from amber_gable.domain.paint.product import Product
+from amber_gable.services.job.view import JobView
 from amber_gable.services.weather.judged_faces import JudgedFace, Which, judged_faces
 
 

@@ -4,8 +4,8 @@ import json
 from dataclasses import replace
 from datetime import UTC, datetime, timedelta
 
-from amber_gable.domain.weather import WeatherSeries
-from amber_gable.exchange.forecast import parse_forecast
+from amber_gable.domain.weather.series import WeatherSeries
+from amber_gable.exchange.weather.forecast import parse_forecast
 from amber_gable.standins.weather.regimes import DEMO_SEED
 from amber_gable.standins.weather.service import hourly_answer
 

@@ -5,17 +5,17 @@ from datetime import UTC, datetime
 
 import numpy as np
 
-from amber_gable.core.weather.observed import Apart, apart, joined
+from amber_gable.core.weather.outdoors.observed import Apart, apart, joined
 from amber_gable.domain.errors import InputError
-from amber_gable.domain.survey import Property
-from amber_gable.domain.weather import HOUR
-from amber_gable.domain.weather_feed import Logger
+from amber_gable.domain.house.survey import Property
+from amber_gable.domain.weather.feed import Logger
+from amber_gable.domain.weather.series import HOUR
 from amber_gable.exchange.files import decode
-from amber_gable.exchange.mapped import observed_of, read_rows, sample_of
+from amber_gable.exchange.weather.mapped import observed_of, read_rows, sample_of
 from amber_gable.services.context import Context
 from amber_gable.services.weather.forecasts import Weather
-from amber_gable.store.weather import drop_series, load_series, save_series
-from amber_gable.store.weather_sources import loggers
+from amber_gable.store.weather.series import drop_series, load_series, save_series
+from amber_gable.store.weather.sources import loggers
 
 KEPT_H = 60 * 24
 

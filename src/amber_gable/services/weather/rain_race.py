@@ -6,12 +6,12 @@ from functools import partial
 
 import numpy as np
 
-from amber_gable.core.weather.members import Coat
-from amber_gable.core.weather.race import Race, race
-from amber_gable.core.weather.surface import surface_climate
-from amber_gable.core.weather.windows import moment
-from amber_gable.domain.plan import Task
-from amber_gable.services.job_view import JobView
+from amber_gable.core.weather.film.race import Race, race
+from amber_gable.core.weather.futures.members import Coat
+from amber_gable.core.weather.judged.windows import moment
+from amber_gable.core.weather.wall.surface import surface_climate
+from amber_gable.domain.job.plan import Task
+from amber_gable.services.job.view import JobView
 from amber_gable.services.weather.face_odds import futures
 from amber_gable.services.workspace import digest
 

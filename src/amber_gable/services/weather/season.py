@@ -4,16 +4,16 @@ from dataclasses import dataclass
 from datetime import datetime
 
 from amber_gable.core.climate.job_climate import face_surface, main_zone, place_of
-from amber_gable.core.weather.outlook import FaceOutlook, outlook
-from amber_gable.core.weather.slot_climate import place_weather, surfaces_through
-from amber_gable.domain.job import JobBundle
-from amber_gable.domain.survey import Face
-from amber_gable.domain.weather import WeatherSeries
+from amber_gable.core.weather.judged.outlook import FaceOutlook, outlook
+from amber_gable.core.weather.wall.slot_climate import place_weather, surfaces_through
+from amber_gable.domain.house.survey import Face
+from amber_gable.domain.job.job import JobBundle
+from amber_gable.domain.weather.series import WeatherSeries
 from amber_gable.services.context import Context
 from amber_gable.services.weather.judged_faces import coat_on
 from amber_gable.services.weather.year_outlook import COMMON_YEAR
 from amber_gable.services.workspace import digest
-from amber_gable.store.weather import load_series
+from amber_gable.store.weather.series import load_series
 
 DAYS = 365
 

@@ -15,19 +15,19 @@ from sqlalchemy import select
 
 from amber_gable.domain.errors import InputError, NotFound, Refused
 from amber_gable.domain.fault_words import first_words
-from amber_gable.domain.weather import WeatherSeries
-from amber_gable.domain.weather_feed import Feed, Logger, Source, TimeForm, address_fault
+from amber_gable.domain.weather.feed import Feed, Logger, Source, TimeForm, address_fault
+from amber_gable.domain.weather.series import WeatherSeries
 from amber_gable.exchange.files import decode
-from amber_gable.exchange.forecast import ForecastProvider
-from amber_gable.exchange.http_answer import NoAnswer
-from amber_gable.exchange.mapped import Sample, forecast_of, observed_of, read_rows, sample_of
-from amber_gable.exchange.mapped_feed import MappedForecast, ask_feed
-from amber_gable.exchange.mapping_guess import guessed
+from amber_gable.exchange.weather.forecast import ForecastProvider
+from amber_gable.exchange.weather.http_answer import NoAnswer
+from amber_gable.exchange.weather.mapped import Sample, forecast_of, observed_of, read_rows, sample_of
+from amber_gable.exchange.weather.mapped_feed import MappedForecast, ask_feed
+from amber_gable.exchange.weather.mapping_guess import guessed
+from amber_gable.services.company.samples import is_sample_place
 from amber_gable.services.context import Context
-from amber_gable.services.samples import is_sample_place
 from amber_gable.services.weather.made_up import MadeUpWeather
 from amber_gable.store.tables import PropertyRow
-from amber_gable.store.weather_sources import (
+from amber_gable.store.weather.sources import (
     KeptSource,
     drop_source,
     feed_in_use,

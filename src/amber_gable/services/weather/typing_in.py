@@ -8,16 +8,16 @@ from typing import TypeVar
 
 from pydantic import ValidationError
 
-from amber_gable.core.weather.diurnal import typed_hours
+from amber_gable.core.weather.outdoors.diurnal import typed_hours
 from amber_gable.domain.errors import InputError, Refused
 from amber_gable.domain.fault_words import by_field
-from amber_gable.domain.survey import Property
-from amber_gable.domain.typed_forecast import MOST_DAYS, Cloud, RainKind, TypedDay, TypedForecast, WindForce
+from amber_gable.domain.house.survey import Property
 from amber_gable.domain.units import Quantity, UnitSystem, read, typed
-from amber_gable.exchange.pasted_hours import read_pasted
+from amber_gable.domain.weather.typed_forecast import MOST_DAYS, Cloud, RainKind, TypedDay, TypedForecast, WindForce
+from amber_gable.exchange.weather.pasted_hours import read_pasted
 from amber_gable.services.context import Context
-from amber_gable.store.forecast_versions import keep_version
-from amber_gable.store.weather import drop_series, given_of, save_series
+from amber_gable.store.weather.series import drop_series, given_of, save_series
+from amber_gable.store.weather.versions import keep_version
 
 T = TypeVar("T")
 SHOWN_DAYS = 7

@@ -9,16 +9,16 @@ import numpy as np
 
 from amber_gable.core.state.job_state import TaskState
 from amber_gable.core.state.task_status import Status
-from amber_gable.core.weather.forecast_change import DAYS, Change, changes
+from amber_gable.core.weather.futures.forecast_change import DAYS, Change, changes
 from amber_gable.domain.errors import NotFound
-from amber_gable.domain.plan import Task
-from amber_gable.domain.site_record import Said
-from amber_gable.domain.survey import Face
-from amber_gable.domain.weather import WeatherSeries
-from amber_gable.services.job_view import JobView
+from amber_gable.domain.house.survey import Face
+from amber_gable.domain.job.plan import Task
+from amber_gable.domain.job.site_record import Said
+from amber_gable.domain.weather.series import WeatherSeries
+from amber_gable.services.job.view import JobView
 from amber_gable.services.weather.judged_faces import JudgedFace
 from amber_gable.services.weather.lane_question import LaneQuestion
-from amber_gable.store.forecast_versions import KeptVersion, list_versions, load_version
+from amber_gable.store.weather.versions import KeptVersion, list_versions, load_version
 
 _DONE = (Said.STARTED, Said.DONE, Said.PART_DONE)
 

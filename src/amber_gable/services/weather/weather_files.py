@@ -8,14 +8,14 @@ from typing import Literal
 import numpy as np
 
 from amber_gable.domain.errors import InputError
-from amber_gable.domain.survey import Property
-from amber_gable.domain.weather import WeatherSeries
+from amber_gable.domain.house.survey import Property
+from amber_gable.domain.weather.series import WeatherSeries
 from amber_gable.exchange.files import decode
 from amber_gable.exchange.towns import distance_km, nearest_town
-from amber_gable.exchange.weather_file import read_weather
+from amber_gable.exchange.weather.any_file import read_weather
 from amber_gable.services.context import Context
 from amber_gable.services.weather.sources import hold_sample
-from amber_gable.store.weather import drop_series, save_series
+from amber_gable.store.weather.series import drop_series, save_series
 
 FAR_KM = 50.0
 """Two cells of a coarse grid of weather; a station's hours are those of the country so far round it."""

@@ -9,7 +9,7 @@ from itertools import accumulate
 
 import numpy as np
 
-from amber_gable.core.weather.air import Array
+from amber_gable.core.weather.outdoors.air import Array
 
 RUN_S = 6 * 3600
 KEPT = 0.9

@@ -6,7 +6,7 @@ from functools import lru_cache
 
 import numpy as np
 
-from amber_gable.core.weather.air import Array, saturation_pressure
+from amber_gable.core.weather.outdoors.air import Array, saturation_pressure
 from amber_gable.standins.weather.errors import Errors, drawn, errors
 from amber_gable.standins.weather.regimes import regime_of
 

@@ -12,9 +12,9 @@ from starlette.responses import RedirectResponse, Response
 from amber_gable.core.plan.threats import unsettled
 from amber_gable.core.plan.visits import Visit, visits
 from amber_gable.domain.errors import InputError, NoClimate, Refused
-from amber_gable.domain.plan import Task, Unplaced
-from amber_gable.services.crew_typed import crew_form
-from amber_gable.services.job_view import JobView
+from amber_gable.domain.job.plan import Task, Unplaced
+from amber_gable.services.company.crew_typed import crew_form
+from amber_gable.services.job.view import JobView
 from amber_gable.services.plan.crew import set_crew
 from amber_gable.services.plan.long_runs import PlanWork
 from amber_gable.services.today.standing import tasks_by_record
@@ -23,8 +23,8 @@ from amber_gable.services.weather.versions import since_planned
 from amber_gable.web.asking import context_of
 from amber_gable.web.drawn_lanes import chart, lanes_of
 from amber_gable.web.pages import Fields, job_page, load_job, units_of
-from amber_gable.web.views.lanes import lane_scale
-from amber_gable.web.views.timescale import HOUR_W
+from amber_gable.web.views.weather.lanes import lane_scale
+from amber_gable.web.views.weather.timescale import HOUR_W
 
 router = APIRouter(prefix="/jobs/{job_id}/plan")
 PLAN_DAYS = 10

@@ -3,8 +3,9 @@
 from fastapi import APIRouter, HTTPException, Request
 from starlette.responses import RedirectResponse, Response
 
-from amber_gable.domain.consumables import ADDITIVES
 from amber_gable.domain.errors import Refused
+from amber_gable.domain.work.consumables import ADDITIVES
+from amber_gable.services.company.stock import book, retint, retintable
 from amber_gable.services.estimate.estimating import (
     buying_levels,
     growth_found,
@@ -12,16 +13,15 @@ from amber_gable.services.estimate.estimating import (
     keep_level,
     trip_hours,
 )
-from amber_gable.services.job_view import JobView
+from amber_gable.services.job.view import JobView
 from amber_gable.services.quantities.quantities import kept_quantities
 from amber_gable.services.specification.taking_over import offers
-from amber_gable.services.stock import book, retint, retintable
 from amber_gable.services.survey.figures import items_left
 from amber_gable.web.asking import context_of
 from amber_gable.web.pages import Fields, job_page, load_job, units_of
-from amber_gable.web.views.cans import bench, told_boxes
-from amber_gable.web.views.offers import told_offers
-from amber_gable.web.views.supplies import told_supplies
+from amber_gable.web.views.estimate.cans import bench, told_boxes
+from amber_gable.web.views.estimate.supplies import told_supplies
+from amber_gable.web.views.specification.offers import told_offers
 
 router = APIRouter(prefix="/jobs/{job_id}/quantities")
 

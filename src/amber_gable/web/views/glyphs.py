@@ -7,9 +7,9 @@ from collections.abc import Callable
 from dataclasses import dataclass
 from typing import Any
 
-from amber_gable.domain.items import ShutterPair
-from amber_gable.domain.profile import BoardRun, DeckProfile, LapProfile
-from amber_gable.domain.survey import Item, ObstacleKind, OpeningKind, Zone
+from amber_gable.domain.house.items import ShutterPair
+from amber_gable.domain.house.profile import BoardRun, DeckProfile, LapProfile
+from amber_gable.domain.house.survey import Item, ObstacleKind, OpeningKind, Zone
 
 Strokes = list[tuple[str, str]]
 

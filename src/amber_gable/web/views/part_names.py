@@ -1,6 +1,6 @@
 """What the survey forms call things: shapes, parts of faces, textures, sizes, each with a hint where it helps."""
 
-from amber_gable.domain.items import ITEM_NAMES
+from amber_gable.domain.house.items import ITEM_NAMES
 
 OUTLINE_NAMES = {
     "rectangle": "rectangle",

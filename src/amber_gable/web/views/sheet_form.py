@@ -3,10 +3,10 @@
 from dataclasses import dataclass
 from enum import StrEnum
 
-from amber_gable.domain.families import FAMILY_NAMES
-from amber_gable.domain.method import Method
-from amber_gable.domain.product import SHEET_UNITS, Base, Hazard, Product
-from amber_gable.domain.substrates import SUBSTRATES
+from amber_gable.domain.house.substrates import SUBSTRATES
+from amber_gable.domain.paint.families import FAMILY_NAMES
+from amber_gable.domain.paint.method import Method
+from amber_gable.domain.paint.product import SHEET_UNITS, Base, Hazard, Product
 from amber_gable.domain.units import Quantity, UnitSystem, typed, unit
 
 

@@ -9,7 +9,7 @@ from amber_gable.core.state.job_state import JobState
 from amber_gable.core.state.judgement import judge
 from amber_gable.core.state.part_state import CellState, PartState, clock
 from amber_gable.core.state.progress import Cell
-from amber_gable.domain.operation import Operation
+from amber_gable.domain.work.operation import Operation
 from amber_gable.web.views.units import Units
 
 

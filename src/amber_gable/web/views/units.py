@@ -2,8 +2,8 @@
 
 from dataclasses import dataclass
 
-from amber_gable.core.survey.measures import FOOT_M, INCH_M
-from amber_gable.core.survey.takeoff import AreaLine
+from amber_gable.core.survey.amounts.measures import FOOT_M, INCH_M
+from amber_gable.core.survey.amounts.takeoff import AreaLine
 from amber_gable.domain.units import Quantity, UnitSystem, in_units, number, shown, unit
 
 SIXTEENTH_M = INCH_M / 16

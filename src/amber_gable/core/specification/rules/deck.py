@@ -1,6 +1,6 @@
 """Wood decks in their four states: new, weathered grey, under a film, under a penetrating stain (handbook §3, §4.2)."""
 
-from amber_gable.core.specification.rule import (
+from amber_gable.core.specification.derived.rule import (
     Acts,
     Coats,
     Level,
@@ -13,10 +13,10 @@ from amber_gable.core.specification.rule import (
     none_of,
     one_of,
 )
-from amber_gable.domain.families import Family as F
-from amber_gable.domain.method import Method
-from amber_gable.domain.operation import OperationKind as K
-from amber_gable.domain.operation import Technique as T
+from amber_gable.domain.paint.families import Family as F
+from amber_gable.domain.paint.method import Method
+from amber_gable.domain.work.operation import OperationKind as K
+from amber_gable.domain.work.operation import Technique as T
 
 _DECK = ("wood deck",)
 _LETS_SHOW = one_of("aim", "semi-transparent", "translucent", "clear")

@@ -1,12 +1,12 @@
 """Rules that hold on most surfaces: lead, dirt, mildew, gloss, chalk, joints, colour change, masking."""
 
-from amber_gable.core.specification.dangers import LEAD_FORBIDS
-from amber_gable.core.specification.rule import Acts, Level, Rule, Source, Stage, Step, above, one_of
-from amber_gable.domain.families import Family as F
-from amber_gable.domain.method import Method
-from amber_gable.domain.operation import AmountUnit
-from amber_gable.domain.operation import OperationKind as K
-from amber_gable.domain.operation import Technique as T
+from amber_gable.core.specification.cautions.dangers import LEAD_FORBIDS
+from amber_gable.core.specification.derived.rule import Acts, Level, Rule, Source, Stage, Step, above, one_of
+from amber_gable.domain.paint.families import Family as F
+from amber_gable.domain.paint.method import Method
+from amber_gable.domain.work.operation import AmountUnit
+from amber_gable.domain.work.operation import OperationKind as K
+from amber_gable.domain.work.operation import Technique as T
 
 _ONCE = Acts(fact="pieces", unit=AmountUnit.PIECES)
 

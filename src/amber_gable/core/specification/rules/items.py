@@ -1,11 +1,22 @@
 """Doors, windows, shutters, garage doors, railings (handbook §9.4)."""
 
-from amber_gable.core.specification.rule import Acts, Coats, Level, Rule, Stage, Step, above, at_most, none_of, one_of
-from amber_gable.domain.families import Family as F
-from amber_gable.domain.method import Method
-from amber_gable.domain.operation import AmountUnit
-from amber_gable.domain.operation import OperationKind as K
-from amber_gable.domain.operation import Technique as T
+from amber_gable.core.specification.derived.rule import (
+    Acts,
+    Coats,
+    Level,
+    Rule,
+    Stage,
+    Step,
+    above,
+    at_most,
+    none_of,
+    one_of,
+)
+from amber_gable.domain.paint.families import Family as F
+from amber_gable.domain.paint.method import Method
+from amber_gable.domain.work.operation import AmountUnit
+from amber_gable.domain.work.operation import OperationKind as K
+from amber_gable.domain.work.operation import Technique as T
 
 _TRIM = (F.TRIM_ACRYLIC, F.HYBRID_SATIN, F.ALKYD_GLOSS)
 _PIECES = Acts(fact="pieces", unit=AmountUnit.PIECES)

@@ -1,7 +1,7 @@
 """Render, brick, block, stone, concrete walls and floors, chimneys (handbook §3, §4)."""
 
-from amber_gable.core.specification.dangers import SILICA_FORBIDS, SOFT_STONE_FORBIDS
-from amber_gable.core.specification.rule import (
+from amber_gable.core.specification.cautions.dangers import SILICA_FORBIDS, SOFT_STONE_FORBIDS
+from amber_gable.core.specification.derived.rule import (
     LOOSE,
     Acts,
     Coats,
@@ -15,11 +15,11 @@ from amber_gable.core.specification.rule import (
     none_of,
     one_of,
 )
-from amber_gable.domain.families import Family as F
-from amber_gable.domain.method import Method
-from amber_gable.domain.operation import AmountUnit
-from amber_gable.domain.operation import OperationKind as K
-from amber_gable.domain.operation import Technique as T
+from amber_gable.domain.paint.families import Family as F
+from amber_gable.domain.paint.method import Method
+from amber_gable.domain.work.operation import AmountUnit
+from amber_gable.domain.work.operation import OperationKind as K
+from amber_gable.domain.work.operation import Technique as T
 
 _ALL, _WALL = ("masonry",), "floor roof"
 _BARE = one_of("coating", "bare")

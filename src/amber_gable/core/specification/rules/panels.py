@@ -1,7 +1,7 @@
 """Vinyl, aluminium, steel, fibre cement and roofs (handbook §3 to §5)."""
 
-from amber_gable.core.specification.dangers import ASBESTOS_FORBIDS, SILICA_FORBIDS
-from amber_gable.core.specification.rule import (
+from amber_gable.core.specification.cautions.dangers import ASBESTOS_FORBIDS, SILICA_FORBIDS
+from amber_gable.core.specification.derived.rule import (
     BARE_SPOTS,
     LOOSE,
     Acts,
@@ -16,10 +16,10 @@ from amber_gable.core.specification.rule import (
     none_of,
     one_of,
 )
-from amber_gable.domain.families import Family as F
-from amber_gable.domain.method import Method
-from amber_gable.domain.operation import OperationKind as K
-from amber_gable.domain.operation import Technique as T
+from amber_gable.domain.paint.families import Family as F
+from amber_gable.domain.paint.method import Method
+from amber_gable.domain.work.operation import OperationKind as K
+from amber_gable.domain.work.operation import Technique as T
 
 
 def _prime(name: str, note: str, strength: int, *families: F, method: Method = Method.BRUSH) -> Step:

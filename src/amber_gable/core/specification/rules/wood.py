@@ -1,7 +1,7 @@
 """Wood above ground level: siding, trim, beams, and what items of wood share (handbook §3, §4)."""
 
-from amber_gable.core.specification.limits import WOOD_MOISTURE
-from amber_gable.core.specification.rule import (
+from amber_gable.core.specification.cautions.limits import WOOD_MOISTURE
+from amber_gable.core.specification.derived.rule import (
     BARE_SPOTS,
     LOOSE,
     Acts,
@@ -16,11 +16,11 @@ from amber_gable.core.specification.rule import (
     none_of,
     one_of,
 )
-from amber_gable.domain.families import Family as F
-from amber_gable.domain.method import Method
-from amber_gable.domain.operation import AmountUnit
-from amber_gable.domain.operation import OperationKind as K
-from amber_gable.domain.operation import Technique as T
+from amber_gable.domain.paint.families import Family as F
+from amber_gable.domain.paint.method import Method
+from amber_gable.domain.work.operation import AmountUnit
+from amber_gable.domain.work.operation import OperationKind as K
+from amber_gable.domain.work.operation import Technique as T
 
 _WOOD, _NO_DECK = ("wood",), "deck"
 _PAINTS = one_of("aim", "paint", "solid-stain")

@@ -7,8 +7,8 @@ from fastapi import APIRouter, Request
 from starlette.responses import RedirectResponse, Response
 
 from amber_gable.domain.errors import Refused
-from amber_gable.domain.job import JobBundle
-from amber_gable.domain.scheme import GROUP_NAMES, ColourGroup
+from amber_gable.domain.job.job import JobBundle
+from amber_gable.domain.paint.scheme import GROUP_NAMES, ColourGroup
 from amber_gable.services.specification.colour_preview import (
     board_colours,
     colour_groups,
@@ -23,8 +23,8 @@ from amber_gable.services.specification.schemes import apply_scheme, drop_scheme
 from amber_gable.services.workspace import digest
 from amber_gable.web.asking import context_of
 from amber_gable.web.pages import Fields, job_page, load_job, page, units_of
-from amber_gable.web.views.elevation import draw, drawing_scale, finish_colours
-from amber_gable.web.views.lanes import bearing
+from amber_gable.web.views.survey.elevation import draw, drawing_scale, finish_colours
+from amber_gable.web.views.weather.lanes import bearing
 
 router = APIRouter()
 NOW, CHOSEN = "now", "chosen"

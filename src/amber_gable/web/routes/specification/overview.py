@@ -6,9 +6,9 @@ from fastapi import APIRouter, Request
 from starlette.responses import RedirectResponse, Response
 
 from amber_gable.domain.errors import Refused
-from amber_gable.domain.items import ITEM_NAMES
-from amber_gable.domain.schools import AskedBy, topics_of
-from amber_gable.domain.substrates import SUBSTRATES
+from amber_gable.domain.house.items import ITEM_NAMES
+from amber_gable.domain.house.substrates import SUBSTRATES
+from amber_gable.domain.work.schools import AskedBy, topics_of
 from amber_gable.services.specification.acknowledging import acknowledge
 from amber_gable.services.specification.desk import specification_desk
 from amber_gable.services.specification.specifying import (
@@ -23,9 +23,9 @@ from amber_gable.services.specification.taking_over import offers, take_newer
 from amber_gable.services.today.standing import standings
 from amber_gable.web.asking import context_of
 from amber_gable.web.pages import Fields, job_page, load_job, units_of
-from amber_gable.web.views.elevation import draw, drawing_scale, finish_colours
-from amber_gable.web.views.offers import told_offers
-from amber_gable.web.views.spec_rows import STATE_WORDS, PartLine, line, shared_matters
+from amber_gable.web.views.specification.offers import told_offers
+from amber_gable.web.views.specification.spec_rows import STATE_WORDS, PartLine, line, shared_matters
+from amber_gable.web.views.survey.elevation import draw, drawing_scale, finish_colours
 
 router = APIRouter()
 SHOWN_MATTERS = 8

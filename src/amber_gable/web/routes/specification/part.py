@@ -9,15 +9,15 @@ from typing import Any
 from fastapi import APIRouter, Request
 from starlette.responses import RedirectResponse, Response
 
-from amber_gable.core.specification.part_spec import Wish
-from amber_gable.core.survey.painted import PaintedPart
-from amber_gable.domain.aims import AIM_NAMES, Aim, aims_for
+from amber_gable.core.specification.derived.part_spec import Wish
+from amber_gable.core.survey.amounts.painted import PaintedPart
 from amber_gable.domain.errors import NotFound, Refused, StaleEdit
-from amber_gable.domain.finish import OverrideAction
-from amber_gable.domain.items import ITEM_NAMES
-from amber_gable.domain.method import Method
-from amber_gable.domain.operation import Operation, OperationKind, Technique
-from amber_gable.domain.substrates import SUBSTRATES
+from amber_gable.domain.house.items import ITEM_NAMES
+from amber_gable.domain.house.substrates import SUBSTRATES
+from amber_gable.domain.paint.method import Method
+from amber_gable.domain.work.aims import AIM_NAMES, Aim, aims_for
+from amber_gable.domain.work.finish import OverrideAction
+from amber_gable.domain.work.operation import Operation, OperationKind, Technique
 from amber_gable.services.specification.colours import library_colour
 from amber_gable.services.specification.customer_changes import Asked
 from amber_gable.services.specification.desk import PartDesk, standing_steps
@@ -32,12 +32,12 @@ from amber_gable.services.specification.specifying import (
 from amber_gable.services.specification.step_edits import added, changed, dropped, laid_otherwise, removed
 from amber_gable.web.asking import WHO, context_of
 from amber_gable.web.pages import Fields, job_page, load_job, typed_system, units_of
-from amber_gable.web.views.build_up import build_up
-from amber_gable.web.views.method_ways import told_method_ways
-from amber_gable.web.views.spec_order import told_order
-from amber_gable.web.views.spec_picks import picks
-from amber_gable.web.views.spec_rows import STATE_WORDS, state_of
-from amber_gable.web.views.spec_steps import grouped, told_moves, told_steps
+from amber_gable.web.views.estimate.method_ways import told_method_ways
+from amber_gable.web.views.specification.build_up import build_up
+from amber_gable.web.views.specification.spec_order import told_order
+from amber_gable.web.views.specification.spec_picks import picks
+from amber_gable.web.views.specification.spec_rows import STATE_WORDS, state_of
+from amber_gable.web.views.specification.spec_steps import grouped, told_moves, told_steps
 
 router = APIRouter()
 

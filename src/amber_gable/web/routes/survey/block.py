@@ -6,16 +6,16 @@ from typing import Any
 from fastapi import APIRouter, Request
 from starlette.responses import RedirectResponse, Response
 
-from amber_gable.domain.block_out import Roof, Side, WingRoof
 from amber_gable.domain.errors import Refused
-from amber_gable.domain.substrates import SUBSTRATES
-from amber_gable.domain.survey import Face, Item, Zone
-from amber_gable.services.job_view import JobView
+from amber_gable.domain.house.block_out import Roof, Side, WingRoof
+from amber_gable.domain.house.substrates import SUBSTRATES
+from amber_gable.domain.house.survey import Face, Item, Zone
+from amber_gable.services.job.view import JobView
 from amber_gable.services.survey.blocking_out import block_out, tried_out, walk_tried
 from amber_gable.web.asking import context_of
 from amber_gable.web.pages import Fields, job_page, load_job, page, typed_system, units_of
-from amber_gable.web.views.elevation import draw, drawing_scale
-from amber_gable.web.views.house_plan import draw_plan
+from amber_gable.web.views.survey.elevation import draw, drawing_scale
+from amber_gable.web.views.survey.house_plan import draw_plan
 
 router = APIRouter(prefix="/survey/block")
 SHEET_W, SHEET_SCALE, SHEET_H = 180.0, 20.0, 130.0

@@ -6,11 +6,11 @@ from typing import Any
 from fastapi import APIRouter, Request
 from starlette.responses import RedirectResponse, Response
 
-from amber_gable.domain.block_floor import FLOORS, RAILINGS
 from amber_gable.domain.errors import Refused
-from amber_gable.domain.profile import BoardRun
-from amber_gable.domain.substrates import SUBSTRATES
-from amber_gable.services.job_view import JobView
+from amber_gable.domain.house.block_floor import FLOORS, RAILINGS
+from amber_gable.domain.house.profile import BoardRun
+from amber_gable.domain.house.substrates import SUBSTRATES
+from amber_gable.services.job.view import JobView
 from amber_gable.services.survey.blocking_floor import block_fence, block_floor, fence_tried, floor_tried
 from amber_gable.web.asking import context_of
 from amber_gable.web.pages import Fields, job_page, load_job, page, typed_system

@@ -8,17 +8,17 @@ from urllib.parse import urlsplit
 from fastapi import APIRouter, HTTPException, Request
 from starlette.responses import RedirectResponse, Response
 
-from amber_gable.domain.condition import CELL_M, Damage
 from amber_gable.domain.errors import Refused
-from amber_gable.domain.meter import MeterReading, MeterUnavailable
-from amber_gable.domain.substrates import SUBSTRATES
-from amber_gable.domain.survey import Zone
+from amber_gable.domain.findings.condition import CELL_M, Damage
+from amber_gable.domain.findings.meter import MeterReading, MeterUnavailable
+from amber_gable.domain.house.substrates import SUBSTRATES
+from amber_gable.domain.house.survey import Zone
 from amber_gable.services.survey import conditions
 from amber_gable.web.asking import context_of
 from amber_gable.web.pages import Fields, page, typed_system
 from amber_gable.web.routes.survey.sheet import Sheet, is_fragment, known, read_face, show
-from amber_gable.web.views.elevation import draw, drawing_scale
-from amber_gable.web.views.test_controls import TestRow, test_row
+from amber_gable.web.views.survey.elevation import draw, drawing_scale
+from amber_gable.web.views.survey.test_controls import TestRow, test_row
 
 router = APIRouter(prefix="/survey/{kind}/{id_}/condition")
 MAP_W, MAP_SCALE, MAP_H = 520.0, 70.0, 420.0

@@ -3,12 +3,12 @@
 from fastapi import APIRouter, HTTPException, Request, UploadFile
 from starlette.responses import RedirectResponse, Response
 
-from amber_gable.domain.survey import Face
+from amber_gable.domain.house.survey import Face
 from amber_gable.services.survey.takeoff_files import elevations_dxf, import_takeoff, takeoff_csv, takeoff_workbook
 from amber_gable.web.asking import context_of
 from amber_gable.web.pages import rendered
 from amber_gable.web.routes.survey.sheet import Sheet, read_sheet, show
-from amber_gable.web.views.elevation import draw, paper_mm
+from amber_gable.web.views.survey.elevation import draw, paper_mm
 
 router = APIRouter(prefix="/survey/files")
 _XLSX = "application/vnd.openxmlformats-officedocument.spreadsheetml.sheet"

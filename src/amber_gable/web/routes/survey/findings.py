@@ -12,8 +12,8 @@ from amber_gable.services.survey.findings import metered, set_findings, surface_
 from amber_gable.web.asking import context_of
 from amber_gable.web.pages import Fields, typed_system
 from amber_gable.web.routes.survey.sheet import Sheet, is_fragment, read_sheet, show
-from amber_gable.web.views.elevation import draw, drawing_scale
-from amber_gable.web.views.finding_rows import finding_row
+from amber_gable.web.views.survey.elevation import draw, drawing_scale
+from amber_gable.web.views.survey.finding_rows import finding_row
 
 router = APIRouter(prefix="/survey/findings")
 STRIP_W, STRIP_SCALE, STRIP_H = 210.0, 14.0, 165.0

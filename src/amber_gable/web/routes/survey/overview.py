@@ -4,13 +4,13 @@ from fastapi import APIRouter, Request
 from starlette.responses import RedirectResponse, Response
 
 from amber_gable.domain.errors import InputError, Refused
-from amber_gable.domain.schools import TOPICS, AskedBy, topics_of
+from amber_gable.domain.work.schools import TOPICS, AskedBy, topics_of
 from amber_gable.services.specification.specifying import set_school
 from amber_gable.services.survey.figures import face_figures, missing_essentials
 from amber_gable.web.asking import context_of
 from amber_gable.web.pages import Fields, job_page, load_job, units_of
-from amber_gable.web.views.elevation import draw, drawing_scale
-from amber_gable.web.views.house_plan import draw_plan
+from amber_gable.web.views.survey.elevation import draw, drawing_scale
+from amber_gable.web.views.survey.house_plan import draw_plan
 
 router = APIRouter()
 SHOWN_MISSING = 3

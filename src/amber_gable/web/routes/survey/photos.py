@@ -6,12 +6,12 @@ from fastapi import APIRouter, Request, UploadFile
 from starlette.responses import RedirectResponse, Response
 
 from amber_gable.domain.errors import Refused
-from amber_gable.domain.photo import Photo
+from amber_gable.domain.house.photo import Photo
 from amber_gable.services.survey import photos
 from amber_gable.web.asking import context_of
 from amber_gable.web.pages import Fields, units_of
 from amber_gable.web.routes.survey.sheet import is_fragment, read_sheet, show
-from amber_gable.web.views.photo_marks import mark_fields, usual_marks
+from amber_gable.web.views.survey.photo_marks import mark_fields, usual_marks
 from amber_gable.web.views.units import Units
 
 router = APIRouter(prefix="/survey/photos")

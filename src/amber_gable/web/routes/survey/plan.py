@@ -4,12 +4,12 @@ from fastapi import APIRouter, Request
 from starlette.responses import RedirectResponse, Response
 
 from amber_gable.domain.errors import InputError
-from amber_gable.domain.survey import PlanPlace
+from amber_gable.domain.house.survey import PlanPlace
 from amber_gable.services.survey.surveying import stand_wall, turn_house
 from amber_gable.web.asking import context_of
 from amber_gable.web.pages import Fields, page, units_of
 from amber_gable.web.routes.survey.sheet import is_fragment, read_sheet
-from amber_gable.web.views.house_plan import draw_plan
+from amber_gable.web.views.survey.house_plan import draw_plan
 
 router = APIRouter(prefix="/survey")
 

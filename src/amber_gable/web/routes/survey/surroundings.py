@@ -6,13 +6,13 @@ from fastapi import APIRouter, Request
 from starlette.responses import RedirectResponse, Response
 
 from amber_gable.domain.errors import Refused
-from amber_gable.domain.survey import BlockKind, Face
+from amber_gable.domain.house.survey import BlockKind, Face
 from amber_gable.domain.units import UnitSystem
 from amber_gable.services.survey import surroundings
 from amber_gable.web.asking import context_of
 from amber_gable.web.pages import Fields, page
 from amber_gable.web.routes.survey.sheet import Sheet, read_sheet, show
-from amber_gable.web.views.panorama import panorama
+from amber_gable.web.views.survey.panorama import panorama
 
 router = APIRouter(prefix="/survey/face/{id_}/surroundings")
 _KINDS = [(k.value, k.value) for k in BlockKind]

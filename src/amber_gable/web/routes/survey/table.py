@@ -8,17 +8,17 @@ from fastapi import APIRouter, HTTPException, Request
 from starlette.responses import Response
 
 from amber_gable.domain.errors import Refused, StaleEdit
-from amber_gable.domain.items import ITEM_NAMES
-from amber_gable.domain.survey import Face, Property
+from amber_gable.domain.house.items import ITEM_NAMES
+from amber_gable.domain.house.survey import Face, Property
 from amber_gable.services.survey.face_copies import FILLINGS
 from amber_gable.services.survey.figures import face_figures
 from amber_gable.services.survey.surveying import box_of, find_part, tried
 from amber_gable.web.pages import Fields, page
 from amber_gable.web.routes.survey.sheet import Sheet, is_fragment, known, read_face, show
-from amber_gable.web.views.elevation import draw, drawing_scale
-from amber_gable.web.views.part_form import part_fields, typed_part
-from amber_gable.web.views.tools import drawing_tools
-from amber_gable.web.views.usual_parts import blank_part, other_kind
+from amber_gable.web.views.survey.elevation import draw, drawing_scale
+from amber_gable.web.views.survey.part_form import part_fields, typed_part
+from amber_gable.web.views.survey.tools import drawing_tools
+from amber_gable.web.views.survey.usual_parts import blank_part, other_kind
 
 router = APIRouter(prefix="/survey")
 TABLE_W, TABLE_H, TABLE_SCALE = 700.0, 470.0, 95.0

@@ -17,7 +17,7 @@ from amber_gable.services.survey.walking import (
 from amber_gable.web.asking import context_of
 from amber_gable.web.pages import Fields
 from amber_gable.web.routes.survey.sheet import Sheet, is_fragment, read_sheet, show
-from amber_gable.web.views.test_controls import TestRow, test_row
+from amber_gable.web.views.survey.test_controls import TestRow, test_row
 
 router = APIRouter(prefix="/survey/walk")
 

@@ -1,0 +1,1 @@
+"""What stops or endangers: stops, limits, tests that are missing, safety cards."""

@@ -1,0 +1,1 @@
+"""What else could be chosen: products, schools, and what each would change."""

@@ -1,0 +1,1 @@
+"""Colours: differences, hiding, and the heat the sun makes in them."""

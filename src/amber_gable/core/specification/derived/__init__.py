@@ -1,0 +1,1 @@
+"""From what was found to steps: facts, diagnosis, systems, overrides."""

@@ -1,0 +1,199 @@
+"""What the rules know of a surface: its tags, its condition, its colours, where it is, and the schools that hold.
+
+A fact that was not found out is absent; a rule decides for itself whether not knowing counts.
+"""
+
+from collections.abc import Collection, Mapping
+from dataclasses import dataclass, field, replace
+from datetime import UTC, tzinfo
+from functools import lru_cache
+from math import ceil
+from types import MappingProxyType
+from typing import Any
+
+from amber_gable.core.specification.cautions.limits import STAINS, moisture_limit
+from amber_gable.core.specification.colour.difference import lab
+from amber_gable.core.specification.colour.hiding import coats_to_hide, hiding_power, under_tinted
+from amber_gable.core.survey.findings.essentials import is_answered
+from amber_gable.core.survey.findings.moisture import judged_moisture
+from amber_gable.domain.findings.condition import Coating, Condition
+from amber_gable.domain.findings.guided_tests import GUIDED_TESTS
+from amber_gable.domain.house.substrates import SUBSTRATES
+from amber_gable.domain.paint.product import Product
+from amber_gable.domain.work.aims import Aim, usual_aim
+from amber_gable.domain.work.schools import DEFAULTS
+
+USUAL_COATS = 2
+FILMS = (Coating.WATERBORNE, Coating.OIL, Coating.FILM_STAIN)
+_ITEM_TAGS = {
+    "panelled-door": "door panelled-door",
+    "flush-door": "door",
+    "glazed-door": "door glazed",
+    "sash-window": "window sash glazed",
+    "casement": "window casement glazed",
+    "shutter-pair": "shutter",
+    "garage-door": "garage-door",
+    "railing": "railing",
+    "gutter": "gutter",
+    "sign-band": "sign",
+    "stair": "stair",
+    "chimney": "chimney",
+}
+_ZERO_MEANS_NONE = ("crack_m", "rot_m2", "caulk_m", "putty_m", "nails", "stubs", "bare_pct")
+"""Figures whose zero may be believed without a ticked test: they are things one sees."""
+
+
+@dataclass(frozen=True)
+class Facts:
+    """One surface to specify. `surface_m2` and `pieces` say how much of it there is; `known` holds the readings."""
+
+    tags: frozenset[str]
+    known: Mapping[str, Any]
+    surface_m2: float
+    pieces: int = 1
+    old_colour: str = "#808080"
+    new_colour: str | None = None
+    schools: Mapping[str, str] = field(default_factory=lambda: dict(DEFAULTS))
+
+    def get(self, name: str) -> Any:
+        """The fact, or None where it is not known."""
+        return self.known.get(name)
+
+    def supposing(self, name: str, value: Any) -> "Facts":
+        """The same surface with one reading as given."""
+        return replace(self, known=_derived({**self.known, name: value}, self.tags, self.schools))
+
+    def under(self, topic: str, school: str) -> "Facts":
+        """The same surface under another school."""
+        schools = {**self.schools, topic: school}
+        return replace(self, schools=schools, known=_derived(self.known, self.tags, schools))
+
+    def with_finish(self, product: Product) -> "Facts":
+        """The same surface, with what the chosen finish's own sheet says of hiding, moisture, coats and feet."""
+        sheet = {
+            "contrast": product.contrast,
+            "sheet_moisture": product.moisture_max_pct,
+            "sheet_coats": product.coats,
+            "foot_h": product.foot_h,
+        }
+        told = {k: v for k, v in sheet.items() if v is not None}
+        if not told:
+            return self
+        known = {**self.known, **told, **colour_facts(self.old_colour, self.new_colour, product.contrast)}
+        return replace(self, known=_derived(known, self.tags, self.schools))
+
+
+def surface_tags(substrate: str, item_kind: str = "") -> frozenset[str]:
+    """Tags of a substrate and of the item made of it. An item's own kind takes the place of 'trim' and 'siding'."""
+    tags = SUBSTRATES[substrate].tags
+    if not item_kind:
+        return tags
+    return (tags - {"trim", "siding", "door"}) | frozenset(_ITEM_TAGS[item_kind].split())
+
+
+def facts_of(
+    substrate: str,
+    condition: Condition,
+    *,
+    surface_m2: float,
+    item_kind: str = "",
+    pieces: int = 1,
+    old_colour: str = "#808080",
+    new_colour: str | None = None,
+    aim: Aim | None = None,
+    schools: Mapping[str, str] = DEFAULTS,
+    lead: bool = False,
+    wires: bool = False,
+    openings: int = 0,
+    height_m: float = 0.0,
+    tilt_deg: float = 90.0,
+    old_sheet: bool = False,
+    first_on_face: bool = False,
+    face_disturbed: bool = True,
+    obstacles: Collection[str] = (),
+    hangs: str = "",
+    tz: tzinfo = UTC,
+) -> Facts:
+    """The facts of a zone or item as surveyed. `lead`: lead paint is presumed or was found; `old_sheet`: a cement sheet
+    here may be from before the 1990s; `first_on_face`: what is done once for a face is done with this part;
+    `face_disturbed`: old paint is scraped, sanded or cut somewhere on the face; `hangs`: what hangs on the face and
+    where, in words; `tz`: the house's own time, by which readings are of one day."""
+    tags = surface_tags(substrate, item_kind)
+    aim = aim or usual_aim(tags)
+    known: dict[str, Any] = {
+        "lead": lead,
+        "aim": aim.value,
+        "height_m": height_m,
+        "tilt_deg": tilt_deg,
+        "wires": wires,
+        "surface_m2": surface_m2,
+        "openings": openings,
+        "pieces": pieces,
+        "first_on_face": first_on_face,
+        "face_disturbed": face_disturbed,
+        "hangs": hangs or "What hangs here",
+        **{f"near_{kind.replace('-', '_')}": True for kind in obstacles},
+    }
+    for test in GUIDED_TESTS:
+        value = getattr(condition, test.field)
+        if test.field == "moisture":
+            value = judged_moisture(condition, tz)
+        elif (
+            not is_answered(test, condition) and test.field not in _ZERO_MEANS_NONE and not item_kind
+        ) or value == Coating.UNKNOWN:
+            value = None
+        known[test.field] = value.value if hasattr(value, "value") else value
+    known |= colour_facts(old_colour, new_colour)
+    known["asbestos"] = "fibre-cement" in tags and (condition.asbestos or (condition.asbestos is None and old_sheet))
+    known["aged_on"] = next((t.on for t in condition.tests if t.test == "age"), None)
+    return Facts(tags, _derived(known, tags, schools), surface_m2, pieces, old_colour, new_colour, dict(schools))
+
+
+@lru_cache(maxsize=2000)
+def colour_facts(old: str, new: str | None, contrast: float | None = None) -> Mapping[str, Any]:
+    """How the colour changes; nothing where none is chosen. `contrast` is the chosen finish's own; `tint_saves` whether
+    a tinted primer makes fewer coats in all, or as many of a colour that hides weakly (True), or as many with one of
+    them cheaper (False)."""
+    if new is None:
+        return MappingProxyType({})
+    power = contrast or hiding_power(new).value
+    alone = coats_to_hide(old, new, power)
+    primed = 1 + max(USUAL_COATS, coats_to_hide(under_tinted(old, new), new, power))
+    return MappingProxyType(
+        {
+            "hiding_coats": alone,
+            "tint_saves": (primed < alone or hiding_power(new).name == "WEAK") if primed <= alone else None,
+            "lighter_by": lab(new).lightness - lab(old).lightness,
+            "weak_colour": hiding_power(new).name == "WEAK",
+            "dark_colour": lab(new).lightness < 35,
+            "darker": lab(new).lightness < lab(old).lightness - 2,
+            "colour_changes": old != new,
+        }
+    )
+
+
+_CLEARED_M2_A_DAY = 46.0
+"""Failing paint two people take off and feather in a day, wet: 5 m²/h, half as much again for lead, 14 hours."""
+
+
+def _derived(known: Mapping[str, Any], tags: frozenset[str], schools: Mapping[str, str]) -> dict[str, Any]:
+    """Facts that follow from others."""
+    out = dict(known)
+    coating = out.get("coating")
+    out["film"] = None if coating is None else coating in {c.value for c in FILMS}
+    out["painted"] = None if coating is None else coating != Coating.BARE.value
+    out["bare_spots_pct"] = (out.get("loose_pct") or 0.0) + (out.get("bare_pct") or 0.0)
+    out["rusty_pct"] = max(out.get("rust_pct") or 0.0, out.get("bare_pct") or 0.0) + (out.get("loose_pct") or 0.0)
+    out["patch_made"] = out.get("adhesion") is not None
+    stained = "wood" in tags and out["aim"] in STAINS
+    out["acid_follows"] = True if "deck" in tags or stained else None
+    out["soft"] = True if "limestone" in tags or out.get("masonry") == "dusty" else None
+    out["fittings"] = True if any(out.get(f"near_{kind}") for kind in ("lamp", "other")) else None
+    out["failing_pct"] = out["bare_spots_pct"] + (out.get("crack_m") or 0.0)
+    out["dusty_days"] = max(1, ceil(out["surface_m2"] * out["bare_spots_pct"] / 100 / _CLEARED_M2_A_DAY))
+    limit = moisture_limit(tags, out["aim"], schools, out.get("sheet_moisture"))
+    out.setdefault("foot_h", 24.0)
+    out["moisture_limit"], out["moisture_source"] = (limit.value, limit.source) if limit else (None, None)
+    for name in ("coating", "masonry", "vinyl", "moisture", "made_colour"):
+        out[f"{name}_known"] = out.get(name) is not None
+    return {k: v for k, v in out.items() if v is not None}

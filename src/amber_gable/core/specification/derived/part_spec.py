@@ -1,0 +1,104 @@
+"""One part of a job specified: what was found, what is done about it, and what it comes to."""
+
+from collections.abc import Iterable, Mapping, Sequence
+from dataclasses import dataclass, field
+from functools import cached_property
+
+from amber_gable.core.specification.choices.comparison import Sums, sums_of
+from amber_gable.core.specification.derived.diagnosis import Derivation, derive
+from amber_gable.core.specification.derived.overrides import Conflict, forbidden_steps
+from amber_gable.core.specification.derived.part_facts import part_facts
+from amber_gable.core.specification.derived.system import Specified, finish_product, specify
+from amber_gable.core.survey.amounts.painted import PaintedPart
+from amber_gable.core.work.pace import pace_of
+from amber_gable.core.work.record import PartWork, part_work
+from amber_gable.domain.job.job import JobBundle
+from amber_gable.domain.paint.product import Product
+from amber_gable.domain.work.aims import Aim
+from amber_gable.domain.work.finish import Finish, Override
+from amber_gable.domain.work.operation import Operation
+
+
+@dataclass(frozen=True)
+class Wish:
+    """What was chosen for a part, from which its steps follow."""
+
+    colour: str
+    colour_name: str
+    aim: Aim | None = None
+    schools: Mapping[str, str] = field(default_factory=dict)
+    picks: Mapping[str, str] = field(default_factory=dict)
+    overrides: Sequence[Override] = ()
+
+    @staticmethod
+    def of(finish: Finish) -> "Wish":
+        return Wish(finish.colour, finish.colour_name, finish.aim, finish.schools, finish.picks, finish.overrides)
+
+
+@dataclass(frozen=True)
+class PartSpec:
+    """`operations` stand now (stored, or fresh where nothing is stored); `fresh` is what the rules say today. They
+    differ when the survey, the stores or the schools changed since."""
+
+    part: PaintedPart
+    finish: Finish | None
+    derivation: Derivation
+    fresh: Specified
+    operations: tuple[Operation, ...]
+    work: PartWork
+
+    @cached_property
+    def sums(self) -> Sums:
+        return sums_of(self.work)
+
+    @property
+    def changed(self) -> bool:
+        """The stored steps are no longer those that the rules give. A company's system is never out of date."""
+        return self.finish is not None and self.finish.derived and self.operations != self.fresh.operations
+
+    @property
+    def conflicts(self) -> tuple[Conflict, ...]:
+        if self.finish is None or self.finish.derived:
+            return self.fresh.conflicts
+        return forbidden_steps(self.operations, self.derivation.forbidden)
+
+
+def fresh_spec(bundle: JobBundle, part: PaintedPart, wish: Wish | None, products: Iterable[Product]) -> Specified:
+    """What the rules give for the part today. Raises NoSteps when no product serves a step."""
+    facts = part_facts(
+        bundle, part, wish.colour if wish else None, wish.aim if wish else None, wish.schools if wish else None
+    )
+    shelf, picks = list(products), wish.picks if wish else {}
+    first = derive(facts)
+    finish = finish_product(first, shelf, picks)
+    # What the chosen sheet says of hiding and of moisture may ask for other steps than the family's usual figures.
+    told = facts.with_finish(finish)
+    return specify(first if told == facts else derive(told), shelf, picks, wish.overrides if wish else ())
+
+
+def part_spec(bundle: JobBundle, part: PaintedPart, products: Iterable[Product]) -> PartSpec:
+    """The part as it stands in the job, beside what the rules give today."""
+    shelf = list(products)
+    finish = bundle.finish_of(*part.key)
+    fresh = fresh_spec(bundle, part, Wish.of(finish) if finish else None, shelf)
+    operations = bundle.operations(finish) if finish else fresh.operations
+    by_code = {p.code: p for p in (*shelf, *bundle.products)}
+    work = part_work(part, operations, by_code, finish.colour if finish else part.colour_now, pace_of(bundle))
+    return PartSpec(part, finish, fresh.derivation, fresh, operations, work)
+
+
+def made_finish(part: PaintedPart, wish: Wish, operations: Sequence[Operation]) -> Finish:
+    """The record to keep."""
+    kind, id_ = part.key
+    return Finish.model_validate(
+        {
+            kind: id_,
+            "operations": [o.model_dump() for o in operations],
+            "colour": wish.colour,
+            "colour_name": wish.colour_name,
+            "aim": wish.aim,
+            "schools": dict(wish.schools),
+            "picks": dict(wish.picks),
+            "overrides": [o.model_dump() for o in wish.overrides],
+        }
+    )

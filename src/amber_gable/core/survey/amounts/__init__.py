@@ -1,0 +1,1 @@
+"""How much there is: areas, lengths and counts, with their arithmetic."""

@@ -1,0 +1,1 @@
+"""Shapes in the plane and on the plan: lengths, shadows, bearings, photos."""

@@ -1,0 +1,1 @@
+"""What is found and what is still missing."""

@@ -1,0 +1,1 @@
+"""What a film of paint does: stages of drying, and what spoils it."""

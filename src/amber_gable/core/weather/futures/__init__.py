@@ -1,0 +1,1 @@
+"""What else may come: members drawn around a forecast, and two forecasts compared."""

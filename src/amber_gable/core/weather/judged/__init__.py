@@ -1,0 +1,1 @@
+"""Which hours a coat may be laid in: rules, slots and windows."""

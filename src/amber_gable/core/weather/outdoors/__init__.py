@@ -1,0 +1,1 @@
+"""What comes at a wall: air, sun, sky, light and rain."""

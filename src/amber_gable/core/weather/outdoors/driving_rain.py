@@ -1,0 +1,62 @@
+"""Rain on faces: as the wind drives it (ISO 15927-3:2009), under eaves, and whether it would find a face at all."""
+
+from collections.abc import Sequence
+from typing import TYPE_CHECKING
+
+import numpy as np
+import numpy.typing as npt
+
+from amber_gable.core.weather.outdoors.air import Array
+from amber_gable.core.weather.wall.steps import Steps
+from amber_gable.domain.house.exposure import Eave
+
+if TYPE_CHECKING:
+    from amber_gable.core.weather.wall.surface import Climate
+
+DROPS_FALL_MS = 5.0
+"""Speed at which drops of 1 to 2 mm fall, those of moderate rain."""
+GRAZES = 0.05
+"""Share of the driven rain below which a face is said to have none of it."""
+
+
+def beside(of_faces: Array, weather: Array) -> Array:
+    """(F,) beside weather of shape (..., T)."""
+    return of_faces.reshape(-1, *(1,) * weather.ndim)
+
+
+def facing_wind(steps: Steps, azimuth: Array) -> Array:
+    """Cosine between each face's bearing (F,) and that the wind comes from, (F, ..., T)."""
+    north, east = steps.wind_bearing
+    bearing = beside(np.radians(azimuth), steps.wind)
+    return np.asarray(np.cos(bearing) * north + np.sin(bearing) * east)
+
+
+def driving_rain(steps: Steps, facing: Array, tilt: Array) -> Array:
+    """Rain reaching faces (F,), mm/h, shape (F, ..., T) from weather (..., T); `facing` as `facing_wind` gives it.
+
+    Walls: the rain that the wind drives (ISO 15927-3) times cos θ, nothing from behind; level planes take it as it
+    falls; between, by the tilt's sine and cosine.
+    """
+    angle = beside(np.radians(tilt), steps.wind_from)
+    return np.asarray(steps.rain_on_walls * np.maximum(facing, 0.0) * np.sin(angle) + steps.falling * np.cos(angle))
+
+
+def under_eaves(steps: Steps, eaves: Sequence[Eave | None], facing: Array) -> Array:
+    """(F, ..., T): 0 where drops that the wind drives slant too little to come in under the eave, 1 elsewhere."""
+    out = np.ones(facing.shape)
+    for row, eave in enumerate(eaves):
+        if eave is not None:
+            onto = np.maximum(facing[row], 0.0) * steps.wind
+            out[row] = onto * eave.below_m > eave.depth_m * DROPS_FALL_MS
+    return out
+
+
+def rain_finds(climate: "Climate") -> npt.NDArray[np.bool_]:
+    """Whether rain that fell then would reach each face, (F, ..., T): driven onto it, or onto a slope, and not kept off
+    altogether by what is above."""
+    faces, steps = climate.faces, climate.steps
+    tilt, open_ = np.radians([f.tilt_deg for f in faces]), np.array([f.rain_exposure for f in faces])
+    facing = facing_wind(steps, np.array([f.azimuth_deg for f in faces]))
+    reaching = np.maximum(facing, 0.0) * beside(np.sin(tilt), steps.wind) + beside(np.cos(tilt), steps.wind)
+    comes_in = under_eaves(steps, [f.eave for f in faces], facing)
+    return np.asarray(comes_in * beside(open_, steps.wind) * reaching > GRAZES)

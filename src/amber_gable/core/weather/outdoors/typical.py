@@ -1,0 +1,41 @@
+"""A stretch of a weather series, with the days before and after that surfaces and films need."""
+
+from datetime import date, datetime, timedelta, timezone
+
+import numpy as np
+
+from amber_gable.domain.errors import NoClimate
+from amber_gable.domain.weather.series import HOUR, WeatherSeries
+
+LEAD_DAYS, TAIL_DAYS = 2, 5
+
+
+def stretch(series: WeatherSeries, start: date, days: int) -> WeatherSeries:
+    """The hours from two days before `start` to five after the last day, as far as the series has them.
+
+    A typical year is read as the year of `start` and runs round: after 31 December comes 1 January; 29 February is 28
+    February again. Raises NoClimate when the series holds none of the days.
+    """
+    zone = timezone(timedelta(hours=series.utc_offset_h))
+    begin = datetime(start.year, start.month, start.day, tzinfo=zone) - timedelta(days=LEAD_DAYS)
+    hours = (days + LEAD_DAYS + TAIL_DAYS) * 24
+    first = int(begin.timestamp())
+    if series.typical_year:
+        wanted = [begin + timedelta(hours=h) for h in range(hours)]
+        index = np.array([_hour_of_year(t) for t in wanted])
+        return series.take(index, first)
+    offset = (first - series.start) // HOUR
+    index = np.arange(max(offset, 0), min(offset + hours, len(series)))
+    inside = (index >= offset + LEAD_DAYS * 24) & (index < offset + (LEAD_DAYS + days) * 24)
+    if not inside.any():
+        last = datetime.fromtimestamp(series.end - 1, zone).date()
+        raise NoClimate(
+            f"the weather covers {series.start_time.astimezone(zone).date()} to {last}, not the {days} days from "
+            f"{start}; choose a start inside it"
+        )
+    return series.take(index, series.start + int(index[0]) * HOUR)
+
+
+def _hour_of_year(t: datetime) -> int:
+    day = 28 if (t.month, t.day) == (2, 29) else t.day
+    return (date(2001, t.month, day) - date(2001, 1, 1)).days * 24 + t.hour

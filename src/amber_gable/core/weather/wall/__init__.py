@@ -1,0 +1,1 @@
+"""What a wall does in it: temperature, dew and moisture, through time."""

@@ -1,0 +1,264 @@
+"""How wet a board or a wall is through the weather (physics.md §6): what a meter would read, % .
+
+Wood goes towards the moisture of its own air over the last day, that of the vapour around it at its own temperature,
+half-way between its face and the air; quicker when it is warm (Arrhenius, 30 kJ/mol, an assumption among published
+figures for bound water). Rain that reaches it counts as a washing by as much as it brings, and soaks on slowly.
+Masonry dries as a wet surface does at first, then ever more slowly. Both are taken as they stand when prepared for
+a coat: no film keeps water out. Figures in % of dry mass for wood, in % of what its outer zone holds for masonry.
+"""
+
+from collections.abc import Sequence
+from dataclasses import dataclass
+from itertools import pairwise
+
+import numpy as np
+import numpy.typing as npt
+
+from amber_gable.core.weather.film.drying import arrhenius
+from amber_gable.core.weather.film.limits import Limit
+from amber_gable.core.weather.outdoors.air import Array, saturation_pressure, vapour_density
+from amber_gable.core.weather.wall.balance import AIR_HEAT_CAPACITY, LEWIS_TERM
+from amber_gable.core.weather.wall.moisture_loop import masonry_steps, wood_steps
+from amber_gable.core.weather.wall.surface import Climate
+from amber_gable.core.weather.wall.wood import equilibrium_moisture
+from amber_gable.domain.findings.moisture_figures import MasonryFigures, WoodFigures, moisture_figures
+from amber_gable.domain.grid import STEP_S
+from amber_gable.domain.house.substrates import Substrate
+
+BOUND_WATER_J_MOL = 30e3
+SOAKS_H = 40.0
+"""Hours of rain in which bare wood that has drunk as after a washing comes to 1/e of the way to fibre saturation: with
+what it drank at once that is the 12 to 20 h of physics.md §6 for the first half day, and slower after it."""
+SHOWER_MM, SOAKING_MM, SOAKING_H = 0.5, 1.0, 6
+"""Rain on the face within so many hours up to which wood is only wet on its face, and from which on it drinks all: an
+assumption; a shower is wiped off or blown dry, and what a meter's pins feel is rain that goes on."""
+MOST_RH = 98.0
+DRY_MASONRY_PCT = 10.0
+"""Of what its outer zone holds: about what is left when a taped plastic sheet shows no more dew. An assumption."""
+AT_FIRST = 0.08
+"""Saturation of masonry that nobody has washed or rained on."""
+METER_PCT, UNREAD_PCT, OF_CHANGE = 1.0, 2.5, 0.25
+"""Half the band: of a reading, of wood nobody read, and the share of what was computed since the reading that is added.
+"""
+DAY_STEPS = 24 * 3600 // STEP_S
+GOLDEN, TENTH = 0.6180339887, 1.2816
+"""A step whose multiples fill the unit evenly; normal deviate of the ends of the band, P10 and P90."""
+_KELVIN_20 = float(arrhenius(20.0, BOUND_WATER_J_MOL))
+
+
+@dataclass(frozen=True)
+class MoistureEvent:
+    """At an epoch second the surface was washed, or a meter showed `reading` %."""
+
+    at: float
+    reading: float | None = None
+
+
+@dataclass(frozen=True)
+class Damp:
+    """What a coat must know of the water in its substrate: how much there may be, what happened to it, a reading whose
+    day nobody knows and that therefore lasts, whether the surface lies bare to rain, whether air is below, and how much
+    slower than usual it dries where that was found already."""
+
+    limit: Limit
+    events: tuple[MoistureEvent, ...] = ()
+    lasting: float | None = None
+    bare: bool = True
+    open_below: bool = False
+    factor: float | None = None
+
+    def pct(self, climate: Climate) -> Array | None:
+        """What a coat is judged by, for the first face of a climate: (1, T), or (1, M, T) spread over its band in the
+        members. A prediction overrules the last reading only where it is sure: what read dry, or was never read, counts
+        as its lower end, what read wet as its upper. The doubt is the coat's for what the air does to the wood; the
+        more washing or rain have left in it, the less."""
+        shape = climate.surface[:1].shape
+        if self.lasting is not None:
+            return np.broadcast_to(np.float64(self.lasting), shape)
+        found = through(climate, self.events, open_below=self.open_below, bare=self.bare, factor=self.factor)
+        if found is None:
+            return None
+        doubt = np.maximum(found.half_band - found.wetted / 2, 0.0)
+        pct = found.pct + np.where(self._read_wet(climate), found.half_band, -doubt)
+        if climate.steps.shade is not None:
+            pct = pct + _ranks(climate.steps.shade)[:, None] * found.half_band / TENTH
+        return np.maximum(pct, 0.0).reshape(shape)
+
+    def _read_wet(self, climate: Climate) -> npt.NDArray[np.bool_]:
+        """(T,): whether the last reading was over the limit."""
+        out = np.zeros(len(climate.steps), dtype=bool)
+        for event in sorted(self.events, key=lambda e: e.at):
+            if event.reading is not None:
+                out[climate.steps.times >= event.at - STEP_S / 2] = event.reading > self.limit.value
+        return out
+
+
+def _ranks(shade: Array) -> Array:
+    """Normal deviates of the members, evenly spread and not in step with their colours; 0 for the likely one."""
+    # Loaded when it is first needed: the program starts without it.
+    from scipy.special import ndtri
+
+    rank = (np.arange(len(shade)) * GOLDEN) % 1.0
+    return np.where(np.isnan(shade), 0.0, ndtri(np.clip(rank, 0.01, 0.99)))
+
+
+@dataclass(frozen=True)
+class Moisture:
+    """(R, T) % at the end of each step; `half_band` (R, T): how far it may be off either way; `wetted` (R, T): what of
+    it washing and rain have left. `factor`: what its time constant was tuned by; `misses`: what was predicted, and
+    read, at each reading but the first."""
+
+    pct: Array
+    half_band: Array
+    wetted: Array
+    factor: float = 1.0
+    misses: tuple[tuple[float, float, float], ...] = ()
+
+
+def dry_masonry(substrate: Substrate) -> Limit | None:
+    """How wet masonry and cement may be under a film; None for what is neither."""
+    if not isinstance(moisture_figures(substrate), MasonryFigures):
+        return None
+    return Limit(DRY_MASONRY_PCT, "%", "of what it holds: dry under a taped plastic sheet")
+
+
+def through(
+    climate: Climate,
+    events: Sequence[MoistureEvent] = (),
+    *,
+    open_below: bool = False,
+    bare: bool = True,
+    factor: float | None = None,
+) -> Moisture | None:
+    """The first face of a climate, in each of its members; None for what holds no water.
+
+    Events outside the weather are left out, but for the last reading before it, which counts at its beginning. With two
+    readings or more the time constant is tuned to them, within a factor of 2.5. What is not bare takes up no rain.
+    """
+    figures = moisture_figures(climate.faces[0].substrate, open_below=open_below)
+    if figures is None:
+        return None
+    known = _inside(climate, events)
+    run = _Run(climate, figures, known, bare=bare)
+    readings = [(run.step_of(e), e) for e in known if e.reading is not None]
+    first = _Run(climate, figures, known, bare=bare, rows=1)
+    misses = tuple((e.at, first.before(step, 1.0), e.reading or 0.0) for step, e in readings[1:])
+    if factor is None:
+        factor = _tuned(first, readings) if misses else 1.0
+    pct = run.pct(run.events, factor)
+    air_alone = _Run(climate, figures, known, bare=False).pct([e for _, e in readings], factor)
+    half_band = run.half_band(pct, [step for step, _ in readings])
+    return Moisture(pct, half_band, np.maximum(pct - air_alone, 0.0), factor, misses)
+
+
+def _inside(climate: Climate, events: Sequence[MoistureEvent]) -> list[MoistureEvent]:
+    start, end = climate.steps.start, climate.steps.start + STEP_S * len(climate.steps)
+    ordered = sorted(events, key=lambda e: e.at)
+    before = [e for e in ordered if e.at < start]
+    kept = [e for e in ordered if start <= e.at < end]
+    if before and before[-1].reading is not None:
+        kept.insert(0, MoistureEvent(float(start), before[-1].reading))
+    return kept
+
+
+class _Run:
+    """One surface through its weather, with events or without."""
+
+    def __init__(
+        self,
+        climate: Climate,
+        figures: WoodFigures | MasonryFigures,
+        events: Sequence[MoistureEvent],
+        *,
+        bare: bool,
+        rows: int | None = None,
+    ) -> None:
+        """rows: of the members so many, the first being the likely one (None: all)."""
+        self.figures, self.events = figures, events
+        self.start, self.count = climate.steps.start, len(climate.steps)
+
+        def of(values: Array) -> Array:
+            return np.broadcast_to(values, climate.surface[0].shape).reshape(-1, self.count)[:rows]
+
+        self.surface, self.convection = of(climate.surface[0]), of(climate.convection[0])
+        self.rain = of(climate.wall_rain[0]) * (STEP_S / 3600 if bare else 0.0)
+        self.air, self.vapour = of(climate.steps.air), of(climate.steps.vapour)
+
+    def step_of(self, event: MoistureEvent) -> int:
+        return int((event.at - self.start) // STEP_S)
+
+    def before(self, step: int, factor: float) -> float:
+        """What all that happened before `step` lets expect there."""
+        known = [e for e in self.events if self.step_of(e) < step]
+        return float(self.pct(known, factor)[0, max(step - 1, 0)])
+
+    def pct(self, events: Sequence[MoistureEvent], factor: float) -> Array:
+        scale = 100.0 if isinstance(self.figures, MasonryFigures) else 1.0
+        read, washed = np.full(self.count, np.nan), np.full(self.count, -np.inf)
+        for event in events:
+            if event.reading is not None:
+                read[self.step_of(event)] = event.reading / scale
+            elif isinstance(self.figures, WoodFigures):
+                washed[self.step_of(event)] = self.figures.washed_pct
+            else:
+                washed[self.step_of(event)] = self.figures.washed
+        if isinstance(self.figures, MasonryFigures):
+            supply = self.rain / self.figures.holds_kg
+            return scale * masonry_steps(self._evaporates(factor), supply, (read, washed), AT_FIRST)
+        return self._wood(self.figures, factor, (read, washed))
+
+    def _evaporates(self, factor: float) -> Array:
+        """Share of a full masonry that a wet surface would lose in each step."""
+        assert isinstance(self.figures, MasonryFigures)
+        held = vapour_density(saturation_pressure(self.surface), self.surface)
+        around = vapour_density(self.vapour, self.air)
+        exchange = self.convection / (AIR_HEAT_CAPACITY * LEWIS_TERM)
+        lost = np.maximum(exchange * (held - around), 0.0) * STEP_S / self.figures.holds_kg
+        return np.asarray(lost / factor)
+
+    def _wood(self, figures: WoodFigures, factor: float, events: tuple[Array, Array]) -> Array:
+        board = (self.surface + self.air) / 2
+        humid = np.clip(100 * self.vapour / saturation_pressure(board), 0.0, MOST_RH)
+        target = equilibrium_moisture(_over_a_day(board), _over_a_day(humid))
+        quicker = arrhenius(board, BOUND_WATER_J_MOL) / _KELVIN_20
+        share = 1 - np.exp(-STEP_S / 3600 / (figures.time_h * factor) * quicker)
+        soaks = float(1 - np.exp(-STEP_S / 3600 / SOAKS_H))
+        supply = self.rain * _drunk(self.rain) / figures.water_per_pct
+        return wood_steps(share, target, supply, events, soaks, figures.washed_pct)
+
+    def half_band(self, pct: Array, readings: Sequence[int]) -> Array:
+        """The meter's where it was read, more by what was computed since; before the first, that of none."""
+        wide = UNREAD_PCT if isinstance(self.figures, WoodFigures) else 5.0
+        out = np.full(pct.shape, wide)
+        for step, end in pairwise([*readings, self.count]):
+            moved = np.abs(np.diff(pct[:, step:end], axis=1, prepend=pct[:, step : step + 1])).cumsum(axis=1)
+            out[:, step:end] = np.minimum(METER_PCT + OF_CHANGE * moved, wide + METER_PCT)
+        return out
+
+
+def _drunk(rain: Array) -> Array:
+    """Share of each step's rain, mm (R, T), that wood drinks, by how much has fallen on it lately."""
+    fallen = np.cumsum(rain, axis=1)
+    before = np.zeros_like(fallen)
+    back = SOAKING_H * 3600 // STEP_S
+    before[:, back:] = fallen[:, :-back]
+    return np.asarray(np.clip((fallen - before - SHOWER_MM) / (SOAKING_MM - SHOWER_MM), 0.0, 1.0))
+
+
+def _over_a_day(values: Array) -> Array:
+    """Mean over the last 24 hours, (R, T): what the meter's pins feel of the day's swing."""
+    day = min(DAY_STEPS, values.shape[1])
+    total = np.concatenate([np.zeros((len(values), 1)), np.cumsum(values, axis=1)], axis=1)
+    means = (total[:, day:] - total[:, :-day]) / day
+    return np.concatenate([np.repeat(means[:, :1], day - 1, axis=1), means], axis=1)
+
+
+def _tuned(run: _Run, readings: Sequence[tuple[int, MoistureEvent]]) -> float:
+    """Factor on the time constant that brings the predictions nearest to the readings, held towards 1."""
+    tried = np.exp(np.linspace(-np.log(2.5), np.log(2.5), 25))
+
+    def cost(factor: float) -> float:
+        misses = [run.before(step, factor) - (e.reading or 0.0) for step, e in readings[1:]]
+        return float(np.sum(np.square(misses)) / METER_PCT**2 + (np.log(factor) / 0.4) ** 2)
+
+    return float(min(tried, key=cost))

@@ -1,0 +1,1 @@
+"""What state a surface is in: conditions, tests and meter readings."""

@@ -1,0 +1,1 @@
+"""The house: faces, outlines, zones, items, substrates and what stands in front."""

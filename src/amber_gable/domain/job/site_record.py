@@ -1,0 +1,109 @@
+"""What was done on site, and what the customer changed: an append-only record. Nothing in it is altered; what was
+entered by mistake is taken back by a later entry."""
+
+from enum import StrEnum
+from typing import Annotated, Literal, Self
+
+from pydantic import AwareDatetime, Field, model_validator
+
+from amber_gable.domain.base import Fraction, HexColour, Id, Name, Record
+from amber_gable.domain.paint.method import Method
+
+PartRef = tuple[Literal["zone", "item"], Id]
+"""Kind and id of a part."""
+Words = Annotated[str, Field(max_length=400)]
+Person = Annotated[str, Field(min_length=1, max_length=80)]
+
+
+class Extent(Record):
+    """Where on the house: parts, and how much of each between two shares of its width, counted from the left as one
+    stands before it."""
+
+    parts: Annotated[tuple[PartRef, ...], Field(min_length=1, max_length=400)]
+    left: Fraction = 0.0
+    right: Fraction = 1.0
+
+    @model_validator(mode="after")
+    def _has_width(self) -> Self:
+        if self.right <= self.left:
+            raise ValueError("an extent ends to the right of where it begins")
+        return self
+
+
+class Said(StrEnum):
+    """What an entry says of the work it names."""
+
+    STARTED = "started"
+    DONE = "done"
+    PART_DONE = "part-done"
+    NOT_DONE = "not-done"
+    TAKEN_BACK = "taken-back"
+
+
+class SiteEntry(Record):
+    """One touch on one piece of work. `at` is when it was so, `noted` when it was entered. `steps` are operations of
+    the parts' systems; a film's product, method and colour are kept as they were laid. `how_far` (part done) counts
+    from the left; `takes_back` names the touch that this entry undoes. `work` says in words what was meant."""
+
+    id: Id
+    touch: Id
+    at: AwareDatetime
+    noted: AwareDatetime
+    by: Person
+    said: Said
+    work: Words = ""
+    extent: Extent | None = None
+    steps: Annotated[tuple[Id, ...], Field(max_length=60)] = ()
+    how_far: Annotated[float, Field(gt=0, lt=1)] | None = None
+    why: Words = ""
+    takes_back: Id | None = None
+    product: Id | None = None
+    method: Method | None = None
+    colour: HexColour | None = None
+
+    @model_validator(mode="after")
+    def _whole(self) -> Self:
+        if self.said is Said.TAKEN_BACK:
+            if self.takes_back is None:
+                raise ValueError(f"entry '{self.id}' takes back nothing: name the touch it undoes")
+            return self
+        if self.takes_back is not None:
+            raise ValueError(f"entry '{self.id}' says {self.said.value} and cannot take back another")
+        if self.extent is None or not self.steps:
+            raise ValueError(f"entry '{self.id}' names no work: give its extent and steps")
+        if (self.said is Said.PART_DONE) != (self.how_far is not None):
+            raise ValueError(f"entry '{self.id}': how far belongs to 'part-done' and only there")
+        if self.said is Said.NOT_DONE and not self.why.strip():
+            raise ValueError(f"entry '{self.id}' says not done: say why")
+        return self
+
+
+class CustomerChange(Record):
+    """What the customer asked for after the work was specified: `old` and `new` as they were called then."""
+
+    id: Id
+    at: AwareDatetime
+    noted: AwareDatetime
+    by: Person
+    what: Literal["colour", "scope"]
+    parts: Annotated[tuple[PartRef, ...], Field(min_length=1, max_length=400)]
+    old: Name
+    new: Name
+    old_colour: HexColour | None = None
+    new_colour: HexColour | None = None
+    words: Words = ""
+
+
+def withdrawn(record: tuple[SiteEntry, ...]) -> frozenset[str]:
+    """The touches that were taken back. Taking back a taking back lets the first stand again."""
+    gone: set[str] = set()
+    for entry in reversed(record):
+        if entry.takes_back is not None and entry.touch not in gone:
+            gone.add(entry.takes_back)
+    return frozenset(gone)
+
+
+def standing(record: tuple[SiteEntry, ...]) -> tuple[SiteEntry, ...]:
+    """The entries that hold: without what was taken back, and without the taking back."""
+    gone = withdrawn(record)
+    return tuple(e for e in record if e.takes_back is None and e.touch not in gone)

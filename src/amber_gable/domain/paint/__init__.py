@@ -1,0 +1,1 @@
+"""Coatings: data sheets, families, colours, cans."""

@@ -1,0 +1,1 @@
+"""Weather as it is given: series of hours, typed forecasts, feeds."""

@@ -1,0 +1,38 @@
+"""The ways up a wall: what each reaches from one place (our own priors; handbook §17 says what a move takes)."""
+
+from collections.abc import Mapping
+from enum import StrEnum
+from typing import Annotated, NamedTuple
+
+from pydantic import Field
+
+from amber_gable.domain.base import Record
+
+
+class Access(StrEnum):
+    LADDER = "ladder"
+    TOWER = "tower"
+    LIFT = "lift"
+
+
+class Reach(NamedTuple):
+    """Width of wall worked from one place, m, and the rate of a move (domain/work/rates.py)."""
+
+    by_hand_m: float
+    sprayed_m: float
+    move: str
+
+
+REACHES: Mapping[Access, Reach] = {
+    # Buckle between the rails: an arm to each side. A spray pole reaches further; a tower is as long as its platform.
+    Access.LADDER: Reach(1.8, 3.0, "ladder-move"),
+    Access.TOWER: Reach(3.5, 4.0, "tower-move"),
+    Access.LIFT: Reach(5.0, 6.0, "lift-move"),
+}
+
+
+class AccessChoice(Record):
+    """The way up chosen for a face, and why."""
+
+    access: Access
+    reason: Annotated[str, Field(max_length=200)] = ""

@@ -1,0 +1,1 @@
+"""Products, colours and rates as files."""

@@ -1,0 +1,1 @@
+"""Weather in files and from services."""

@@ -1,0 +1,1 @@
+"""Use cases of the company: set-up, stores, stock, rates."""

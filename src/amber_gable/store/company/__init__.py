@@ -1,0 +1,1 @@
+"""What belongs to a company: data sheets, stock, colours."""

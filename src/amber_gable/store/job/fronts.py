@@ -1,0 +1,134 @@
+"""Jobs as the list shows them: their first wall and what comes next, in few statements however many there are."""
+
+from collections.abc import Iterable
+from typing import Any
+from zoneinfo import ZoneInfo
+
+from sqlalchemy import func, select, tuple_
+
+from amber_gable.domain.house.survey import Face, Property
+from amber_gable.domain.job.company_usual import Shelf
+from amber_gable.domain.job.listed_job import Colours, Coming, Front, ListedJob
+from amber_gable.store.job.jobs import record_fields
+from amber_gable.store.tables import (
+    CompanyRow,
+    FaceRow,
+    FinishRow,
+    ItemRow,
+    JobRow,
+    OpeningRow,
+    PlanRow,
+    PropertyRow,
+    TaskRow,
+    ZoneRow,
+)
+from amber_gable.store.transaction import Transaction
+
+Elsewhere = dict[Shelf, list[tuple[str, str]]]
+"""Ids and names of the jobs on each shelf but the board."""
+
+
+def listed_jobs(session: Transaction, now: int) -> tuple[list[ListedJob], Elsewhere]:
+    """Every job on the board, oldest first; `now` in epoch seconds."""
+    every = session.execute(
+        select(JobRow.id, JobRow.name, JobRow.customer, CompanyRow.sample, PropertyRow, JobRow.shelf)
+        .join(PropertyRow, PropertyRow.id == JobRow.property_id)
+        .join(CompanyRow, CompanyRow.id == PropertyRow.company_id)
+        .where(JobRow.deleted_at.is_(None))
+        .order_by(JobRow.created_at, JobRow.name)
+    ).all()
+    elsewhere: Elsewhere = {shelf: [] for shelf in Shelf if shelf is not Shelf.BOARD}
+    for row in every:
+        if row.shelf != Shelf.BOARD:
+            elsewhere[Shelf(row.shelf)].append((row.id, row.name))
+    rows = [row for row in every if row.shelf == Shelf.BOARD]
+    places = {row.id: row.PropertyRow for row in rows}
+    scopes = {
+        ("front", id_): (f"job:{id_}", f"property:{place.id}", f"survey:{place.id}") for id_, place in places.items()
+    }
+    fronts = session.kept.read_all(
+        session, scopes, lambda keys: {("front", i): f for i, f in _fronts(session, places, [k[1] for k in keys])}
+    )
+    plans = _coming(session, now)
+    listed = [
+        ListedJob(
+            id=row.id,
+            name=row.name,
+            customer=row.customer,
+            place=row.PropertyRow.place,
+            tz=ZoneInfo(row.PropertyRow.time_zone),
+            front=fronts["front", row.id],
+            coming=plans.get(row.id),
+            sample=row.sample,
+        )
+        for row in rows
+    ]
+    return listed, elsewhere
+
+
+def _fronts(session: Transaction, places: dict[str, PropertyRow], jobs: list[str]) -> Iterable[tuple[str, Front]]:
+    property_ids = [places[job].id for job in jobs]
+    faces: dict[str, list[Any]] = {}
+    for row in session.scalars(
+        select(FaceRow)
+        .where(FaceRow.property_id.in_(property_ids), FaceRow.deleted_at.is_(None))
+        .order_by(FaceRow.position)
+    ):
+        faces.setdefault(row.property_id, []).append(row)
+    first = [(property_id, found[0].id) for property_id, found in faces.items()]
+    on_it = {table: _on_faces(session, table, first) for table in (OpeningRow, ZoneRow, ItemRow)}
+    colours: dict[str, Colours] = {}
+    for job_id, kind, id_, colour in session.execute(
+        select(FinishRow.job_id, FinishRow.part_kind, FinishRow.part_id, FinishRow.colour).where(
+            FinishRow.job_id.in_(jobs)
+        )
+    ):
+        colours.setdefault(job_id, {})[kind, id_] = colour
+    for job in jobs:
+        place = places[job]
+        mine = [record_fields(row) for row in faces.get(place.id, [])]
+        parts = {table: on_it[table].get(place.id, []) for table in on_it}
+        if mine:
+            mine[0]["openings"] = [record_fields(row, "face_id") for row in parts[OpeningRow]]
+        survey = {
+            "faces": mine[:1],
+            "zones": [record_fields(row, "face_id") | {"face": row.face_id} for row in parts[ZoneRow]],
+            "items": [record_fields(row, "face_id") | {"face": row.face_id} for row in parts[ItemRow]],
+        }
+        stamp = f"{place.version}/" + "/".join(f"{r.id}.{r.version}" for rows in parts.values() for r in rows)
+        stamp += "/".join(f"{r.id}.{r.version}" for r in faces.get(place.id, [])) + repr(colours.get(job))
+        property_ = Property.model_validate(record_fields(place) | survey)
+        all_faces = tuple(Face.model_validate(f) for f in mine)
+        yield job, Front(all_faces, property_, colours.get(job, {}), stamp)
+
+
+def _on_faces(session: Transaction, table: Any, faces: list[tuple[str, str]]) -> dict[str, list[Any]]:
+    """Live rows on those faces, by property."""
+    out: dict[str, list[Any]] = {}
+    if faces:
+        here = tuple_(table.property_id, table.face_id).in_(faces)
+        for row in session.scalars(select(table).where(here, table.deleted_at.is_(None)).order_by(table.position)):
+            out.setdefault(row.property_id, []).append(row)
+    return out
+
+
+def _coming(session: Transaction, now: int) -> dict[str, Coming]:
+    rank = func.row_number().over(partition_by=TaskRow.job_id, order_by=TaskRow.position)
+    ahead = select(TaskRow.job_id, TaskRow.starts_at, TaskRow.details, rank.label("rank"))
+    first = ahead.where(TaskRow.ends_at > now).subquery()
+    coming = {
+        job_id: (details, starts_at)
+        for job_id, starts_at, details in session.execute(
+            select(first.c.job_id, first.c.starts_at, first.c.details).where(first.c.rank == 1)
+        )
+    }
+    ends = select(TaskRow.job_id, func.max(TaskRow.ends_at).label("finish")).group_by(TaskRow.job_id).subquery()
+    plans = session.execute(
+        select(PlanRow.job_id, PlanRow.unplaced, ends.c.finish).outerjoin(ends, ends.c.job_id == PlanRow.job_id)
+    )
+    out = {}
+    for job_id, unplaced, finish in plans:
+        details, starts_at = coming.get(job_id, ({}, 0))
+        words = f"{details['operation']}, {details['face_name']}" if details else ""
+        out[job_id] = Coming(words, starts_at, finish or 0, len(unplaced))
+    return out

@@ -1,0 +1,1 @@
+"""Weather series, forecasts as they were had, and where they come from."""

@@ -1,0 +1,145 @@
+"""Today: the day sheet of the crew, on the phone and on paper; work noted as it is done."""
+
+from collections.abc import Sequence
+from dataclasses import dataclass
+from datetime import date
+from typing import Annotated, Any
+
+from fastapi import APIRouter, Depends, Request
+from starlette.responses import RedirectResponse, Response
+
+from amber_gable.domain.errors import Refused
+from amber_gable.domain.job.plan import Task
+from amber_gable.services.job.jobs import other_jobs
+from amber_gable.services.job.view import JobView
+from amber_gable.services.survey.conditions import add_moisture
+from amber_gable.services.today.day_sheet import DaySheet, cautions, painting_orders
+from amber_gable.services.today.noting import Note, note_tasks, take_back
+from amber_gable.services.today.standing import standings
+from amber_gable.services.weather.crew_notes import crew_notes
+from amber_gable.services.weather.rain_race import rain_race
+from amber_gable.web.asking import WHO, context_of
+from amber_gable.web.pages import Fields, job_page, load_job, units_of
+from amber_gable.web.routes.plan import by_day
+from amber_gable.web.views.specification.spec_order import ToldOrder, told_order
+from amber_gable.web.views.survey.elevation import Drawing, draw, drawing_scale
+from amber_gable.web.views.units import Units
+
+router = APIRouter(prefix="/jobs/{job_id}/today")
+
+
+@dataclass(frozen=True)
+class SpecialOrder:
+    """The painting order of a thing that is coated that day, its steps to tick off; `key` is the task's."""
+
+    key: str
+    name: str
+    order: ToldOrder
+
+
+def special_orders(view: JobView, tasks: Sequence[Task]) -> list[SpecialOrder]:
+    """Doors, sashes, decks and the like have an order of their own: those of the day's coats."""
+    out = []
+    for task, found in painting_orders(view, tasks):
+        order = told_order(found)
+        if order is not None:
+            out.append(SpecialOrder(task.id, f"{task.face_name}, {task.zone_name}: {task.operation}", order))
+    return out
+
+
+def _house_so_far(view: JobView, units: Units) -> list[Drawing]:
+    """The faces on which a film stands, coat by coat."""
+    laid = {key: s.laid for key, s in standings(view.bundle).items() if s.laid}
+    place = view.bundle.property
+    faces = [f for f in place.faces if any((p := place.part(k)) is not None and p.face == f.id for k in laid)]
+    scale = drawing_scale(place.faces, 300.0, height=240.0)
+    return [draw(place, f, scale, units=units, laid=laid) for f in faces]
+
+
+@router.get("")
+def today(request: Request, job_id: str, day: date | None = None) -> Response:
+    return _sheet(request, load_job(request, job_id), day)
+
+
+def _sheet(
+    request: Request, view: JobView, day: date | None, faults: dict[str, str] | None = None, status: int = 200
+) -> Response:
+    shown = day or view.now.date()
+    sheet = DaySheet(view, shown)
+    tasks, rows = sheet.tasks, sheet.rows
+    current, following = (sheet.now, sheet.next) if sheet.is_today else (None, None)
+    days = [d for d, _ in by_day(view.kept.plan.tasks)] if view.kept else []
+    context: dict[str, Any] = {
+        "day": shown,
+        "is_today": sheet.is_today,
+        "sheet_of_day": sheet,
+        "current": current,
+        "following_visit": following,
+        "shown_ids": [id_ for v in (current, following) if v is not None for id_ in v.ids],
+        "rows": rows,
+        "long": sum(len(v.lines) for v in rows) > 10,
+        "visits": sheet.visits,
+        "late": sheet.late,
+        "touches": sheet.touches,
+        "cautions": cautions(view, tasks, shown),
+        "read": {a.card: a.by for a in view.bundle.job.acknowledged},
+        "previous": max((d for d in days if d < shown), default=None),
+        "following": min((d for d in days if d > shown), default=None),
+        "kept": view.kept,
+        "threats": view.threats,
+        "rain_race": rain_race(view) if sheet.is_today else None,
+        "crew_notes": crew_notes(view, shown),
+        "orders": special_orders(view, tasks),
+        "crew_hours": sum(t.crew_hours for t in tasks),
+        "who": request.cookies.get(WHO, ""),
+        "other_jobs": other_jobs(context_of(request), view.bundle.job.id),
+        "faults": faults or {},
+        "changes": view.recent_changes,
+        "drawings": _house_so_far(view, units_of(request)),
+    }
+    return job_page(request, view, "today", context, status)
+
+
+async def _named(request: Request) -> list[str]:
+    return [t for t in (await request.form()).getlist("task") if isinstance(t, str)]
+
+
+Tasks = Annotated[list[str], Depends(_named)]
+"""The tasks a form names: those of a visit are noted together."""
+
+
+@router.post("/note")
+def note(request: Request, job_id: str, tasks: Tasks, form: Fields) -> Response:
+    """One touch: what is said of the tasks."""
+    who = form.get("by", "") or request.cookies.get(WHO, "")
+    said = Note(form.get("said", ""), who, form.get("at", ""), form.get("how_far", ""), form.get("why", ""))
+    try:
+        note_tasks(context_of(request), job_id, tasks, said)
+    except Refused as error:
+        return _sheet(request, load_job(request, job_id), None, error.fields, 422)
+    return _back(job_id, who)
+
+
+@router.post("/back")
+def back(request: Request, job_id: str, form: Fields) -> Response:
+    """Take a touch back."""
+    who = request.cookies.get(WHO, "")
+    take_back(context_of(request), job_id, form.get("touch", ""), who)
+    return _back(job_id, who)
+
+
+@router.post("/reading")
+def reading(request: Request, job_id: str, form: Fields) -> Response:
+    """A moisture reading of a task's part, as it is taken from the ladder."""
+    try:
+        add_moisture(context_of(request), job_id, form.get("kind", ""), form.get("part", ""), form.get("pct", ""), "")
+    except Refused as error:
+        return _sheet(request, load_job(request, job_id), None, error.fields, 422)
+    return _back(job_id, "")
+
+
+def _back(job_id: str, who: str) -> Response:
+    answer = RedirectResponse(f"/jobs/{job_id}/today", 303)
+    if who:
+        answer.set_cookie(WHO, who[:80], max_age=31_536_000, httponly=True, samesite="strict")
+    return answer

@@ -1,0 +1,1 @@
+"""How hours, cans and supplies are shown."""

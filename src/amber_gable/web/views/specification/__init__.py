@@ -1,0 +1,1 @@
+"""How steps, choices and build-ups are shown."""

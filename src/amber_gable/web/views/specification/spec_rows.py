@@ -1,0 +1,121 @@
+"""Lines of the specification: every part with what it gets and what is still to be answered."""
+
+from collections.abc import Mapping
+from dataclasses import dataclass
+
+from amber_gable.core.specification.colour.heat_check import HeatCheck
+from amber_gable.core.specification.derived.part_spec import PartSpec
+from amber_gable.core.specification.derived.rule import Level
+from amber_gable.core.survey.amounts.painted import Key
+from amber_gable.core.survey.findings.essentials import open_tests
+from amber_gable.domain.paint.product import Product
+from amber_gable.services.today.standing import Standing
+from amber_gable.web.views.specification.build_up import BuildUp, build_up
+
+
+@dataclass(frozen=True)
+class PartLine:
+    """One part. `state` is 'open' (nothing chosen), 'stop', 'check', 'changed' or 'done'; `matter` says what is to be
+    answered, `tests` how many essential tests have no reading."""
+
+    key: Key
+    name: str
+    what: str
+    surface_m2: float
+    old: str
+    new: str
+    colour_name: str
+    state: str
+    matter: str
+    system: str
+    build: BuildUp
+    hours: float
+    litres: float
+    version: int
+    tests: int
+    behind: str = ""
+
+
+@dataclass(frozen=True)
+class SharedMatter:
+    """One thing to decide, and the parts that ask for it."""
+
+    state: str
+    words: str
+    parts: list[PartLine]
+
+
+def shared_matters(lines: list[PartLine]) -> list[SharedMatter]:
+    """Parts that ask the same are told of once, in the order in which the first of them comes; stops first."""
+    out: dict[tuple[str, str], SharedMatter] = {}
+    for one in lines:
+        out.setdefault((one.state, one.matter), SharedMatter(one.state, one.matter, [])).parts.append(one)
+    return sorted(out.values(), key=lambda m: m.state != "stop")
+
+
+STATE_WORDS = {
+    "open": "nothing chosen yet",
+    "stop": "stops",
+    "check": "to decide",
+    "changed": "out of date",
+    "done": "settled",
+}
+
+
+def line(
+    spec: PartSpec,
+    what: str,
+    version: int,
+    products: Mapping[str, Product],
+    systems: Mapping[str, str],
+    heat: HeatCheck | None,
+    standing: Standing | None = None,
+) -> PartLine:
+    """The line of a part; `systems` names of the company's systems by id."""
+    state, matter = state_of(spec, heat)
+    finish = spec.finish
+    colour = finish.colour if finish else spec.part.colour_now
+    return PartLine(
+        key=spec.part.key,
+        name=spec.part.name,
+        what=what,
+        surface_m2=spec.part.surface_m2,
+        old=spec.part.colour_now,
+        new=colour,
+        colour_name=finish.colour_name if finish else "",
+        state=state,
+        matter=matter,
+        system=systems.get(finish.system or "", "") if finish else "",
+        build=build_up(spec.operations, colour, products),
+        hours=spec.sums.hours,
+        litres=spec.sums.litres,
+        version=version,
+        tests=len(open_tests(spec.part.part)),
+        behind=_behind(standing),
+    )
+
+
+def _behind(standing: Standing | None) -> str:
+    """How far the work is, in words; nothing where it was not begun."""
+    if standing is None or not standing.share:
+        return ""
+    return "finished" if standing.share > 0.999 else f"{100 * standing.share:.0f} % of the steps done"
+
+
+def state_of(spec: PartSpec, heat: HeatCheck | None) -> tuple[str, str]:
+    """How far a part is, and the gravest matter in words. `heat` is the check of its colour, where it has one."""
+    stops = [f.words for f in spec.derivation.stops] + [c.words for c in spec.conflicts if c.level is Level.STOP]
+    checks = [f.words for f in spec.derivation.findings if f.level is Level.CHECK and f.rule != "lead"]
+    checks += [c.words for c in spec.conflicts if c.level is Level.CHECK]
+    if heat is not None and spec.finish is not None:
+        stops += [heat.words] if heat.level is Level.STOP else []
+        checks += [heat.words] if heat.level is Level.CHECK else []
+    if stops:
+        return "stop", stops[0]
+    if spec.finish is None:
+        return "open", ""
+    if spec.changed:
+        return "changed", "the survey, stores or schools changed since"
+    if checks:
+        return "check", checks[0]
+    return "done", ""

@@ -1,0 +1,1 @@
+"""How the survey is drawn and asked for."""

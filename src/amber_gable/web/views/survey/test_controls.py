@@ -1,0 +1,75 @@
+"""How the reading of a guided test is given: by choice where there are few answers, else typed with its unit."""
+
+from dataclasses import dataclass, replace
+from typing import Any
+
+from amber_gable.core.survey.findings.answers import answers_of
+from amber_gable.core.survey.findings.essentials import is_answered, is_essential
+from amber_gable.domain.findings.condition import Condition, Tested
+from amber_gable.domain.findings.guided_tests import GuidedTest, test_quantity
+from amber_gable.domain.house.survey import Item, Zone
+from amber_gable.domain.units import typed
+from amber_gable.web.views.units import Units
+
+
+@dataclass(frozen=True)
+class TestControl:
+    """`options` (value, words) make it a choice; else `value` is typed, in `unit`."""
+
+    value: str
+    unit: str = ""
+    options: tuple[tuple[str, str], ...] = ()
+
+    def typed(self, value: str) -> "TestControl":
+        return replace(self, value=value)
+
+
+@dataclass(frozen=True)
+class TestRow:
+    """A test as one line of a form that saves itself. `here` is the condition it belongs to."""
+
+    id: str
+    here: str
+    test: GuidedTest
+    control: TestControl
+    done: Tested | None
+    answered: bool
+    essential: bool
+    extent: str = ""
+    fault: str = ""
+
+
+def test_row(test: GuidedTest, part: Zone | Item, here: str, units: Units, area_m2: float = 0.0) -> TestRow:
+    """`area_m2` is the zone's plan area, of which shares are told."""
+    condition = part.condition
+    share = getattr(condition, test.field) if test.field.endswith("_pct") else 0.0
+    return TestRow(
+        id=f"{part.id}-{test.code}",
+        here=here,
+        test=test,
+        control=test_control(test, condition, units),
+        done=next((t for t in condition.tests if t.test == test.code), None),
+        answered=is_answered(test, condition),
+        essential=is_essential(test, part),
+        extent=f"= {units.area(area_m2 * share / 100, 1)} {units.area_unit}" if area_m2 and share else "",
+    )
+
+
+def test_control(test: GuidedTest, condition: Condition, units: Units) -> TestControl:
+    value: Any = getattr(condition, test.field)
+    answers = answers_of(test)
+    if answers:
+        told = {True: "yes", False: "no", None: ""}.get(value, str(value))
+        return TestControl(told, options=tuple((a, a.replace("-", " ")) for a in answers))
+    if test.field.endswith("_colour"):
+        return TestControl(value or "")
+    seen = any(t.test == test.code for t in condition.tests)
+    shown = value is not None and (value or seen)
+    if test.field.endswith("_pct"):
+        return TestControl(f"{value:g}" if shown else "", "%")
+    kind = test_quantity(test)
+    if kind is not None:
+        return TestControl(typed(kind, value, units.system) if shown else "", units.symbol(kind.value))
+    if test.field.endswith("_m"):
+        return TestControl(units.typed(value) if shown else "", units.length_unit)
+    return TestControl(f"{value:g}" if shown else "", {"age_years": "years"}.get(test.field, ""))

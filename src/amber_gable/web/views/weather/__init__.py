@@ -1,0 +1,1 @@
+"""How lanes, films, sky and sun are drawn."""

@@ -1,0 +1,1 @@
+"""How the jobs are shown on the start page."""
