@@ -22,7 +22,7 @@ from amber_gable.services.job.jobs import load_demo
 from amber_gable.services.opening import open_database
 from amber_gable.services.plan.planning import make_plan
 from amber_gable.services.settings import Settings
-from amber_gable.services.weather.asking import job_weather
+from amber_gable.services.weather.held.asking import job_weather
 from amber_gable.services.workspace import Workspace
 from amber_gable.standins.weather.service import weather_service
 from amber_gable.store.database import Database

@@ -108,7 +108,7 @@ def _bearing(degrees: float) -> float:
 
 
 def _windows(options: argparse.Namespace) -> None:
-    from amber_gable.services.weather.face_windows import FaceQuestion, answer_windows
+    from amber_gable.services.weather.faces.face_windows import FaceQuestion, answer_windows
 
     question = FaceQuestion.model_validate(
         _face(options)
@@ -168,7 +168,7 @@ def _reading(text: str) -> dict[str, Any]:
 
 
 def _outlook(options: argparse.Namespace) -> None:
-    from amber_gable.services.weather.year_outlook import EIGHT_WINDS, YearQuestion, answer_outlook
+    from amber_gable.services.weather.told.year_outlook import EIGHT_WINDS, YearQuestion, answer_outlook
 
     azimuths = [_bearing(a) for a in options.azimuth] if options.azimuth else list(EIGHT_WINDS)
     question = YearQuestion.model_validate(_face(options) | {"azimuths": azimuths})

@@ -15,7 +15,7 @@ from playwright.sync_api import Browser, BrowserContext, Page, expect, sync_play
 from amber_gable.exchange.meter import HttpMeter
 from amber_gable.exchange.weather.forecast import HttpForecast
 from amber_gable.services.context import Context
-from amber_gable.services.weather import face_odds
+from amber_gable.services.weather.faces import face_odds
 from amber_gable.standins.weather.service import weather_service
 from tests.web.server import running
 

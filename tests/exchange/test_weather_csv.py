@@ -8,7 +8,7 @@ from amber_gable.domain.errors import InputError
 from amber_gable.domain.sizes import SIZE_LIMIT
 from amber_gable.exchange.files import decode
 from amber_gable.exchange.weather.any_file import read_weather
-from amber_gable.services.weather.face_windows import FaceQuestion, answer_windows
+from amber_gable.services.weather.faces.face_windows import FaceQuestion, answer_windows
 
 HEADER = "time,air_c,rh_pct,wind_m_s,wind_from_deg,cloud_pct,rain_mm"
 

@@ -17,7 +17,7 @@ from amber_gable.services.context import Context
 from amber_gable.services.job.details import start_job
 from amber_gable.services.job.view import job_view
 from amber_gable.services.job.yard import what_waits, yard_now
-from amber_gable.services.weather.made_up import MadeUpWeather
+from amber_gable.services.weather.held.made_up import MadeUpWeather
 from amber_gable.store.job.jobs import load_bundle
 from amber_gable.store.tables import CompanyRow, JobRow, PropertyRow, SheetRow
 from tests.clients import visit

@@ -15,10 +15,10 @@ from amber_gable.core.weather.film.limits import coat_limits
 from amber_gable.core.weather.futures.members import Coat
 from amber_gable.services.context import Context
 from amber_gable.services.job.view import job_view
-from amber_gable.services.weather.compared_coats import compared_coats
-from amber_gable.services.weather.face_odds import face_odds
-from amber_gable.services.weather.film_story import film_story
-from amber_gable.services.weather.lane_question import LaneQuestion
+from amber_gable.services.weather.faces.compared_coats import compared_coats
+from amber_gable.services.weather.faces.face_odds import face_odds
+from amber_gable.services.weather.faces.lane_question import LaneQuestion
+from amber_gable.services.weather.told.film_story import film_story
 
 FILM = "/jobs/coopers-rise/weather/film"
 NOON = datetime.fromisoformat("2026-09-16T12:00-03:00")

@@ -9,7 +9,7 @@ from amber_gable.domain.weather.series import WeatherSeries
 from amber_gable.exchange.weather.forecast import ForecastUnavailable
 from amber_gable.services.clock import DEMO_START, DemoClock
 from amber_gable.services.context import Context
-from amber_gable.services.weather.asking import job_weather
+from amber_gable.services.weather.held.asking import job_weather
 from amber_gable.store.weather.series import drop_series
 from tests.jobs import coopers_rise
 from tests.weather_cases import steady

@@ -15,12 +15,12 @@ from amber_gable.services.clock import DemoClock
 from amber_gable.services.context import Context
 from amber_gable.services.job.view import JobView, job_view
 from amber_gable.services.today.noting import Note, note_tasks
-from amber_gable.services.weather import face_odds as face_odds_module
-from amber_gable.services.weather.asking import job_weather
-from amber_gable.services.weather.face_day import face_days
-from amber_gable.services.weather.face_odds import face_odds
-from amber_gable.services.weather.judged_faces import JudgedFace
-from amber_gable.services.weather.lane_question import LaneQuestion
+from amber_gable.services.weather.faces import face_odds as face_odds_module
+from amber_gable.services.weather.faces.face_day import face_days
+from amber_gable.services.weather.faces.face_odds import face_odds
+from amber_gable.services.weather.faces.judged_faces import JudgedFace
+from amber_gable.services.weather.faces.lane_question import LaneQuestion
+from amber_gable.services.weather.held.asking import job_weather
 from amber_gable.web.drawn_lanes import lanes_of
 from amber_gable.web.views.units import Units
 from amber_gable.web.views.weather.day_faces import lane_sentence

@@ -7,8 +7,8 @@ from fastapi.testclient import TestClient
 
 from amber_gable.services.context import Context
 from amber_gable.services.job.view import job_view
-from amber_gable.services.weather.asking import job_weather
-from amber_gable.services.weather.season import face_seasons, kept_year
+from amber_gable.services.weather.held.asking import job_weather
+from amber_gable.services.weather.told.season import face_seasons, kept_year
 from amber_gable.web.views.weather.season import year_strips
 from tests.fixtures import unchanged
 from tests.weather_cases import TMY3

@@ -14,7 +14,7 @@ from fastapi.testclient import TestClient
 from amber_gable.services.clock import DemoClock
 from amber_gable.services.context import Context
 from amber_gable.services.job.view import job_view
-from amber_gable.services.weather.asking import job_weather
+from amber_gable.services.weather.held.asking import job_weather
 from amber_gable.store.weather.series import load_series
 from tests.jobs import coopers_rise
 from tests.web.server import running

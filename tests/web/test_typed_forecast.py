@@ -9,9 +9,9 @@ from fastapi.testclient import TestClient
 
 from amber_gable.services.clock import DemoClock
 from amber_gable.services.context import Context
-from amber_gable.services.weather.asking import job_weather
-from amber_gable.services.weather.forecasts import NO_SERVICE
-from amber_gable.services.weather.typing_in import typed_before
+from amber_gable.services.weather.held.asking import job_weather
+from amber_gable.services.weather.held.forecasts import NO_SERVICE
+from amber_gable.services.weather.held.typing_in import typed_before
 from amber_gable.store.weather.series import drop_series
 from tests.fixtures import unchanged
 from tests.jobs import coopers_rise

@@ -13,8 +13,8 @@ from amber_gable.services.clock import DemoClock
 from amber_gable.services.context import Context
 from amber_gable.services.job.view import job_view
 from amber_gable.services.today.noting import Note, note_tasks
-from amber_gable.services.weather.asking import job_weather
-from amber_gable.services.weather.versions import compare, version_series, versions
+from amber_gable.services.weather.held.asking import job_weather
+from amber_gable.services.weather.held.versions import compare, version_series, versions
 from tests.fixtures import StandIn
 
 PAGE = "/jobs/coopers-rise/weather/versions"

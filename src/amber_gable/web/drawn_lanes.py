@@ -10,7 +10,7 @@ from markupsafe import Markup
 
 from amber_gable.core.weather.futures.members import Odds
 from amber_gable.services.job.view import JobView
-from amber_gable.services.weather.judged_faces import JudgedFace
+from amber_gable.services.weather.faces.judged_faces import JudgedFace
 from amber_gable.services.workspace import digest
 from amber_gable.web.pages import rendered
 from amber_gable.web.views.units import Units

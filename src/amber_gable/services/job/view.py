@@ -20,8 +20,8 @@ from amber_gable.services.plan.planning import KeptPlan, kept_plan
 from amber_gable.services.state.climate import job_climate, known_climate
 from amber_gable.services.state.stops import kept_stops
 from amber_gable.services.state.under_weather import JobUnderWeather, kept_parts
-from amber_gable.services.weather.asking import job_weather
-from amber_gable.services.weather.forecasts import Weather, known_weather
+from amber_gable.services.weather.held.asking import job_weather
+from amber_gable.services.weather.held.forecasts import Weather, known_weather
 from amber_gable.store.job.jobs import load_bundle
 
 
@@ -115,7 +115,7 @@ class JobView:
     @cached_property
     def threats(self) -> tuple[Threat, ...]:
         """What threatens the plan; nothing without a plan or without a climate. Looking at it keeps nothing: what a
-        plan is warned of is kept when another forecast comes (services/weather/asking.py)."""
+        plan is warned of is kept when another forecast comes (services/weather/held/asking.py)."""
         return () if self._under is None else self._under.threats
 
     @property

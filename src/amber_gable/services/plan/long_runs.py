@@ -13,7 +13,7 @@ from amber_gable.services.context import Context
 from amber_gable.services.plan.planning import make_plan
 from amber_gable.services.runs.run import Run
 from amber_gable.services.state.climate import job_climate, known_climate
-from amber_gable.services.weather.asking import job_weather
+from amber_gable.services.weather.held.asking import job_weather
 from amber_gable.services.workspace import digest
 from amber_gable.store.job.jobs import load_bundle
 

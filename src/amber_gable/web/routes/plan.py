@@ -18,8 +18,8 @@ from amber_gable.services.job.view import JobView
 from amber_gable.services.plan.crew import set_crew
 from amber_gable.services.plan.long_runs import PlanWork
 from amber_gable.services.today.standing import tasks_by_record
-from amber_gable.services.weather.judged_faces import Which, judged_faces
-from amber_gable.services.weather.versions import since_planned
+from amber_gable.services.weather.faces.judged_faces import Which, judged_faces
+from amber_gable.services.weather.held.versions import since_planned
 from amber_gable.web.asking import context_of
 from amber_gable.web.drawn_lanes import chart, lanes_of
 from amber_gable.web.pages import Fields, job_page, load_job, units_of

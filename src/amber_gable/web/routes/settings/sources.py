@@ -9,7 +9,7 @@ from fastapi import APIRouter, HTTPException, Request, UploadFile
 from starlette.responses import RedirectResponse, Response
 
 from amber_gable.domain.errors import InputError, Refused
-from amber_gable.services.weather.sources import (
+from amber_gable.services.weather.held.sources import (
     Draft,
     Place,
     bring_sources,

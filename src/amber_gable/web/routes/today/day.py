@@ -16,8 +16,8 @@ from amber_gable.services.survey.conditions import add_moisture
 from amber_gable.services.today.day_sheet import DaySheet, cautions, painting_orders
 from amber_gable.services.today.noting import Note, note_tasks, take_back
 from amber_gable.services.today.standing import standings
-from amber_gable.services.weather.crew_notes import crew_notes
-from amber_gable.services.weather.rain_race import rain_race
+from amber_gable.services.weather.told.crew_notes import crew_notes
+from amber_gable.services.weather.told.rain_race import rain_race
 from amber_gable.web.asking import WHO, context_of
 from amber_gable.web.pages import Fields, job_page, load_job, units_of
 from amber_gable.web.routes.plan import by_day

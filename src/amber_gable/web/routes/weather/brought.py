@@ -10,8 +10,8 @@ from starlette.responses import RedirectResponse, Response
 from amber_gable.domain.errors import InputError, Refused
 from amber_gable.domain.weather.typed_forecast import Cloud, RainKind, WindForce
 from amber_gable.services.job.view import JobView
-from amber_gable.services.weather.observed import bring_readings, forget_readings
-from amber_gable.services.weather.typing_in import (
+from amber_gable.services.weather.held.observed import bring_readings, forget_readings
+from amber_gable.services.weather.held.typing_in import (
     COMPASS,
     SHOWN_DAYS,
     drop_typed,
@@ -20,7 +20,7 @@ from amber_gable.services.weather.typing_in import (
     type_forecast,
     typed_before,
 )
-from amber_gable.services.weather.weather_files import bring_file, drop_weather_file, far_file, take_far_file
+from amber_gable.services.weather.held.weather_files import bring_file, drop_weather_file, far_file, take_far_file
 from amber_gable.web.asking import context_of
 from amber_gable.web.pages import Fields, job_page, load_job, typed_system, units_of
 

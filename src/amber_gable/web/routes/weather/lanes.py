@@ -13,16 +13,16 @@ from amber_gable.core.weather.futures.members import Odds
 from amber_gable.domain.paint.method import Method
 from amber_gable.domain.work.schools import AskedBy, topics_of
 from amber_gable.services.job.view import JobView
-from amber_gable.services.weather.asking import job_weather
-from amber_gable.services.weather.crew_notes import crew_notes
-from amber_gable.services.weather.face_day import face_days
-from amber_gable.services.weather.face_helps import DAYS, face_helps
-from amber_gable.services.weather.face_odds import OddsWork, known_odds
-from amber_gable.services.weather.judged_faces import JudgedFace, Which, of_step
-from amber_gable.services.weather.observed import known_loggers, measured
-from amber_gable.services.weather.rain_race import rain_race
-from amber_gable.services.weather.versions import believed, version_series
-from amber_gable.services.weather.weather_files import away_words
+from amber_gable.services.weather.faces.face_day import face_days
+from amber_gable.services.weather.faces.face_helps import DAYS, face_helps
+from amber_gable.services.weather.faces.face_odds import OddsWork, known_odds
+from amber_gable.services.weather.faces.judged_faces import JudgedFace, Which, of_step
+from amber_gable.services.weather.held.asking import job_weather
+from amber_gable.services.weather.held.observed import known_loggers, measured
+from amber_gable.services.weather.held.versions import believed, version_series
+from amber_gable.services.weather.held.weather_files import away_words
+from amber_gable.services.weather.told.crew_notes import crew_notes
+from amber_gable.services.weather.told.rain_race import rain_race
 from amber_gable.web.asking import context_of
 from amber_gable.web.drawn_lanes import chart, lane_link, lanes_of
 from amber_gable.web.look import Look, Looked

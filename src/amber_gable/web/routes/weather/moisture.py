@@ -3,7 +3,7 @@
 from fastapi import APIRouter, Request
 from starlette.responses import Response
 
-from amber_gable.services.weather.face_moisture import face_moistures
+from amber_gable.services.weather.faces.face_moisture import face_moistures
 from amber_gable.web.pages import job_page, load_job
 from amber_gable.web.views.weather.moisture import draw_moistures
 

@@ -3,8 +3,8 @@
 from fastapi import APIRouter, HTTPException, Request, UploadFile
 from starlette.responses import RedirectResponse, Response
 
-from amber_gable.services.weather.season import face_seasons, kept_year
-from amber_gable.services.weather.weather_files import bring_file
+from amber_gable.services.weather.held.weather_files import bring_file
+from amber_gable.services.weather.told.season import face_seasons, kept_year
 from amber_gable.web.asking import context_of
 from amber_gable.web.pages import job_page, load_job
 from amber_gable.web.views.weather.season import year_strips

@@ -6,8 +6,8 @@ from typing import Any
 from fastapi import APIRouter, Request
 from starlette.responses import Response
 
-from amber_gable.services.weather.face_odds import known_odds
-from amber_gable.services.weather.house_sun import house_sun
+from amber_gable.services.weather.faces.face_odds import known_odds
+from amber_gable.services.weather.told.house_sun import house_sun
 from amber_gable.web.drawn_lanes import lane_link
 from amber_gable.web.look import Looked
 from amber_gable.web.pages import job_page, load_job, units_of

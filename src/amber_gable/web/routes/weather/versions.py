@@ -5,7 +5,7 @@ from typing import Annotated, Any
 from fastapi import APIRouter, Query, Request
 from starlette.responses import Response
 
-from amber_gable.services.weather.versions import compare, version_series, versions
+from amber_gable.services.weather.held.versions import compare, version_series, versions
 from amber_gable.web.pages import job_page, load_job, units_of
 from amber_gable.web.views.weather.two_forecasts import drawn_forecasts, face_difference, headline, moved_row
 

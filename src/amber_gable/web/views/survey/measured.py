@@ -1,6 +1,6 @@
 """How far a forecast was from what was measured, in words."""
 
-from amber_gable.services.weather.observed import Measured
+from amber_gable.services.weather.held.observed import Measured
 from amber_gable.web.views.units import Units
 
 SAME_K, SAME_PCT = 0.3, 2.0

@@ -8,7 +8,7 @@ from itertools import groupby
 import numpy as np
 
 from amber_gable.core.weather.judged.rules import LETTERS
-from amber_gable.services.weather.face_day import DryFrom, FaceDay
+from amber_gable.services.weather.faces.face_day import DryFrom, FaceDay
 from amber_gable.web.views.weather.lanes import LaneOf, face_bearing
 
 DOUBTFUL_BELOW = 0.5

@@ -9,7 +9,7 @@ import numpy as np
 
 from amber_gable.domain.weather.feed import NAMES, UNITS, Measured, TimeForm
 from amber_gable.domain.weather.series import WeatherSeries
-from amber_gable.services.weather.sources import Draft
+from amber_gable.services.weather.held.sources import Draft
 from amber_gable.web.views.units import Units
 
 SHOWN, ROWS, WIDEST = 3, 10, 24

@@ -10,7 +10,7 @@ import numpy as np
 from amber_gable.core.weather.film.film_events import FilmEvent, Severity
 from amber_gable.core.weather.judged.rules import LETTERS
 from amber_gable.core.weather.outdoors.air import Array
-from amber_gable.services.weather.film_story import HOURS, FilmMoment, FilmStory, Stage
+from amber_gable.services.weather.told.film_story import HOURS, FilmMoment, FilmStory, Stage
 from amber_gable.web.views.units import Units
 from amber_gable.web.views.weather.told_times import between, script_json
 

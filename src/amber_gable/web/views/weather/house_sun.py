@@ -8,8 +8,8 @@ from typing import Any
 
 from amber_gable.core.survey.drawing.house_plan import PlacedWall, outward
 from amber_gable.core.weather.judged.rules import LETTERS
-from amber_gable.services.weather.house_sun import Line, SunMoment, WallNow, around
-from amber_gable.services.weather.judged_faces import JudgedFace
+from amber_gable.services.weather.faces.judged_faces import JudgedFace
+from amber_gable.services.weather.told.house_sun import Line, SunMoment, WallNow, around
 from amber_gable.web.views.units import Units
 from amber_gable.web.views.weather.told_times import script_json
 

@@ -7,7 +7,7 @@ from datetime import datetime, timedelta
 import numpy as np
 
 from amber_gable.core.weather.outdoors.air import Array
-from amber_gable.services.weather.face_moisture import FaceMoisture
+from amber_gable.services.weather.faces.face_moisture import FaceMoisture
 from amber_gable.web.views.weather.lanes import face_bearing
 
 WIDTH, HEIGHT = 620.0, 120.0

@@ -4,7 +4,7 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 from datetime import date
 
-from amber_gable.services.weather.season import DAYS, FaceSeason
+from amber_gable.services.weather.told.season import DAYS, FaceSeason
 from amber_gable.web.views.weather.lanes import face_bearing
 
 MONTH_W, BAR_H = 62.0, 74.0

@@ -8,7 +8,7 @@ import numpy as np
 
 from amber_gable.core.weather.judged.rules import LETTERS
 from amber_gable.domain.weather.series import HOUR, Floats, WeatherSeries
-from amber_gable.services.weather.versions import Compared, FaceHours, Moved, coats_lost
+from amber_gable.services.weather.held.versions import Compared, FaceHours, Moved, coats_lost
 from amber_gable.web.views.units import Units
 
 HOUR_W, RAIN_W, AIR_H, RAIN_H = 6.5, 6.0, 110.0, 34.0

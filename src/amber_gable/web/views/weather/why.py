@@ -13,7 +13,7 @@ from amber_gable.core.weather.judged.rules import LETTERS, RULES
 from amber_gable.core.weather.judged.slots import Slots
 from amber_gable.core.weather.judged.windows import moment
 from amber_gable.domain.units import quantity_of
-from amber_gable.services.weather.judged_faces import JudgedFace
+from amber_gable.services.weather.faces.judged_faces import JudgedFace
 from amber_gable.web.views.units import Units
 from amber_gable.web.views.weather.told_times import between
 

@@ -9,7 +9,7 @@ from amber_gable.core.weather.judged.outlook import FaceOutlook, outlook
 from amber_gable.core.weather.wall.slot_climate import place_weather, surfaces_through
 from amber_gable.domain.base import Azimuth
 from amber_gable.domain.weather.series import WeatherSeries
-from amber_gable.services.weather.face_windows import CoatQuestion, framed
+from amber_gable.services.weather.faces.face_windows import CoatQuestion, framed
 
 EIGHT_WINDS = (0.0, 45.0, 90.0, 135.0, 180.0, 225.0, 270.0, 315.0)
 COMMON_YEAR = date(2025, 1, 1)

@@ -14,7 +14,7 @@ from amber_gable.exchange.files import decode
 from amber_gable.exchange.towns import distance_km, nearest_town
 from amber_gable.exchange.weather.any_file import read_weather
 from amber_gable.services.context import Context
-from amber_gable.services.weather.sources import hold_sample
+from amber_gable.services.weather.held.sources import hold_sample
 from amber_gable.store.weather.series import drop_series, save_series
 
 FAR_KM = 50.0

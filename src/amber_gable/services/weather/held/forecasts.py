@@ -8,7 +8,7 @@ from amber_gable.core.weather.outdoors.observed import as_measured
 from amber_gable.domain.house.survey import Property
 from amber_gable.domain.weather.series import WeatherSeries
 from amber_gable.services.context import Context
-from amber_gable.services.weather.sources import provider_of
+from amber_gable.services.weather.held.sources import provider_of
 from amber_gable.services.workspace import Asked
 from amber_gable.store.weather.series import load_series
 

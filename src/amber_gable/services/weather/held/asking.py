@@ -7,7 +7,7 @@ from amber_gable.domain.weather.series import WeatherSeries
 from amber_gable.exchange.weather.forecast import ForecastProvider, ForecastUnavailable
 from amber_gable.services.context import Context
 from amber_gable.services.state.under_weather import warned_under
-from amber_gable.services.weather.forecasts import (
+from amber_gable.services.weather.held.forecasts import (
     FRESH_H,
     NO_SERVICE,
     Weather,
@@ -17,7 +17,7 @@ from amber_gable.services.weather.forecasts import (
     of_another,
     with_measured,
 )
-from amber_gable.services.weather.sources import provider_of
+from amber_gable.services.weather.held.sources import provider_of
 from amber_gable.services.workspace import Asked
 from amber_gable.store.job.plans import save_warned
 from amber_gable.store.weather.series import save_series

@@ -6,7 +6,7 @@ from amber_gable.core.specification.choices.candidates import goes_on
 from amber_gable.core.weather.futures.members import Coat
 from amber_gable.core.weather.judged.helps import Help, helps
 from amber_gable.services.job.view import JobView
-from amber_gable.services.weather.judged_faces import JudgedFace
+from amber_gable.services.weather.faces.judged_faces import JudgedFace
 from amber_gable.services.workspace import digest
 
 DAYS = 6

@@ -15,8 +15,8 @@ from amber_gable.core.weather.outdoors.air import Array
 from amber_gable.core.weather.wall.surface import surface_climate
 from amber_gable.domain.grid import STEP_S
 from amber_gable.services.job.view import JobView
-from amber_gable.services.weather.face_odds import futures
-from amber_gable.services.weather.judged_faces import JudgedFace
+from amber_gable.services.weather.faces.face_odds import futures
+from amber_gable.services.weather.faces.judged_faces import JudgedFace
 from amber_gable.services.workspace import digest
 
 HOURS, FROM_H, UNTIL_H = 48, 4, 22

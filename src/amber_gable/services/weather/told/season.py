@@ -10,8 +10,8 @@ from amber_gable.domain.house.survey import Face
 from amber_gable.domain.job.job import JobBundle
 from amber_gable.domain.weather.series import WeatherSeries
 from amber_gable.services.context import Context
-from amber_gable.services.weather.judged_faces import coat_on
-from amber_gable.services.weather.year_outlook import COMMON_YEAR
+from amber_gable.services.weather.faces.judged_faces import coat_on
+from amber_gable.services.weather.told.year_outlook import COMMON_YEAR
 from amber_gable.services.workspace import digest
 from amber_gable.store.weather.series import load_series
 

@@ -10,8 +10,8 @@ from amber_gable.domain.grid import SLOT_H, SLOT_S
 from amber_gable.domain.paint.method import Method
 from amber_gable.domain.paint.product import Product
 from amber_gable.services.job.view import JobView
-from amber_gable.services.weather.face_odds import futures
-from amber_gable.services.weather.judged_faces import JudgedFace
+from amber_gable.services.weather.faces.face_odds import futures
+from amber_gable.services.weather.faces.judged_faces import JudgedFace
 from amber_gable.services.workspace import digest
 
 DAYS, MOST = 6, 8

@@ -13,7 +13,7 @@ from amber_gable.core.weather.judged.windows import moment
 from amber_gable.core.weather.wall.dry_off import dry_from
 from amber_gable.core.weather.wall.surface import TOWEL_DAMP_S
 from amber_gable.domain.work.working import CrewDay
-from amber_gable.services.weather.judged_faces import JudgedFace
+from amber_gable.services.weather.faces.judged_faces import JudgedFace
 
 
 @dataclass(frozen=True)

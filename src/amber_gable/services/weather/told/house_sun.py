@@ -11,7 +11,7 @@ from amber_gable.core.survey.drawing.shadow import block_line, block_shadow, eav
 from amber_gable.core.weather.futures.members import Odds
 from amber_gable.core.weather.judged.slots import mean
 from amber_gable.services.job.view import JobView
-from amber_gable.services.weather.judged_faces import JudgedFace
+from amber_gable.services.weather.faces.judged_faces import JudgedFace
 
 FROM_H, UNTIL_H = 4, 22
 

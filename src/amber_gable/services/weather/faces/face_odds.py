@@ -12,8 +12,8 @@ from amber_gable.domain.progress import Progress, unseen, within
 from amber_gable.services.context import Context
 from amber_gable.services.job.view import JobView, job_view
 from amber_gable.services.plan.long_runs import JobWork
-from amber_gable.services.weather.judged_faces import JudgedFace
-from amber_gable.services.weather.lane_question import LaneQuestion
+from amber_gable.services.weather.faces.judged_faces import JudgedFace
+from amber_gable.services.weather.faces.lane_question import LaneQuestion
 from amber_gable.services.workspace import digest
 
 MEMBERS, DAYS = 50, 10

@@ -37,7 +37,7 @@ from amber_gable.domain.weather.series import WeatherSeries
 from amber_gable.domain.work.aims import usual_aim
 from amber_gable.domain.work.schools import DEFAULTS
 from amber_gable.domain.work.working import CrewDay, Policy
-from amber_gable.services.weather.face_answer import Reckoned, answer
+from amber_gable.services.weather.faces.face_answer import Reckoned, answer
 
 MEMBER_DAYS = 9_000
 """Members times days that are computed at once: more would not fit into the memory of a small machine."""

@@ -12,7 +12,7 @@ from amber_gable.core.weather.judged.windows import moment
 from amber_gable.core.weather.wall.surface import surface_climate
 from amber_gable.domain.job.plan import Task
 from amber_gable.services.job.view import JobView
-from amber_gable.services.weather.face_odds import futures
+from amber_gable.services.weather.faces.face_odds import futures
 from amber_gable.services.workspace import digest
 
 AHEAD = timedelta(hours=18)

@@ -25,7 +25,7 @@ from amber_gable.exchange.weather.mapped_feed import MappedForecast, ask_feed
 from amber_gable.exchange.weather.mapping_guess import guessed
 from amber_gable.services.company.samples import is_sample_place
 from amber_gable.services.context import Context
-from amber_gable.services.weather.made_up import MadeUpWeather
+from amber_gable.services.weather.held.made_up import MadeUpWeather
 from amber_gable.store.tables import PropertyRow
 from amber_gable.store.weather.sources import (
     KeptSource,

@@ -13,7 +13,7 @@ from amber_gable.domain.weather.series import HOUR
 from amber_gable.exchange.files import decode
 from amber_gable.exchange.weather.mapped import observed_of, read_rows, sample_of
 from amber_gable.services.context import Context
-from amber_gable.services.weather.forecasts import Weather
+from amber_gable.services.weather.held.forecasts import Weather
 from amber_gable.store.weather.series import drop_series, load_series, save_series
 from amber_gable.store.weather.sources import loggers
 

@@ -5,7 +5,7 @@ from dataclasses import dataclass
 from amber_gable.domain.paint.method import Method
 from amber_gable.domain.paint.product import Product
 from amber_gable.services.job.view import JobView
-from amber_gable.services.weather.judged_faces import JudgedFace, Which, judged_faces
+from amber_gable.services.weather.faces.judged_faces import JudgedFace, Which, judged_faces
 
 
 @dataclass(frozen=True)

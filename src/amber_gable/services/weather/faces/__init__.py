@@ -1,0 +1,1 @@
+"""Every face judged for a coat."""

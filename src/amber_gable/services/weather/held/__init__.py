@@ -1,0 +1,1 @@
+"""Which weather is held for a place, and where it comes from."""

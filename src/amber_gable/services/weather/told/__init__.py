@@ -1,0 +1,1 @@
+"""What the weather means over days and seasons, in pictures and words."""
