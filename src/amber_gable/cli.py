@@ -230,7 +230,7 @@ def _database(options: argparse.Namespace) -> Any:
 
 
 def _bytes(path: Path) -> bytes:
-    from amber_gable.domain.sizes import ZIP_LIMIT
+    from amber_gable.exchange.sizes import ZIP_LIMIT
 
     try:
         if path.stat().st_size > ZIP_LIMIT:

@@ -6,7 +6,7 @@ from typing import Any
 from amber_gable.core.specification.derived.diagnosis import Derivation, derive
 from amber_gable.core.specification.derived.facts import Facts, facts_of
 from amber_gable.core.specification.derived.planned import USUAL_WAY, PlannedStep
-from amber_gable.core.specification.derived.rule import Level
+from amber_gable.core.specification.derived.rule import Alert
 from amber_gable.domain.findings.condition import Condition
 from amber_gable.domain.work.aims import Aim
 from amber_gable.domain.work.schools import resolved
@@ -86,6 +86,6 @@ def _told(s: PlannedStep) -> str:
     return f"{s.role}{technique}{primer}{sprayed}{'+back-rolled' if s.back_roll else ''}{wait}"
 
 
-def levels(derivation: Derivation, level: Level, *, disclosed: bool = False) -> str:
+def levels(derivation: Derivation, level: Alert, *, disclosed: bool = False) -> str:
     """Ids of the findings of a level; what is only to be said to the customer stands by itself."""
     return " ".join(f.rule for f in derivation.findings if f.level is level and f.disclosure is disclosed)

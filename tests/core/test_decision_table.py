@@ -12,7 +12,7 @@ from amber_gable.core.specification.cautions.open_tests import open_tests
 from amber_gable.core.specification.cautions.safety import CARDS, Content
 from amber_gable.core.specification.derived.diagnosis import Derivation, derive
 from amber_gable.core.specification.derived.facts import facts_of
-from amber_gable.core.specification.derived.rule import Level, Stage
+from amber_gable.core.specification.derived.rule import Alert, Phase
 from amber_gable.core.specification.derived.system import specify
 from amber_gable.core.specification.rules import RULES
 from amber_gable.domain.house.items import ITEM_NAMES
@@ -34,9 +34,9 @@ def test_what_is_done_about_what_was_found(case: Case) -> None:
     derivation = case.derived()
     assert told(derivation.steps) == case.steps
     assert derivation.coats.families[0].value == case.finish
-    found = {level: levels(derivation, level) for level in (Level.STOP, Level.CHECK, Level.NOTE)}
-    assert found == {Level.STOP: case.stops, Level.CHECK: case.checks, Level.NOTE: case.notes}
-    assert levels(derivation, Level.NOTE, disclosed=True) == case.says
+    found = {level: levels(derivation, level) for level in (Alert.STOP, Alert.CHECK, Alert.NOTE)}
+    assert found == {Alert.STOP: case.stops, Alert.CHECK: case.checks, Alert.NOTE: case.notes}
+    assert levels(derivation, Alert.NOTE, disclosed=True) == case.says
 
 
 def test_every_rule_speaks_in_some_case() -> None:
@@ -59,7 +59,7 @@ def test_every_school_changes_something_somewhere(topic: str) -> None:
 
 def _outcome(case: Case) -> tuple[str, str]:
     derivation = case.derived()
-    return told(derivation.steps), levels(derivation, Level.STOP)
+    return told(derivation.steps), levels(derivation, Alert.STOP)
 
 
 percent = st.sampled_from([0.0, 3.0, 30.0, 70.0])
@@ -206,6 +206,6 @@ def test_unknown_gloss_counts_as_glossy_until_it_is_looked_at() -> None:
 
 
 def test_the_order_of_stages_follows_the_order_of_the_work() -> None:
-    order = [s.name for s in sorted(Stage)]
+    order = [s.name for s in sorted(Phase)]
     assert order.index("WASH") < order.index("REMOVE") < order.index("SAND") < order.index("PRIME")
     assert order.index("PRIME") < order.index("CAULK") < order.index("COAT") < order.index("REFIT")

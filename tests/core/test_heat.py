@@ -11,7 +11,7 @@ from amber_gable.core.specification.colour import heat
 from amber_gable.core.specification.colour.absorptance import solar_absorptance
 from amber_gable.core.specification.colour.heat import VINYL_LIMIT_C, design_hot_c, peaks
 from amber_gable.core.specification.colour.heat_check import HeatCheck, Wanted, heat_checks
-from amber_gable.core.specification.derived.rule import Level
+from amber_gable.core.specification.derived.rule import Alert
 from amber_gable.core.survey.amounts.painted import painted_parts
 from amber_gable.core.weather.wall.steps import to_steps
 from amber_gable.core.weather.wall.surface import FaceSurface, surface_climate
@@ -37,12 +37,12 @@ def _vinyl(bundle: JobBundle, zone: str, colour: str, school: str = "both", *, s
 @pytest.mark.parametrize("zone", ["ql-left-vinyl", "ql-right-vinyl"])
 def test_quarry_lane_refuses_near_black_and_takes_the_taupe(quarry_lane: JobBundle, zone: str) -> None:
     dark = _vinyl(quarry_lane, zone, NEAR_BLACK)
-    assert dark.level is Level.STOP
+    assert dark.level is Alert.STOP
     assert dark.then.surface_c > 73 > VINYL_LIMIT_C
     assert f"{dark.then.surface_c:.0f} °C" in dark.words
     for colour in (TAUPE, LIGHT_TAUPE):
         fine = _vinyl(quarry_lane, zone, colour)
-        assert fine.level is Level.NOTE, fine.words
+        assert fine.level is Alert.NOTE, fine.words
         assert fine.then.surface_c <= fine.now.surface_c + 0.01
 
 
@@ -74,7 +74,7 @@ SCHOOLS = [
 @pytest.mark.parametrize(("school", "colour", "safe", "refused"), SCHOOLS)
 def test_the_schools_of_vinyl(quarry_lane: JobBundle, school: str, colour: str, safe: bool, refused: bool) -> None:
     found = _vinyl(quarry_lane, "ql-right-vinyl", colour, school, safe=safe)
-    assert (found.level is Level.STOP) is refused, found.words
+    assert (found.level is Alert.STOP) is refused, found.words
 
 
 MADE = [
@@ -95,21 +95,21 @@ def test_only_the_made_colour_proves_what_vinyl_bears(
     condition = part.condition.model_copy(update={"made_colour": made})
     zone = part.part.model_copy(update={"condition": condition, "colour_now": now})
     (found,) = heat_checks(quarry_lane.property, [Wanted(replace(part, part=zone), wanted, school)])
-    assert (found.level is Level.STOP) is refused, found.words
+    assert (found.level is Alert.STOP) is refused, found.words
 
 
 def test_the_admissible_step_passes_and_is_no_lighter_than_it_must_be(quarry_lane: JobBundle) -> None:
     dark = _vinyl(quarry_lane, "ql-left-vinyl", NEAR_BLACK)
     assert dark.admissible is not None
     there = _vinyl(quarry_lane, "ql-left-vinyl", dark.admissible)
-    assert there.level is Level.NOTE, there.words
+    assert there.level is Alert.NOTE, there.words
     assert there.now.surface_c - there.then.surface_c < 1.5
 
 
 def test_a_dark_steel_door_is_warned_of(quarry_lane: JobBundle) -> None:
     part = painted_parts(quarry_lane.property, quarry_lane.deduction)["item", "ql-door-1"]
     dark, light = heat_checks(quarry_lane.property, [Wanted(part, "#22302c"), Wanted(part, "#efe9dc")])
-    assert dark.level is Level.CHECK
+    assert dark.level is Alert.CHECK
     assert dark.then.surface_c > 60
     assert light.level is None
     assert light.then.surface_c < light.now.surface_c

@@ -11,7 +11,7 @@ from amber_gable.core.specification.colour.cover_cost import cover_costs
 from amber_gable.core.specification.derived.diagnosis import derive
 from amber_gable.core.specification.derived.part_facts import lead_presumed, part_facts
 from amber_gable.core.specification.derived.part_spec import Wish, fresh_spec, made_finish, part_spec
-from amber_gable.core.specification.derived.rule import Level
+from amber_gable.core.specification.derived.rule import Alert
 from amber_gable.core.specification.derived.system import specify
 from amber_gable.core.survey.amounts.painted import PaintedPart, painted_parts
 from amber_gable.core.work.item_pace import coat_hours
@@ -101,7 +101,7 @@ def test_overrides_survive_what_the_survey_finds_later_and_lost_ones_are_told() 
     assert next(o for o in first.operations if o.id == "caulk").wait_h == 12.0
     later = specify(LEADED.derived(), SHELF, overrides=overrides)
     assert later.operations[-1].id == "own-third"
-    assert [(c.level, c.step) for c in later.conflicts] == [(Level.CHECK, "caulk")]
+    assert [(c.level, c.step) for c in later.conflicts] == [(Alert.CHECK, "caulk")]
 
 
 def test_products_go_only_where_their_sheet_or_family_allows() -> None:

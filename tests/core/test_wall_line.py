@@ -3,7 +3,7 @@
 import pytest
 from shapely import Polygon, box
 
-from amber_gable.core.survey.blocks.wall_line import Told, placed, read_line
+from amber_gable.core.survey.blocks.wall_line import ToldOpening, placed, read_line
 from amber_gable.domain.units import UnitSystem
 
 FOOT = 0.3048
@@ -78,7 +78,7 @@ def test_what_is_not_understood_is_said_with_its_piece(text: str, words: str) ->
         read_line(text)
 
 
-def _edges(told: list[Told]) -> list[tuple[float, float]]:
+def _edges(told: list[ToldOpening]) -> list[tuple[float, float]]:
     return [(t.x_m, t.x_m + t.width_m) for t in told]
 
 

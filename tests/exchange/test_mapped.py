@@ -9,7 +9,7 @@ import numpy as np
 import pytest
 
 from amber_gable.domain.errors import InputError
-from amber_gable.domain.weather.feed import UNITS, MappedColumn, Mapping, Measured, TimeForm
+from amber_gable.domain.weather.feed import UNITS, MappedColumn, Mapping, TimeForm, WeatherQuantity
 from amber_gable.exchange.weather.json_paths import lists_in, values_at
 from amber_gable.exchange.weather.mapped import forecast_of, observed_of, read_rows, sample_of
 from amber_gable.exchange.weather.mapping_guess import guessed
@@ -105,9 +105,9 @@ def test_a_logger_with_words_above_its_table_decimal_commas_and_a_rain_counter()
     guess = guessed(sample)
     assert guess == {
         "Date/Time": TimeForm.DAY_FIRST,
-        "Temp 1 (°C)": (Measured.AIR, "°C"),
-        "RH 1 (%)": (Measured.HUMIDITY, "%"),
-        "Rain counter (mm)": (Measured.RAIN, "mm, running total"),
+        "Temp 1 (°C)": (WeatherQuantity.AIR, "°C"),
+        "RH 1 (%)": (WeatherQuantity.HUMIDITY, "%"),
+        "Rain counter (mm)": (WeatherQuantity.RAIN, "mm, running total"),
     }
     mapping = _of_guess("csv", guess, header=3)
     seen = observed_of(read_rows(text, mapping, "box.csv", HALIFAX), "Yard box")
@@ -209,7 +209,7 @@ def test_every_unit_turns_a_figure_into_ours() -> None:
         ("rain_pct", "0–1"): (0.3, 30),
     }  # fmt: skip
     for (quantity, symbol), (theirs, ours) in told.items():
-        column = MappedColumn(path="x", quantity=Measured(quantity), unit=symbol).of_unit
+        column = MappedColumn(path="x", quantity=WeatherQuantity(quantity), unit=symbol).of_unit
         assert (theirs + column.offset) * column.factor == pytest.approx(ours, rel=1e-5), symbol
     assert {u.symbol for units in UNITS.values() for u in units} >= {s for _, s in told}
 

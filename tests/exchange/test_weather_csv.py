@@ -5,8 +5,8 @@ from datetime import UTC, datetime, timedelta
 import pytest
 
 from amber_gable.domain.errors import InputError
-from amber_gable.domain.sizes import SIZE_LIMIT
 from amber_gable.exchange.files import decode
+from amber_gable.exchange.sizes import SIZE_LIMIT
 from amber_gable.exchange.weather.any_file import read_weather
 from amber_gable.services.weather.faces.face_windows import FaceQuestion, answer_windows
 

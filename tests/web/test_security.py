@@ -5,7 +5,7 @@ import json
 import pytest
 from fastapi.testclient import TestClient
 
-from amber_gable.domain.sizes import SIZE_LIMIT
+from amber_gable.exchange.sizes import SIZE_LIMIT
 from amber_gable.services.computed import Computed
 from amber_gable.services.context import Context
 from tests.fixtures import unchanged

@@ -14,7 +14,6 @@ from amber_gable.core.weather.wall.slot_climate import PlaceWeather
 from amber_gable.core.weather.wall.surface import FaceSurface
 from amber_gable.domain.findings.condition import Condition
 from amber_gable.domain.progress import Cancelled
-from amber_gable.domain.scales import weight
 from amber_gable.domain.weather.series import WeatherSeries
 from amber_gable.services import workspace
 from amber_gable.services.computed import Computed
@@ -22,6 +21,7 @@ from amber_gable.services.context import Context
 from amber_gable.services.state.climate import job_climate
 from amber_gable.services.workspace import Workspace, digest
 from amber_gable.store.kept import Kept
+from amber_gable.store.scales import weight
 from tests.jobs import coopers_rise
 from tests.weather_cases import steady
 

@@ -3,7 +3,7 @@
 from pathlib import Path
 
 from amber_gable.domain.errors import InputError
-from amber_gable.domain.sizes import SIZE_LIMIT
+from amber_gable.exchange.sizes import SIZE_LIMIT
 
 
 def read_text(path: Path) -> str:

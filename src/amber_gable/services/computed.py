@@ -8,7 +8,7 @@ from functools import partial
 from typing import Any, TypeVar
 
 from amber_gable.domain.progress import Cancelled
-from amber_gable.domain.scales import SCALES
+from amber_gable.store.scales import SCALES
 
 T = TypeVar("T")
 MIB = 2**20

@@ -22,7 +22,7 @@ from amber_gable.store.database import Database
 
 
 @dataclass(frozen=True)
-class Asked:
+class LastAsked:
     """When the provider was last asked for a property's forecast (epoch s), and the trouble it had, if any."""
 
     at: float
@@ -45,7 +45,7 @@ class Workspace:
     drawings: Computed = field(default_factory=lambda: Computed(32 * MIB))
     usual: tuple[Usual | None] | None = None
     usual_units: UnitSystem | None = None
-    asked: dict[str, Asked] = field(default_factory=dict)
+    asked: dict[str, LastAsked] = field(default_factory=dict)
     feed: ForecastProvider | None = None
     feed_known: bool = False
     switched: bool = False

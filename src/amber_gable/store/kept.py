@@ -6,8 +6,8 @@ from collections.abc import Callable, Mapping
 from dataclasses import dataclass, replace
 from typing import Any, TypeVar
 
-from amber_gable.domain.scales import SCALES
 from amber_gable.store.changes import Numbers, numbers
+from amber_gable.store.scales import SCALES
 from amber_gable.store.transaction import Transaction
 
 T = TypeVar("T")

@@ -7,7 +7,7 @@ from starlette.datastructures import Headers, MutableHeaders
 from starlette.exceptions import HTTPException
 from starlette.types import ASGIApp, Message, Receive, Scope, Send
 
-from amber_gable.domain.sizes import SIZE_LIMIT, ZIP_LIMIT
+from amber_gable.services.uploads import SIZE_LIMIT, ZIP_LIMIT
 
 CONTENT_POLICY = (
     "default-src 'none'; script-src 'self'; style-src 'self'; img-src 'self' data:; font-src 'self'; "

@@ -15,7 +15,7 @@ SHOP_H = 0.5
 
 
 @dataclass(frozen=True)
-class Level:
+class BuyLevel:
     """One buying level over all paints. `cost` of the containers; `left_l` of them is left in the middle of what may
     come; of a hundred such jobs `short_pct` run short of at least one paint; `trips` for a can are made in ten jobs."""
 
@@ -28,7 +28,7 @@ class Level:
 
 def compared_levels(
     needs: Sequence[PaintNeed], stock: Sequence[StockCan] = (), largest_l: float | None = None
-) -> list[Level]:
+) -> list[BuyLevel]:
     """LEVELS, the least sure first; [] for a job without paint. `stock` and `largest_l` as for an order."""
     if not needs:
         return []
@@ -40,5 +40,5 @@ def compared_levels(
         left = sum(p.held_l - need.p50 for need, p in zip(needs, bought, strict=True))
         cost = sum((p.cost for p in bought), Decimal(0))
         any_short, trips = 100 * float(short.any(axis=0).mean()), 10 * float(short.sum(axis=0).mean())
-        out.append(Level(level, cost, left, any_short, trips))
+        out.append(BuyLevel(level, cost, left, any_short, trips))
     return out

@@ -12,7 +12,7 @@ import numpy as np
 import numpy.typing as npt
 
 from amber_gable.core.plan.tasks import openings, shifts
-from amber_gable.core.state.judgement import Work, work_of
+from amber_gable.core.state.judgement import JudgedWork, work_of
 from amber_gable.core.state.part_state import CellState, PartState, Surroundings, Wait, waits_of
 from amber_gable.core.survey.amounts.painted import Key, PaintedPart, together
 from amber_gable.core.survey.drawing.sections import section_share, sections
@@ -75,7 +75,7 @@ class WorkItem:
     section: str
     stretches: tuple[Stretch, ...]
     crew_hours: float
-    work: Work
+    work: JudgedWork
     waits: tuple[Wait, ...]
 
     @cached_property
@@ -264,7 +264,7 @@ def _item(around: Surroundings, group: Sequence[PartState], number: int, whole: 
     )
 
 
-def _fits(minutes: int, work: Work, shift: npt.NDArray[np.int64]) -> bool:
+def _fits(minutes: int, work: JudgedWork, shift: npt.NDArray[np.int64]) -> bool:
     """Whether a stretch of that length fits a window on at least half of the days that have any."""
     slots = work.windows.slots
     open_ = openings(work.windows.ok[0], shift).minutes
@@ -273,7 +273,7 @@ def _fits(minutes: int, work: Work, shift: npt.NDArray[np.int64]) -> bool:
 
 
 def _strips(
-    part: PaintedPart, crew_hours: float, work: Work, shift: npt.NDArray[np.int64]
+    part: PaintedPart, crew_hours: float, work: JudgedWork, shift: npt.NDArray[np.int64]
 ) -> tuple[tuple[float, float], ...]:
     """The fewest sections that fit their windows; the shortest if none do."""
     strips: tuple[tuple[float, float], ...] = ()
@@ -285,7 +285,7 @@ def _strips(
     return strips
 
 
-def _fewest(pieces: int, crew_hours: float, work: Work, shift: npt.NDArray[np.int64]) -> int:
+def _fewest(pieces: int, crew_hours: float, work: JudgedWork, shift: npt.NDArray[np.int64]) -> int:
     """Like items in the fewest lots that fit their windows; one by one if none do."""
     count = 1
     for longest in SECTION_HOURS:

@@ -12,7 +12,7 @@ from amber_gable.core.weather.judged.rules import LETTERS
 
 
 @dataclass(frozen=True)
-class Told:
+class AnswerWords:
     """`headline` is the one line to read from the ladder; `then` what follows from it."""
 
     headline: str
@@ -20,24 +20,24 @@ class Told:
     ok: bool
 
 
-def told(answer: Answer, tz: tzinfo) -> Told:
+def told(answer: Answer, tz: tzinfo) -> AnswerWords:
     opens = f" Next open: {clock(answer.opens, tz)}." if answer.opens is not None else " No window in the days known."
     match answer.verdict:
         case Verdict.YES:
             until = "" if answer.until is None else f", until {answer.until.astimezone(tz):%H:%M}"
-            return Told(f"Yes{until}", _closing(answer), True)
+            return AnswerWords(f"Yes{until}", _closing(answer), True)
         case Verdict.WEATHER:
-            return Told(f"No: {LETTERS[answer.letters[0]]}", opens.strip(), False)
+            return AnswerWords(f"No: {LETTERS[answer.letters[0]]}", opens.strip(), False)
         case Verdict.WAITS:
             first = answer.waits[0]
             head = f"Weather fine, not ready: {first.words}" if answer.weather_ok else f"Not ready: {first.words}"
-            return Told(head, _ready(answer.waits, tz) + opens, False)
+            return AnswerWords(head, _ready(answer.waits, tz) + opens, False)
         case Verdict.STOPPED:
             stop = next(w for w in answer.waits if w.letter == "S")
             lifts = f"What lifts it: {stop.lifts}" if stop.lifts else ""
             until = f" Ends by itself {clock(stop.until, tz)}." if stop.until else ""
-            return Told(f"Stop: {stop.words}", f"{lifts}{until}".strip(), False)
-    return Told("Not known", "The weather known does not reach this hour.", False)
+            return AnswerWords(f"Stop: {stop.words}", f"{lifts}{until}".strip(), False)
+    return AnswerWords("Not known", "The weather known does not reach this hour.", False)
 
 
 def _closing(answer: Answer) -> str:

@@ -31,7 +31,7 @@ from amber_gable.domain.work.operation import Operation
 
 
 @dataclass(frozen=True)
-class Work:
+class JudgedWork:
     """A stint on a part, with what it lays where it lays a film."""
 
     stint: Stint
@@ -41,17 +41,19 @@ class Work:
     step: Coat | Preparation
 
 
-def work_of(site: SiteClimate, part: Zone | Item, finish: Finish, stint: Stint) -> Work:
+def work_of(site: SiteClimate, part: Zone | Item, finish: Finish, stint: Stint) -> JudgedWork:
     """The stint in the weather of the part's surface."""
     first = stint.first
     if first.product is None or first.method is None:
-        return Work(stint, None, None, site.for_preparation(part, stint.kind), site.preparation_of(part, stint.kind))
+        return JudgedWork(
+            stint, None, None, site.for_preparation(part, stint.kind), site.preparation_of(part, stint.kind)
+        )
     product = site.bundle.product(first.product)
     colour = coat_colour(first, product, finish.colour)
     # On spots rain is only a wet surface.
     bare = shuts_in(first) and _still_bare(site.bundle.operations(finish), first, part)
     coat = site.coat_of(part, product, first.method, colour, bare=bare)
-    return Work(stint, product, colour, site.windows(part, colour, coat), coat)
+    return JudgedWork(stint, product, colour, site.windows(part, colour, coat), coat)
 
 
 def _still_bare(operations: Sequence[Operation], first: Operation, part: Zone | Item) -> bool:
@@ -96,10 +98,10 @@ class Judged:
     state: PartState
     cell: CellState
     waits: tuple[Wait, ...]
-    look: Callable[[], Work] = field(repr=False, compare=False)
+    look: Callable[[], JudgedWork] = field(repr=False, compare=False)
 
     @cached_property
-    def work(self) -> Work:
+    def work(self) -> JudgedWork:
         return self.look()
 
     @property

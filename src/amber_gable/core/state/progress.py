@@ -15,7 +15,7 @@ _LEAST = 1e-6
 
 
 @dataclass(frozen=True)
-class Piece:
+class RecordPiece:
     """A stretch of a part, in shares of its width, and the entry that speaks of it."""
 
     left: float
@@ -28,9 +28,9 @@ class StepRecord:
     """Of one step on one part: what was done, what is under way, and what was said to be not done. The pieces of each
     do not overlap."""
 
-    done: list[Piece] = field(default_factory=list)
-    running: list[Piece] = field(default_factory=list)
-    refused: list[Piece] = field(default_factory=list)
+    done: list[RecordPiece] = field(default_factory=list)
+    running: list[RecordPiece] = field(default_factory=list)
+    refused: list[RecordPiece] = field(default_factory=list)
 
 
 Progress = dict[tuple[Key, str], StepRecord]
@@ -45,13 +45,13 @@ def progress(record: Sequence[SiteEntry]) -> Progress:
             continue
         if entry.how_far is not None:
             # Who says how far it is has stopped there.
-            whole = Piece(entry.extent.left, entry.extent.right, entry)
+            whole = RecordPiece(entry.extent.left, entry.extent.right, entry)
             for held in (out.get((p, s)) for p in entry.extent.parts for s in entry.steps):
                 if held is not None:
                     held.running = _without(held.running, whole)
         for key, left, right in _spoken_of(entry.extent, entry.how_far):
             for step in entry.steps:
-                _enter(out.setdefault((key, step), StepRecord()), Piece(left, right, entry))
+                _enter(out.setdefault((key, step), StepRecord()), RecordPiece(left, right, entry))
     return out
 
 
@@ -65,7 +65,7 @@ def _spoken_of(extent: Extent, how_far: float | None) -> list[tuple[Key, float, 
     return [(p, left, right) for p in extent.parts[: floor(how_far * len(extent.parts) + _LEAST)]]
 
 
-def _enter(step: StepRecord, piece: Piece) -> None:
+def _enter(step: StepRecord, piece: RecordPiece) -> None:
     said = piece.entry.said
     step.running = _without(step.running, piece)
     step.refused = _without(step.refused, piece)
@@ -79,16 +79,16 @@ def _enter(step: StepRecord, piece: Piece) -> None:
         step.done = _sorted(step.done, piece)
 
 
-def _sorted(pieces: list[Piece], more: Piece) -> list[Piece]:
+def _sorted(pieces: list[RecordPiece], more: RecordPiece) -> list[RecordPiece]:
     return sorted([*pieces, more], key=lambda p: p.left)
 
 
-def _without(pieces: Iterable[Piece], taken: Piece) -> list[Piece]:
+def _without(pieces: Iterable[RecordPiece], taken: RecordPiece) -> list[RecordPiece]:
     out = []
     for p in pieces:
         for left, right in ((p.left, min(p.right, taken.left)), (max(p.left, taken.right), p.right)):
             if right - left > _LEAST:
-                out.append(Piece(left, right, p.entry))
+                out.append(RecordPiece(left, right, p.entry))
     return out
 
 
@@ -161,7 +161,7 @@ def _alike(a: Cell, b: Cell) -> bool:
 
 
 def _cell(operations: tuple[Operation, ...], steps: list[StepRecord], left: float, right: float) -> Cell:
-    def over(pieces: list[Piece]) -> SiteEntry | None:
+    def over(pieces: list[RecordPiece]) -> SiteEntry | None:
         return next((p.entry for p in pieces if p.left <= left + _LEAST and p.right >= right - _LEAST), None)
 
     done = tuple(over(s.done) for s in steps)

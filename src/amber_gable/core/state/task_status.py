@@ -25,17 +25,17 @@ class Status(StrEnum):
     GONE = "gone"
 
 
-Piece = tuple[Key, int, tuple[Operation, ...]]
+TaskPiece = tuple[Key, int, tuple[Operation, ...]]
 """A part, the number of one of its cells from the left, and what of the task is open there."""
 
 
-def task_pieces(task: Task, cells_of: Callable[[Key], Sequence[Cell]]) -> list[Piece]:
+def task_pieces(task: Task, cells_of: Callable[[Key], Sequence[Cell]]) -> list[TaskPiece]:
     """The stretches that the task is on. `cells_of` gives a part's cells from left to right, none for one that gets no
     paint. A step that was passed over is not open: later work on the stretch was done or is under way."""
     return list(_pieces(task, cells_of))
 
 
-def _pieces(task: Task, cells_of: Callable[[Key], Sequence[Cell]]) -> Iterator[Piece]:
+def _pieces(task: Task, cells_of: Callable[[Key], Sequence[Cell]]) -> Iterator[TaskPiece]:
     if task.extent is None:
         return
     for key in task.extent.parts:
@@ -47,7 +47,7 @@ def _pieces(task: Task, cells_of: Callable[[Key], Sequence[Cell]]) -> Iterator[P
 
 
 def task_status(
-    task: Task, pieces: Sequence[Piece], cells_of: Callable[[Key], Sequence[Cell]], now: datetime
+    task: Task, pieces: Sequence[TaskPiece], cells_of: Callable[[Key], Sequence[Cell]], now: datetime
 ) -> Status:
     """By what is left of it (`task_pieces`), by what is under way, and else by the clock."""
     if not pieces:

@@ -93,7 +93,7 @@ _ROWS: list[tuple[str, str, str, tuple[str, ...], str]] = [
 GUIDED_TESTS = tuple(GuidedTest(code=c, field=f, name=n, families=fam, how=how) for c, f, n, fam, how in _ROWS)
 
 
-def test_quantity(test: GuidedTest) -> Quantity | None:
+def quantity_of_test(test: GuidedTest) -> Quantity | None:
     """What a typed reading is of, where its unit depends on the system; lengths are typed in feet and inches."""
     if test.field.endswith("_mm"):
         return Quantity.SMALL_LENGTH

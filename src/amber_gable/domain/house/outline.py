@@ -16,7 +16,7 @@ from amber_gable.domain.house.polygon import Point, crossing_edges, signed_area
 
 
 @dataclass(frozen=True)
-class Piece:
+class OutlinePiece:
     """One line of arithmetic: `share` × the product of `sizes` (m), ÷ the cosine of `pitch_deg`."""
 
     words: str
@@ -40,8 +40,8 @@ class Rectangle(Record):
     def points(self, tilt_deg: float) -> tuple[Point, ...]:
         return _box(self.width_m, self.height_m)
 
-    def pieces(self, tilt_deg: float) -> tuple[Piece, ...]:
-        return (Piece("width × height", (self.width_m, self.height_m)),)
+    def pieces(self, tilt_deg: float) -> tuple[OutlinePiece, ...]:
+        return (OutlinePiece("width × height", (self.width_m, self.height_m)),)
 
 
 class Gable(Record):
@@ -64,10 +64,10 @@ class Gable(Record):
         peak = w / 2 if self.peak_m is None else self.peak_m
         return _ring(((0, 0), (w, 0), (w, h), (peak, h + self.rise_m), (0, h)))
 
-    def pieces(self, tilt_deg: float) -> tuple[Piece, ...]:
+    def pieces(self, tilt_deg: float) -> tuple[OutlinePiece, ...]:
         return (
-            Piece("width × eave height", (self.width_m, self.eave_height_m)),
-            Piece("gable, ½ width × rise", (self.width_m, self.rise_m), 0.5),
+            OutlinePiece("width × eave height", (self.width_m, self.eave_height_m)),
+            OutlinePiece("gable, ½ width × rise", (self.width_m, self.rise_m), 0.5),
         )
 
 
@@ -88,11 +88,11 @@ class LeanTo(Record):
     def points(self, tilt_deg: float) -> tuple[Point, ...]:
         return _ring(((0, 0), (self.width_m, 0), (self.width_m, self.right_m), (0, self.left_m)))
 
-    def pieces(self, tilt_deg: float) -> tuple[Piece, ...]:
+    def pieces(self, tilt_deg: float) -> tuple[OutlinePiece, ...]:
         low, high = sorted((self.left_m, self.right_m))
-        lines = [Piece("width × lower height", (self.width_m, low))] if low else []
+        lines = [OutlinePiece("width × lower height", (self.width_m, low))] if low else []
         if high > low:
-            lines.append(Piece("slope, ½ width × difference", (self.width_m, high - low), 0.5))
+            lines.append(OutlinePiece("slope, ½ width × difference", (self.width_m, high - low), 0.5))
         return tuple(lines)
 
 
@@ -116,14 +116,14 @@ class HipEnd(Record):
         top = h + self.rise_m
         return _ring(((0, 0), (w, 0), (w, h), (w - inset, top), (inset, top), (0, h)))
 
-    def pieces(self, tilt_deg: float) -> tuple[Piece, ...]:
+    def pieces(self, tilt_deg: float) -> tuple[OutlinePiece, ...]:
         return (
-            Piece("width × eave height", (self.width_m, self.eave_height_m)),
-            Piece("cut gable, ½ (width + top) × rise", (self.width_m + self.ridge_m, self.rise_m), 0.5),
+            OutlinePiece("width × eave height", (self.width_m, self.eave_height_m)),
+            OutlinePiece("cut gable, ½ (width + top) × rise", (self.width_m + self.ridge_m, self.rise_m), 0.5),
         )
 
 
-class Side(StrEnum):
+class OutlineSide(StrEnum):
     LEFT = "left"
     RIGHT = "right"
 
@@ -134,14 +134,14 @@ class DormerCheek(Record):
     kind: Literal["dormer-cheek"] = "dormer-cheek"
     width_m: Length
     height_m: Length
-    front: Side = Side.LEFT
+    front: OutlineSide = OutlineSide.LEFT
 
     def points(self, tilt_deg: float) -> tuple[Point, ...]:
         w, h = self.width_m, self.height_m
-        return ((0, 0), (w, h), (0, h)) if self.front is Side.LEFT else ((w, 0), (w, h), (0, h))
+        return ((0, 0), (w, h), (0, h)) if self.front is OutlineSide.LEFT else ((w, 0), (w, h), (0, h))
 
-    def pieces(self, tilt_deg: float) -> tuple[Piece, ...]:
-        return (Piece("½ width × height", (self.width_m, self.height_m), 0.5),)
+    def pieces(self, tilt_deg: float) -> tuple[OutlinePiece, ...]:
+        return (OutlinePiece("½ width × height", (self.width_m, self.height_m), 0.5),)
 
 
 class Parapet(Record):
@@ -168,10 +168,10 @@ class Parapet(Record):
             return _box(w, h)
         return _ring(((0, 0), (w, 0), (w, h), (b, h), (b, up), (a, up), (a, h), (0, h)))
 
-    def pieces(self, tilt_deg: float) -> tuple[Piece, ...]:
-        lines = [Piece("width × height", (self.width_m, self.height_m))]
+    def pieces(self, tilt_deg: float) -> tuple[OutlinePiece, ...]:
+        lines = [OutlinePiece("width × height", (self.width_m, self.height_m))]
         if self.middle_width_m and self.middle_rise_m:
-            lines.append(Piece("raised middle", (self.middle_width_m, self.middle_rise_m)))
+            lines.append(OutlinePiece("raised middle", (self.middle_width_m, self.middle_rise_m)))
         return tuple(lines)
 
 
@@ -214,11 +214,11 @@ class RoofSlope(Record):
         shift = max(0.0, -left)
         return _ring(((shift, 0), (self.eave_m + shift, 0), (right + shift, slope), (left + shift, slope)))
 
-    def pieces(self, tilt_deg: float) -> tuple[Piece, ...]:
+    def pieces(self, tilt_deg: float) -> tuple[OutlinePiece, ...]:
         words = "plan area ÷ cos pitch" if self.ridge_m == self.eave_m else "½ (eave + ridge) × run ÷ cos pitch"
         if self.ridge_m == self.eave_m:
-            return (Piece(words, (self.eave_m, self.run_m), 1.0, tilt_deg),)
-        return (Piece(words, (self.eave_m + max(self.ridge_m, 0.0), self.run_m), 0.5, tilt_deg),)
+            return (OutlinePiece(words, (self.eave_m, self.run_m), 1.0, tilt_deg),)
+        return (OutlinePiece(words, (self.eave_m + max(self.ridge_m, 0.0), self.run_m), 0.5, tilt_deg),)
 
 
 _DRAW_IN = {RoofEdge.VERGE: 0.0, RoofEdge.HIP: -1.0, RoofEdge.VALLEY: 1.0}
@@ -245,8 +245,8 @@ class FreeOutline(Record):
         moved = tuple((x - left, y - low) for x, y in self.corners)
         return moved if signed_area(moved) > 0 else moved[::-1]
 
-    def pieces(self, tilt_deg: float) -> tuple[Piece, ...]:
-        return (Piece(f"outline of {len(self.corners)} corners", (abs(signed_area(self.corners)),)),)
+    def pieces(self, tilt_deg: float) -> tuple[OutlinePiece, ...]:
+        return (OutlinePiece(f"outline of {len(self.corners)} corners", (abs(signed_area(self.corners)),)),)
 
 
 Outline = Annotated[

@@ -11,7 +11,7 @@ from amber_gable.domain.errors import NotFound
 from amber_gable.domain.findings.condition import Condition
 from amber_gable.domain.house.exposure import Exposure, HorizonPoint
 from amber_gable.domain.house.items import ItemSpec
-from amber_gable.domain.house.outline import Outline, Piece
+from amber_gable.domain.house.outline import Outline, OutlinePiece
 from amber_gable.domain.house.photo import Photo
 from amber_gable.domain.house.polygon import Point
 from amber_gable.domain.house.profile import Profile
@@ -123,7 +123,7 @@ class Face(Record):
         return self.outline.points(self.tilt_deg)
 
     @property
-    def pieces(self) -> tuple[Piece, ...]:
+    def pieces(self) -> tuple[OutlinePiece, ...]:
         return self.outline.pieces(self.tilt_deg)
 
     @property

@@ -17,7 +17,7 @@ PLACE = "place"
 """Times without a zone are those of the place."""
 
 
-class Measured(StrEnum):
+class WeatherQuantity(StrEnum):
     """Quantities of a weather series (WeatherSeries' names), and the dew point, which humidity is worked out from."""
 
     AIR = "air_c"
@@ -55,36 +55,36 @@ class FeedUnit:
 
 _WARMTH = (FeedUnit("°C"), FeedUnit("°F", 1 / 1.8, -32), FeedUnit("K", 1, -273.15))
 _MM, _INCH = 1.0, 25.4
-UNITS: dict[Measured, tuple[FeedUnit, ...]] = {
-    Measured.AIR: _WARMTH,
-    Measured.HUMIDITY: (FeedUnit("%"), FeedUnit("0–1", 100)),
-    Measured.DEW_POINT: _WARMTH,
-    Measured.WIND: (
+UNITS: dict[WeatherQuantity, tuple[FeedUnit, ...]] = {
+    WeatherQuantity.AIR: _WARMTH,
+    WeatherQuantity.HUMIDITY: (FeedUnit("%"), FeedUnit("0–1", 100)),
+    WeatherQuantity.DEW_POINT: _WARMTH,
+    WeatherQuantity.WIND: (
         FeedUnit("m/s"), FeedUnit("km/h", 1 / 3.6), FeedUnit("mph", 0.44704), FeedUnit("kn", 0.514444),
     ),
-    Measured.WIND_FROM: (FeedUnit("° or letters"),),
-    Measured.CLOUD: (FeedUnit("%", 0.01), FeedUnit("0–1"), FeedUnit("eighths", 1 / 8)),
-    Measured.RAIN: (
+    WeatherQuantity.WIND_FROM: (FeedUnit("° or letters"),),
+    WeatherQuantity.CLOUD: (FeedUnit("%", 0.01), FeedUnit("0–1"), FeedUnit("eighths", 1 / 8)),
+    WeatherQuantity.RAIN: (
         FeedUnit("mm", _MM), FeedUnit("in", _INCH),
         FeedUnit("mm, absent: none", _MM, empty_none=True), FeedUnit("in, absent: none", _INCH, empty_none=True),
         FeedUnit("mm, running total", _MM, running=True), FeedUnit("in, running total", _INCH, running=True),
     ),
-    Measured.RAIN_CHANCE: (
+    WeatherQuantity.RAIN_CHANCE: (
         FeedUnit("%"), FeedUnit("0–1", 100), FeedUnit("%, absent: none", empty_none=True),
         FeedUnit("0–1, absent: none", 100, empty_none=True),
     ),
-    Measured.SUN: (FeedUnit("W/m²"),),
+    WeatherQuantity.SUN: (FeedUnit("W/m²"),),
 }  # fmt: skip
 NAMES = {
-    Measured.AIR: "air",
-    Measured.HUMIDITY: "humidity",
-    Measured.DEW_POINT: "dew point",
-    Measured.WIND: "wind",
-    Measured.WIND_FROM: "wind from",
-    Measured.CLOUD: "cloud",
-    Measured.RAIN: "rain",
-    Measured.RAIN_CHANCE: "chance of rain",
-    Measured.SUN: "sunshine",
+    WeatherQuantity.AIR: "air",
+    WeatherQuantity.HUMIDITY: "humidity",
+    WeatherQuantity.DEW_POINT: "dew point",
+    WeatherQuantity.WIND: "wind",
+    WeatherQuantity.WIND_FROM: "wind from",
+    WeatherQuantity.CLOUD: "cloud",
+    WeatherQuantity.RAIN: "rain",
+    WeatherQuantity.RAIN_CHANCE: "chance of rain",
+    WeatherQuantity.SUN: "sunshine",
 }
 Path = Annotated[str, Field(min_length=1, max_length=200)]
 
@@ -93,7 +93,7 @@ class MappedColumn(Record):
     """path: where the values stand: a heading, or names joined by points, `[]` after one that holds a list of rows."""
 
     path: Path
-    quantity: Measured
+    quantity: WeatherQuantity
     unit: str
 
     @model_validator(mode="after")
@@ -130,9 +130,11 @@ class Mapping(Record):
 
     @model_validator(mode="after")
     def _each_once(self) -> Self:
-        _once([c.quantity.value for c in self.columns], lambda q: f"{NAMES[Measured(q)]} is taken from two columns")
+        _once(
+            [c.quantity.value for c in self.columns], lambda q: f"{NAMES[WeatherQuantity(q)]} is taken from two columns"
+        )
         _once([self.time, *(c.path for c in self.columns)], lambda p: f"'{p}' is taken for two quantities")
-        if all(c.quantity is not Measured.AIR for c in self.columns):
+        if all(c.quantity is not WeatherQuantity.AIR for c in self.columns):
             raise ValueError("no column is the air’s temperature, without which nothing can be worked out")
         return self
 

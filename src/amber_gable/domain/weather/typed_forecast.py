@@ -12,7 +12,7 @@ AirC = Annotated[float, Field(ge=-50, le=55)]
 MOST_DAYS = 10
 
 
-class Said(StrEnum):
+class ForecastWord(StrEnum):
     """Words as a forecast uses them, each with the figure it stands for."""
 
     figure: float
@@ -28,7 +28,7 @@ class Said(StrEnum):
         return next((said for said in cls if said.value == words), None)
 
 
-class Cloud(Said):
+class Cloud(ForecastWord):
     """The sky, as a share of it that is covered: the middles of the classes an observer gives in eighths."""
 
     CLEAR = "clear", 0.05
@@ -38,7 +38,7 @@ class Cloud(Said):
     OVERCAST = "overcast", 1.0
 
 
-class WindForce(Said):
+class WindForce(ForecastWord):
     """The wind, m/s at 10 m: about what Beaufort's forces 1, 2 to 3, 4, 5 and 6 to 7 blow."""
 
     CALM = "calm", 0.9
@@ -48,7 +48,7 @@ class WindForce(Said):
     STRONG = "strong", 14.0
 
 
-class RainKind(Said):
+class RainKind(ForecastWord):
     """The rain, mm/h while it falls."""
 
     DRIZZLE = "drizzle", 0.3

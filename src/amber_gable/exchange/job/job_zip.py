@@ -7,9 +7,9 @@ from collections.abc import Mapping
 
 from amber_gable.domain.errors import InputError
 from amber_gable.domain.job.job import JobBundle
-from amber_gable.domain.sizes import SIZE_LIMIT, ZIP_LIMIT
 from amber_gable.exchange.files import decode
 from amber_gable.exchange.job.bundle import dump_bundle, load_bundle
+from amber_gable.exchange.sizes import SIZE_LIMIT, ZIP_LIMIT
 
 JOB, FOLDER = "job.json", "photos/"
 MOST_FILES = 2000

@@ -9,7 +9,7 @@ from dataclasses import dataclass
 from PIL import Image, ImageOps
 
 from amber_gable.domain.errors import InputError
-from amber_gable.domain.sizes import SIZE_LIMIT
+from amber_gable.exchange.sizes import SIZE_LIMIT
 
 MOST_PIXELS, LONGEST_PX, QUALITY = 60_000_000, 2400, 85
 _TODO = "choose a JPEG or PNG picture of at most 10 MB"

@@ -22,7 +22,7 @@ class _Passing(NoAnswer):
 
 
 @dataclass(frozen=True)
-class Answer:
+class HttpAnswer:
     """`etag`: by what name the other side knows this body; `unchanged`: it is the one of the name that was sent."""
 
     body: bytes
@@ -38,13 +38,13 @@ def fetch(
     total_s: float,
     most_bytes: int,
     etag: str = "",
-) -> Answer:
+) -> HttpAnswer:
     """The answer to GET `address`; `etag` names the one already held. Raises NoAnswer.
 
     `total_s` holds for everything together: a byte a second does not keep a page waiting. Redirects are not followed:
     the configured address is the only one that is asked.
     """
-    asked = _Asked(address, dict(query), connect_s, total_s, most_bytes, {"if-none-match": etag} if etag else {})
+    asked = _Connection(address, dict(query), connect_s, total_s, most_bytes, {"if-none-match": etag} if etag else {})
     # In a thread of its own: whoever asks may have an event loop running.
     with ThreadPoolExecutor(1) as aside:
         return aside.submit(anyio.run, asked.until_answered).result()
@@ -57,7 +57,7 @@ def _trusted() -> ssl.SSLContext:
 
 
 @dataclass(frozen=True)
-class _Asked:
+class _Connection:
     address: str
     query: dict[str, str | float]
     connect_s: float
@@ -65,7 +65,7 @@ class _Asked:
     most_bytes: int
     headers: dict[str, str]
 
-    async def until_answered(self) -> Answer:
+    async def until_answered(self) -> HttpAnswer:
         try:
             with anyio.fail_after(self.total_s):
                 for pause in RETRY_AFTER_S:
@@ -77,7 +77,7 @@ class _Asked:
         except TimeoutError as error:
             raise NoAnswer(f"did not answer within {self.total_s:g} s") from error
 
-    async def _once(self) -> Answer:
+    async def _once(self) -> HttpAnswer:
         timeout = httpx2.Timeout(self.total_s, connect=min(self.connect_s, self.total_s))
         body = bytearray()
         # Proxies of the environment are for the outside; the configured address is used as it stands.
@@ -88,7 +88,7 @@ class _Asked:
                 client.stream("GET", self.address, params=self.query or None, headers=self.headers) as answer,
             ):
                 if answer.status_code == httpx2.codes.NOT_MODIFIED:
-                    return Answer(b"", self.headers.get("if-none-match", ""), unchanged=True)
+                    return HttpAnswer(b"", self.headers.get("if-none-match", ""), unchanged=True)
                 if answer.is_redirect:
                     raise NoAnswer("sends elsewhere, which is not followed: set the address it sends to")
                 answer.raise_for_status()
@@ -96,7 +96,7 @@ class _Asked:
                     body += piece
                     if len(body) > self.most_bytes:
                         raise NoAnswer(f"sent more than {self.most_bytes // 1_000_000} MB")
-                return Answer(bytes(body), answer.headers.get("etag", "")[:200])
+                return HttpAnswer(bytes(body), answer.headers.get("etag", "")[:200])
         except httpx2.HTTPStatusError as error:
             failed = _Passing if error.response.is_server_error else NoAnswer
             raise failed(f"did not answer as asked (HTTP {error.response.status_code})") from error

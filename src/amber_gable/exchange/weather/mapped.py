@@ -10,7 +10,7 @@ from zoneinfo import ZoneInfo
 import numpy as np
 
 from amber_gable.domain.errors import InputError
-from amber_gable.domain.weather.feed import NAMES, PLACE, FeedUnit, Mapping, Measured, TimeForm
+from amber_gable.domain.weather.feed import NAMES, PLACE, FeedUnit, Mapping, TimeForm, WeatherQuantity
 from amber_gable.domain.weather.series import BOUNDS, HOUR, REQUIRED_COLUMNS, Floats, WeatherSeries
 from amber_gable.exchange.weather.json_paths import lists_in, values_at
 from amber_gable.exchange.weather.run_to_hours import COMPASS, assembled, gathered, humidity_of, run_straight
@@ -142,13 +142,13 @@ def _dated(text: str, form: TimeForm) -> datetime:
     raise ValueError(text)
 
 
-def _figures(values: list[Any], quantity: Measured, unit: FeedUnit, where: str) -> Floats:
+def _figures(values: list[Any], quantity: WeatherQuantity, unit: FeedUnit, where: str) -> Floats:
     out = np.full(len(values), 0.0 if unit.empty_none else np.nan)
     for n, value in enumerate(values):
         text = str("" if value is None else value).strip()
         if text.lower() in _NONE:
             continue
-        if quantity is Measured.WIND_FROM and text.upper() in COMPASS:
+        if quantity is WeatherQuantity.WIND_FROM and text.upper() in COMPASS:
             out[n] = 22.5 * COMPASS.index(text.upper())
             continue
         try:
@@ -211,7 +211,9 @@ def forecast_of(rows: Rows, tz: tzinfo, issued: datetime, source: str) -> Weathe
         lacking = np.flatnonzero(~np.isfinite(values))
         if lacking.size and name != "rain_mm":
             at = datetime.fromtimestamp(start + int(lacking[0]) * HOUR, UTC).astimezone(tz)
-            raise InputError(source, f"tells no {NAMES[Measured(name)]} at {at:%d %b %H:%M}", "a gap is not filled")
+            raise InputError(
+                source, f"tells no {NAMES[WeatherQuantity(name)]} at {at:%d %b %H:%M}", "a gap is not filled"
+            )
     return assembled(start, columns, tz, issued, source, [])
 
 

@@ -7,11 +7,11 @@ from amber_gable.domain.weather.feed import Feed, placed
 from amber_gable.domain.weather.series import WeatherSeries
 from amber_gable.exchange.files import decode
 from amber_gable.exchange.weather.forecast import MAX_BYTES, ForecastUnavailable
-from amber_gable.exchange.weather.http_answer import Answer, NoAnswer, fetch
+from amber_gable.exchange.weather.http_answer import HttpAnswer, NoAnswer, fetch
 from amber_gable.exchange.weather.mapped import forecast_of, read_rows
 
 
-def ask_feed(address: str, latitude: float, longitude: float, etag: str = "", timeout_s: float = 3.0) -> Answer:
+def ask_feed(address: str, latitude: float, longitude: float, etag: str = "", timeout_s: float = 3.0) -> HttpAnswer:
     """What the address answers for a place. Raises NoAnswer."""
     where = placed(address, latitude, longitude)
     return fetch(where, {}, connect_s=timeout_s, total_s=3 * timeout_s, most_bytes=MAX_BYTES, etag=etag)

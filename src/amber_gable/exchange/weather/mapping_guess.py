@@ -3,27 +3,27 @@
 import re
 from typing import Any
 
-from amber_gable.domain.weather.feed import UNITS, FeedUnit, Measured, TimeForm
+from amber_gable.domain.weather.feed import UNITS, FeedUnit, TimeForm, WeatherQuantity
 from amber_gable.exchange.weather.mapped import Sample
 
 _TIME = re.compile(r"time|date|stamp|epoch|\bdt\b|start|when|hour")
 # The first that fits holds; what tells of something near but other goes to nothing.
-_KINDS: tuple[tuple[re.Pattern[str], Measured | None], ...] = tuple(
+_KINDS: tuple[tuple[re.Pattern[str], WeatherQuantity | None], ...] = tuple(
     (re.compile(pattern), quantity)
     for pattern, quantity in (
         (
             r"gust|feels|apparent|chill|index|min|max|pressure|uv|visib|battery|soil|indoor|\bid$|weather_?code|snow",
             None,
         ),
-        (r"dew", Measured.DEW_POINT),
-        (r"dir|bearing|wind_?from|wind.*deg", Measured.WIND_FROM),
-        (r"wind", Measured.WIND),
-        (r"prob|chance|\bpop\b|precip.*%", Measured.RAIN_CHANCE),
-        (r"rain|precip", Measured.RAIN),
-        (r"humid|\brh\b|_rh|rh_", Measured.HUMIDITY),
-        (r"cloud|sky", Measured.CLOUD),
-        (r"radiation|solar|irradiance|\bghi\b|sunshine", Measured.SUN),
-        (r"temp|\bair\b|air_", Measured.AIR),
+        (r"dew", WeatherQuantity.DEW_POINT),
+        (r"dir|bearing|wind_?from|wind.*deg", WeatherQuantity.WIND_FROM),
+        (r"wind", WeatherQuantity.WIND),
+        (r"prob|chance|\bpop\b|precip.*%", WeatherQuantity.RAIN_CHANCE),
+        (r"rain|precip", WeatherQuantity.RAIN),
+        (r"humid|\brh\b|_rh|rh_", WeatherQuantity.HUMIDITY),
+        (r"cloud|sky", WeatherQuantity.CLOUD),
+        (r"radiation|solar|irradiance|\bghi\b|sunshine", WeatherQuantity.SUN),
+        (r"temp|\bair\b|air_", WeatherQuantity.AIR),
     )
 )
 _UNIT_WORDS = (
@@ -31,14 +31,14 @@ _UNIT_WORDS = (
     (r"knot|\bkn\b|\bkt", "kn"),
     (r"okta|eighth|/8", "eighths"), (r"\bin\b|inch", "in"),
 )  # fmt: skip
-SHARES = {Measured.HUMIDITY: "0–1", Measured.CLOUD: "0–1", Measured.RAIN_CHANCE: "0–1"}
+SHARES = {WeatherQuantity.HUMIDITY: "0–1", WeatherQuantity.CLOUD: "0–1", WeatherQuantity.RAIN_CHANCE: "0–1"}
 
 
-def guessed(sample: Sample) -> dict[str, tuple[Measured, str] | TimeForm]:
+def guessed(sample: Sample) -> dict[str, tuple[WeatherQuantity, str] | TimeForm]:
     """Of each path that seems to be something, what: a quantity with its unit, or how the time is told. Of two of one
     quantity the first holds."""
-    out: dict[str, tuple[Measured, str] | TimeForm] = {}
-    taken: set[Measured] = set()
+    out: dict[str, tuple[WeatherQuantity, str] | TimeForm] = {}
+    taken: set[WeatherQuantity] = set()
     timed = False
     for path, values in sample.columns.items():
         words = re.sub(r"[\[\]]", "", path).lower()
@@ -69,8 +69,10 @@ def time_form(values: list[Any]) -> TimeForm | None:
     return TimeForm.SECONDS if re.fullmatch(r"1\d{9}", text) else None
 
 
-def _any_figures(values: list[Any], quantity: Measured) -> bool:
-    return bool(_numbers(values)) or (quantity is Measured.WIND_FROM and any(isinstance(v, str) and v for v in values))
+def _any_figures(values: list[Any], quantity: WeatherQuantity) -> bool:
+    return bool(_numbers(values)) or (
+        quantity is WeatherQuantity.WIND_FROM and any(isinstance(v, str) and v for v in values)
+    )
 
 
 def _numbers(values: list[Any]) -> list[float]:
@@ -83,19 +85,19 @@ def _numbers(values: list[Any]) -> list[float]:
     return out
 
 
-def _unit(quantity: Measured, words: str, values: list[Any]) -> str:
+def _unit(quantity: WeatherQuantity, words: str, values: list[Any]) -> str:
     known: tuple[FeedUnit, ...] = UNITS[quantity]
     symbols = [u.symbol for u in known]
     figures = _numbers(values)
     named = next((s for pattern, s in _UNIT_WORDS if s in symbols and re.search(pattern, words)), None)
     symbol = named or symbols[0]
-    if named is None and quantity in (Measured.AIR, Measured.DEW_POINT) and min(figures, default=0) > 150:
+    if named is None and quantity in (WeatherQuantity.AIR, WeatherQuantity.DEW_POINT) and min(figures, default=0) > 150:
         symbol = "K"
     if named is None and quantity in SHARES and "%" not in words and max(figures, default=100) <= 1:
         symbol = SHARES[quantity]
     absent = any(v is None or str(v).strip() == "" for v in values)
     if absent and f"{symbol}, absent: none" in symbols:
         return f"{symbol}, absent: none"
-    if quantity is Measured.RAIN and re.search("total|accum|count", words) and figures == sorted(figures):
+    if quantity is WeatherQuantity.RAIN and re.search("total|accum|count", words) and figures == sorted(figures):
         return f"{symbol}, running total"
     return symbol

@@ -12,7 +12,7 @@ _LOOKED_AT = 60
 
 
 @dataclass(frozen=True)
-class Table:
+class TextTable:
     """headings: of the line `header` (from 1); rows with the lines they stand in; mark: what parts the cells."""
 
     headings: list[str]
@@ -21,7 +21,7 @@ class Table:
     mark: str
 
 
-def read_table(text: str, name: str, header: int | None = None) -> Table:
+def read_table(text: str, name: str, header: int | None = None) -> TextTable:
     """The table of a text. Without `header`, its headings are the first line followed by lines as wide that hold
     figures: what instruments write above it is passed over. Raises InputError."""
     lines = text.lstrip("\ufeff").splitlines()
@@ -41,7 +41,7 @@ def read_table(text: str, name: str, header: int | None = None) -> Table:
     rows = [
         (n, [c.strip() for c in row]) for n, row in enumerate(cells[at + 1 :], at + 2) if any(c.strip() for c in row)
     ]
-    return Table(headings, at + 1, rows, mark)
+    return TextTable(headings, at + 1, rows, mark)
 
 
 def _mark(lines: list[str]) -> str:

@@ -5,7 +5,7 @@ import math
 from collections.abc import Iterable, Mapping
 from typing import Any
 
-from amber_gable.core.estimate.levels import SHOP_H, Level, compared_levels
+from amber_gable.core.estimate.levels import SHOP_H, BuyLevel, compared_levels
 from amber_gable.core.estimate.ways_up import FaceWays, ways_up
 from amber_gable.domain.errors import Refused
 from amber_gable.domain.job.job import JobBundle
@@ -84,7 +84,7 @@ def choose_ways(ctx: Context, job_id: str, form: Mapping[str, str]) -> None:
         row.estimating = _changed(row.estimating, access={k: v.model_dump(mode="json") for k, v in ways.items()})
 
 
-def buying_levels(view: JobView) -> list[Level]:
+def buying_levels(view: JobView) -> list[BuyLevel]:
     """Levels side by side, with what the firm has and no larger containers than are wished."""
     needs, largest = [o.need for o in kept_quantities(view).orders], view.bundle.job.estimating.largest_l
     return from_quantities(view, "levels", lambda stock: compared_levels(needs, stock, largest))

@@ -16,7 +16,7 @@ from amber_gable.store.weather.series import drop_series
 
 SAME_WEATHER_DEG = 0.2
 """Within some 20 km a forecast stays what it was."""
-Move = Callable[[Transaction, str], journal.Moved]
+Move = Callable[[Transaction, str], journal.StepMoved]
 _OF_A_PART = re.compile(r"/(face|opening|obstacle|zone|item)/([a-z0-9-]+)")
 
 

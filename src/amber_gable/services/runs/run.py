@@ -19,7 +19,7 @@ TOLD_FOR_S = 600.0
 _TOLD_AS_THEY_ARE = (InputError, NoClimate, NotFound, Refused, StaleEdit)
 
 
-class Work(Protocol):
+class LongWork(Protocol):
     """What is to be done, as plain values: it may be carried out here or elsewhere. Two that are equal are the same
     work; of one `key` only the latest is wanted."""
 
@@ -59,7 +59,7 @@ class Run:
     """Work that was asked for, `by` whom. `share` 0 to 1 and `words` say how far it is; `error` what it failed of,
     `trouble` that in words, with a reference to the log where the program itself is at fault."""
 
-    work: Work
+    work: LongWork
     title: str
     by: str = ""
     id: str = field(default_factory=lambda: uuid.uuid4().hex[:12])

@@ -7,7 +7,7 @@ from collections.abc import Callable
 from typing import TYPE_CHECKING, Protocol
 
 from amber_gable.domain.progress import Cancelled
-from amber_gable.services.runs.run import Run, RunState, Work
+from amber_gable.services.runs.run import LongWork, Run, RunState
 
 if TYPE_CHECKING:
     from amber_gable.services.context import Context
@@ -58,7 +58,7 @@ class Runner:
         self._ended: deque[Run] = deque(maxlen=KEPT)
         self.patience = 0.4
 
-    def submit(self, ctx: "Context", work: Work) -> Run:
+    def submit(self, ctx: "Context", work: LongWork) -> Run:
         """Have the work done. The same work that already runs or waits is not begun again; other work of its key makes
         way for it."""
         title = work.title(ctx)

@@ -6,13 +6,13 @@ from amber_gable.core.specification.choices.preview import light_at, lit_colours
 from amber_gable.core.specification.colour.difference import contrast_ratio, contrast_words
 from amber_gable.core.specification.colour.heat_check import Wanted, heat_checks
 from amber_gable.core.specification.derived.facts import surface_tags
-from amber_gable.core.specification.derived.rule import Level
+from amber_gable.core.specification.derived.rule import Alert
 from amber_gable.core.survey.amounts.painted import painted_parts
 from amber_gable.domain.job.job import JobBundle
 from amber_gable.domain.paint.colour_library import LibraryColour
 from amber_gable.domain.paint.scheme import ColourGroup, NamedColour, Scheme, colour_group
+from amber_gable.services.company.colour_library import colour_library
 from amber_gable.services.context import Context
-from amber_gable.services.specification.colours import colour_library
 
 __all__ = [
     "board_colours",
@@ -61,7 +61,7 @@ def scheme_heat(bundle: JobBundle, scheme: Scheme) -> dict[str, Any]:
         chosen = scheme.colours.get(colour_group(surface_tags(part.substrate, part.item_kind)))
         if chosen is not None and part.surface_m2 > 0:
             wanted.append(Wanted(part, chosen.colour, schools["vinyl"]))
-    found = [c for c in heat_checks(bundle.property, wanted) if c.level in (Level.STOP, Level.CHECK)]
+    found = [c for c in heat_checks(bundle.property, wanted) if c.level in (Alert.STOP, Alert.CHECK)]
     worst: dict[tuple[str, str], Any] = {}
     for check in sorted(found, key=lambda c: -c.then.surface_c):
         worst.setdefault((check.wanted.part.substrate, check.wanted.colour), check)

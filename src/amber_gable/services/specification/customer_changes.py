@@ -18,14 +18,14 @@ OFFICE = "office"
 
 
 @dataclass(frozen=True)
-class Asked:
+class CustomerWish:
     """Who noted the change, and in what words it was asked for."""
 
     by: str = ""
     words: str = ""
 
 
-def note_changes(ctx: Context, session: Transaction, before: JobBundle, asked: Asked | None = None) -> None:
+def note_changes(ctx: Context, session: Transaction, before: JobBundle, asked: CustomerWish | None = None) -> None:
     """Hold the finishes against those of `before`, in the transaction that changed them: other colours, parts left out
     and parts added. Nothing is noted of a job that was neither planned nor begun."""
     job_id = before.job.id
@@ -36,7 +36,7 @@ def note_changes(ctx: Context, session: Transaction, before: JobBundle, asked: A
     found = _differences(before, after)
     if not found:
         return
-    asked, now = asked or Asked(), ctx.now
+    asked, now = asked or CustomerWish(), ctx.now
     common = {"at": now, "noted": now, "by": asked.by.strip()[:80] or OFFICE, "words": asked.words.strip()[:400]}
     append(
         session,

@@ -18,7 +18,7 @@ from amber_gable.core.specification.derived.completing import usual_wish
 from amber_gable.core.specification.derived.diagnosis import Finding
 from amber_gable.core.specification.derived.part_facts import lead_presumed
 from amber_gable.core.specification.derived.part_spec import PartSpec, Wish, part_spec
-from amber_gable.core.specification.derived.rule import Level
+from amber_gable.core.specification.derived.rule import Alert
 from amber_gable.core.specification.derived.sequences import PaintingOrder, painting_order
 from amber_gable.core.survey.amounts.painted import Key, PaintedPart, painted_parts
 from amber_gable.core.work.pace import pace_of
@@ -30,10 +30,10 @@ from amber_gable.domain.paint.families import Family
 from amber_gable.domain.paint.method import Method
 from amber_gable.domain.paint.product import Product
 from amber_gable.domain.work.operation import CoatingSystem, Operation, OperationKind
+from amber_gable.services.company.colour_library import colour_library
 from amber_gable.services.context import Context
 from amber_gable.services.job.part_digests import part_digests
 from amber_gable.services.job.view import JobView
-from amber_gable.services.specification.colours import colour_library
 from amber_gable.services.specification.specifying import alike, shelf
 from amber_gable.services.workspace import digest
 from amber_gable.store.company.sheets import company_systems
@@ -157,7 +157,7 @@ class PartDesk:
     @property
     def findings(self) -> list[Finding]:
         """What stops, what is to be decided and what to know, beside the steps themselves."""
-        return [f for f in self.spec.derivation.findings if f.level is not Level.STEP]
+        return [f for f in self.spec.derivation.findings if f.level is not Alert.STEP]
 
     @property
     def tests(self) -> tuple[OpenTest, ...]:

@@ -9,7 +9,7 @@ from amber_gable.core.specification.colour.heat_check import HeatCheck, Wanted, 
 from amber_gable.core.specification.derived.completing import bundle_shelf, usual_wish
 from amber_gable.core.specification.derived.diagnosis import Finding
 from amber_gable.core.specification.derived.part_spec import Wish, fresh_spec
-from amber_gable.core.specification.derived.rule import Level
+from amber_gable.core.specification.derived.rule import Alert
 from amber_gable.core.specification.derived.system import Specified
 from amber_gable.core.survey.amounts.painted import PaintedPart, painted_parts
 from amber_gable.domain.errors import NoSteps
@@ -47,7 +47,7 @@ def _part(
     part, wish, fresh = made
     finish, (kind, id_) = bundle.finish_of(*part.key), part.key
     operations = bundle.operations(finish) if kept and finish else fresh.operations
-    findings = [f for f in fresh.derivation.findings if f.level is not Level.STEP]
+    findings = [f for f in fresh.derivation.findings if f.level is not Alert.STEP]
     by_code = {p.code: p for p in (*shelf, *bundle.products)}
     told = [_finding(f) for f in findings]
     if heat.level is not None:

@@ -12,9 +12,9 @@ from amber_gable.core.specification.derived.part_spec import Wish
 from amber_gable.core.survey.amounts.painted import Key, painted_parts
 from amber_gable.domain.errors import NotFound, Refused
 from amber_gable.domain.paint.scheme import ColourGroup, NamedColour, Scheme, colour_group
+from amber_gable.services.company.colour_library import colour_library
 from amber_gable.services.context import Context
 from amber_gable.services.job.undo import job_step
-from amber_gable.services.specification.colours import colour_library
 from amber_gable.services.specification.customer_changes import note_changes
 from amber_gable.services.specification.specifying import Changed, change_wishes
 from amber_gable.store.job.jobs import load_bundle

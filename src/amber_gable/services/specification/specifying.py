@@ -13,7 +13,7 @@ from amber_gable.core.specification.derived.diagnosis import derive
 from amber_gable.core.specification.derived.overrides import forbidden_steps
 from amber_gable.core.specification.derived.part_facts import part_facts
 from amber_gable.core.specification.derived.part_spec import Wish, fresh_spec, made_finish
-from amber_gable.core.specification.derived.rule import Level
+from amber_gable.core.specification.derived.rule import Alert
 from amber_gable.core.specification.derived.system import Specified
 from amber_gable.core.survey.amounts.painted import Key, PaintedPart, painted_part, painted_parts
 from amber_gable.domain.errors import InputError, NoSteps, Refused
@@ -25,7 +25,7 @@ from amber_gable.domain.work.operation import Operation
 from amber_gable.domain.work.schools import TOPICS, AskedBy, checked_schools
 from amber_gable.services.context import Context
 from amber_gable.services.job.undo import job_step
-from amber_gable.services.specification.customer_changes import Asked, note_changes
+from amber_gable.services.specification.customer_changes import CustomerWish, note_changes
 from amber_gable.store.company.sheets import company_products
 from amber_gable.store.job import journal
 from amber_gable.store.job import specification as store
@@ -72,7 +72,7 @@ def change_wish(
     key: Key,
     version: int,
     change: Callable[[Wish, PaintedPart], Wish],
-    asked: Asked | None = None,
+    asked: CustomerWish | None = None,
 ) -> Changed:
     """Change what a part is to get and derive its steps. Raises NotFound, Refused or StaleEdit."""
     with job_step(ctx, job_id, "change what a part gets") as session:
@@ -149,7 +149,7 @@ def _refuse_heat(
     schools, product = fresh.derivation.facts.schools, last_coat(fresh.operations, products)
     wanted = Wanted(part, wish.colour, schools["vinyl"], product)
     check = heat_checks(bundle.property, [wanted])[0]
-    if check.level is Level.STOP:
+    if check.level is Alert.STOP:
         raise Refused({"colour": f"{check.words} Nearest colour that passes: {check.admissible}."})
 
 
@@ -246,7 +246,7 @@ def set_lead_year(ctx: Context, job_id: str, text: str) -> list[Changed]:
 def _refuse_forbidden(bundle: JobBundle, part: PaintedPart, wish: Wish, operations: Iterable[Operation]) -> None:
     """Raises Refused where a company's system works in a way that a safety card forbids on this part."""
     derivation = derive(part_facts(bundle, part, wish.colour, wish.aim, wish.schools))
-    stops = [c for c in forbidden_steps(tuple(operations), derivation.forbidden) if c.level is Level.STOP]
+    stops = [c for c in forbidden_steps(tuple(operations), derivation.forbidden) if c.level is Alert.STOP]
     if stops:
         raise Refused({"system": f"{stops[0].words}. {stops[0].todo}"})
 
@@ -268,7 +268,7 @@ def take_system(ctx: Context, job_id: str, key: Key, version: int, system: str) 
         raise Refused({"system": error.why}) from None
 
 
-def leave_out(ctx: Context, job_id: str, key: Key, version: int, asked: Asked | None = None) -> None:
+def leave_out(ctx: Context, job_id: str, key: Key, version: int, asked: CustomerWish | None = None) -> None:
     """Take a part out of the specification. Raises NotFound or StaleEdit."""
     with job_step(ctx, job_id, "leave a part as it is") as session:
         bundle = load_bundle(session, job_id)

@@ -7,7 +7,7 @@ from typing import Any
 
 from amber_gable.core.climate.job_climate import part_moisture_limit
 from amber_gable.core.survey.amounts.takeoff import face_areas
-from amber_gable.core.survey.findings.condition_map import PERCENT_FIELDS, Extent, marked_extents
+from amber_gable.core.survey.findings.condition_map import PERCENT_FIELDS, DamageExtent, marked_extents
 from amber_gable.core.survey.findings.essentials import fitting_tests, open_tests
 from amber_gable.core.survey.findings.moisture import MoistureStatistics, moisture_statistics
 from amber_gable.core.weather.film.limits import Limit
@@ -21,7 +21,7 @@ from amber_gable.domain.job.job import JobBundle
 from amber_gable.domain.units import UnitSystem
 from amber_gable.services.context import Context
 from amber_gable.services.editing import plain_number
-from amber_gable.services.survey.readings import test_reading, typed_day
+from amber_gable.services.survey.readings import reading_of, typed_day
 from amber_gable.services.survey.surveying import change_part, find_part
 from amber_gable.store.job.jobs import load_face
 from amber_gable.store.job.survey import face_of
@@ -48,7 +48,7 @@ class ConditionRecord:
     open: list[GuidedTest]
     damp: Limit | None
     moisture: MoistureStatistics | None
-    extents: dict[Damage, Extent]
+    extents: dict[Damage, DamageExtent]
     plan_m2: float
 
 
@@ -57,7 +57,7 @@ def condition_record(bundle: JobBundle, kind: str, id_: str) -> ConditionRecord:
     property_ = bundle.property
     part = surface_of(property_, kind, id_)
     face = property_.face(part.face)
-    extents: dict[Damage, Extent] = {}
+    extents: dict[Damage, DamageExtent] = {}
     plan_m2 = 0.0
     if isinstance(part, Zone):
         plan_m2 = face_areas(property_, face, bundle.deduction)[part.id].plan_m2
@@ -97,7 +97,7 @@ def record_test(
         raise Refused({"": "this test is not known"})
     fields: dict[str, Any] = {}
     if "value" in form:
-        fields[test.field] = test_reading(test, form["value"].strip(), system)
+        fields[test.field] = reading_of(test, form["value"].strip(), system)
     given: dict[str, Any] = {}
     if "on" in form:
         given["on"] = typed_day(form["on"])

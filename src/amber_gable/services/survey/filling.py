@@ -3,7 +3,7 @@
 from typing import Any
 
 from amber_gable.core.survey.blocks.gutters import usual_gutter
-from amber_gable.core.survey.blocks.wall_line import Told, placed, read_line, told_gutters
+from amber_gable.core.survey.blocks.wall_line import ToldOpening, placed, read_line, told_gutters
 from amber_gable.core.survey.drawing.geometry import outline_polygon
 from amber_gable.domain.errors import Refused
 from amber_gable.domain.house.survey import Item, Opening, Part
@@ -76,7 +76,7 @@ def _item(face_id: str, place: dict[str, float], spec: dict[str, Any], made_of: 
     return {"face": face_id, **place, "spec": spec, "substrate": made_of, "colour_now": colour}
 
 
-def _spec(one: Told) -> dict[str, Any]:
+def _spec(one: ToldOpening) -> dict[str, Any]:
     """What is painted in the opening, with the panes that were told where it is divided by them."""
     spec: dict[str, Any] = {"kind": one.usual.item, "width_m": one.width_m, "height_m": one.height_m}
     fields = choices("spec")[one.usual.item].model_fields

@@ -18,7 +18,7 @@ from amber_gable.domain.units import UnitSystem
 from amber_gable.services.context import Context
 from amber_gable.services.survey.conditions import job_day, tested
 from amber_gable.services.survey.forms import made_part
-from amber_gable.services.survey.readings import test_reading
+from amber_gable.services.survey.readings import reading_of
 from amber_gable.services.survey.surveying import KIND_OF, write_step
 from amber_gable.store.job import survey
 from amber_gable.store.job.jobs import load_bundle
@@ -38,7 +38,7 @@ def set_findings(
         raise Refused({code: "this test is not one that many surfaces share an answer of"})
     if not text.strip():
         raise Refused({code: "is needed"})
-    value = test_reading(test, text.strip(), system)
+    value = reading_of(test, text.strip(), system)
     with ctx.writing() as session:
         bundle = load_bundle(session, job_id)
         versions, today = survey.versions(session, job_id), job_day(ctx, bundle)

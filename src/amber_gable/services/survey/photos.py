@@ -27,7 +27,7 @@ CORNER_NAMES = ("lower left", "lower right", "upper right", "upper left")
 
 
 @dataclass(frozen=True)
-class Measured:
+class PhotoMeasure:
     """What a marked photo tells: the wall's size, and the box between the two measuring points, m."""
 
     wall: WallMap
@@ -125,7 +125,7 @@ def read_point(text: str) -> Point:
     return x, y
 
 
-def measure(photo: Photo, marks: PhotoMarks, first: Point, last: Point) -> Measured:
+def measure(photo: Photo, marks: PhotoMarks, first: Point, last: Point) -> PhotoMeasure:
     """Sizes on the wall. Raises Refused when the marks cannot give them."""
     second = marks.second
     try:
@@ -138,7 +138,7 @@ def measure(photo: Photo, marks: PhotoMarks, first: Point, last: Point) -> Measu
         (x0, y0), (x1, y1) = to_plane(wall.matrix, first), to_plane(wall.matrix, last)
     except ValueError as error:
         raise Refused({"": str(error)}) from None
-    return Measured(wall, min(x0, x1), min(y0, y1), abs(x1 - x0), abs(y1 - y0), wall.distance_m(first, last))
+    return PhotoMeasure(wall, min(x0, x1), min(y0, y1), abs(x1 - x0), abs(y1 - y0), wall.distance_m(first, last))
 
 
 def save_marks(ctx: Context, job_id: str, id_: str, marks: PhotoMarks) -> None:
@@ -148,7 +148,7 @@ def save_marks(ctx: Context, job_id: str, id_: str, marks: PhotoMarks) -> None:
             photos.change_photo(session, job_id, id_, marks=marks.model_dump(mode="json"))
 
 
-def send_opening(ctx: Context, job_id: str, photo: Photo, found: Measured, kind: str) -> str:
+def send_opening(ctx: Context, job_id: str, photo: Photo, found: PhotoMeasure, kind: str) -> str:
     """Put the measured box on the face's drawing. Returns the opening's id. Raises Refused."""
     if photo.face is None:
         raise Refused({"": "say first which face the photo shows"})
@@ -166,7 +166,7 @@ def send_opening(ctx: Context, job_id: str, photo: Photo, found: Measured, kind:
     return save_part(ctx, job_id, "opening", form, None)
 
 
-def send_wall(ctx: Context, job_id: str, photo: Photo, found: Measured) -> str:
+def send_wall(ctx: Context, job_id: str, photo: Photo, found: PhotoMeasure) -> str:
     """Give the face the measured width and height; a gable or other shape keeps what it has above its eave."""
     if photo.face is None:
         raise Refused({"": "say first which face the photo shows"})

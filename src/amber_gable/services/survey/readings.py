@@ -8,14 +8,14 @@ from amber_gable.core.survey.amounts.measures import parse_length
 from amber_gable.core.survey.findings.shares import parse_share
 from amber_gable.domain.errors import Refused
 from amber_gable.domain.findings.condition import Condition
-from amber_gable.domain.findings.guided_tests import GuidedTest, test_quantity
+from amber_gable.domain.findings.guided_tests import GuidedTest, quantity_of_test
 from amber_gable.domain.units import UnitSystem, read
 from amber_gable.services.editing import plain_number
 
 _YES_NO = {"yes": True, "no": False, "": None}
 
 
-def test_reading(test: GuidedTest, text: str, system: UnitSystem) -> Any:
+def reading_of(test: GuidedTest, text: str, system: UnitSystem) -> Any:
     """The value of the test's field. Raises Refused under the test's code."""
     info = Condition.model_fields[test.field]
     if info.annotation == bool | None:
@@ -28,7 +28,7 @@ def test_reading(test: GuidedTest, text: str, system: UnitSystem) -> Any:
         if not re.fullmatch(r"#[0-9a-f]{6}", text.lower()):
             raise Refused({test.code: f"“{text[:20]}” is no colour; write it such as #a39b8b"})
         return text.lower()
-    kind = test_quantity(test)
+    kind = quantity_of_test(test)
     try:
         if test.field.endswith("_pct"):
             return parse_share(text)

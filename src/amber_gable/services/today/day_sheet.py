@@ -8,7 +8,7 @@ from amber_gable.core.climate.job_climate import part_moisture_limit
 from amber_gable.core.plan.visits import Visit, visits
 from amber_gable.core.specification.cautions.safety import Card, day_cards
 from amber_gable.core.specification.derived.sequences import PaintingOrder, painting_order
-from amber_gable.core.state.answers import Told, told
+from amber_gable.core.state.answers import AnswerWords, told
 from amber_gable.core.state.job_state import TaskState
 from amber_gable.core.state.task_status import Status
 from amber_gable.core.weather.film.limits import coat_limits
@@ -31,7 +31,7 @@ class SheetLine:
     can: str
     keep_to: str
     cautions: tuple[Card, ...]
-    told: Told | None
+    told: AnswerWords | None
     metered: bool
 
     @property

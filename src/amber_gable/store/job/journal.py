@@ -70,7 +70,7 @@ def steps(session: Transaction, property_id: str) -> Undoable:
 
 
 @dataclass(frozen=True)
-class Moved:
+class StepMoved:
     """A step taken back or done again: its words, the faces it touched, and whether it touched more than the survey."""
 
     words: str
@@ -78,7 +78,7 @@ class Moved:
     beside_survey: bool
 
 
-def undo(session: Transaction, property_id: str) -> Moved:
+def undo(session: Transaction, property_id: str) -> StepMoved:
     """Take one's last step back. Raises InputError when there is none or it no longer applies."""
     step = _last_done(session, property_id)
     if step is None:
@@ -90,7 +90,7 @@ def undo(session: Transaction, property_id: str) -> Moved:
     return _moved(step)
 
 
-def redo(session: Transaction, property_id: str) -> Moved:
+def redo(session: Transaction, property_id: str) -> StepMoved:
     """Do one's last undone step again. Raises InputError like `undo`."""
     step = _first_undone(session, property_id)
     if step is None:
@@ -122,8 +122,8 @@ def _changed_since_by(session: Transaction, step: EditRow, change: Change) -> st
     return ""
 
 
-def _moved(step: EditRow) -> Moved:
-    return Moved(step.words, _faces(step), any(c["kind"] in OTHERS for c in step.changes))
+def _moved(step: EditRow) -> StepMoved:
+    return StepMoved(step.words, _faces(step), any(c["kind"] in OTHERS for c in step.changes))
 
 
 def _faces(step: EditRow) -> set[str]:

@@ -4,7 +4,7 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 from datetime import tzinfo
 
-from amber_gable.core.state.answers import Told, told
+from amber_gable.core.state.answers import AnswerWords, told
 from amber_gable.core.state.job_state import JobState
 from amber_gable.core.state.judgement import judge
 from amber_gable.core.state.part_state import CellState, PartState, clock
@@ -19,7 +19,7 @@ class StretchRow:
 
     where: str
     next: str
-    answer: Told | None
+    answer: AnswerWords | None
     film: str
     away: str
     findings: tuple[str, ...]

@@ -5,7 +5,7 @@ from typing import Any
 
 from amber_gable.core.specification.derived.diagnosis import Derivation, derive
 from amber_gable.core.specification.derived.facts import Facts
-from amber_gable.core.specification.derived.rule import Level
+from amber_gable.core.specification.derived.rule import Alert
 from amber_gable.core.specification.rules import RULES
 from amber_gable.domain.findings.guided_tests import GUIDED_TESTS, GuidedTest
 
@@ -34,7 +34,7 @@ _STAINS = ("film-stain", "penetrating-stain")
 
 
 @dataclass(frozen=True)
-class Change:
+class TestEffect:
     """What one result of a test would do to the steps, against what stands now."""
 
     result: str
@@ -53,7 +53,7 @@ class OpenTest:
     """A test not made whose result may change the specification."""
 
     test: GuidedTest
-    changes: tuple[Change, ...]
+    changes: tuple[TestEffect, ...]
 
 
 def open_tests(derivation: Derivation) -> tuple[OpenTest, ...]:
@@ -72,16 +72,16 @@ def open_tests(derivation: Derivation) -> tuple[OpenTest, ...]:
     return tuple(out)
 
 
-def _change(now: Derivation, facts: Facts, value: Any) -> Change:
+def _change(now: Derivation, facts: Facts, value: Any) -> TestEffect:
     then = derive(facts)
     here, there = ({s.role: s.name for s in d.steps if not s.role.startswith("coat-")} for d in (now, then))
     known = {f.rule for f in now.stops}
-    return Change(
+    return TestEffect(
         result=_named(value),
         adds=tuple(name for role, name in there.items() if here.get(role) != name),
         drops=tuple(name for role, name in here.items() if role not in there),
         coats=then.coat_count - now.coat_count,
-        stops=tuple(f.words for f in then.findings if f.level is Level.STOP and f.rule not in known),
+        stops=tuple(f.words for f in then.findings if f.level is Alert.STOP and f.rule not in known),
     )
 
 

@@ -7,7 +7,7 @@ from datetime import date
 from amber_gable.core.specification.colour.heat_check import Wanted, heat_checks
 from amber_gable.core.specification.derived.diagnosis import derive
 from amber_gable.core.specification.derived.part_facts import part_facts
-from amber_gable.core.specification.derived.rule import Level
+from amber_gable.core.specification.derived.rule import Alert
 from amber_gable.core.survey.amounts.painted import Key, PaintedPart, painted_parts
 from amber_gable.domain.house.substrates import SUBSTRATES
 from amber_gable.domain.job.job import JobBundle
@@ -77,7 +77,7 @@ def vinyl_stops(bundle: JobBundle) -> Iterable[Stop]:
             school = part_facts(bundle, part, finish.colour, finish.aim, finish.schools).schools["vinyl"]
             wanted.append(Wanted(part, finish.colour, school, _finish_product(bundle, finish)))
     for check in heat_checks(bundle.property, wanted):
-        if check.level is Level.STOP:
+        if check.level is Alert.STOP:
             part = check.wanted.part
             todo = f"Nearest colour that passes: {check.admissible}."
             yield Stop(part.key, part.face.name, part.name, "heat", check.words.rstrip("."), todo)

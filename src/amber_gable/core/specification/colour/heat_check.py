@@ -16,7 +16,7 @@ from amber_gable.core.specification.colour.heat import (
     peaks,
 )
 from amber_gable.core.specification.derived.facts import surface_tags
-from amber_gable.core.specification.derived.rule import Level
+from amber_gable.core.specification.derived.rule import Alert
 from amber_gable.core.survey.amounts.painted import PaintedPart
 from amber_gable.domain.house.survey import Property
 from amber_gable.domain.paint.product import Product
@@ -75,7 +75,7 @@ class HeatCheck:
     wanted: Wanted
     now: Peak
     then: Peak
-    level: Level | None
+    level: Alert | None
     words: str
     limit_c: float | None
     admissible: str | None
@@ -106,7 +106,7 @@ def _checked(w: Wanted, now: Peak, then: Peak) -> HeatCheck:
             f"{what} would reach {then.surface_c:.0f} °C on a hot clear day, {then.surface_c - now.surface_c:.0f} K "
             f"more than in its present colour: {ill}."
         )
-        level = Level.CHECK if door else Level.NOTE
+        level = Alert.CHECK if door else Alert.NOTE
         return HeatCheck(w, now, then, level, words, DOOR_WARN_C, _nearest(w, now, then, DOOR_WARN_C))
     return HeatCheck(w, now, then, None, f"Peak {then.surface_c:.0f} °C on a hot clear day.", None, None)
 
@@ -134,7 +134,7 @@ def _vinyl(w: Wanted, now: Peak, then: Peak) -> HeatCheck:
     }
     if not refusals[w.vinyl_school]:
         aside = ", a colour rated vinyl-safe" if w.vinyl_school == "rated" and darker else ""
-        return HeatCheck(w, now, then, Level.NOTE, f"Vinyl bears this colour{aside}: {figures}.", limit, None)
+        return HeatCheck(w, now, then, Alert.NOTE, f"Vinyl bears this colour{aside}: {figures}.", limit, None)
     was = "was made" if made else "is now, and the colour it was made in is not known"
     by_colour = w.vinyl_school in ("not-darker", "rated") or (w.vinyl_school == "both" and not hot)
     bound = now.surface_c if by_colour or w.vinyl_school == "both" else limit
@@ -145,7 +145,7 @@ def _vinyl(w: Wanted, now: Peak, then: Peak) -> HeatCheck:
         "rated": f"it is darker than the panel {was} and the coating is not rated vinyl-safe",
     }[w.vinyl_school]
     words = f"Refused on vinyl: {why} ({figures}). It may warp the panel and void its warranty."
-    return HeatCheck(w, now, then, Level.STOP, words, bound, _nearest(w, now, then, bound))
+    return HeatCheck(w, now, then, Alert.STOP, words, bound, _nearest(w, now, then, bound))
 
 
 def _nearest(w: Wanted, now: Peak, then: Peak, limit_c: float) -> str:

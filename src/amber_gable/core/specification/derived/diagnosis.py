@@ -15,7 +15,7 @@ from amber_gable.core.specification.derived.planned import (
     said,
     with_drying,
 )
-from amber_gable.core.specification.derived.rule import Coats, Level, Rule, Step
+from amber_gable.core.specification.derived.rule import Alert, Coats, Rule, Step
 from amber_gable.core.specification.rules import RULES
 from amber_gable.domain.errors import NoSteps
 from amber_gable.domain.work.operation import Technique
@@ -27,7 +27,7 @@ class Finding:
     itself; a `disclosure` is said before the contract."""
 
     rule: str
-    level: Level
+    level: Alert
     words: str
     consequence: str
     todo: str
@@ -50,7 +50,7 @@ class Derivation:
 
     @property
     def stops(self) -> tuple[Finding, ...]:
-        return tuple(f for f in self.findings if f.level is Level.STOP)
+        return tuple(f for f in self.findings if f.level is Alert.STOP)
 
 
 @lru_cache(maxsize=256)
@@ -110,7 +110,7 @@ def _derived(asked: _Asked) -> Derivation:
     findings += [
         Finding(
             "no-technique",
-            Level.STOP,
+            Alert.STOP,
             f"no allowed way is known for '{s.name}'",
             "every usual way is forbidden here by a safety rule",
             "Ask a firm licensed for such work.",
@@ -119,7 +119,7 @@ def _derived(asked: _Asked) -> Derivation:
         )
         for s in stuck
     ]
-    order = list(Level)
+    order = list(Alert)
     findings.sort(key=lambda f: order.index(f.level))
     return Derivation(facts, tuple(findings), tuple(steps), coats, count, forbidden)
 

@@ -4,7 +4,7 @@ from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 
 from amber_gable.core.specification.derived.facts import Facts
-from amber_gable.core.specification.derived.rule import Level
+from amber_gable.core.specification.derived.rule import Alert
 from amber_gable.domain.work.finish import Override, OverrideAction
 from amber_gable.domain.work.operation import EARLY_FILMS, Operation, OperationKind, Technique
 
@@ -13,7 +13,7 @@ from amber_gable.domain.work.operation import EARLY_FILMS, Operation, OperationK
 class Conflict:
     """Something in the steps that contradicts the findings. STOP means that it must not be saved so."""
 
-    level: Level
+    level: Alert
     step: str
     words: str
     todo: str
@@ -32,7 +32,7 @@ def overridden(
                 out.insert(after + 1, o.operation)
         elif at is None:
             words = f"your change to step '{o.step}' has no step to act on any more: the findings no longer ask for it"
-            lost.append(Conflict(Level.CHECK, o.step, words, "Drop the change, or add the step by hand."))
+            lost.append(Conflict(Alert.CHECK, o.step, words, "Drop the change, or add the step by hand."))
         elif o.operation is None:
             del out[at]
         else:
@@ -57,7 +57,7 @@ def forbidden_steps(operations: Sequence[Operation], forbidden: Mapping[Techniqu
     or sand, that they must."""
     stops = [
         Conflict(
-            Level.STOP,
+            Alert.STOP,
             o.id,
             f"'{o.name}': {o.technique.value.replace('-', ' ')} is forbidden here ({forbidden[o.technique]})",
             "Choose another way; the safety card says which are allowed.",
@@ -66,7 +66,7 @@ def forbidden_steps(operations: Sequence[Operation], forbidden: Mapping[Techniqu
         if o.technique is not None and o.technique in forbidden
     ]
     unsaid = [
-        Conflict(Level.CHECK, o.id, f"'{o.name}' does not say how, and a safety card forbids some ways", "Derive the "
+        Conflict(Alert.CHECK, o.id, f"'{o.name}' does not say how, and a safety card forbids some ways", "Derive the "
                  "steps instead, or agree the way with the crew by the card.")
         for o in operations
         if forbidden and o.technique is None and o.kind in _DISTURBS
@@ -78,34 +78,34 @@ def _ground(operations: Sequence[Operation], facts: Facts) -> list[Conflict]:
     """Clean, dry, dull, and stripped where it must be, before the first film."""
     films = [i for i, o in enumerate(operations) if o.kind.lays_film and o.id not in EARLY_FILMS]
     if not any(o.kind is OperationKind.COAT for o in operations):
-        return [Conflict(Level.STOP, "coat-1", "no coat is left", "Keep at least one coat.")]
+        return [Conflict(Alert.STOP, "coat-1", "no coat is left", "Keep at least one coat.")]
     first = films[0]
     before = operations[:first]
     out = []
     washes = [i for i, o in enumerate(before) if o.kind is OperationKind.WASH]
     if not washes:
-        out.append(Conflict(Level.STOP, operations[first].id, "nothing is washed before the first film", "Put the "
+        out.append(Conflict(Alert.STOP, operations[first].id, "nothing is washed before the first film", "Put the "
                             "wash back: a coat on dirt peels with the dirt."))  # fmt: skip
     wet = max((i for i, o in enumerate(before) if o.kind.wets), default=-1)
     if wet >= 0 and not any(o.wait_h > 0 for o in before[wet:]):
-        out.append(Conflict(Level.STOP, before[wet].id, "no time to dry between water and the first film",
+        out.append(Conflict(Alert.STOP, before[wet].id, "no time to dry between water and the first film",
                             "Give the last wet step its waiting time."))  # fmt: skip
     glossy = facts.get("film") is not False and facts.get("gloss") not in ("dull", None)
     scraped = any(o.kind is OperationKind.SCRAPE and o.share == 1 and o.amount is None for o in before)
     if glossy and "deck" not in facts.tags and not scraped and not any(o.kind in _DULLS for o in before):
-        out.append(Conflict(Level.STOP, operations[first].id, f"the old film is {facts.get('gloss')} and nothing dulls "
+        out.append(Conflict(Alert.STOP, operations[first].id, f"the old film is {facts.get('gloss')} and nothing dulls "
                             "it", "Sand or degloss before the first film."))  # fmt: skip
     shows_wood = facts.get("aim") in ("semi-transparent", "translucent")
     if shows_wood and facts.get("film") is True:
         stripped = scraped or any(o.technique in _STRIPS for o in before)
         if not stripped:
-            out.append(Conflict(Level.STOP, "strip", "a translucent stain over a film that is not stripped",
+            out.append(Conflict(Alert.STOP, "strip", "a translucent stain over a film that is not stripped",
                                 "Strip it, or choose a solid stain."))  # fmt: skip
     if any(o.technique in _STRIPS for o in before) and not any(o.technique is Technique.BRIGHTENER for o in before):
-        out.append(Conflict(Level.STOP, "brighten", "the wood is left alkaline after the stripper", "Brighten and "
+        out.append(Conflict(Alert.STOP, "brighten", "the wood is left alkaline after the stripper", "Brighten and "
                             "neutralise: a stain over alkaline wood does not bond."))  # fmt: skip
     primes = any(o.kind is OperationKind.PRIME and o.share == 1 for o in operations)
     if facts.get("coating") == "bare" and "wood" in facts.tags and facts.get("aim") == "paint" and not primes:
-        out.append(Conflict(Level.CHECK, "prime", "bare wood is painted without a primer", "Put the primer back, or "
+        out.append(Conflict(Alert.CHECK, "prime", "bare wood is painted without a primer", "Put the primer back, or "
                             "say why not."))  # fmt: skip
     return out

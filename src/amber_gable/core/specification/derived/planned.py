@@ -8,7 +8,7 @@ from typing import Any
 from amber_gable.core.specification.cautions.dangers import DANGERS, Danger
 from amber_gable.core.specification.colour.hiding import undercoat_tint
 from amber_gable.core.specification.derived.facts import Facts
-from amber_gable.core.specification.derived.rule import Acts, Coats, Rule, Stage, Step
+from amber_gable.core.specification.derived.rule import Acts, Coats, Phase, Rule, Step
 from amber_gable.core.work.waits import LEAVES_WET
 from amber_gable.domain.paint.families import Family
 from amber_gable.domain.paint.method import Method
@@ -34,7 +34,7 @@ class PlannedStep:
     """A step with its amount and technique settled. `avoided` names techniques a safety rule forbade here."""
 
     role: str
-    stage: Stage
+    stage: Phase
     kind: OperationKind
     name: str
     note: str
@@ -121,7 +121,7 @@ def coat(n: int, count: int, facts: Facts, coats: Coats, rules: tuple[str, ...],
     porous = facts.get("coating") == "bare" and bool(facts.tags & POROUS)
     return PlannedStep(
         role=f"coat-{n}",
-        stage=Stage.COAT,
+        stage=Phase.COAT,
         kind=OperationKind.COAT,
         name="The coat" if count == 1 else f"{ordinal} coat",
         note="",

@@ -18,7 +18,7 @@ class Source(StrEnum):
     PRACTICE = "trade practice"
 
 
-class Level(StrEnum):
+class Alert(StrEnum):
     """How grave a finding is: STOP must be answered before a coat goes on, CHECK wants a decision, NOTE is good to
     know, STEP is work the system contains."""
 
@@ -28,7 +28,7 @@ class Level(StrEnum):
     STEP = "step"
 
 
-class Stage(IntEnum):
+class Phase(IntEnum):
     """The order of the work on one surface: out with what fails, wet work, dry work, primer, what goes into the primed
     joints, coats, and everything back."""
 
@@ -129,7 +129,7 @@ class Step:
     surface itself. `covers` roles that it makes needless."""
 
     role: str
-    stage: Stage
+    stage: Phase
     kind: OperationKind
     name: str
     note: str = ""
@@ -186,7 +186,7 @@ class Rule:
     coat_count: int | None = None
     unless: tuple[str, ...] = ()
     forbids: tuple[Technique, ...] = ()
-    level: Level = Level.STEP
+    level: Alert = Alert.STEP
     todo: str = ""
     disclosure: bool = False
     ends_after: int = 0

@@ -7,7 +7,7 @@ from amber_gable.core.specification.choices.candidates import RankedProduct, can
 from amber_gable.core.specification.derived.diagnosis import Derivation
 from amber_gable.core.specification.derived.overrides import Conflict, conflicts, overridden
 from amber_gable.core.specification.derived.planned import PlannedStep
-from amber_gable.core.specification.derived.rule import Level
+from amber_gable.core.specification.derived.rule import Alert
 from amber_gable.domain.errors import NoSteps
 from amber_gable.domain.paint.product import Product
 from amber_gable.domain.work.finish import Override
@@ -27,7 +27,7 @@ class Specified:
     @property
     def stops(self) -> tuple[Conflict, ...]:
         """Conflicts that must not be saved."""
-        return tuple(c for c in self.conflicts if c.level is Level.STOP)
+        return tuple(c for c in self.conflicts if c.level is Alert.STOP)
 
 
 def pick_of(role: str) -> str:

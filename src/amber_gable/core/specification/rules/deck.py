@@ -2,11 +2,11 @@
 
 from amber_gable.core.specification.derived.rule import (
     Acts,
+    Alert,
     Coats,
-    Level,
+    Phase,
     Rule,
     Source,
-    Stage,
     Step,
     above,
     at_most,
@@ -22,14 +22,14 @@ _DECK = ("wood deck",)
 _LETS_SHOW = one_of("aim", "semi-transparent", "translucent", "clear")
 _FILM = one_of("coating", "film-stain", "waterborne", "oil")
 _DRY = "three sunny days, and the meter reads {moisture_limit} % or less"
-_BRIGHTEN = Step("brighten", Stage.BRIGHTEN, K.STRIP, "Brighten and neutralise, rinse gently",
+_BRIGHTEN = Step("brighten", Phase.BRIGHTEN, K.STRIP, "Brighten and neutralise, rinse gently",
                  "Brings the surface back "
                  "to pH 7 to 8: a stain on wood left alkaline does not bond. Never straight after bleach.",
                  techniques=(T.BRIGHTENER,), wait_h=72, until=_DRY)  # fmt: skip
 
 
 def _wash(wait_h: float, until: str) -> Step:
-    return Step("wash", Stage.WASH, K.WASH, "Wash with deck cleaner, brush along the grain, rinse", "Garden hose is "
+    return Step("wash", Phase.WASH, K.WASH, "Wash with deck cleaner, brush along the grain, rinse", "Garden hose is "
                 "enough.", techniques=(T.HOSE_WASH,), wait_h=wait_h, until=until)  # fmt: skip
 
 
@@ -45,44 +45,44 @@ STATES = (
     Rule("deck-grey", "silver-grey wood without a film", "dead fibre, about 1.5 mm deep, takes the stain off with it; "
          "washing or sanding alone leaves it in the checks", on=_DECK,
          when=(one_of("coating", "bare", "penetrating-stain"), one_of("greyed", True)),
-         steps=(_WASH_THEN_STRIP, Step("restore", Stage.STRIP, K.STRIP, "Restorer: wet on, scrub, rinse",
+         steps=(_WASH_THEN_STRIP, Step("restore", Phase.STRIP, K.STRIP, "Restorer: wet on, scrub, rinse",
                 "Sections of about 1 × "
                             "1 m kept wet; cover glass and vinyl, wet the plants.", techniques=(T.RESTORER,)),
                 _BRIGHTEN)),
     Rule("deck-film-strip", "a film of {coating} is on the boards", "a penetrating stain cannot get under a film",
          on=_DECK, when=(_FILM, _LETS_SHOW), source=Source.STANDARD,
-         steps=(_WASH_THEN_STRIP, Step("strip", Stage.STRIP, K.STRIP, "Chemical stripper, dwell, scrub, rinse well",
+         steps=(_WASH_THEN_STRIP, Step("strip", Phase.STRIP, K.STRIP, "Chemical stripper, dwell, scrub, rinse well",
                             "On dry boards, 1 × 1 m at a time, kept wet; test patch decides neat to 1 : 7. Caustic: "
                             "goggles, gloves. Wood looks darker after: brightener mends it.",
                             techniques=(T.STRIPPER,), strength=5), _BRIGHTEN)),
     Rule("deck-film-failing", "{loose_pct} % of the film is loose", "a new film comes off with the old one", on=_DECK,
          when=(_FILM, one_of("aim", "solid-stain"), above("loose_pct", 20)),
-         steps=(_WASH_THEN_STRIP, Step("strip", Stage.STRIP, K.STRIP, "Chemical stripper, dwell, scrub, rinse well",
+         steps=(_WASH_THEN_STRIP, Step("strip", Phase.STRIP, K.STRIP, "Chemical stripper, dwell, scrub, rinse well",
                             "So much loose film is not worth scraping.", techniques=(T.STRIPPER,)), _BRIGHTEN)),
     Rule("deck-film-keep", "a film that mostly holds", "once solid, only solid again unless it is stripped", on=_DECK,
          when=(_FILM, one_of("aim", "solid-stain"), at_most("loose_pct", 20)),
-         steps=(_WASH, Step("scrape", Stage.REMOVE, K.SCRAPE, "Scrape what is loose", "",
+         steps=(_WASH, Step("scrape", Phase.REMOVE, K.SCRAPE, "Scrape what is loose", "",
                             Acts(pct=("loose_pct",), least_pct=1), (T.DRY_SCRAPE, T.WET_SCRAPE),
                             otherwise="Scrape wet what is loose: mist, scrape, wipe"),
-                Step("dull", Stage.SAND, K.SAND, "Sand the film dull", "", techniques=(T.POWER_SAND, T.HEPA_SAND),
+                Step("dull", Phase.SAND, K.SAND, "Sand the film dull", "", techniques=(T.POWER_SAND, T.HEPA_SAND),
                      covers=("fibre",), otherwise="Sand the film dull under a HEPA shroud"))),
     Rule("deck-penetrating", "an old penetrating stain, not grey", "it is refreshed, not stripped", on=_DECK,
          when=(one_of("coating", "penetrating-stain"), one_of("greyed", False, or_unknown=True)),
          steps=(_WASH_THEN_BRIGHTEN, _BRIGHTEN)),
     Rule("deck-unknown", "what is on the boards is not known", "stripped for nothing, or stained over a film", on=_DECK,
-         when=(one_of("coating_known", False),), level=Level.STOP, steps=(_WASH,),
+         when=(one_of("coating_known", False),), level=Alert.STOP, steps=(_WASH,),
          todo="Rub with methylated spirit, sprinkle water: film or not?"),
 )  # fmt: skip
 
 SANDING = (
     Rule("deck-smooth", "raised fibre after washing", "splinters underfoot, fibre through the stain", on=_DECK,
          school=("deck-sand", "smooth"),
-         steps=(Step("fibre", Stage.SAND, K.SAND, "Knock down raised fibre, 150 to 180 grit", "Pole sander, when dry.",
+         steps=(Step("fibre", Phase.SAND, K.SAND, "Knock down raised fibre, 150 to 180 grit", "Pole sander, when dry.",
                      techniques=(T.POWER_SAND, T.HEPA_SAND, T.WET_SAND),
                      otherwise="Knock down raised fibre under a HEPA shroud"),)),
     Rule("deck-fibre", "the tape still picks up fibre", "loose fibre sheds the stain", on=_DECK,
          when=(one_of("raised_fibre", True),),
-         steps=(Step("fibre", Stage.SAND, K.SAND, "Knock down raised fibre, 80 to 100 grit", "Until the tape comes off "
+         steps=(Step("fibre", Phase.SAND, K.SAND, "Knock down raised fibre, 80 to 100 grit", "Until the tape comes off "
                      "clean.", techniques=(T.POWER_SAND, T.HEPA_SAND, T.WET_SAND), strength=5,
                      otherwise="Knock down raised fibre under a HEPA shroud"),)),
 )  # fmt: skip
@@ -94,23 +94,23 @@ _DROP = ("Sprinkle water: it must soak in within a minute; and meter several boa
          "it may be coated, sooner or later than the calendar says.")  # fmt: skip
 MOISTURE = (
     Rule("deck-not-metered", "the boards were not metered", "one wet board spoils the stain on it", on=_DECK,
-         when=(one_of("moisture_known", False),), level=Level.CHECK, todo="Meter several boards, low ones among them."),
+         when=(one_of("moisture_known", False),), level=Alert.CHECK, todo="Meter several boards, low ones among them."),
     Rule("deck-season", "new treated timber, {age_years} years old", "it holds the treatment's water for months",
-         on=_OUTSIDE, when=_NEW, school=("timber", "season"), level=Level.STOP, ends_after=105,
+         on=_OUTSIDE, when=_NEW, school=("timber", "season"), level=Alert.STOP, ends_after=105,
          todo="Leave it three to four months from building, then clean and stain."),
     Rule("deck-test", "new treated timber, {age_years} years old", "it is commonly above 25 %", on=_OUTSIDE,
          when=(*_NEW, one_of("absorbency", "slow", "beads", or_unknown=True)), school=("timber", "test"),
-         level=Level.STOP, todo=_DROP),
+         level=Alert.STOP, todo=_DROP),
     Rule("deck-test-meter", "new treated timber, {age_years} years old, not metered", "it is commonly above 25 %",
          on=_OUTSIDE, when=(*_NEW, one_of("absorbency", "soaks"), one_of("moisture_known", False)),
-         school=("timber", "test"), level=Level.STOP, todo=_DROP),
+         school=("timber", "test"), level=Alert.STOP, todo=_DROP),
     Rule("deck-beads", "water beads on the boards", "what does not take water takes no stain", on=_DECK,
-         when=(one_of("absorbency", "beads"), one_of("coating", "bare", "penetrating-stain")), level=Level.CHECK,
+         when=(one_of("absorbency", "beads"), one_of("coating", "bare", "penetrating-stain")), level=Alert.CHECK,
          todo="Brighten, and try the water drop again before staining."),
     Rule("deck-fungicide", "a fungicidal wash is left on", "an acid brightener straight on it undoes it, and fumes on "
-         "bleach", on=_DECK, when=(above("mildew_pct", 0),), school=("mildew", "fungicide"), level=Level.NOTE,
+         "bleach", on=_DECK, when=(above("mildew_pct", 0),), school=("mildew", "fungicide"), level=Alert.NOTE,
          todo="The wash goes on last, after the brightener is rinsed, and keeps its sheet's time before the stain."),
-    Rule("deck-foot", "a stained deck is walked on", "footprints in a fresh stain", on=_DECK, level=Level.NOTE,
+    Rule("deck-foot", "a stained deck is walked on", "footprints in a fresh stain", on=_DECK, level=Alert.NOTE,
          disclosure=True, todo="{foot_h} h before feet, 72 h before furniture: say it before the contract."),
 )  # fmt: skip
 
@@ -124,7 +124,7 @@ FINISHES = (
     Rule("finish-deck-clear", "a clear coat is sacrificed to the weather", "renewed every year", on=_DECK,
          when=(one_of("aim", "clear"),), coats=Coats((F.DECK_CLEAR,), 1, Method.BRUSH, "satin", spray=Method.BRUSH)),
     Rule("deck-paint", "paint on a deck", "a film underfoot peels within a winter", on=_DECK,
-         when=(one_of("aim", "paint"),), level=Level.STOP, todo="Choose a stain.",
+         when=(one_of("aim", "paint"),), level=Alert.STOP, todo="Choose a stain.",
          coats=Coats((F.SOLID_STAIN,), 2, Method.ROLLER, "flat", spray=Method.ROLLER)),
 )  # fmt: skip
 RULES = (*STATES, *SANDING, *MOISTURE, *FINISHES)

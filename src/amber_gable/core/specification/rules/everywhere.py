@@ -1,7 +1,7 @@
 """Rules that hold on most surfaces: lead, dirt, mildew, gloss, chalk, joints, colour change, masking."""
 
 from amber_gable.core.specification.cautions.dangers import LEAD_FORBIDS
-from amber_gable.core.specification.derived.rule import Acts, Level, Rule, Source, Stage, Step, above, one_of
+from amber_gable.core.specification.derived.rule import Acts, Alert, Phase, Rule, Source, Step, above, one_of
 from amber_gable.domain.paint.families import Family as F
 from amber_gable.domain.paint.method import Method
 from amber_gable.domain.work.operation import AmountUnit
@@ -12,7 +12,7 @@ _ONCE = Acts(fact="pieces", unit=AmountUnit.PIECES)
 
 
 def _wash(name: str, wait_h: float, *techniques: T, note: str = "", until: str = "", strength: int = 0) -> Step:
-    return Step("wash", Stage.WASH, K.WASH, name, note, techniques=techniques or (T.HOSE_WASH,), wait_h=wait_h,
+    return Step("wash", Phase.WASH, K.WASH, name, note, techniques=techniques or (T.HOSE_WASH,), wait_h=wait_h,
                 until=until, otherwise="Wash by hose and soft brush, rinse; no pressure",
                 strength=strength)  # fmt: skip
 
@@ -67,20 +67,20 @@ _MILDEW = Acts(pct=("mildew_pct",))
 GROWTH = (
     Rule("mildew-bleach", "mildew or algae on {mildew_pct} %", "it grows through the new coat",
          when=(above("mildew_pct", 0),), school=("mildew", "bleach"), source=Source.PRACTICE,
-         steps=(Step("mildew", Stage.TREAT, K.WASH, "Kill mildew: bleach 1 : 3, dwell, rinse",
+         steps=(Step("mildew", Phase.TREAT, K.WASH, "Kill mildew: bleach 1 : 3, dwell, rinse",
                      "Wet the planting first, rinse it after. Never with ammonia or acid.", _MILDEW, (T.BLEACH,
                      T.FUNGICIDE), otherwise="Kill mildew with a fungicidal wash, dwell, rinse well"),)),
     Rule("no-bleach-before-acid", "an acid cleaner follows on this wood", "bleach and acid together give off chlorine",
          on=("wood",), when=(above("mildew_pct", 0), one_of("acid_follows", True)), forbids=(T.BLEACH,),
-         level=Level.NOTE, source=Source.STANDARD, todo="A fungicidal wash instead of bleach; rinse well and let it "
+         level=Alert.NOTE, source=Source.STANDARD, todo="A fungicidal wash instead of bleach; rinse well and let it "
          "dry before restorer or brightener."),
     Rule("mildew-fungicide", "mildew or algae on {mildew_pct} %", "it grows through the new coat",
          when=(above("mildew_pct", 0),), school=("mildew", "fungicide"), source=Source.SHEET,
-         steps=(Step("mildew", Stage.LEAVE_ON, K.WASH, "Fungicidal wash, left on",
+         steps=(Step("mildew", Phase.LEAVE_ON, K.WASH, "Fungicidal wash, left on",
                      "After the wash; not rinsed, left for the time its sheet gives.", _MILDEW, (T.FUNGICIDE,),
                      wait_h=24),)),
     Rule("mildew-returns", "mildew or algae on {mildew_pct} %", "in shade and damp it comes back through any coat",
-         when=(above("mildew_pct", 0),), level=Level.NOTE, disclosure=True,
+         when=(above("mildew_pct", 0),), level=Alert.NOTE, disclosure=True,
          todo="Offer a mildewcide in the finish; cut back what shades the wall."),
 )  # fmt: skip
 
@@ -89,7 +89,7 @@ _DULL = "Glossy spots left are where it peels first."
 
 
 def _dull(name: str, *techniques: T, note: str = _DULL, otherwise: str = "") -> Step:
-    return Step("dull", Stage.SAND, K.SAND, name, note, techniques=techniques, otherwise=otherwise)
+    return Step("dull", Phase.SAND, K.SAND, name, note, techniques=techniques, otherwise=otherwise)
 
 
 _LIQUID = "Dull with a liquid deglosser, nothing sanded"
@@ -116,29 +116,29 @@ GLOSS = (
          when=(one_of("film", True, or_unknown=True), one_of("gloss", "satin", "gloss")),
          steps=(_dull("Abrade the glossy paint wet", T.WET_SAND, T.DEGLOSSER, otherwise=_LIQUID),)),
     Rule("oil-under", "oil paint lies under a waterborne finish", "waterborne straight over glossy oil peels in sheets",
-         on=("wood", "metal"), off="deck roof", when=(*_OIL, one_of("patch_made", False)), level=Level.CHECK,
+         on=("wood", "metal"), off="deck roof", when=(*_OIL, one_of("patch_made", False)), level=Alert.CHECK,
          unless=("prime",), todo="Test patch: dull, coat, a week later tape and pull. If it lifts, bonding primer all "
          "over."),
     Rule("oil-lifts", "the test patch lifted from the old oil paint", "the whole coat would", on=("wood", "metal"),
          off="deck roof", when=(*_OIL, one_of("adhesion", "lifts")),
-         steps=(Step("prime", Stage.PRIME, K.PRIME, "Bonding primer over the old oil paint",
+         steps=(Step("prime", Phase.PRIME, K.PRIME, "Bonding primer over the old oil paint",
                      families=(F.BONDING_PRIMER,), method=Method.BRUSH, strength=33),)),
 )  # fmt: skip
 
 CHALK = (
     Rule("chalk-light", "it chalks lightly", "loose powder parts the coats", when=(one_of("chalking", "light"),),
-         level=Level.NOTE, todo="Rub again after washing: a clean finger, or bind it as heavy chalk."),
+         level=Alert.NOTE, todo="Rub again after washing: a clean finger, or bind it as heavy chalk."),
     Rule("chalk-heavy-masonry", "it chalks heavily", "loose powder parts the coats", on=("masonry", "fibre-cement"),
          off="roof floor", when=(one_of("chalking", "heavy"),),
-         steps=(Step("prime", Stage.PRIME, K.PRIME, "Masonry conditioner over the chalk", "Let it dry a full day.",
+         steps=(Step("prime", Phase.PRIME, K.PRIME, "Masonry conditioner over the chalk", "Let it dry a full day.",
                      families=(F.MASONRY_CONDITIONER,), method=Method.ROLLER, bare=True, strength=40),)),
     Rule("chalk-heavy-conditioner", "it chalks heavily", "loose powder parts the coats", on=("wood", "metal", "vinyl"),
          off="deck roof", when=(one_of("chalking", "heavy"),), school=("chalk", "conditioner"),
-         steps=(Step("prime", Stage.PRIME, K.PRIME, "Bonding primer over the chalk", families=(F.BONDING_PRIMER,),
+         steps=(Step("prime", Phase.PRIME, K.PRIME, "Bonding primer over the chalk", families=(F.BONDING_PRIMER,),
                      method=Method.BRUSH, strength=35),)),
     Rule("chalk-heavy-bonding", "it chalks heavily", "loose powder parts the coats", on=("wood",), off="deck roof",
          when=(one_of("chalking", "heavy"),), school=("chalk", "bonding"),
-         steps=(Step("prime", Stage.PRIME, K.PRIME, "Peel-bonding primer over the chalk",
+         steps=(Step("prime", Phase.PRIME, K.PRIME, "Peel-bonding primer over the chalk",
                      families=(F.PEEL_BONDING_PRIMER,), method=Method.BRUSH, strength=50, covers=("prime-spots",)),)),
 )  # fmt: skip
 
@@ -147,47 +147,47 @@ COLOUR = (
     Rule("tint-undercoat", "the new colour alone needs {hiding_coats} coats to hide the old one",
          "each finish coat costs more than a primer tinted toward it", off=_PAINTABLE,
          when=(above("hiding_coats", 2), one_of("aim", "paint"), one_of("tint_saves", True)),
-         steps=(Step("prime", Stage.PRIME, K.PRIME, "Primer tinted toward the finish",
+         steps=(Step("prime", Phase.PRIME, K.PRIME, "Primer tinted toward the finish",
                      families=(F.BONDING_PRIMER, F.HYBRID_UNDERCOAT, F.ACRYLIC_WOOD_PRIMER, F.MASONRY_UNDERCOAT),
                      method=Method.ROLLER, tinted=True, strength=20),)),
     Rule("tint-offer", "the new colour alone needs {hiding_coats} coats to hide the old one",
          "behind a primer tinted toward it as many coats in all, one of them cheaper", off=_PAINTABLE,
-         when=(above("hiding_coats", 2), one_of("aim", "paint"), one_of("tint_saves", False)), level=Level.NOTE,
+         when=(above("hiding_coats", 2), one_of("aim", "paint"), one_of("tint_saves", False)), level=Alert.NOTE,
          unless=("prime", "undercoat"), todo="Offer it: the ladder of coats on the part's sheet has both prices."),
     Rule("prime-everything", "sound paint, primed for evenness", "one more coat for even sheen and suction",
          on=("wood", "masonry", "fibre-cement", "vinyl", "metal"), off=_PAINTABLE, school=("prime-sound", "everything"),
          when=(one_of("aim", "paint"),),
-         steps=(Step("prime", Stage.PRIME, K.PRIME, "Primer all over", families=(F.BONDING_PRIMER, F.MASONRY_UNDERCOAT),
+         steps=(Step("prime", Phase.PRIME, K.PRIME, "Primer all over", families=(F.BONDING_PRIMER, F.MASONRY_UNDERCOAT),
                      method=Method.ROLLER, tinted=True, strength=10),)),
     Rule("weak-colour", "the colour's pigments hide weakly", "clean reds and yellows need more coats than others",
-         when=(one_of("weak_colour", True), one_of("aim", "paint", "solid-stain")), level=Level.NOTE, disclosure=True,
+         when=(one_of("weak_colour", True), one_of("aim", "paint", "solid-stain")), level=Alert.NOTE, disclosure=True,
          todo="Say it before the contract; the ladder of coats is on the colour sheet."),
     Rule("dark-hot", "a dark colour", "it runs hot in the sun: joints open, vinyl and doors move", off="roof",
-         when=(one_of("dark_colour", True),), level=Level.NOTE, todo="See the peak temperature on the colour sheet."),
+         when=(one_of("dark_colour", True),), level=Alert.NOTE, todo="See the peak temperature on the colour sheet."),
 )  # fmt: skip
 
 _JOINTED = (above("caulk_m", 0),)
 _CAULK_M = Acts(fact="caulk_m", unit=AmountUnit.M)
-_NEW_CAULK = Step("caulk", Stage.CAULK, K.CAULK, "New paintable caulk into the joints",
+_NEW_CAULK = Step("caulk", Phase.CAULK, K.CAULK, "New paintable caulk into the joints",
                   "Over its primer and dry. Leave "
                   "the undersides of laps open.", _CAULK_M, wait_h=4)  # fmt: skip
-_OLD_CAULK = Step("caulk-out", Stage.CUT_OUT, K.SCRAPE, "Cut the old caulk out", "", _CAULK_M,
+_OLD_CAULK = Step("caulk-out", Phase.CUT_OUT, K.SCRAPE, "Cut the old caulk out", "", _CAULK_M,
                   (T.CUT_OUT, T.WET_CUT_OUT), otherwise="Mist and cut the old caulk out wet")  # fmt: skip
 
 
 def _prime_joints(*families: F) -> Step:
-    return Step("prime-joints", Stage.SPOT_PRIME, K.PRIME, "Prime the bared joints",
+    return Step("prime-joints", Phase.SPOT_PRIME, K.PRIME, "Prime the bared joints",
                 "A dry joint draws the caulk's oil.",
                 Acts(least_pct=1), families=families, method=Method.BRUSH, bare=True)  # fmt: skip
 
 
 JOINTS = (
     Rule("dust", "washing and sanding leave dust", "dust parts the coat from the wall", off="roof masonry fibre-cement",
-         steps=(Step("dust", Stage.DUST, K.DUST, "Brush or blow off the dust", "",
+         steps=(Step("dust", Phase.DUST, K.DUST, "Brush or blow off the dust", "",
                      techniques=(T.BLOW_OFF, T.HEPA_VACUUM), otherwise="Vacuum the dust off (HEPA), wipe damp"),)),
     Rule("dust-mineral", "washing and abrading leave dust", "dust parts the coat from the wall, and it holds silica",
          on=("masonry", "fibre-cement"), off="roof",
-         steps=(Step("dust", Stage.DUST, K.DUST, "Vacuum the dust off, wipe damp", "", techniques=(T.HEPA_VACUUM,
+         steps=(Step("dust", Phase.DUST, K.DUST, "Vacuum the dust off, wipe damp", "", techniques=(T.HEPA_VACUUM,
                      T.DAMP_WIPE), otherwise="Wipe the dust off damp"),)),
     Rule("caulk", "{caulk_m} m of joints are open or brittle", "water gets behind the coat", on=("wood",
          "fibre-cement"), off="deck roof", when=_JOINTED,
@@ -199,20 +199,20 @@ JOINTS = (
          "metal"), off="deck floor roof", when=_JOINTED, steps=(_OLD_CAULK, _NEW_CAULK)),
     Rule("mask-spray", "openings and neighbours must be covered", "overspray travels with the wind",
          off="deck floor roof", school=("method", "spray"), when=(above("openings", 0),),
-         steps=(Step("mask", Stage.MASK, K.MASK, "Mask openings and edges for spraying", "0.3 to 0.45 m of film round "
+         steps=(Step("mask", Phase.MASK, K.MASK, "Mask openings and edges for spraying", "0.3 to 0.45 m of film round "
                      "the edges, sheets over openings; running air conditioners free but while spraying.",
                      Acts(fact="openings", unit=AmountUnit.PIECES), method=Method.AIRLESS),)),
     Rule("mask-hand", "openings are cut in against", "drips and smears on glass and stone", off="deck floor roof",
          school=("method", "hand"), when=(above("openings", 0),),
-         steps=(Step("mask", Stage.MASK, K.MASK, "Cover and tape the openings", "",
+         steps=(Step("mask", Phase.MASK, K.MASK, "Cover and tape the openings", "",
                      Acts(fact="openings", unit=AmountUnit.PIECES)),)),
     Rule("unmask", "tape and film come off in time", "tape left on tears the fresh edge", off="deck floor roof",
          when=(above("openings", 0),),
-         steps=(Step("unmask", Stage.UNMASK, K.CLEAN, "Tape off while the coat is soft, film and sheets away", "Score "
+         steps=(Step("unmask", Phase.UNMASK, K.CLEAN, "Tape off while the coat is soft, film and sheets away", "Score "
                      "the edge where it has set.", Acts(fact="openings", unit=AmountUnit.PIECES), (T.UNMASK,)),)),
     Rule("mask-floor-walls", "walls stand beside the floor", "a roller marks the wall it turns at", on=("floor",),
-         steps=(Step("mask", Stage.MASK, K.MASK, "Mask the walls and posts round the floor", "", _ONCE),
-                Step("unmask", Stage.UNMASK, K.CLEAN, "Tape off while the coat is soft", "", _ONCE, (T.UNMASK,)))),
+         steps=(Step("mask", Phase.MASK, K.MASK, "Mask the walls and posts round the floor", "", _ONCE),
+                Step("unmask", Phase.UNMASK, K.CLEAN, "Tape off while the coat is soft", "", _ONCE, (T.UNMASK,)))),
 )  # fmt: skip
 
 _FIRST = one_of("first_on_face", True)
@@ -220,34 +220,34 @@ _COVER = "Cover the ground, planting and what stands before the face"
 PROTECTION = (
     Rule("cover", "people, plants and ground lie below the work", "drips and chips do not come out of paving",
          when=(_FIRST,),
-         steps=(Step("cover", Stage.PROTECT, K.PROTECT, _COVER, "Sheets that breathe over plants, off again every "
+         steps=(Step("cover", Phase.PROTECT, K.PROTECT, _COVER, "Sheets that breathe over plants, off again every "
                      "evening.", _ONCE, (T.COVER,)),)),
     Rule("cover-wide", "mist drifts past the edges of a sprayed face", "overspray on cars and neighbours is forever",
          school=("method", "spray"), when=(_FIRST,), off="deck floor",
-         steps=(Step("cover", Stage.PROTECT, K.PROTECT, f"{_COVER}, well past its edges", "Vehicles moved or sheeted; "
+         steps=(Step("cover", Phase.PROTECT, K.PROTECT, f"{_COVER}, well past its edges", "Vehicles moved or sheeted; "
                      "tell the neighbours the day before.", _ONCE, (T.COVER,), strength=5),)),
     Rule("planting", "planting stands against the face", "wet leaves touch the fresh coat, and no one can work behind",
          when=(_FIRST, one_of("near_planting", True)),
-         steps=(Step("cut-back", Stage.PROTECT, K.PROTECT, "Cut back planting an arm's length from the face", "Ask the "
+         steps=(Step("cut-back", Phase.PROTECT, K.PROTECT, "Cut back planting an arm's length from the face", "Ask the "
                      "customer first.", _ONCE, (T.CUT_BACK,)),)),
     Rule("fittings", "lamps and the like hang on the face", "painted round, they show the old colour",
          when=(_FIRST, one_of("fittings", True)),
-         steps=(Step("fittings-down", Stage.TAKE_DOWN, K.FIT, "Take down what hangs on the face, number and list it",
+         steps=(Step("fittings-down", Phase.TAKE_DOWN, K.FIT, "Take down what hangs on the face, number and list it",
                      "{hangs}. Lamps and keypads only with the current off; downspouts strapped aside. What cannot "
                      "come down is covered.", _ONCE),
-                Step("fittings-back", Stage.REFIT, K.FIT, "Refit by the list what was taken down", "{hangs}.", _ONCE))),
+                Step("fittings-back", Phase.REFIT, K.FIT, "Refit by the list what was taken down", "{hangs}.", _ONCE))),
     Rule("near-vehicles", "a vehicle stands close", "mist and drips find it", when=(_FIRST, one_of("near_vehicle",
          True)),
-         level=Level.NOTE, disclosure=True, todo="Have it moved, or sheet it; when spraying only with the wind away "
+         level=Alert.NOTE, disclosure=True, todo="Have it moved, or sheet it; when spraying only with the wind away "
          "from it, else roll."),
     Rule("near-meter", "a meter hangs on the face", "it belongs to the supplier and is live", source=Source.STANDARD,
-         when=(_FIRST, one_of("near_meter", True)), level=Level.NOTE,
+         when=(_FIRST, one_of("near_meter", True)), level=Alert.NOTE,
          todo="Never take it down or open it: cut in round it, keep water and spray off."),
     Rule("near-conditioner", "an air conditioner stands here", "covered while it runs it overheats",
-         when=(_FIRST, one_of("near_air_conditioner", True)), level=Level.NOTE,
+         when=(_FIRST, one_of("near_air_conditioner", True)), level=Alert.NOTE,
          todo="Switch it off before covering it; uncover it when the spraying is done."),
     Rule("wires-near", "wires come in at the face", "a ladder or pole that touches them kills",
-         when=(_FIRST, one_of("wires", True)), level=Level.CHECK, source=Source.STANDARD,
+         when=(_FIRST, one_of("wires", True)), level=Alert.CHECK, source=Source.STANDARD,
          todo="Have the line sheathed or cut off before any ladder goes up."),
 )  # fmt: skip
 
@@ -255,35 +255,35 @@ _LEAD = (one_of("lead", True), one_of("painted", True, or_unknown=True))
 _DAYS = Acts(fact="dusty_days", unit=AmountUnit.PIECES)
 LEAD = (
     Rule("lead", "lead paint is presumed", "dust and chips poison, children first of all",
-         when=_LEAD, level=Level.CHECK, forbids=LEAD_FORBIDS, source=Source.STANDARD,
+         when=_LEAD, level=Alert.CHECK, forbids=LEAD_FORBIDS, source=Source.STANDARD,
          todo="Test, or work wet and contained, with people certified where the law asks for it."),
     Rule("lead-contain", "lead paint is presumed", "chips stay in the soil for good", when=(*_LEAD, _FIRST,
          one_of("face_disturbed", True)),
          source=Source.STANDARD,
-         steps=(Step("contain", Stage.PROTECT, K.PROTECT, "Contain: ground sheeted 3 m out, openings sealed, tape and "
+         steps=(Step("contain", Phase.PROTECT, K.PROTECT, "Contain: ground sheeted 3 m out, openings sealed, tape and "
                      "signs up", "Children and pets away. Chips bagged and sealed as the local authority says.", _DAYS,
                      (T.CONTAIN,), covers=("cover",)),
-                Step("daily-clean", Stage.CLEAN_DAILY, K.CLEAN, "HEPA clean-up of sheets, ground and sills, every day",
+                Step("daily-clean", Phase.CLEAN_DAILY, K.CLEAN, "HEPA clean-up of sheets, ground and sills, every day",
                      "", _DAYS, (T.DAILY_CLEAN,)),
-                Step("final-check", Stage.FINAL_CHECK, K.CLEAN, "Final check: no chip or dust left to see", "Look in "
+                Step("final-check", Phase.FINAL_CHECK, K.CLEAN, "Final check: no chip or dust left to see", "Look in "
                      "raking light along sills, paving and soil.", _ONCE, (T.FINAL_CHECK,)))),
     Rule("lead-large", "much old paint comes off, and lead is presumed", "so much lead is a certified firm's work",
-         when=(*_LEAD, above("loose_pct", 40)), level=Level.CHECK, source=Source.STANDARD,
+         when=(*_LEAD, above("loose_pct", 40)), level=Alert.CHECK, source=Source.STANDARD,
          todo="Ask a certified firm where the law says so; price the containment by itself."),
     Rule("lead-said", "the house may carry lead paint", "safe work is slower and is paid for",
-         when=(*_LEAD, _FIRST), level=Level.NOTE, disclosure=True, source=Source.STANDARD,
+         when=(*_LEAD, _FIRST), level=Alert.NOTE, disclosure=True, source=Source.STANDARD,
          todo="Lead rules may apply: say what they add before the contract."),
     Rule("lead-pressure", "pressure washing is the company's way, and lead is presumed",
          "a jet spreads lead chips over the garden", on=("siding", "masonry", "roof"), off="stucco",
          when=_LEAD, school=("wash", "pressure"),
-         level=Level.CHECK, source=Source.STANDARD, todo="Washed by hose and brush instead."),
+         level=Alert.CHECK, source=Source.STANDARD, todo="Washed by hose and brush instead."),
 )  # fmt: skip
 
 SAID = (
     Rule("weather-moves", "the work is outside", "rain, dew and cold decide the days", when=(_FIRST,),
-         level=Level.NOTE, disclosure=True, todo="Dates depend on weather: say it before the contract."),
+         level=Alert.NOTE, disclosure=True, todo="Dates depend on weather: say it before the contract."),
     Rule("chip-differs", "the colour was chosen from a chip", "in daylight and at size it looks different",
-         when=(_FIRST, one_of("colour_changes", True)), level=Level.NOTE, disclosure=True,
+         when=(_FIRST, one_of("colour_changes", True)), level=Alert.NOTE, disclosure=True,
          todo="Paint sample boards and look at them on different faces and hours."),
 )  # fmt: skip
 

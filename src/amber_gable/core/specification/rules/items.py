@@ -2,10 +2,10 @@
 
 from amber_gable.core.specification.derived.rule import (
     Acts,
+    Alert,
     Coats,
-    Level,
+    Phase,
     Rule,
-    Stage,
     Step,
     above,
     at_most,
@@ -22,18 +22,18 @@ _TRIM = (F.TRIM_ACRYLIC, F.HYBRID_SATIN, F.ALKYD_GLOSS)
 _PIECES = Acts(fact="pieces", unit=AmountUnit.PIECES)
 
 
-def _fit(role: str, stage: Stage, name: str, note: str = "", way: T = T.FIT) -> Step:
+def _fit(role: str, stage: Phase, name: str, note: str = "", way: T = T.FIT) -> Step:
     return Step(role, stage, K.FIT, name, note, _PIECES, (way,))
 
 
 DOORS = (
     Rule("door-hardware", "a door has hardware and weather strip", "paint on hinges and strip binds and tears",
          on=("door",),
-         steps=(_fit("take-down", Stage.TAKE_DOWN, "Take off hardware or mask it, list it; mask glass and strip"),
-                _fit("refit", Stage.REFIT, "Refit hardware; close only when tack-free",
+         steps=(_fit("take-down", Phase.TAKE_DOWN, "Take off hardware or mask it, list it; mask glass and strip"),
+                _fit("refit", Phase.REFIT, "Refit hardware; close only when tack-free",
                      "Tack-free and some hours more before it is shut."))),
     Rule("door-dark", "a dark colour on a door", "in the sun it runs hot: panels shrink, joints open, it warps",
-         on=("door",), when=(one_of("dark_colour", True),), level=Level.CHECK,
+         on=("door",), when=(one_of("dark_colour", True),), level=Alert.CHECK,
          todo="See the computed peak on its colour sheet; offer a lighter colour; insulated and wooden doors may warp "
          "and void their warranty."),
     Rule("finish-wood-door", "a door is seen close and touched", "two thin coats in the order of its members",
@@ -42,16 +42,16 @@ DOORS = (
 )  # fmt: skip
 
 _PUTTY_M = Acts(fact="putty_m", unit=AmountUnit.M)
-_OUT = Step("putty-out", Stage.CUT_OUT, K.SCRAPE, "Cut the failing putty out", "Hacking knife, not into the glass.",
+_OUT = Step("putty-out", Phase.CUT_OUT, K.SCRAPE, "Cut the failing putty out", "Hacking knife, not into the glass.",
             _PUTTY_M, (T.CUT_OUT, T.WET_CUT_OUT), otherwise="Mist and cut the failing putty out wet")  # fmt: skip
-_REBATE = Step("prime-rebates", Stage.REBATE_PRIME, K.PRIME, "Wood primer in the bared rebates",
+_REBATE = Step("prime-rebates", Phase.REBATE_PRIME, K.PRIME, "Wood primer in the bared rebates",
                "A dry rebate draws the "
                "oil out of the putty.", Acts(least_pct=5), families=(F.ALKYD_WOOD_PRIMER, F.ACRYLIC_WOOD_PRIMER),
                method=Method.BRUSH, bare=True)  # fmt: skip
 
 
 def _glaze(name: str, note: str, wait_h: float) -> Step:
-    return Step("putty", Stage.PUTTY, K.PUTTY, name, note, _PUTTY_M, (T.GLAZE,), wait_h=wait_h,
+    return Step("putty", Phase.PUTTY, K.PUTTY, name, note, _PUTTY_M, (T.GLAZE,), wait_h=wait_h,
                 until="a skin has formed that a thumb does not mark")  # fmt: skip
 
 
@@ -59,12 +59,12 @@ _FIRST = one_of("painted", True, or_unknown=True)
 WINDOWS = (
     Rule("window-free", "sashes are often painted shut", "a forced sash breaks its glass", on=("wood window",),
          when=(_FIRST,),
-         steps=(Step("free", Stage.CUT_OUT, K.SCRAPE, "Cut the sashes free, scrape the loose glazing edge",
+         steps=(Step("free", Phase.CUT_OUT, K.SCRAPE, "Cut the sashes free, scrape the loose glazing edge",
                      "Mask cords, "
                      "runners and draught brushes: they stay unpainted.", _PIECES, (T.CUT_OUT, T.WET_CUT_OUT),
                      otherwise="Mist, cut the sashes free wet, scrape the loose glazing edge wet"),)),
     Rule("window-refit", "fresh sashes stick", "a sash left shut must be cut free", on=("window",),
-         steps=(_fit("refit", Stage.REFIT, "Move the sashes before the paint sticks; do not shut fully", "20 to 60 "
+         steps=(_fit("refit", Phase.REFIT, "Move the sashes before the paint sticks; do not shut fully", "20 to 60 "
                      "minutes after the last coat.", T.MOVE),)),
     Rule("putty-oil", "{putty_m} m of putty is loose or cracked", "water gets behind the glass and rots the sash",
          on=("wood window", "wood door"), when=(above("putty_m", 0),), school=("putty", "putty"),
@@ -75,7 +75,7 @@ WINDOWS = (
          steps=(_OUT, _REBATE, _glaze("New acrylic glazing compound", "Paint after its sheet's days.", 72))),
     Rule("window-undercoat", "the full build of a window", "closes the grain under the top coats", on=("wood window",),
          school=("windows", "traditional"),
-         steps=(Step("undercoat", Stage.UNDERCOAT, K.PRIME, "Undercoat", "", families=(F.HYBRID_UNDERCOAT,
+         steps=(Step("undercoat", Phase.UNDERCOAT, K.PRIME, "Undercoat", "", families=(F.HYBRID_UNDERCOAT,
                      F.ACRYLIC_WOOD_PRIMER), method=Method.BRUSH, tinted=True),)),
     Rule("finish-window", "sashes slide and shed rain", "two top coats, cut onto the glass by 1 to 2 mm",
          on=("wood window",), coats=Coats((F.HYBRID_SATIN, F.TRIM_ACRYLIC, F.ALKYD_GLOSS), 2, Method.BRUSH,
@@ -85,26 +85,26 @@ WINDOWS = (
 REST = (
     Rule("shutter-down", "shutters hang before the wall", "painted in place, their backs and the wall stay bare",
          on=("shutter",),
-         steps=(_fit("take-down", Stage.TAKE_DOWN, "Take down, number and list where it hangs; clean behind", "Upper "
+         steps=(_fit("take-down", Phase.TAKE_DOWN, "Take down, number and list where it hangs; clean behind", "Upper "
                      "storey: a tall ladder and a second person."),
-                _fit("refit", Stage.REFIT, "Rehang by number when tack-free"))),
+                _fit("refit", Phase.REFIT, "Rehang by number when tack-free"))),
     Rule("gutter-down", "a downspout is strapped to the wall", "painted in place, its back and the wall stay bare",
          on=("gutter",), off="trim",
-         steps=(_fit("take-down", Stage.TAKE_DOWN, "Unstrap downspouts, number and list them; clear the gutter",
+         steps=(_fit("take-down", Phase.TAKE_DOWN, "Unstrap downspouts, number and list them; clear the gutter",
                      "Water "
                      "led away from the wall meanwhile."),
-                _fit("refit", Stage.REFIT, "Strap the downspouts back by number"))),
+                _fit("refit", Phase.REFIT, "Strap the downspouts back by number"))),
     Rule("finish-shutter", "shutters have many edges", "sprayed flat, both sides", on=("wood shutter", "vinyl shutter",
          "metal shutter"), coats=Coats(_TRIM, 2, Method.BRUSH, "satin", spray=Method.TURBINE, strength=6)),
     Rule("garage-door-clear", "a garage door has a keypad, straps and a bottom gasket", "they come off in the paint",
          on=("garage-door",),
-         steps=(_fit("take-down", Stage.TAKE_DOWN, "Clear and blow out the bay; keypad and straps off; mask stone and "
+         steps=(_fit("take-down", Phase.TAKE_DOWN, "Clear and blow out the bay; keypad and straps off; mask stone and "
                      "gasket", "Raise it slightly for working height; dry it raised flat so heavy spots do not sag."),
-                _fit("refit", Stage.REFIT, "Keypad and straps on; do not close until tack-free"))),
+                _fit("refit", Phase.REFIT, "Keypad and straps on; do not close until tack-free"))),
     Rule("finish-garage-door", "a sectional door folds as it moves", "two thin coats with the panel's grain",
          on=("garage-door",), coats=Coats(_TRIM, 2, Method.ROLLER, "satin", spray=Method.AIRLESS, strength=7)),
     Rule("garage-close", "a garage door must close at night", "closed wet, its sections and seals glue together",
-         on=("garage-door",), level=Level.NOTE, todo="Plan it so that it is dry to touch before it must close; seals "
+         on=("garage-door",), level=Alert.NOTE, todo="Plan it so that it is dry to touch before it must close; seals "
          "stay unpainted."),
     Rule("one-coat-garage", "a sound metal door sprayed in about its own colour", "one even coat is enough",
          on=("metal garage-door",), school=("method", "spray"),

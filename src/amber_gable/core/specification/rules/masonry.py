@@ -4,11 +4,11 @@ from amber_gable.core.specification.cautions.dangers import SILICA_FORBIDS, SOFT
 from amber_gable.core.specification.derived.rule import (
     LOOSE,
     Acts,
+    Alert,
     Coats,
-    Level,
+    Phase,
     Rule,
     Source,
-    Stage,
     Step,
     above,
     at_most,
@@ -26,7 +26,7 @@ _BARE = one_of("coating", "bare")
 
 
 def _prime(name: str, note: str, strength: int, *families: F, tinted: bool = False) -> Step:
-    return Step("prime", Stage.PRIME, K.PRIME, name, note, families=families, method=Method.ROLLER, bare=True,
+    return Step("prime", Phase.PRIME, K.PRIME, name, note, families=families, method=Method.ROLLER, bare=True,
                 tinted=tinted, strength=strength, covers=("prime-spots", "prime-joints"))  # fmt: skip
 
 
@@ -40,11 +40,11 @@ GROUND = (
          steps=(_prime("Bonding conditioner, tinted toward the finish", "Thin and even.", 50, F.MASONRY_CONDITIONER,
                        F.BONDING_PRIMER, tinted=True),)),
     Rule("masonry-unknown", "the finger test was not made on bare masonry", "primer for nothing, or none where it was "
-         "needed", on=_ALL, off=_WALL, when=(_BARE, one_of("masonry_known", False)), level=Level.CHECK,
+         "needed", on=_ALL, off=_WALL, when=(_BARE, one_of("masonry_known", False)), level=Alert.CHECK,
          todo="Draw a finger over it: dusty, normal or shiny?",
          steps=(_prime("Conditioner until the finger test says otherwise", "", 45, F.MASONRY_CONDITIONER),)),
     Rule("brick-direct", "bare brick with ordinary tooth", "masonry paint holds to it direct", on=("masonry brick",),
-         when=(_BARE, one_of("masonry", "normal")), school=("brick", "direct"), level=Level.NOTE,
+         when=(_BARE, one_of("masonry", "normal")), school=("brick", "direct"), level=Alert.NOTE,
          unless=("prime",), todo="No primer."),
     Rule("brick-prime", "bare brick, and the school primes it", "even suction under the finish", on=("masonry brick",),
          when=(_BARE, one_of("masonry", "normal")), school=("brick", "prime"),
@@ -54,74 +54,74 @@ GROUND = (
          when=(_BARE, one_of("masonry", "normal")),
          steps=(_prime("Masonry primer all over", "", 30, F.MASONRY_UNDERCOAT, tinted=True),)),
     Rule("limestone-self", "bare limestone", "a tight primer would seal the stone", on=("masonry limestone",),
-         when=(_BARE,), unless=("prime",), level=Level.NOTE,
+         when=(_BARE,), unless=("prime",), level=Alert.NOTE,
          todo="The first coat, thinned by its sheet, is the primer."),
     Rule("block-self", "bare block", "a high-build coat primes and fills it", on=("masonry block",),
-         when=(_BARE, one_of("masonry", "normal")), level=Level.NOTE, todo="The first high-build coat is the primer."),
+         when=(_BARE, one_of("masonry", "normal")), level=Alert.NOTE, todo="The first high-build coat is the primer."),
     Rule("painted-sound", "sound old paint", "it needs no primer", on=_ALL, off=_WALL,
          when=(one_of("film", True), at_most("loose_pct", 0), none_of("masonry", "dusty", "shiny", or_unknown=True)),
-         level=Level.NOTE, unless=("prime",), todo="No primer."),
+         level=Alert.NOTE, unless=("prime",), todo="No primer."),
     Rule("beads", "water beads on it", "what sheds water sheds paint", on=_ALL, off="roof",
-         when=(one_of("absorbency", "beads"), one_of("masonry", "normal")), level=Level.CHECK,
+         when=(one_of("absorbency", "beads"), one_of("masonry", "normal")), level=Alert.CHECK,
          todo="An old water repellent? Wash, try again; else a bonding primer."),
 )  # fmt: skip
 
 _FAILS = (above("loose_pct", 0), none_of("coating", "bare", or_unknown=True))
 _SPOTS = Acts(pct=("loose_pct",), factor=1.2, least_pct=2)
-_SPOT_PRIMER = Step("prime-spots", Stage.SPOT_PRIME, K.PRIME, "Conditioner on the bared places", "", _SPOTS,
+_SPOT_PRIMER = Step("prime-spots", Phase.SPOT_PRIME, K.PRIME, "Conditioner on the bared places", "", _SPOTS,
                     families=(F.MASONRY_CONDITIONER, F.MASONRY_UNDERCOAT), method=Method.BRUSH, bare=True,
                     strength=10, covers=("prime-joints",))  # fmt: skip
 REPAIRS = (
     Rule("peeling-masonry", "{loose_pct} % of the old paint is loose", "a new coat comes off with the old one", on=_ALL,
          off="floor roof limestone", when=(*_FAILS, none_of("masonry", "dusty", or_unknown=True)),
-         steps=(Step("scrape", Stage.REMOVE, K.SCRAPE, "Take loose paint off by rotary nozzle, wet",
+         steps=(Step("scrape", Phase.REMOVE, K.SCRAPE, "Take loose paint off by rotary nozzle, wet",
                      "Priced as an extra where much comes off.", LOOSE, (T.ROTARY_NOZZLE, T.WET_SCRAPE,
                      T.WET_WIRE_BRUSH), otherwise="Scrape loose paint off wet: mist, scrape, wipe"), _SPOT_PRIMER)),
     Rule("peeling-soft", "{loose_pct} % of the old paint is loose on a soft wall", "a jet or a disc takes the face of "
          "the wall with it", on=_ALL, off=_WALL, when=(*_FAILS, one_of("soft", True)),
-         steps=(Step("scrape", Stage.REMOVE, K.SCRAPE, "Take loose paint off wet by hand", "Wooden or plastic scraper, "
+         steps=(Step("scrape", Phase.REMOVE, K.SCRAPE, "Take loose paint off wet by hand", "Wooden or plastic scraper, "
                      "soft brush; what holds stays.", LOOSE, (T.WET_SCRAPE,), strength=5), _SPOT_PRIMER)),
     Rule("peeling-extra", "{loose_pct} % of the old paint is loose", "how much really comes off is known only when it "
-         "is off", on=_ALL, off=_WALL, when=(*_FAILS, above("loose_pct", 20)), level=Level.NOTE, disclosure=True,
+         "is off", on=_ALL, off=_WALL, when=(*_FAILS, above("loose_pct", 20)), level=Alert.NOTE, disclosure=True,
          todo="Removal of bad paint is priced as an extra: say it before the contract."),
     Rule("bloom", "white salt bloom", "salt under a coat pushes it off", on=_ALL, off="roof",
          when=(one_of("efflorescence", "dry-bloom", "returns"),),
-         steps=(Step("bloom", Stage.BRUSH_OFF, K.DUST, "Brush the bloom off dry, vacuum it up", "Before any washing: "
+         steps=(Step("bloom", Phase.BRUSH_OFF, K.DUST, "Brush the bloom off dry, vacuum it up", "Before any washing: "
                      "water drives the salt in again.", techniques=(T.DRY_BRUSH, T.HEPA_VACUUM),
                      otherwise="Vacuum the bloom off dry (HEPA)"),)),
     Rule("bloom-returns", "the white bloom comes back", "water is coming through the wall", on=_ALL, off="roof",
-         when=(one_of("efflorescence", "returns"),), level=Level.STOP,
+         when=(one_of("efflorescence", "returns"),), level=Alert.STOP,
          todo="Find and stop the water, brush off dry, wait until it stays away through a wet week."),
     Rule("bloom-watch", "white salt bloom", "where it came once, water came through", on=_ALL, off="roof",
-         when=(one_of("efflorescence", "dry-bloom"),), level=Level.CHECK,
+         when=(one_of("efflorescence", "dry-bloom"),), level=Alert.CHECK,
          todo="Look for the water: copings, gutters, ground level. Brush off dry and look again before the coat."),
     Rule("damp-source", "the brick is soft and dusty", "soft brick is mostly wet brick", on=("masonry brick",),
-         when=(one_of("masonry", "dusty"),), level=Level.CHECK, todo="Look for where the water comes from."),
+         when=(one_of("masonry", "dusty"),), level=Alert.CHECK, todo="Look for where the water comes from."),
     Rule("masonry-cracks", "cracks up to {crack_mm} mm, {crack_m} m", "a coat does not bridge more than 0.2 mm",
          on=_ALL,
          off="roof", when=(above("crack_m", 0), above("crack_mm", 0.2, or_unknown=True)),
-         steps=(Step("open-cracks", Stage.CUT_OUT, K.REPAIR, "Rake cracks out wet and widen them", "",
+         steps=(Step("open-cracks", Phase.CUT_OUT, K.REPAIR, "Rake cracks out wet and widen them", "",
                      Acts(fact="crack_m", unit=AmountUnit.M), (T.WET_RAKE_OUT,)),
-                Step("cracks", Stage.FILL, K.REPAIR, "Fill the cracks, texture to match", "Mastic in fine ones, mortar "
+                Step("cracks", Phase.FILL, K.REPAIR, "Fill the cracks, texture to match", "Mastic in fine ones, mortar "
                      "or render in wide ones.", Acts(fact="crack_m", unit=AmountUnit.M), (T.FILL,), wait_h=24))),
     Rule("crumbling", "dusty, and {loose_pct} % comes away", "a wall that crumbles needs a new face", on=_ALL,
          off=_WALL,
          when=(one_of("masonry", "dusty"), above("loose_pct", 25)),
-         steps=(Step("base-render", Stage.FILL, K.REPAIR, "Stabilising base render on the damaged parts", "Three to "
+         steps=(Step("base-render", Phase.FILL, K.REPAIR, "Stabilising base render on the damaged parts", "Three to "
                      "four days before the next step.", Acts(pct=("loose_pct",)), (T.FILL,), wait_h=84),)),
     Rule("moving-cracks", "cracks of {crack_mm} mm", "they move with the seasons and open again", on=("masonry",),
-         off=_WALL, when=(above("crack_mm", 2),), level=Level.CHECK,
+         off=_WALL, when=(above("crack_mm", 2),), level=Alert.CHECK,
          todo="Have the cause looked at; a flexible elastomeric coat bridges what still moves a little."),
     Rule("green-masonry", "{age_years} years old", "fresh render and concrete are alkaline and wet: 28 to 30 days",
-         on=_ALL, off="brick limestone roof", when=(_BARE, at_most("age_years", 0.08)), level=Level.STOP,
+         on=_ALL, off="brick limestone roof", when=(_BARE, at_most("age_years", 0.08)), level=Alert.STOP,
          source=Source.STANDARD, ends_after=28,
          todo="Wait 28 to 30 days from laying and test for neutral, unless the primer's sheet allows less."),
     Rule("form-oil", "bare cast concrete", "the oil of the forms sheds every coat", on=("masonry concrete",),
          off="floor", when=(_BARE,),
-         steps=(Step("degrease", Stage.STRIP, K.WASH, "De-oil and abrade the smooth places wet", "A water drop must "
+         steps=(Step("degrease", Phase.STRIP, K.WASH, "De-oil and abrade the smooth places wet", "A water drop must "
                      "soak in everywhere.", techniques=(T.DEGREASE,), wait_h=24),)),
     Rule("concrete-ph", "bare cast concrete", "alkali burns a coat from below", on=("masonry concrete",), off="floor",
-         when=(_BARE, at_most("age_years", 0.5, or_unknown=True)), level=Level.CHECK,
+         when=(_BARE, at_most("age_years", 0.5, or_unknown=True)), level=Alert.CHECK,
          todo="Test the face for neutral before the primer."),
 )  # fmt: skip
 
@@ -129,7 +129,7 @@ DUST = (
     Rule("masonry-dust", "masonry dust holds silica", "it scars the lungs for good", on=_ALL, forbids=SILICA_FORBIDS,
          source=Source.STANDARD, todo="Wet or extracted methods and a respirator."),
     Rule("soft-stone", "limestone is soft", "jets, discs and acids open its face for good", on=("masonry limestone",),
-         forbids=SOFT_STONE_FORBIDS, level=Level.CHECK, todo="Hand tools and gentle washing only; ask whether the "
+         forbids=SOFT_STONE_FORBIDS, level=Alert.CHECK, todo="Hand tools and gentle washing only; ask whether the "
          "building is listed."),
     Rule("soft-brick", "dust comes off the brick", "jets and discs open its face for good", on=("masonry brick",),
          when=(one_of("masonry", "dusty"),), forbids=SOFT_STONE_FORBIDS, todo="Gentle washing only."),
@@ -137,11 +137,11 @@ DUST = (
 
 SAY_FIRST = (
     Rule("brick-for-good", "bare brick is to be painted", "painted brick cannot be unpainted",
-         on=("masonry brick", "masonry limestone"), when=(_BARE,), level=Level.NOTE, disclosure=True,
+         on=("masonry brick", "masonry limestone"), when=(_BARE,), level=Alert.NOTE, disclosure=True,
          todo="Say it before the contract."),
     Rule("chimney-peels", "a chimney above the roof line", "about half of painted chimneys peel",
          on=("masonry chimney",),
-         level=Level.NOTE, disclosure=True,
+         level=Alert.NOTE, disclosure=True,
          todo="Have water and heat looked at; say it before the contract and leave it "
          "out of the warranty."),
 )  # fmt: skip
@@ -172,28 +172,28 @@ FLOORS = (
                      spray=Method.ROLLER, strength=5)),
     Rule("floor-bare", "bare concrete", "smooth concrete gives no tooth; the pores must be filled", on=_FLOOR,
          when=(one_of("coating", "bare"),),
-         steps=(Step("dull", Stage.SAND, K.SAND, "Abrade smooth places wet, stipple the first coat into the pores", "",
+         steps=(Step("dull", Phase.SAND, K.SAND, "Abrade smooth places wet, stipple the first coat into the pores", "",
                      techniques=(T.WET_SAND,)),)),
     Rule("floor-painted", "an old floor coat", "it must be dull and tight to carry another", on=_FLOOR,
          when=(none_of("coating", "bare", or_unknown=True),),
-         steps=(Step("dull", Stage.SAND, K.SAND, "Sand the old floor coat dull under extraction, edges feathered", "",
+         steps=(Step("dull", Phase.SAND, K.SAND, "Sand the old floor coat dull under extraction, edges feathered", "",
                      techniques=(T.HEPA_SAND, T.WET_SAND), strength=4),)),
     Rule("floor-loose", "{loose_pct} % of the old floor coat is loose", "a new coat comes off with the old one",
          on=_FLOOR, when=(above("loose_pct", 0), none_of("coating", "bare", or_unknown=True)),
-         steps=(Step("scrape", Stage.REMOVE, K.SCRAPE, "Scrape off what is loose, wet", "", LOOSE, (T.WET_SCRAPE,)),
-                Step("prime-spots", Stage.SPOT_PRIME, K.PRIME, "One more coat of the floor coating on the bared places",
+         steps=(Step("scrape", Phase.REMOVE, K.SCRAPE, "Scrape off what is loose, wet", "", LOOSE, (T.WET_SCRAPE,)),
+                Step("prime-spots", Phase.SPOT_PRIME, K.PRIME, "One more coat of the floor coating on the bared places",
                      "Thinned by its sheet, stippled into the pores.", _SPOTS, families=(F.FLOOR_WATERBORNE,
                      F.FLOOR_ALL_IN_ONE, F.FLOOR_ALKYD), method=Method.BRUSH, bare=True))),
     Rule("floor-stubs", "cut-off posts and anchors stand in the floor", "metal stubs rust through and trip people",
          on=_FLOOR, when=(above("stubs", 0),),
-         steps=(Step("stubs", Stage.CUT_OUT, K.REPAIR, "Cut metal stubs off and grind them flush", "Eye and ear "
+         steps=(Step("stubs", Phase.CUT_OUT, K.REPAIR, "Cut metal stubs off and grind them flush", "Eye and ear "
                      "protection; prime the bright metal the same day.", Acts(fact="stubs", unit=AmountUnit.PIECES),
                      (T.GRIND_METAL,)),)),
     Rule("floor-damp-test", "the slab lies on the ground", "damp from below lifts any floor coat", on=_FLOOR,
-         level=Level.CHECK, todo="Tape a plastic sheet down overnight: clear underneath, or no coat."),
-    Rule("floor-slip", "a coated floor is slippery when wet", "people fall", on=_FLOOR, level=Level.NOTE,
+         level=Alert.CHECK, todo="Tape a plastic sheet down overnight: clear underneath, or no coat."),
+    Rule("floor-slip", "a coated floor is slippery when wet", "people fall", on=_FLOOR, level=Alert.NOTE,
          disclosure=True, todo="Offer a slip additive in the last coat: grip against a rougher look and more washing."),
-    Rule("floor-foot", "a floor takes a day before shoes", "footprints in a fresh coat", on=_FLOOR, level=Level.NOTE,
+    Rule("floor-foot", "a floor takes a day before shoes", "footprints in a fresh coat", on=_FLOOR, level=Alert.NOTE,
          disclosure=True, todo="{foot_h} h before foot traffic, 72 h before furniture; another way in meanwhile."),
 )  # fmt: skip
 RULES = (*GROUND, *REPAIRS, *DUST, *SAY_FIRST, *FINISHES, *FLOORS)

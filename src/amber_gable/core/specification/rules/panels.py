@@ -5,11 +5,11 @@ from amber_gable.core.specification.derived.rule import (
     BARE_SPOTS,
     LOOSE,
     Acts,
+    Alert,
     Coats,
-    Level,
+    Phase,
     Rule,
     Source,
-    Stage,
     Step,
     above,
     at_most,
@@ -23,7 +23,7 @@ from amber_gable.domain.work.operation import Technique as T
 
 
 def _prime(name: str, note: str, strength: int, *families: F, method: Method = Method.BRUSH) -> Step:
-    return Step("prime", Stage.PRIME, K.PRIME, name, note, families=families, method=method, strength=strength,
+    return Step("prime", Phase.PRIME, K.PRIME, name, note, families=families, method=method, strength=strength,
                 covers=("prime-spots",))  # fmt: skip
 
 
@@ -33,7 +33,7 @@ _PEELS = (above("loose_pct", 0), none_of("coating", "bare", or_unknown=True))
 
 
 def _spots(name: str, note: str, *families: F) -> Step:
-    return Step("prime-spots", Stage.SPOT_PRIME, K.PRIME, name, note, BARE_SPOTS, families=families,
+    return Step("prime-spots", Phase.SPOT_PRIME, K.PRIME, name, note, BARE_SPOTS, families=families,
                 method=Method.BRUSH, strength=20)  # fmt: skip
 
 
@@ -41,23 +41,23 @@ def _peeling(id_: str, *on: str, grit: str, spots: Step) -> Rule:
     return Rule(id_, "{loose_pct} % of the coating is loose", "never leave loose film because the panel is sound",
                 on=on,
                 off="roof", when=_PEELS,
-                steps=(Step("scrape", Stage.REMOVE, K.SCRAPE, "Scrape what is loose", "Plastic or blunt blade: no "
+                steps=(Step("scrape", Phase.REMOVE, K.SCRAPE, "Scrape what is loose", "Plastic or blunt blade: no "
                             "gouges.", LOOSE, (T.DRY_SCRAPE, T.WET_SCRAPE),
                             otherwise="Scrape wet what is loose: mist, scrape, wipe"),
-                       Step("feather", Stage.SAND, K.SAND, f"Feather the edges by hand, {grit}", "", BARE_SPOTS,
+                       Step("feather", Phase.SAND, K.SAND, f"Feather the edges by hand, {grit}", "", BARE_SPOTS,
                             (T.HAND_SAND, T.WET_SAND), otherwise=f"Feather the edges wet by hand, {grit}"),
                        spots))  # fmt: skip
 
 
 VINYL = (
     Rule("vinyl-sound", "the vinyl is sound", "it takes paint without primer", on=("vinyl siding",),
-         when=(one_of("vinyl", "sound"),), level=Level.NOTE, unless=("prime",), todo="No primer."),
+         when=(one_of("vinyl", "sound"),), level=Alert.NOTE, unless=("prime",), todo="No primer."),
     Rule("vinyl-pitted", "the vinyl is pitted or porous", "it drinks the coat in spots", on=("vinyl",),
          when=(one_of("vinyl", "pitted"),), steps=(_prime("Sealing primer all over", "", 35, F.BONDING_PRIMER),)),
     Rule("vinyl-warped", "panels are warped already", "paint hides nothing and holds nothing straight", on=("vinyl",),
-         when=(one_of("vinyl", "warped"),), level=Level.STOP, todo="Replace the warped panels first."),
+         when=(one_of("vinyl", "warped"),), level=Alert.STOP, todo="Replace the warped panels first."),
     Rule("vinyl-unknown", "the vinyl was not felt over", "primer for nothing, or none where it was needed",
-         on=("vinyl siding",), when=(one_of("vinyl_known", False),), level=Level.CHECK,
+         on=("vinyl siding",), when=(one_of("vinyl_known", False),), level=Alert.CHECK,
          todo="Feel for pits and look along it for warp.",
          steps=(_prime("Sealing primer until the vinyl is felt over", "", 30, F.BONDING_PRIMER),)),
     Rule("vinyl-windows", "vinyl windows are shinier than siding", "a coat slides off the shine", on=("vinyl trim",
@@ -68,11 +68,11 @@ VINYL = (
     Rule("vinyl-made-unknown", "the colour the vinyl was made in is not known",
          "today's colour is faded or painted: it "
          "proves nothing of what the panel bears", on=("vinyl siding",),
-         when=(one_of("made_colour_known", False), one_of("darker", True)), level=Level.CHECK,
+         when=(one_of("made_colour_known", False), one_of("darker", True)), level=Alert.CHECK,
          todo="Find the made colour under trim or behind a fitting; until then only the computed peak speaks for the "
          "new one."),
     Rule("vinyl-warranty", "the vinyl is to be painted", "a colour darker than made may warp it and void its warranty",
-         on=("vinyl siding", "vinyl trim", "vinyl window"), level=Level.NOTE, disclosure=True,
+         on=("vinyl siding", "vinyl trim", "vinyl window"), level=Alert.NOTE, disclosure=True,
          todo="Say it before the contract; gaskets and seals stay unpainted."),
     Rule("finish-vinyl", "vinyl moves with the heat", "a flexible acrylic in two thin coats", on=("vinyl siding",),
          coats=Coats(_WALLS, 2, Method.BRUSH, "low lustre")),
@@ -90,7 +90,7 @@ ALUMINIUM = (
          steps=(_prime("Bonding primer all over", "The same day it is dulled.", 37, F.BONDING_PRIMER,
                        F.METAL_PRIMER),)),
     Rule("aluminium-weathered", "coated, and weathered {age_years} years", "it takes paint without primer",
-         on=_ALUMINIUM, when=(above("age_years", 9.99), none_of("coating", "bare", or_unknown=True)), level=Level.NOTE,
+         on=_ALUMINIUM, when=(above("age_years", 9.99), none_of("coating", "bare", or_unknown=True)), level=Alert.NOTE,
          unless=("prime",), todo="No primer."),
     _peeling("aluminium-peeling", *_ALUMINIUM, grit="medium to fine",
              spots=_spots("Metal or bonding primer on the bared places", "", F.BONDING_PRIMER, F.METAL_PRIMER)),
@@ -104,11 +104,11 @@ ALUMINIUM = (
 
 _STEEL = ("metal steel",)
 _RUSTY = Acts(pct=("rusty_pct",), least_pct=1)
-_RUST_OFF = Step("scrape", Stage.REMOVE, K.SCRAPE, "Wire brush loose paint and rust to sound metal", "Dust off.",
+_RUST_OFF = Step("scrape", Phase.REMOVE, K.SCRAPE, "Wire brush loose paint and rust to sound metal", "Dust off.",
                  _RUSTY,
                  (T.WIRE_BRUSH, T.WET_WIRE_BRUSH), otherwise="Wire brush loose paint and rust wet, wipe dry at once",
                  strength=3)  # fmt: skip
-_SAME_DAY = Step("prime-spots", Stage.SPOT_PRIME, K.PRIME, "Rust-inhibiting primer on bare steel",
+_SAME_DAY = Step("prime-spots", Phase.SPOT_PRIME, K.PRIME, "Rust-inhibiting primer on bare steel",
                  "The same day; about "
                  "12 h before the next coat.", Acts(pct=("rusty_pct",), factor=1.2, least_pct=2),
                  families=(F.METAL_PRIMER,), method=Method.BRUSH, strength=22)  # fmt: skip
@@ -117,20 +117,20 @@ STEEL = (
          on=_STEEL, off="roof galvanised", when=(above("rusty_pct", 0),),
          steps=(_RUST_OFF, _SAME_DAY)),
     Rule("steel-rust-returns", "rust on {rust_pct} %", "rust from inside and from seams comes back", on=_STEEL,
-         when=(above("rust_pct", 0),), level=Level.NOTE, disclosure=True,
+         when=(above("rust_pct", 0),), level=Alert.NOTE, disclosure=True,
          todo="Rust may return from inside: say it before the contract."),
     Rule("steel-bare", "the steel is bare", "it rusts within days", on=_STEEL, off="roof galvanised",
          when=(one_of("coating", "bare"),),
-         steps=(Step("dull", Stage.SAND, K.SAND, "Key with medium abrasive, wipe clean", "",
+         steps=(Step("dull", Phase.SAND, K.SAND, "Key with medium abrasive, wipe clean", "",
                      techniques=(T.HAND_SAND, T.WET_SAND)),
                 _prime("Rust-inhibiting primer all over", "The same day, about 12 h before the next coat.", 50,
                        F.METAL_PRIMER))),
     Rule("steel-lighter", "the door goes {lighter_by} steps lighter", "the old colour shines through the first coats",
          on=("metal door", "metal garage-door"), when=(above("lighter_by", 8), none_of("coating", "bare",
                                                                                        or_unknown=True)),
-         steps=(Step("prime", Stage.PRIME, K.PRIME, "Bonding primer all over", families=(F.BONDING_PRIMER,),
+         steps=(Step("prime", Phase.PRIME, K.PRIME, "Bonding primer all over", families=(F.BONDING_PRIMER,),
                      method=Method.ROLLER, strength=25),)),
-    Rule("steel-darker", "the door keeps its lightness or goes darker", "no primer: degloss and sand", level=Level.NOTE,
+    Rule("steel-darker", "the door keeps its lightness or goes darker", "no primer: degloss and sand", level=Alert.NOTE,
          on=("metal door", "metal garage-door"), when=(at_most("lighter_by", 8), none_of("coating", "bare",
                                                                                          or_unknown=True)),
          unless=("prime",), todo="No primer."),
@@ -145,13 +145,13 @@ _ZINC = ("metal galvanised",)
 GALVANISED = (
     Rule("zinc-bare", "bare galvanised steel", "mill oil and smooth zinc shed a coat; an alkyd turns to soap on it",
          on=_ZINC, when=(one_of("coating", "bare"),),
-         steps=(Step("degrease", Stage.STRIP, K.WASH, "Degrease and etch, rinse", "Water must run off in a sheet, not "
+         steps=(Step("degrease", Phase.STRIP, K.WASH, "Degrease and etch, rinse", "Water must run off in a sheet, not "
                      "in beads.", techniques=(T.DEGREASE,), wait_h=4),
                 _prime("Acrylic bonding primer for zinc all over", "Never an alkyd straight on zinc.", 60,
                        F.BONDING_PRIMER))),
     Rule("zinc-worn", "rust, bare or loose on {rusty_pct} % of the zinc", "rust creeps, and bare zinc sheds paint",
          on=_ZINC, when=(above("rusty_pct", 0), none_of("coating", "bare", or_unknown=True)),
-         steps=(_RUST_OFF, Step("prime-spots", Stage.SPOT_PRIME, K.PRIME, "Acrylic bonding primer on zinc and bare "
+         steps=(_RUST_OFF, Step("prime-spots", Phase.SPOT_PRIME, K.PRIME, "Acrylic bonding primer on zinc and bare "
                                 "places", "The same day. Never an alkyd straight on zinc.",
                                 Acts(pct=("rusty_pct",), factor=1.2, least_pct=2), families=(F.BONDING_PRIMER,),
                                 method=Method.BRUSH, strength=25))),
@@ -164,27 +164,27 @@ CEMENT = (
                        method=Method.ROLLER),)),
     Rule("fibre-cement-peeling", "{loose_pct} % is loose", "a new coat comes off with the old one",
          on=("fibre-cement siding",), when=(*_PEELS, none_of("asbestos", True)),
-         steps=(Step("scrape", Stage.REMOVE, K.SCRAPE, "Scrape wet what is loose: mist, scrape, wipe", "",
+         steps=(Step("scrape", Phase.REMOVE, K.SCRAPE, "Scrape wet what is loose: mist, scrape, wipe", "",
                      LOOSE, (T.WET_SCRAPE,)),
-                Step("prime-spots", Stage.SPOT_PRIME, K.PRIME, "Primer on the bared places", "", BARE_SPOTS,
+                Step("prime-spots", Phase.SPOT_PRIME, K.PRIME, "Primer on the bared places", "", BARE_SPOTS,
                      families=(F.ACRYLIC_WOOD_PRIMER, F.MASONRY_CONDITIONER), method=Method.BRUSH, bare=True,
                      strength=10))),
-    Rule("fibre-cement-dust", "fibre cement", "its dust holds silica", on=("fibre-cement",), level=Level.NOTE,
+    Rule("fibre-cement-dust", "fibre cement", "its dust holds silica", on=("fibre-cement",), level=Alert.NOTE,
          forbids=SILICA_FORBIDS, source=Source.STANDARD, todo="Wet or extracted methods only."),
     Rule("asbestos-sound", "the sheet may hold asbestos", "its fibres kill years later", on=("fibre-cement",),
-         off="roof", when=(one_of("asbestos", True),), level=Level.CHECK, forbids=ASBESTOS_FORBIDS,
+         off="roof", when=(one_of("asbestos", True),), level=Alert.CHECK, forbids=ASBESTOS_FORBIDS,
          source=Source.STANDARD, todo="Presume asbestos until a laboratory says no, on a sample taken by licensed "
          "people. Sound sheets: wet gently and encapsulate, break nothing."),
     Rule("asbestos-failing", "coating or sheet fails where it may hold asbestos", "nothing may be scraped or sanded",
-         on=("fibre-cement",), off="roof", when=(one_of("asbestos", True), above("failing_pct", 0)), level=Level.STOP,
+         on=("fibre-cement",), off="roof", when=(one_of("asbestos", True), above("failing_pct", 0)), level=Alert.STOP,
          source=Source.STANDARD, todo="A laboratory's no, or licensed people for everything that comes off."),
     Rule("asbestos-roof", "a roof sheet that may hold asbestos",
          "its fibres kill years later, and the sheet carries no "
-         "one", on=("fibre-cement roof",), when=(one_of("asbestos", True),), level=Level.STOP,
+         "one", on=("fibre-cement roof",), when=(one_of("asbestos", True),), level=Alert.STOP,
          forbids=ASBESTOS_FORBIDS, source=Source.STANDARD, todo="Licensed people, or leave it; a laboratory's no lifts "
          "this. Nobody walks on it either way."),
     Rule("sheet-fragile", "fibre-cement roof sheets", "they break under a foot", on=("fibre-cement roof",),
-         level=Level.CHECK, source=Source.STANDARD,
+         level=Alert.CHECK, source=Source.STANDARD,
          todo="Work from a lift or crawl boards with fall arrest; never step "
          "on a sheet."),
     Rule("finish-fibre-cement", "fibre cement is stable", "two coats last long on it", on=("fibre-cement",), off="roof",
@@ -197,13 +197,13 @@ ROOFS = (
          on=("metal roof",), off="galvanised", when=(above("rusty_pct", 0),), steps=(_RUST_OFF, _SAME_DAY)),
     Rule("roof-rust-much", "rust, bare or loose on {rusty_pct} %", "thin and holed sheet hides under so much rust",
          on=("metal roof",),
-         off="galvanised", when=(above("rusty_pct", 30),), level=Level.CHECK,
+         off="galvanised", when=(above("rusty_pct", 30),), level=Alert.CHECK,
          todo="Look for holes and thin laps before it is coated."),
     Rule("roof-seams", "seams and fixings of a metal roof", "water comes in there first", on=("metal roof",),
-         level=Level.NOTE, todo="Tighten or replace fixings, seal seams before the coat."),
+         level=Alert.NOTE, todo="Tighten or replace fixings, seal seams before the coat."),
     Rule("roof-frost", "a coat on tiles", "a tight coat keeps the wet in, and frost splits the tile",
          on=("masonry roof",),
-         level=Level.NOTE, disclosure=True, todo="Only a coat that breathes, only if wished: say it before the "
+         level=Alert.NOTE, disclosure=True, todo="Only a coat that breathes, only if wished: say it before the "
          "contract."),
     Rule("roof-metal-new", "bare sheet, {age_years} years old", "new metal is bright and oily and sheds a coat",
          on=("metal roof",), off="galvanised", when=(one_of("coating", "bare"), at_most("age_years", 2,
@@ -211,21 +211,21 @@ ROOFS = (
          steps=(_prime("Metal primer all over", "", 50, F.METAL_PRIMER, method=Method.ROLLER),)),
     Rule("roof-metal-weathered", "bare sheet, weathered {age_years} years", "a roof coat holds to it once washed",
          on=("metal roof",), off="galvanised", when=(one_of("coating", "bare"), above("age_years", 2)),
-         level=Level.NOTE, unless=("prime",), todo="No primer but on rust."),
+         level=Alert.NOTE, unless=("prime",), todo="No primer but on rust."),
     Rule("roof-tile-dusty", "the tiles are dusty", "a coat holds to the dust", on=("masonry roof",),
          when=(one_of("masonry", "dusty"),),
          steps=(_prime("Stabilising conditioner", "", 40, F.MASONRY_CONDITIONER, method=Method.ROLLER),)),
     Rule("roof-tile-broken", "cracked or slipped tiles", "a coat seals nothing that leaks", on=("masonry roof tile",),
-         when=(above("crack_m", 0),), level=Level.STOP, todo="Have broken tiles replaced first."),
+         when=(above("crack_m", 0),), level=Alert.STOP, todo="Have broken tiles replaced first."),
     Rule("roof-membrane", "a low-slope membrane",
          "a coat does not stop a leaking seam, and not every membrane takes one",
-         on=("membrane roof",), level=Level.CHECK,
+         on=("membrane roof",), level=Alert.CHECK,
          todo="Find out what membrane it is: its maker must allow the coating. "
          "Look for ponding; seams and blisters mended first."),
     Rule("roof-loose", "{loose_pct} % of the old coat is loose", "a new coat comes off with the old one",
          on=("masonry roof", "fibre-cement roof", "membrane roof"), when=(above("loose_pct", 0), none_of("asbestos",
                                                                                                True, or_unknown=True)),
-         steps=(Step("scrape", Stage.REMOVE, K.SCRAPE, "Take loose coating off wet", "", LOOSE, (T.WET_SCRAPE,)),)),
+         steps=(Step("scrape", Phase.REMOVE, K.SCRAPE, "Take loose coating off wet", "", LOOSE, (T.WET_SCRAPE,)),)),
     Rule("finish-roof", "a roof takes all the weather", "two coats at full film", on=_ROOF,
          coats=Coats((F.ROOF_COAT,), 2, Method.ROLLER, "matt", strength=8)),
 )  # fmt: skip

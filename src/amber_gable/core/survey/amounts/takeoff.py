@@ -4,7 +4,7 @@ from dataclasses import dataclass
 
 from amber_gable.core.survey.amounts.trim import NAMES, trim_cover, trim_length
 from amber_gable.core.survey.drawing.geometry import FaceRegions, face_regions, rectangle
-from amber_gable.domain.house.outline import Piece
+from amber_gable.domain.house.outline import OutlinePiece
 from amber_gable.domain.house.survey import Face, Opening, Property, Zone
 from amber_gable.domain.house.zone_area import Band, OwnArea, Region, TrimArea
 
@@ -114,7 +114,7 @@ def _shape_lines(zone: Zone, face: Face, zones: tuple[Zone, ...], regions: FaceR
     return [AreaLine(f"outline of {corners} corners", region.area)]
 
 
-def _line(piece: Piece) -> AreaLine:
+def _line(piece: OutlinePiece) -> AreaLine:
     return AreaLine(piece.words, piece.area_m2, piece.sizes, piece.share, piece.pitch_deg)
 
 

@@ -21,7 +21,7 @@ _COUNTS = {"a": 1, "an": 1, "one": 1, "two": 2, "three": 3, "four": 4, "five": 5
 
 
 @dataclass(frozen=True)
-class Usual:
+class UsualOpening:
     """What a kind of opening is, when nothing else is said: sizes m; `item` what is counted in it ('' nothing)."""
 
     kind: OpeningKind
@@ -33,18 +33,18 @@ class Usual:
 
 
 _W, _D, _G, _V = OpeningKind.WINDOW, OpeningKind.DOOR, OpeningKind.GARAGE_DOOR, OpeningKind.VENT
-KINDS: dict[str, Usual] = {
-    "sash": Usual(_W, "sash-window", "Sash", 0.9, 1.4, 0.9),
-    "sash window": Usual(_W, "sash-window", "Sash", 0.9, 1.4, 0.9),
-    "casement": Usual(_W, "casement", "Casement", 1.2, 1.2, 0.9),
-    "window": Usual(_W, "sash-window", "Window", 0.9, 1.4, 0.9),
-    "fixed window": Usual(_W, "", "Window", 1.2, 1.2, 0.9),
-    "garage door": Usual(_G, "garage-door", "Garage door", 2.4, 2.1, 0.0),
-    "glazed door": Usual(_D, "glazed-door", "Glazed door", 0.9, 2.1, 0.0),
-    "flush door": Usual(_D, "flush-door", "Door", 0.9, 2.1, 0.0),
-    "panelled door": Usual(_D, "panelled-door", "Door", 0.9, 2.1, 0.0),
-    "door": Usual(_D, "panelled-door", "Door", 0.9, 2.1, 0.0),
-    "vent": Usual(_V, "", "Vent", 0.5, 0.6, 2.0),
+KINDS: dict[str, UsualOpening] = {
+    "sash": UsualOpening(_W, "sash-window", "Sash", 0.9, 1.4, 0.9),
+    "sash window": UsualOpening(_W, "sash-window", "Sash", 0.9, 1.4, 0.9),
+    "casement": UsualOpening(_W, "casement", "Casement", 1.2, 1.2, 0.9),
+    "window": UsualOpening(_W, "sash-window", "Window", 0.9, 1.4, 0.9),
+    "fixed window": UsualOpening(_W, "", "Window", 1.2, 1.2, 0.9),
+    "garage door": UsualOpening(_G, "garage-door", "Garage door", 2.4, 2.1, 0.0),
+    "glazed door": UsualOpening(_D, "glazed-door", "Glazed door", 0.9, 2.1, 0.0),
+    "flush door": UsualOpening(_D, "flush-door", "Door", 0.9, 2.1, 0.0),
+    "panelled door": UsualOpening(_D, "panelled-door", "Door", 0.9, 2.1, 0.0),
+    "door": UsualOpening(_D, "panelled-door", "Door", 0.9, 2.1, 0.0),
+    "vent": UsualOpening(_V, "", "Vent", 0.5, 0.6, 2.0),
 }
 _PANES = {1: (1, 1), 2: (2, 1), 3: (3, 1), 4: (2, 2), 6: (3, 2), 8: (4, 2), 9: (3, 3), 12: (4, 3)}
 """Panes of one sash: across, down."""
@@ -61,10 +61,10 @@ UNDERSTOOD = (
 
 
 @dataclass(frozen=True)
-class Told:
+class ToldOpening:
     """One opening as it was told, m; panes of each sash (None: not told)."""
 
-    usual: Usual
+    usual: UsualOpening
     width_m: float
     height_m: float
     sill_m: float
@@ -101,9 +101,9 @@ def told_gutters(text: str) -> tuple[str, list[int]]:
     return ";".join(rest), gutters
 
 
-def read_line(text: str, system: UnitSystem = UnitSystem.METRIC) -> list[Told]:
+def read_line(text: str, system: UnitSystem = UnitSystem.METRIC) -> list[ToldOpening]:
     """Every opening the line tells of, row by row unplaced. Raises ValueError with the piece that is not understood."""
-    out: list[Told] = []
+    out: list[ToldOpening] = []
     for piece in re.split(r"[;\n]", text):
         if piece.strip():
             out += _piece(piece.strip(), system)
@@ -114,7 +114,7 @@ def read_line(text: str, system: UnitSystem = UnitSystem.METRIC) -> list[Told]:
     return out
 
 
-def _piece(piece: str, system: UnitSystem) -> list[Told]:
+def _piece(piece: str, system: UnitSystem) -> list[ToldOpening]:
     head, *withs = [part.strip() for part in piece.lower().replace("×", "x").split(",")]
     shutters, painted = False, True
     for one in withs:
@@ -131,7 +131,7 @@ def _piece(piece: str, system: UnitSystem) -> list[Told]:
     except ValueError as error:
         raise ValueError(f"{error} (in “{piece[:40]}”)") from None
     width, height = size if size is not None else (usual.width_m, usual.height_m)
-    made = Told(usual, width, height, usual.sill_m, panes, shutters, painted)
+    made = ToldOpening(usual, width, height, usual.sill_m, panes, shutters, painted)
     return [replace(made, sill_m=sill) for sill in (heights or [usual.sill_m]) for _ in range(count)]
 
 
@@ -156,7 +156,7 @@ def _panes(text: str) -> tuple[tuple[int, int] | None, str]:
     return _PANES[one], text[found.end() :]
 
 
-def _kind(text: str, piece: str) -> tuple[Usual, str]:
+def _kind(text: str, piece: str) -> tuple[UsualOpening, str]:
     for words in sorted(KINDS, key=len, reverse=True):
         found = re.match(rf"{words}(?:e?s)?\b", text)
         if found is not None:
@@ -164,11 +164,11 @@ def _kind(text: str, piece: str) -> tuple[Usual, str]:
     raise ValueError(f"“{piece[:40]}” names no opening known here: {UNDERSTOOD}")
 
 
-def placed(told: list[Told], wall: Polygon, taken: list[tuple[float, float, float, float]]) -> list[Told]:
+def placed(told: list[ToldOpening], wall: Polygon, taken: list[tuple[float, float, float, float]]) -> list[ToldOpening]:
     """The openings with their left edges, evenly spread over the wall, or over its widest free stretch where something
     stands at their height already (`taken`: x, y, width, height) or where the wall ends, as under a roof or beside a
     wing. Raises ValueError where they do not fit."""
-    out: list[Told] = []
+    out: list[ToldOpening] = []
     left, _, right, _ = wall.bounds
     for row in _rows(told):
         low, high = min(o.sill_m for o in row), max(o.sill_m + o.height_m for o in row)
@@ -190,7 +190,7 @@ def placed(told: list[Told], wall: Polygon, taken: list[tuple[float, float, floa
     return out
 
 
-def _rows(told: list[Told]) -> list[list[Told]]:
+def _rows(told: list[ToldOpening]) -> list[list[ToldOpening]]:
     """What overlaps in height stands in one row, in the order it was told."""
     rows: list[list[int]] = []
     for n, opening in enumerate(told):
@@ -199,7 +199,7 @@ def _rows(told: list[Told]) -> list[list[Told]]:
     return [[told[n] for n in row] for row in rows]
 
 
-def _overlap(a: Told, b: Told) -> bool:
+def _overlap(a: ToldOpening, b: ToldOpening) -> bool:
     return a.sill_m < b.sill_m + b.height_m and b.sill_m < a.sill_m + a.height_m
 
 

@@ -10,12 +10,12 @@ PERCENT_FIELDS = {Damage.PEELING: "loose_pct", Damage.MILDEW: "mildew_pct", Dama
 
 
 @dataclass(frozen=True)
-class Extent:
+class DamageExtent:
     area_m2: float
     pct: float
 
 
-def marked_extents(face: Face, zones: tuple[Zone, ...], zone: Zone, plan_m2: float) -> dict[Damage, Extent]:
+def marked_extents(face: Face, zones: tuple[Zone, ...], zone: Zone, plan_m2: float) -> dict[Damage, DamageExtent]:
     """Extent of every mark within the zone and beside its openings; `plan_m2` is the zone's own plan area."""
     region = face_regions(face, zones).of(zone)
     if region is None:
@@ -25,5 +25,5 @@ def marked_extents(face: Face, zones: tuple[Zone, ...], zone: Zone, plan_m2: flo
     out = {}
     for mark in zone.condition.marks:
         area = float(region.intersection(marked_region(mark)).area)
-        out[mark.damage] = Extent(area, min(100 * area / plan_m2, 100.0) if plan_m2 > 0 else 0.0)
+        out[mark.damage] = DamageExtent(area, min(100 * area / plan_m2, 100.0) if plan_m2 > 0 else 0.0)
     return out

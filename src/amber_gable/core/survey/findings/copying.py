@@ -5,7 +5,7 @@ from typing import Any
 
 from amber_gable.core.survey.drawing.geometry import item_size
 from amber_gable.domain.findings.condition import CELL_M, Condition, Mark
-from amber_gable.domain.house.outline import RoofEdge, Side
+from amber_gable.domain.house.outline import OutlineSide, RoofEdge
 from amber_gable.domain.house.survey import Face, Item, Zone
 from amber_gable.domain.house.zone_area import Region
 
@@ -80,7 +80,9 @@ def _mirrored_outline(outline: Any, width: float) -> Any:
     if outline.kind == "lean-to":
         return outline.model_copy(update={"left_m": outline.right_m, "right_m": outline.left_m})
     if outline.kind == "dormer-cheek":
-        return outline.model_copy(update={"front": Side.RIGHT if outline.front is Side.LEFT else Side.LEFT})
+        return outline.model_copy(
+            update={"front": OutlineSide.RIGHT if outline.front is OutlineSide.LEFT else OutlineSide.LEFT}
+        )
     if outline.kind == "roof-slope":
         left: RoofEdge = outline.right
         return outline.model_copy(update={"left": left, "right": outline.left})

@@ -45,7 +45,7 @@ class Spell:
 
 
 @dataclass(frozen=True)
-class Change:
+class ForecastChange:
     """at: when it matters, local; `words` a sentence without its point; rain goes before all else."""
 
     at: datetime
@@ -71,7 +71,7 @@ def spells(series: WeatherSeries, begin: int, end: int) -> list[Spell]:
     return out
 
 
-def changes(then: WeatherSeries, now: WeatherSeries, since: datetime, days: int = DAYS) -> list[Change]:
+def changes(then: WeatherSeries, now: WeatherSeries, since: datetime, days: int = DAYS) -> list[ForecastChange]:
     """What `now` says otherwise than `then` of the days from `since` (aware, local) on, as far as both reach; the
     weightiest first, then by time."""
     begin = int(since.timestamp()) // HOUR * HOUR
@@ -95,7 +95,7 @@ def _from_to(spell: Spell, tz: tzinfo) -> str:
     return f"{begin:%A} {begin:%H:%M} to {other}{end:%H:%M}{amount}"
 
 
-def _rain(then: list[Spell], now: list[Spell], end: int, tz: tzinfo) -> Iterable[Change]:
+def _rain(then: list[Spell], now: list[Spell], end: int, tz: tzinfo) -> Iterable[ForecastChange]:
     pairs = sorted(
         ((abs(a.start - b.start), i, j) for i, a in enumerate(then) for j, b in enumerate(now)), key=lambda p: p[0]
     )
@@ -107,13 +107,15 @@ def _rain(then: list[Spell], now: list[Spell], end: int, tz: tzinfo) -> Iterable
         if i in matched:
             yield from _moved(spell, now[matched[i]], end, tz)
         else:
-            yield Change(_local(spell.start, tz), 0, f"{spell.name} of {_from_to(spell, tz)} is no longer expected")
+            yield ForecastChange(
+                _local(spell.start, tz), 0, f"{spell.name} of {_from_to(spell, tz)} is no longer expected"
+            )
     for j, spell in enumerate(now):
         if j not in matched.values():
-            yield Change(_local(spell.start, tz), 0, f"new: {spell.name} {_from_to(spell, tz)}")
+            yield ForecastChange(_local(spell.start, tz), 0, f"new: {spell.name} {_from_to(spell, tz)}")
 
 
-def _moved(then: Spell, now: Spell, end: int, tz: tzinfo) -> Iterable[Change]:
+def _moved(then: Spell, now: Spell, end: int, tz: tzinfo) -> Iterable[ForecastChange]:
     begins, was = _local(now.start, tz), _local(then.start, tz)
     shift, ends = (now.start - then.start) / HOUR, (now.end - then.end) / HOUR
     said = []
@@ -131,7 +133,7 @@ def _moved(then: Spell, now: Spell, end: int, tz: tzinfo) -> Iterable[Change]:
             said.append(f"{'' if said else f'of {begins:%A} '}brings {now.mm:.0f} mm instead of {then.mm:.0f} mm")
     if said:
         *first, last = said
-        yield Change(begins, 0, f"{now.name} {', '.join(first)}{' and ' if first else ''}{last}")
+        yield ForecastChange(begins, 0, f"{now.name} {', '.join(first)}{' and ' if first else ''}{last}")
 
 
 class _Hours:
@@ -158,7 +160,7 @@ class _Hours:
         return np.asarray((self.clock >= 20) | (self.clock < 8))
 
 
-def _air(then: _Hours, now: _Hours) -> Iterable[Change]:
+def _air(then: _Hours, now: _Hours) -> Iterable[ForecastChange]:
     for day in sorted(set(now.dates[now.light].tolist())):
         here = now.light & (now.dates == day)
         if here.sum() < _DAY_H[1] - _DAY_H[0]:
@@ -166,7 +168,7 @@ def _air(then: _Hours, now: _Hours) -> Iterable[Change]:
         noon = datetime.combine(date.fromordinal(day), datetime.min.time(), now.tz) + timedelta(hours=12)
         was, is_ = float(then.wind[here].max()), float(now.wind[here].max())
         if abs(is_ - was) >= WINDIER_MS:
-            yield Change(
+            yield ForecastChange(
                 noon,
                 1,
                 f"{noon:%A} {'windier' if is_ > was else 'calmer'}: up to {is_:.0f} m/s instead of {was:.0f} m/s",
@@ -174,11 +176,11 @@ def _air(then: _Hours, now: _Hours) -> Iterable[Change]:
         was, is_ = float(then.air[here].max()), float(now.air[here].max())
         if abs(is_ - was) >= WARMER_K:
             colder = "warmer" if is_ > was else "colder"
-            yield Change(noon, 2, f"{noon:%A} {colder}: up to {is_:.0f} °C instead of {was:.0f} °C")
+            yield ForecastChange(noon, 2, f"{noon:%A} {colder}: up to {is_:.0f} °C instead of {was:.0f} °C")
         if then.cloud is not None and now.cloud is not None:
             was, is_ = float(then.cloud[here].mean()), float(now.cloud[here].mean())
             if abs(is_ - was) >= CLOUDIER:
-                yield Change(noon, 4, f"{noon:%A} {'greyer' if is_ > was else 'sunnier'}")
+                yield ForecastChange(noon, 4, f"{noon:%A} {'greyer' if is_ > was else 'sunnier'}")
     for day in sorted(set(now.nights[now.dark].tolist())):
         here = now.dark & (now.nights == day)
         if here.sum() < 8:
@@ -188,11 +190,11 @@ def _air(then: _Hours, now: _Hours) -> Iterable[Change]:
         if abs(is_ - was) >= WARMER_K:
             warmer = "warmer" if is_ > was else "colder"
             words = f"the night to {morning:%A} {warmer}: down to {is_:.0f} °C instead of {was:.0f} °C"
-            yield Change(morning, 2, words)
+            yield ForecastChange(morning, 2, words)
         near_then, near_now = _nearest(then, here), _nearest(now, here)
         if abs(near_now - near_then) >= DRIER_K and (near_now <= DEWY_K) != (near_then <= DEWY_K):
             turned = "turns dewy" if near_now <= DEWY_K else "is no longer dewy"
-            yield Change(morning, 3, f"the night to {morning:%A} {turned}")
+            yield ForecastChange(morning, 3, f"the night to {morning:%A} {turned}")
 
 
 def _nearest(hours: _Hours, here: Array) -> float:

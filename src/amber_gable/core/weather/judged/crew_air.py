@@ -31,7 +31,7 @@ class Strain(StrEnum):
 
 
 @dataclass(frozen=True)
-class Level:
+class AirLevel:
     """From `limit` on (°C; for cold downwards) it is called so, and this is what is usually done about it."""
 
     limit: float
@@ -44,25 +44,25 @@ def _c(fahrenheit: float) -> float:
 
 
 HEAT_LEVELS = (
-    Level(_c(80), "warm", "Water and shade at hand, a cup every 20 minutes; newcomers begin with half days."),
-    Level(
+    AirLevel(_c(80), "warm", "Water and shade at hand, a cup every 20 minutes; newcomers begin with half days."),
+    AirLevel(
         _c(90),
         "hot",
         "A break of 15 minutes in the shade at least every two hours, a cup of water every 15 to 20 minutes, nobody "
         "alone. Respirators and overalls add to it: shorter turns.",
     ),
-    Level(
+    AirLevel(
         _c(103),
         "dangerous heat",
         "Heavy work before and after these hours. A break in the shade every hour, watch each other: headache, "
         "dizziness or confusion means stop, cool with water and call for help.",
     ),
-    Level(_c(125), "extreme heat", "No work outside in these hours."),
+    AirLevel(_c(125), "extreme heat", "No work outside in these hours."),
 )
 COLD_LEVELS = (
-    Level(4.0, "cold", "Layers that stay dry, gloves, something hot to drink. Wet hands stiffen on a ladder."),
-    Level(-7.0, "severe cold", "A warm place at hand and a break in it every hour; dry gloves to change into."),
-    Level(-28.0, "extreme cold", "Bare skin can freeze within half an hour: no work outside."),
+    AirLevel(4.0, "cold", "Layers that stay dry, gloves, something hot to drink. Wet hands stiffen on a ladder."),
+    AirLevel(-7.0, "severe cold", "A warm place at hand and a break in it every hour; dry gloves to change into."),
+    AirLevel(-28.0, "extreme cold", "Bare skin can freeze within half an hour: no work outside."),
 )
 
 
@@ -96,7 +96,7 @@ def wind_chill(air_c: npt.ArrayLike, wind_ms: npt.ArrayLike) -> Array:
     return np.where((t <= 10) & (v >= 4.8), np.minimum(chill, t), t)
 
 
-def level(strain: Strain, worst_c: float) -> Level | None:
+def level(strain: Strain, worst_c: float) -> AirLevel | None:
     """The step that the worst of a time reaches; None where it reaches none."""
     sign, levels = (1, HEAT_LEVELS) if strain is Strain.HEAT else (-1, COLD_LEVELS)
     return next((step for step in reversed(levels) if sign * worst_c >= sign * step.limit), None)

@@ -6,7 +6,7 @@ from datetime import datetime
 
 import numpy as np
 
-from amber_gable.core.state.answers import Told, told
+from amber_gable.core.state.answers import AnswerWords, told
 from amber_gable.core.weather.futures.members import Odds
 from amber_gable.core.weather.judged.helps import SMALL
 from amber_gable.core.weather.judged.windows import moment
@@ -32,7 +32,7 @@ class FaceDay:
     futures (None: not worked out). dry: None where no water stands that morning."""
 
     row: JudgedFace
-    told: Told
+    told: AnswerWords
     last: datetime | None
     sure: float | None
     dry: DryFrom | None

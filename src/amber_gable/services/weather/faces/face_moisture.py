@@ -18,7 +18,7 @@ BACK, AHEAD = timedelta(days=2), timedelta(days=7)
 
 
 @dataclass(frozen=True)
-class Check:
+class ReadingCheck:
     """What was predicted for a reading, and what it read, %."""
 
     at: datetime
@@ -39,7 +39,7 @@ class FaceMoisture:
     pct: Array
     half_band: Array
     readings: tuple[tuple[datetime, float], ...]
-    checks: tuple[Check, ...]
+    checks: tuple[ReadingCheck, ...]
     lasting: float | None
     judged: float | None
     dry_from: datetime | None
@@ -81,7 +81,9 @@ def _of_zone(site: SiteClimate, face: Face, zone: Zone, limit: Limit, now: datet
     since = site.damp_since(zone, limit, now)
     tz = site.slots.tz
     read = tuple((datetime.fromtimestamp(e.at, tz), e.reading) for e in damp.events if e.reading is not None)
-    checks = [Check(at, said, got) for t, said, got in moisture.misses if (at := moment(t, site.slots)) is not None]
+    checks = [
+        ReadingCheck(at, said, got) for t, said, got in moisture.misses if (at := moment(t, site.slots)) is not None
+    ]
     return FaceMoisture(
         face=face,
         zone=zone,

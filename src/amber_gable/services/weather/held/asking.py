@@ -18,7 +18,7 @@ from amber_gable.services.weather.held.forecasts import (
     with_measured,
 )
 from amber_gable.services.weather.held.sources import provider_of
-from amber_gable.services.workspace import Asked
+from amber_gable.services.workspace import LastAsked
 from amber_gable.store.job.plans import save_warned
 from amber_gable.store.weather.series import save_series
 from amber_gable.store.weather.versions import keep_version
@@ -44,7 +44,7 @@ def job_weather(ctx: Context, property_: Property, *, insist: bool = False) -> W
     old = other or age is None or not 0 <= age < FRESH_H
     if insist or (old and may_ask(asked, now)):
         held, trouble = _ask(provider, ctx, property_, held, now, other=other)
-        asked = ctx.space.asked[property_.id] = Asked(now.timestamp(), trouble)
+        asked = ctx.space.asked[property_.id] = LastAsked(now.timestamp(), trouble)
     elif old:
         # Another page may have asked and saved the answer since this one began to read.
         ctx.look_again()

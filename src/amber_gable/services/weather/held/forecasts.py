@@ -9,7 +9,7 @@ from amber_gable.domain.house.survey import Property
 from amber_gable.domain.weather.series import WeatherSeries
 from amber_gable.services.context import Context
 from amber_gable.services.weather.held.sources import provider_of
-from amber_gable.services.workspace import Asked
+from amber_gable.services.workspace import LastAsked
 from amber_gable.store.weather.series import load_series
 
 FRESH_H = 1.0
@@ -77,11 +77,11 @@ def age_h(series: WeatherSeries | None, now: datetime) -> float | None:
     return None if series is None or series.issued is None else (now.timestamp() - series.issued) / 3600
 
 
-def of_another(ctx: Context, asked: Asked | None) -> bool:
+def of_another(ctx: Context, asked: LastAsked | None) -> bool:
     """Whether what is held may be of another than is asked now, who was not asked yet."""
     return ctx.space.switched and asked is None
 
 
-def may_ask(asked: Asked | None, now: datetime) -> bool:
+def may_ask(asked: LastAsked | None, now: datetime) -> bool:
     wait = 0.0 if asked is None else RETRY_S if asked.trouble else AGAIN_S
     return asked is None or abs(now.timestamp() - asked.at) >= wait

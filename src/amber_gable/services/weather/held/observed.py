@@ -21,7 +21,7 @@ KEPT_H = 60 * 24
 
 
 @dataclass(frozen=True)
-class Measured:
+class LoggedHours:
     """By which logger, hours of the air it holds, until when (local), and how far the forecast was off."""
 
     source: str
@@ -70,7 +70,7 @@ def forget_readings(ctx: Context, property_id: str) -> None:
         drop_series(session, property_id, "observed")
 
 
-def measured(weather: Weather, property_: Property, now: datetime) -> Measured | None:
+def measured(weather: Weather, property_: Property, now: datetime) -> LoggedHours | None:
     """What was laid over the hours that are over; None where nothing was."""
     found = weather.measured
     if found is None:
@@ -81,4 +81,4 @@ def measured(weather: Weather, property_: Property, now: datetime) -> Measured |
         return None
     until = datetime.fromtimestamp(found.start + HOUR * (int(known[-1]) + 1), UTC).astimezone(property_.tz)
     off = None if weather.told is None else apart(weather.told, found, at)
-    return Measured(found.source, int(known.size), until, off)
+    return LoggedHours(found.source, int(known.size), until, off)

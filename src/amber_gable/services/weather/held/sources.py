@@ -43,7 +43,7 @@ _MANY: TypeAdapter[list[Source]] = TypeAdapter(list[Source])
 
 
 @dataclass(frozen=True)
-class Place:
+class HousePlace:
     """Where a house of the company stands."""
 
     id: str
@@ -53,11 +53,11 @@ class Place:
     tz: tzinfo
 
 
-def places(ctx: Context) -> list[Place]:
+def places(ctx: Context) -> list[HousePlace]:
     """In the order in which they were surveyed."""
     with ctx.reading() as session:
         rows = session.scalars(select(PropertyRow).order_by(PropertyRow.created_at, PropertyRow.name))
-        return [Place(r.id, r.name, r.latitude, r.longitude, ZoneInfo(r.time_zone)) for r in rows]
+        return [HousePlace(r.id, r.name, r.latitude, r.longitude, ZoneInfo(r.time_zone)) for r in rows]
 
 
 @dataclass(frozen=True)
@@ -140,7 +140,7 @@ def take_file(ctx: Context, data: bytes, name: str) -> str:
     return take_sample(ctx, "logger", decode(data, name))
 
 
-def fetch_sample(ctx: Context, address: str, place: Place | None) -> str:
+def fetch_sample(ctx: Context, address: str, place: HousePlace | None) -> str:
     """Ask the address once; returns the token of what it answered. Raises Refused."""
     address = address.strip()
     if fault := address_fault(address):

@@ -9,7 +9,7 @@ import numpy as np
 
 from amber_gable.core.state.job_state import TaskState
 from amber_gable.core.state.task_status import Status
-from amber_gable.core.weather.futures.forecast_change import DAYS, Change, changes
+from amber_gable.core.weather.futures.forecast_change import DAYS, ForecastChange, changes
 from amber_gable.domain.errors import NotFound
 from amber_gable.domain.house.survey import Face
 from amber_gable.domain.job.plan import Task
@@ -42,7 +42,7 @@ class FaceHours:
 
 
 @dataclass(frozen=True)
-class Moved:
+class TaskMoved:
     """A planned task that fits the one forecast and not the other: where the other shuts it, with the letter."""
 
     task: Task
@@ -57,10 +57,10 @@ class Compared:
     then: WeatherSeries
     now: WeatherSeries
     until: datetime
-    changes: list[Change]
+    changes: list[ForecastChange]
     faces: list[FaceHours]
-    lost: list[Moved]
-    gained: list[Moved]
+    lost: list[TaskMoved]
+    gained: list[TaskMoved]
 
 
 def versions(view: JobView) -> list[Version]:
@@ -118,7 +118,7 @@ def compare(view: JobView, then: WeatherSeries) -> Compared | None:
     )
 
 
-def since_planned(view: JobView) -> tuple[Version, list[Change]] | None:
+def since_planned(view: JobView) -> tuple[Version, list[ForecastChange]] | None:
     """The forecast the plan was made by, where another is in use by now, and what that says otherwise."""
     now, kept = view.weather.series, view.kept
     if now is None or kept is None or view.weather.from_file:
@@ -146,7 +146,7 @@ def _hours(row: JudgedFace, since: datetime, end: float) -> float:
     return float(row.ok[here].sum() * slots.length_h)
 
 
-def _tasks(old: JobView, new: JobView) -> tuple[list[Moved], list[Moved]]:
+def _tasks(old: JobView, new: JobView) -> tuple[list[TaskMoved], list[TaskMoved]]:
     """Planned coats ahead that only the old forecast leaves alone, and those that only the new one does."""
     if old.board is None or new.board is None:
         return [], []
@@ -163,11 +163,11 @@ def _counts(state: TaskState, now: datetime) -> bool:
     return ahead and state.task.kind.lays_film and state.task.start < now + timedelta(days=DAYS)
 
 
-def _moved(state: TaskState) -> Moved:
+def _moved(state: TaskState) -> TaskMoved:
     assert state.shut is not None
-    return Moved(state.task, *state.shut)
+    return TaskMoved(state.task, *state.shut)
 
 
-def coats_lost(moved: Sequence[Moved]) -> str:
+def coats_lost(moved: Sequence[TaskMoved]) -> str:
     """'3 coats lose their window'."""
     return "1 coat loses its window" if len(moved) == 1 else f"{len(moved)} coats lose their windows"

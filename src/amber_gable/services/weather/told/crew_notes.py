@@ -8,7 +8,7 @@ import numpy as np
 from amber_gable.core.weather.judged.crew_air import (
     COLD_LEVELS,
     HEAT_LEVELS,
-    Level,
+    AirLevel,
     Strain,
     heat_index,
     in_sun,
@@ -54,7 +54,7 @@ class CrewNote:
     index in the sun (None: of cold)."""
 
     strain: Strain
-    level: Level
+    level: AirLevel
     spans: tuple[tuple[datetime, datetime], ...]
     worst_c: float
     sun_c: float | None

@@ -24,7 +24,7 @@ BAND = (0.1, 0.9)
 
 
 @dataclass(frozen=True)
-class Stage:
+class StoryStage:
     """When a stage is reached, and between which times in eight of ten futures (None: not known, or never)."""
 
     name: str
@@ -41,7 +41,7 @@ class FilmMoment:
     laid: datetime
     letter: str
     sure: float | None
-    stages: tuple[Stage, ...]
+    stages: tuple[StoryStage, ...]
     events: tuple[FilmEvent, ...]
 
 
@@ -117,7 +117,7 @@ def _moment(
         early, late = (
             (moment(float(known[n, slot]), slots) for n in (0, 2)) if told and known is not None else (None, None)
         )
-        stages.append(Stage(name, moment(float(likely[0, slot]), slots), early, late))
+        stages.append(StoryStage(name, moment(float(likely[0, slot]), slots), early, late))
     events = film_events(row.climate, coat.product, rates, limits, int(slots.end[slot]))
     return FilmMoment(
         start=slots.time(slot),

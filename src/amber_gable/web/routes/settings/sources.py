@@ -11,7 +11,7 @@ from starlette.responses import RedirectResponse, Response
 from amber_gable.domain.errors import InputError, Refused
 from amber_gable.services.weather.held.sources import (
     Draft,
-    Place,
+    HousePlace,
     bring_sources,
     choose_feed,
     draft_again,
@@ -51,7 +51,7 @@ def _settings(request: Request, typed: Form[str, str], faults: dict[str, str], s
     return page(request, "settings.html", context, status)
 
 
-def _place(request: Request, place: str) -> Place | None:
+def _place(request: Request, place: str) -> HousePlace | None:
     known = places(context_of(request))
     return next((p for p in known if p.id == place), known[0] if known else None)
 

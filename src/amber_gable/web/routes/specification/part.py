@@ -18,8 +18,8 @@ from amber_gable.domain.paint.method import Method
 from amber_gable.domain.work.aims import AIM_NAMES, Aim, aims_for
 from amber_gable.domain.work.finish import OverrideAction
 from amber_gable.domain.work.operation import Operation, OperationKind, Technique
-from amber_gable.services.specification.colours import library_colour
-from amber_gable.services.specification.customer_changes import Asked
+from amber_gable.services.company.colour_library import library_colour
+from amber_gable.services.specification.customer_changes import CustomerWish
 from amber_gable.services.specification.desk import PartDesk, standing_steps
 from amber_gable.services.specification.specifying import (
     Changed,
@@ -233,9 +233,9 @@ def leave(request: Request, job_id: str, kind: str, id_: str, form: Fields) -> R
     return RedirectResponse(f"/jobs/{job_id}/specification?said=saved", 303)
 
 
-def _asked(request: Request, form: dict[str, str]) -> Asked:
+def _asked(request: Request, form: dict[str, str]) -> CustomerWish:
     """Who changes it, and in what words the customer asked for it."""
-    return Asked(request.cookies.get(WHO, ""), form.get("words", ""))
+    return CustomerWish(request.cookies.get(WHO, ""), form.get("words", ""))
 
 
 def _version(form: dict[str, str]) -> int:

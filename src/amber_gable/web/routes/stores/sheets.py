@@ -11,8 +11,8 @@ from amber_gable.domain.paint.families import FAMILY_NAMES
 from amber_gable.domain.paint.product import Base
 from amber_gable.domain.units import Quantity, unit
 from amber_gable.services.company import stores
+from amber_gable.services.company.colour_library import drop_own, import_palette, library, palette_gpl, told_colour
 from amber_gable.services.company.own_products import FAMILY_SHEETS, keep_own, own_tried
-from amber_gable.services.specification.colours import drop_own, import_palette, library, palette_gpl, told_colour
 from amber_gable.web.asking import context_of
 from amber_gable.web.pages import page, typed_system, units_of
 from amber_gable.web.views.sheet_form import GROUPS, field_unit, sheet_rows, sheet_values

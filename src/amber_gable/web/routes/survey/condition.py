@@ -18,7 +18,7 @@ from amber_gable.web.asking import context_of
 from amber_gable.web.pages import Fields, page, typed_system
 from amber_gable.web.routes.survey.sheet import Sheet, is_fragment, known, read_face, show
 from amber_gable.web.views.survey.elevation import draw, drawing_scale
-from amber_gable.web.views.survey.test_controls import TestRow, test_row
+from amber_gable.web.views.survey.test_controls import TestRow, row_of_test
 
 router = APIRouter(prefix="/survey/{kind}/{id_}/condition")
 MAP_W, MAP_SCALE, MAP_H = 520.0, 70.0, 420.0
@@ -74,7 +74,7 @@ def _context(sheet: Sheet, kind: str, id_: str, faults: dict[str, str], typed: s
         "substrate": substrate,
         "damp": record.damp,
         "tests": [
-            _kept(test_row(t, part, here, sheet.units, record.plan_m2), faults, typed)
+            _kept(row_of_test(t, part, here, sheet.units, record.plan_m2), faults, typed)
             for t in record.tests
             if t.field != "moisture"
         ],

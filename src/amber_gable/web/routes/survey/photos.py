@@ -88,7 +88,7 @@ def delete(request: Request, job_id: str, id_: str) -> Response:
     return RedirectResponse(f"/jobs/{job_id}/survey/photos?said=deleted", 303)
 
 
-def _found(photo: Photo, form: dict[str, str], units: Units) -> photos.Measured:
+def _found(photo: Photo, form: dict[str, str], units: Units) -> photos.PhotoMeasure:
     marks = photos.read_marks(form, units.system)
     try:
         first, last = photos.read_point(form.get("m1", "")), photos.read_point(form.get("m2", ""))

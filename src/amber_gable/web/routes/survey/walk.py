@@ -17,7 +17,7 @@ from amber_gable.services.survey.walking import (
 from amber_gable.web.asking import context_of
 from amber_gable.web.pages import Fields
 from amber_gable.web.routes.survey.sheet import Sheet, is_fragment, read_sheet, show
-from amber_gable.web.views.survey.test_controls import TestRow, test_row
+from amber_gable.web.views.survey.test_controls import TestRow, row_of_test
 
 router = APIRouter(prefix="/survey/walk")
 
@@ -74,7 +74,7 @@ def _rows(sheet: Sheet, stop: WalkPoint, base: str) -> list[tuple[str, str, list
         here = f"{base}/zone/{zone.id}/condition"
         left = open_tests(zone)
         if left:
-            rows = [test_row(t, zone, here, sheet.units) for t in left if t.field != "moisture"]
+            rows = [row_of_test(t, zone, here, sheet.units) for t in left if t.field != "moisture"]
             out.append((zone.name, here, rows))
     return out
 

@@ -44,7 +44,7 @@ def kind_of(line: HourLine) -> str:
 
 
 @dataclass(frozen=True)
-class Piece:
+class BarPiece:
     """A stretch of a bar: where it begins and how long it is, in % of the longest bar."""
 
     kind: str
@@ -82,17 +82,17 @@ class Group:
 
 
 @dataclass(frozen=True)
-class Bar:
+class HoursBar:
     """A face, or the job where `face` is empty."""
 
     face: str
     name: str
     hours: float
-    pieces: tuple[Piece, ...]
+    pieces: tuple[BarPiece, ...]
     groups: tuple[Group, ...]
 
 
-def bars(estimate: Estimate) -> list[Bar]:
+def bars(estimate: Estimate) -> list[HoursBar]:
     """Faces in the order of the survey, the job itself last."""
     hours = estimate.hours
     faces = {p.face.id: p.face for p in hours.parts.values()}
@@ -100,17 +100,17 @@ def bars(estimate: Estimate) -> list[Bar]:
     found = [row for row in rows if row[2]]
     longest = max((sum(line.hours for line in lines) for _, _, lines in found), default=1.0)
     return [
-        Bar(id_, name, sum(x.hours for x in lines), _pieces(lines, longest), tuple(_groups(lines, estimate)))
+        HoursBar(id_, name, sum(x.hours for x in lines), _pieces(lines, longest), tuple(_groups(lines, estimate)))
         for id_, name, lines in found
     ]
 
 
-def _pieces(lines: Sequence[HourLine], longest: float) -> tuple[Piece, ...]:
+def _pieces(lines: Sequence[HourLine], longest: float) -> tuple[BarPiece, ...]:
     sums = {key: sum(line.hours for line in lines if kind_of(line) == key) for key, _ in KINDS}
     there = [(key, words, sums[key]) for key, words in KINDS if sums[key] > 0]
     starts = accumulate((h for *_, h in there), initial=0.0)
     return tuple(
-        Piece(key, words, h, 100 * start / longest, 100 * h / longest)
+        BarPiece(key, words, h, 100 * start / longest, 100 * h / longest)
         for (key, words, h), start in zip(there, starts, strict=False)
     )
 

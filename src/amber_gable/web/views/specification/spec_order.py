@@ -10,7 +10,7 @@ _LEAST_TEXT = 9.0
 
 
 @dataclass(frozen=True)
-class Box:
+class OrderBox:
     """A member in px; `text` its number's size, 0 where there is no room."""
 
     number: int
@@ -30,7 +30,7 @@ class Drawn:
     width: float
     height: float
     inner: tuple[float, float, float, float]
-    boxes: tuple[Box, ...]
+    boxes: tuple[OrderBox, ...]
     way_out: str
 
 
@@ -60,7 +60,7 @@ def _drawn(figure: Figure, count: int) -> Drawn:
     return Drawn(figure.title, width, height, inner, boxes, out)
 
 
-def _box(m: Member, top: float, scale: float) -> Box:
+def _box(m: Member, top: float, scale: float) -> OrderBox:
     width, height = m.width * scale, m.height * scale
     x, y = MARGIN + m.x * scale, MARGIN + (top - m.y - m.height) * scale
     text = min(width * 0.75, height * 0.75, 16.0)
@@ -72,6 +72,6 @@ def _box(m: Member, top: float, scale: float) -> Box:
         stroke = f"M{middle_x - width * reach:.1f} {middle_y:.1f}H{middle_x + width * reach:.1f}"
     elif m.stroke == "up" and height > 30:
         stroke = f"M{middle_x:.1f} {middle_y - height * reach:.1f}V{middle_y + height * reach:.1f}"
-    return Box(
+    return OrderBox(
         m.number, m.name, x, y, width, height, max(text, _LEAST_TEXT) if room else 0.0, (middle_x, middle_y), stroke
     )

@@ -5,7 +5,7 @@ from dataclasses import dataclass
 
 from amber_gable.core.specification.colour.heat_check import HeatCheck
 from amber_gable.core.specification.derived.part_spec import PartSpec
-from amber_gable.core.specification.derived.rule import Level
+from amber_gable.core.specification.derived.rule import Alert
 from amber_gable.core.survey.amounts.painted import Key
 from amber_gable.core.survey.findings.essentials import open_tests
 from amber_gable.domain.paint.product import Product
@@ -104,12 +104,12 @@ def _behind(standing: Standing | None) -> str:
 
 def state_of(spec: PartSpec, heat: HeatCheck | None) -> tuple[str, str]:
     """How far a part is, and the gravest matter in words. `heat` is the check of its colour, where it has one."""
-    stops = [f.words for f in spec.derivation.stops] + [c.words for c in spec.conflicts if c.level is Level.STOP]
-    checks = [f.words for f in spec.derivation.findings if f.level is Level.CHECK and f.rule != "lead"]
-    checks += [c.words for c in spec.conflicts if c.level is Level.CHECK]
+    stops = [f.words for f in spec.derivation.stops] + [c.words for c in spec.conflicts if c.level is Alert.STOP]
+    checks = [f.words for f in spec.derivation.findings if f.level is Alert.CHECK and f.rule != "lead"]
+    checks += [c.words for c in spec.conflicts if c.level is Alert.CHECK]
     if heat is not None and spec.finish is not None:
-        stops += [heat.words] if heat.level is Level.STOP else []
-        checks += [heat.words] if heat.level is Level.CHECK else []
+        stops += [heat.words] if heat.level is Alert.STOP else []
+        checks += [heat.words] if heat.level is Alert.CHECK else []
     if stops:
         return "stop", stops[0]
     if spec.finish is None:

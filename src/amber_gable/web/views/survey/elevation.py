@@ -48,7 +48,7 @@ class DrawnPart:
 
 
 @dataclass(frozen=True)
-class DrawnFilm:
+class FilmOnFace:
     """A stretch of a zone with its films so far: 'coat 1 of 2', written where there is room."""
 
     path: str
@@ -67,7 +67,7 @@ class DrawnZone:
     pattern: Pattern
     selected: bool
     says: str
-    films: tuple[DrawnFilm, ...] = ()
+    films: tuple[FilmOnFace, ...] = ()
 
 
 @dataclass(frozen=True)
@@ -219,7 +219,7 @@ def _zones(
     ]
 
 
-def _films(region: Polygon | MultiPolygon, face: Face, laid: Sequence[Laid], paper: Paper) -> Iterator[DrawnFilm]:
+def _films(region: Polygon | MultiPolygon, face: Face, laid: Sequence[Laid], paper: Paper) -> Iterator[FilmOnFace]:
     for film in laid:
         strip = box(film.left * face.width_m, -1.0, film.right * face.width_m, face.top_m + 1.0)
         piece = region.intersection(strip)
@@ -227,7 +227,7 @@ def _films(region: Polygon | MultiPolygon, face: Face, laid: Sequence[Laid], pap
             continue
         at = piece.representative_point()
         words = f"coat {film.films} of {film.of}" if film.films < film.of else "all coats"
-        yield DrawnFilm(paper.path(piece), film.colour, words, paper.x(at.x), paper.y(at.y))
+        yield FilmOnFace(paper.path(piece), film.colour, words, paper.x(at.x), paper.y(at.y))
 
 
 def _corner_boards(points: tuple[tuple[float, float], ...], paper: Paper) -> str:

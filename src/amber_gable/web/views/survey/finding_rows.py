@@ -7,7 +7,7 @@ from amber_gable.core.survey.findings.shares import SAID_SHARES
 
 
 @dataclass(frozen=True)
-class Answer:
+class AnswerButton:
     """`every`: all surfaces that are meant have it."""
 
     value: str
@@ -21,7 +21,7 @@ class FindingRow:
     """`asks_for` is what may be typed besides; empty where the answers are all there are."""
 
     tally: Tally
-    answers: tuple[Answer, ...]
+    answers: tuple[AnswerButton, ...]
     asks_for: str
     fault: str
     typed: str
@@ -38,7 +38,8 @@ def finding_row(tally: Tally, faults: dict[str, str], typed: str) -> FindingRow:
     if "unknown" in values and "unknown" not in given:
         values = tuple(v for v in values if v != "unknown")
     answers = tuple(
-        Answer(v, v.replace("-", " "), given.get(v, 0), bool(given) and given.get(v, 0) == tally.fits) for v in values
+        AnswerButton(v, v.replace("-", " "), given.get(v, 0), bool(given) and given.get(v, 0) == tally.fits)
+        for v in values
     )
     fault = faults.get(test.code, "")
     return FindingRow(tally, answers, asks_for, fault, typed if fault else "")

@@ -1,12 +1,12 @@
 """How far a forecast was from what was measured, in words."""
 
-from amber_gable.services.weather.held.observed import Measured
+from amber_gable.services.weather.held.observed import LoggedHours
 from amber_gable.web.views.units import Units
 
 SAME_K, SAME_PCT = 0.3, 2.0
 
 
-def apart_words(found: Measured | None, units: Units) -> str:
+def apart_words(found: LoggedHours | None, units: Units) -> str:
     """'1.2 K warmer and 4 % drier over the last day'; '' where nothing is known."""
     if found is None or found.apart is None:
         return ""

@@ -16,7 +16,7 @@ _DAYS = (("21 June", "2026-06-21"), ("equinox", "2026-03-21"), ("21 December", "
 
 
 @dataclass(frozen=True)
-class DrawnBlock:
+class BlockOnHorizon:
     number: int
     kind: str
     name: str
@@ -39,7 +39,7 @@ class Panorama:
     ground: float
     left: float
     right: float
-    blocks: list[DrawnBlock]
+    blocks: list[BlockOnHorizon]
     horizon: str
     suns: list[SunPath]
     bearings: list[tuple[float, str]]
@@ -87,7 +87,7 @@ def _horizon(face: Face) -> str:
     return "M" + "L".join(f"{_x(o):.1f} {_y(h):.1f}" for o, h in inside)
 
 
-def _block(number: int, block: Block, face: Face) -> DrawnBlock:
+def _block(number: int, block: Block, face: Face) -> BlockOnHorizon:
     eye = face.top_m / 2 if face.is_wall else 0.0
     left = degrees(atan2(block.left_m, block.distance_m))
     right = degrees(atan2(block.left_m + block.width_m, block.distance_m))
@@ -106,7 +106,7 @@ def _block(number: int, block: Block, face: Face) -> DrawnBlock:
     highest = max(h for _, h in tops)
     says = f"{name}, {block.distance_m:g} m away, {block.height_m:g} m high, {max(highest, 0):.0f}° up"
     label = (_x(middle), max(_y(highest) - 6, MARGIN_TOP + 8))
-    return DrawnBlock(number, block.kind.value, name, f"{path}L{_x(right):.1f} {_y(0):.1f}z", label, says)
+    return BlockOnHorizon(number, block.kind.value, name, f"{path}L{_x(right):.1f} {_y(0):.1f}z", label, says)
 
 
 def _sun(property_: Property, face: Face, name: str, day: str) -> SunPath:

@@ -6,7 +6,7 @@ from typing import Any
 from amber_gable.core.survey.findings.answers import answers_of
 from amber_gable.core.survey.findings.essentials import is_answered, is_essential
 from amber_gable.domain.findings.condition import Condition, Tested
-from amber_gable.domain.findings.guided_tests import GuidedTest, test_quantity
+from amber_gable.domain.findings.guided_tests import GuidedTest, quantity_of_test
 from amber_gable.domain.house.survey import Item, Zone
 from amber_gable.domain.units import typed
 from amber_gable.web.views.units import Units
@@ -39,7 +39,7 @@ class TestRow:
     fault: str = ""
 
 
-def test_row(test: GuidedTest, part: Zone | Item, here: str, units: Units, area_m2: float = 0.0) -> TestRow:
+def row_of_test(test: GuidedTest, part: Zone | Item, here: str, units: Units, area_m2: float = 0.0) -> TestRow:
     """`area_m2` is the zone's plan area, of which shares are told."""
     condition = part.condition
     share = getattr(condition, test.field) if test.field.endswith("_pct") else 0.0
@@ -47,7 +47,7 @@ def test_row(test: GuidedTest, part: Zone | Item, here: str, units: Units, area_
         id=f"{part.id}-{test.code}",
         here=here,
         test=test,
-        control=test_control(test, condition, units),
+        control=control_of_test(test, condition, units),
         done=next((t for t in condition.tests if t.test == test.code), None),
         answered=is_answered(test, condition),
         essential=is_essential(test, part),
@@ -55,7 +55,7 @@ def test_row(test: GuidedTest, part: Zone | Item, here: str, units: Units, area_
     )
 
 
-def test_control(test: GuidedTest, condition: Condition, units: Units) -> TestControl:
+def control_of_test(test: GuidedTest, condition: Condition, units: Units) -> TestControl:
     value: Any = getattr(condition, test.field)
     answers = answers_of(test)
     if answers:
@@ -67,7 +67,7 @@ def test_control(test: GuidedTest, condition: Condition, units: Units) -> TestCo
     shown = value is not None and (value or seen)
     if test.field.endswith("_pct"):
         return TestControl(f"{value:g}" if shown else "", "%")
-    kind = test_quantity(test)
+    kind = quantity_of_test(test)
     if kind is not None:
         return TestControl(typed(kind, value, units.system) if shown else "", units.symbol(kind.value))
     if test.field.endswith("_m"):

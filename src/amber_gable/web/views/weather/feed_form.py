@@ -7,7 +7,7 @@ from typing import Any
 
 import numpy as np
 
-from amber_gable.domain.weather.feed import NAMES, UNITS, Measured, TimeForm
+from amber_gable.domain.weather.feed import NAMES, UNITS, TimeForm, WeatherQuantity
 from amber_gable.domain.weather.series import WeatherSeries
 from amber_gable.services.weather.held.sources import Draft
 from amber_gable.web.views.units import Units
@@ -25,7 +25,7 @@ USES: list[tuple[str, list[tuple[str, str]]]] = [
     ("The time", [(form.value, words) for form, words in TIMES.items()]),
     *(
         (NAMES[q].capitalize(), [(f"{q.value}|{u.symbol}", f"{NAMES[q]}, {u.symbol}") for u in UNITS[q]])
-        for q in Measured
+        for q in WeatherQuantity
     ),
 ]
 """What a column may be taken for, in groups."""

@@ -10,7 +10,7 @@ import numpy as np
 from amber_gable.core.weather.film.film_events import FilmEvent, Severity
 from amber_gable.core.weather.judged.rules import LETTERS
 from amber_gable.core.weather.outdoors.air import Array
-from amber_gable.services.weather.told.film_story import HOURS, FilmMoment, FilmStory, Stage
+from amber_gable.services.weather.told.film_story import HOURS, FilmMoment, FilmStory, StoryStage
 from amber_gable.web.views.units import Units
 from amber_gable.web.views.weather.told_times import between, script_json
 
@@ -25,7 +25,7 @@ NAME_W = 76.0
 
 
 @dataclass(frozen=True)
-class DrawnFilm:
+class FilmChart:
     """Paths in px; `moments` for the script, a JSON list of what it shows for each quarter hour; `shown` that of the
     one asked about."""
 
@@ -51,7 +51,7 @@ class DrawnFilm:
     now_x: float | None
 
 
-def draw_film(story: FilmStory, at: datetime, now: datetime, units: Units) -> DrawnFilm:
+def draw_film(story: FilmStory, at: datetime, now: datetime, units: Units) -> FilmChart:
     kept = [a for a in (story.surface, story.dew, story.air, *story.surface_band) if len(a)]
     low = np.floor(min(float(a.min()) for a in kept) / GRID_K) * GRID_K
     high = np.ceil(max(float(a.max()) for a in kept) / GRID_K) * GRID_K
@@ -86,7 +86,7 @@ def draw_film(story: FilmStory, at: datetime, now: datetime, units: Units) -> Dr
     local = [datetime.fromtimestamp(t, story.begin.tzinfo) for t in story.times[::4]]
     sun = " ".join(f"{a:.1f},{base - b:.1f}" for a, b in zip(xs, beam, strict=True))
     foot = TOP + HEIGHT
-    return DrawnFilm(
+    return FilmChart(
         width=WIDTH,
         height=foot,
         full_height=foot + 46,
@@ -146,7 +146,7 @@ def _told(m: FilmMoment, x: Any, units: Units) -> dict[str, Any]:
     }
 
 
-def _flag(stage: Stage, x: Any) -> dict[str, Any]:
+def _flag(stage: StoryStage, x: Any) -> dict[str, Any]:
     def at(t: datetime | None) -> float | None:
         return None if t is None else round(min(x(t.timestamp()), WIDTH), 1)
 

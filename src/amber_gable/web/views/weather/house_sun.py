@@ -38,7 +38,7 @@ class SunWall:
 
 
 @dataclass(frozen=True)
-class DrawnBlock:
+class BlockWithShadow:
     """What stands before the house: its near side, and where its name is written (None: elsewhere), towards the middle
     of the plan."""
 
@@ -53,7 +53,7 @@ class DrawnSun:
     """`moments`: a JSON list of what the script shows for each quarter hour; `shown` that of the one asked about."""
 
     walls: list[SunWall]
-    blocks: list[DrawnBlock]
+    blocks: list[BlockWithShadow]
     path: str
     hours: list[tuple[float, float, str]]
     moments: str
@@ -125,7 +125,7 @@ def _line(start: tuple[float, float], end: tuple[float, float]) -> str:
     return f"M{start[0]:.1f},{start[1]:.1f}L{end[0]:.1f},{end[1]:.1f}"
 
 
-def _blocks(stand: Sequence[tuple[str, Line]], px: Any) -> list[DrawnBlock]:
+def _blocks(stand: Sequence[tuple[str, Line]], px: Any) -> list[BlockWithShadow]:
     """Drawn as each face sees it; a name is written once, where it lies furthest up."""
     drawn = [(*_near_side(line, px), name) for name, line in stand]
     upper = {name: top for _, top, name in sorted(drawn, key=lambda block: -block[1][1])}
@@ -143,11 +143,11 @@ def _near_side(line: Line, px: Any) -> tuple[str, tuple[float, float]]:
     return _line(*pulled), min(pulled, key=lambda p: p[1])
 
 
-def _block(line: str, top: tuple[float, float], name: str, *, named: bool) -> DrawnBlock:
+def _block(line: str, top: tuple[float, float], name: str, *, named: bool) -> BlockWithShadow:
     # Beside its upper end, away from the house's letters.
     x, y = top
     left = x < MIDDLE
-    return DrawnBlock(line, name, (x + (4 if left else -4), y - 7) if named else None, "start" if left else "end")
+    return BlockWithShadow(line, name, (x + (4 if left else -4), y - 7) if named else None, "start" if left else "end")
 
 
 def _told(m: SunMoment, px: Any, sun: tuple[float, float], units: Units) -> dict[str, Any]:

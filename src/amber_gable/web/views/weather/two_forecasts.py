@@ -8,7 +8,7 @@ import numpy as np
 
 from amber_gable.core.weather.judged.rules import LETTERS
 from amber_gable.domain.weather.series import HOUR, Floats, WeatherSeries
-from amber_gable.services.weather.held.versions import Compared, FaceHours, Moved, coats_lost
+from amber_gable.services.weather.held.versions import Compared, FaceHours, TaskMoved, coats_lost
 from amber_gable.web.views.units import Units
 
 HOUR_W, RAIN_W, AIR_H, RAIN_H = 6.5, 6.0, 110.0, 34.0
@@ -78,7 +78,7 @@ class MovedRow:
     stops: str
 
 
-def moved_row(moved: Moved, zone: tzinfo | None, *, lost: bool) -> MovedRow:
+def moved_row(moved: TaskMoved, zone: tzinfo | None, *, lost: bool) -> MovedRow:
     task, letter = moved.task, moved.letter if lost else ""
     what = f"{task.face_name}, {task.zone_name}: {task.operation}"
     return MovedRow(task.start.astimezone(zone), what, letter, LETTERS[letter] if letter else "")

@@ -12,7 +12,7 @@ EVERY_H = 3
 
 
 @dataclass(frozen=True)
-class Bar:
+class DayBar:
     """px; `colour` of a film, '' for what lays none."""
 
     x: float
@@ -27,7 +27,7 @@ class YardDay:
     comes next, else the last."""
 
     work: DayWork
-    bars: list[Bar]
+    bars: list[DayBar]
     hours: list[tuple[float, str]]
     now: float | None
     doing: Task
@@ -44,7 +44,7 @@ def yard_day(work: DayWork, now: datetime) -> YardDay:
         return min(max(hours, 0.0), float(TO_H - FROM_H)) * HOUR_W
 
     bars = [
-        Bar(
+        DayBar(
             at(t.start),
             max(at(t.end) - at(t.start), 2.0),
             (t.colour or "") if t.kind.lays_film else "",
