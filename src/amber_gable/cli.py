@@ -103,9 +103,11 @@ def _parser() -> argparse.ArgumentParser:
 
 def _bundle(path: Path) -> Any:
     from amber_gable.core.specification.derived.completing import completed
+    from amber_gable.core.weather.wall.compiled import go_without
     from amber_gable.exchange.files import read_text
     from amber_gable.exchange.job.bundle import load_bundle
 
+    go_without()
     return completed(load_bundle(read_text(path), path.name))
 
 

@@ -75,9 +75,11 @@ def start_of(options: argparse.Namespace) -> date:
 
 def weather_of(path: Path) -> Any:
     """The series of a weather file."""
+    from amber_gable.core.weather.wall.compiled import go_without
     from amber_gable.exchange.files import read_text
     from amber_gable.exchange.weather.any_file import read_weather
 
+    go_without()
     return read_weather(read_text(path), path.name)
 
 

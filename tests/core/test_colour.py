@@ -7,6 +7,7 @@ import numpy as np
 import pandas as pd
 import pvlib
 import pytest
+from coloraide import Color
 from hypothesis import given
 from hypothesis import strategies as st
 
@@ -22,6 +23,7 @@ from amber_gable.core.specification.colour.difference import (
     ciede2000,
     contrast_ratio,
     contrast_words,
+    difference,
     lab,
     linear,
     luminance,
@@ -35,6 +37,21 @@ from amber_gable.core.specification.colour.hiding import (
     ladder,
     undercoat_tint,
 )
+
+
+def test_colours_and_differences_are_those_of_the_colour_library() -> None:
+    draw = np.random.default_rng(5)
+    for _ in range(60):
+        one, other = (f"#{int(n):06x}" for n in draw.integers(0, 2**24, 2))
+        theirs = [Color("srgb-linear", linear(c).tolist()).convert("lab-d65") for c in (one, other)]
+        found = lab(one)
+        assert (found.lightness, found.chroma) == pytest.approx(
+            (theirs[0]["l"], float(np.hypot(theirs[0]["a"], theirs[0]["b"]))), abs=1e-9
+        )
+        assert difference(linear(one), linear(other)) == pytest.approx(
+            theirs[0].delta_e(theirs[1], method="2000"), abs=1e-9
+        )
+
 
 # Sharma, Wu & Dalal (2005), table 1: two colours in CIELAB and their difference.
 PAIRS = """

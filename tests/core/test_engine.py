@@ -9,7 +9,6 @@ from functools import cache
 from pathlib import Path
 
 import numpy as np
-import pandas as pd
 import pytest
 from hypothesis import given
 from hypothesis import strategies as st
@@ -139,8 +138,7 @@ def test_stretches_go_with_values_as_numpy_broadcasts_them() -> None:
 def test_the_sun_between_hours_is_where_spa_has_it(latitude: float, longitude: float, day: str) -> None:
     first, hours = int(utc(day).timestamp()), 72
     found = sun.step_positions(first, hours, latitude, longitude, 100.0)
-    times = pd.to_datetime(first + STEP_S * np.arange(hours * STEPS_PER_HOUR), unit="s", utc=True)
-    spa = sun.position(times, latitude, longitude, 100.0)
+    spa = sun.position(first + STEP_S * np.arange(hours * STEPS_PER_HOUR, dtype=float), latitude, longitude, 100.0)
     assert np.abs(found.elevation - spa.elevation).max() < 3e-5
     assert np.abs((found.azimuth - spa.azimuth + 180) % 360 - 180).max() < 1e-4
     assert np.array_equal(found.day, spa.day)
@@ -213,8 +211,8 @@ def test_long_work_tells_how_far_it_is_and_stops_when_told() -> None:
 
 LOOP = """
 import numpy as np
-from a.core.weather.compiled import Loop, engine
-from a.core.weather.constants import FIGURE
+from a.core.weather.wall.compiled import Loop, engine
+from a.core.weather.wall.constants import FIGURE
 
 def _loop(out):
     for n in range(out.size):
@@ -231,7 +229,7 @@ if __name__ == "__main__":
 
 def test_machine_code_of_an_older_version_is_not_used(tmp_path: Path) -> None:
     """A constant that a loop takes from another file is changed: numba by itself would run the old code."""
-    here = tmp_path / "a" / "core" / "weather"
+    here = tmp_path / "a" / "core" / "weather" / "wall"
     here.mkdir(parents=True)
     (tmp_path / "a" / "domain").mkdir()
     (tmp_path / "a" / "domain" / "grid.py").write_text("")
@@ -239,7 +237,7 @@ def test_machine_code_of_an_older_version_is_not_used(tmp_path: Path) -> None:
     (here / "loop.py").write_text(LOOP)
 
     def run(**environment: str) -> str:
-        read = [sys.executable, "-m", "a.core.weather.loop"]
+        read = [sys.executable, "-m", "a.core.weather.wall.loop"]
         return subprocess.run(
             read, cwd=tmp_path, env=os.environ | environment, check=True, capture_output=True, text=True
         ).stdout.strip()

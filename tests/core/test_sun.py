@@ -1,7 +1,8 @@
 """Sun on faces: north and south hemispheres, horizons, and light kept in its hour."""
 
+from datetime import UTC, datetime
+
 import numpy as np
-import pandas as pd
 import pytest
 
 from amber_gable.core.weather.outdoors import sun
@@ -87,8 +88,8 @@ def test_light_of_a_file_keeps_its_energy_and_never_falls_at_night() -> None:
 
 
 def test_cloud_dims_the_light_as_kasten_and_czeplak_say() -> None:
-    times = pd.date_range("2026-06-21 16:00", periods=1, freq="h", tz="UTC")
-    position = sun.position(times, *NORTHERN[:2])
+    noon = np.array([datetime(2026, 6, 21, 16, tzinfo=UTC).timestamp()])
+    position = sun.position(noon, *NORTHERN[:2])
     light = {}
     for cover in (0.0, 0.5, 1.0):
         given = {"air_c": np.full(24, 20.0), "cloud": np.full(24, cover)}

@@ -14,7 +14,7 @@ from amber_gable.core.specification.colour.difference import as_hex, linear
 from amber_gable.core.specification.derived.facts import surface_tags
 from amber_gable.core.survey.amounts.painted import Key, part_key
 from amber_gable.core.survey.drawing.horizon import face_horizon
-from amber_gable.core.weather.outdoors import sun
+from amber_gable.core.weather.outdoors import irradiance, sun
 from amber_gable.core.weather.outdoors.air import Array
 from amber_gable.core.weather.outdoors.light import HorizontalLight
 from amber_gable.domain.house.survey import Face, Item, Property, Zone
@@ -54,11 +54,8 @@ class Moment:
 
 def light_at(place: Property, when: datetime) -> Moment:
     """Clear-sky light on each face at a moment with its time zone. Sun by NREL SPA, sky after Haurwitz, tilted after
-    Hay & Davies (through pvlib)."""
-    import pandas as pd
-
-    times = pd.DatetimeIndex([pd.Timestamp(when).tz_convert("UTC")])
-    position = sun.position(times, place.latitude, place.longitude, place.altitude_m)
+    Hay & Davies."""
+    position = sun.position(np.array([when.timestamp()]), place.latitude, place.longitude, place.altitude_m)
     light = _clear(position)
     faces = place.faces
     azimuth = np.array([f.azimuth_deg for f in faces])
@@ -72,11 +69,8 @@ def light_at(place: Property, when: datetime) -> Moment:
 
 
 def _clear(position: sun.SunPosition) -> HorizontalLight:
-    import pandas as pd
-    from pvlib import clearsky
-
     zenith = 90.0 - position.elevation
-    ghi = np.asarray(clearsky.haurwitz(pd.Series(zenith))["ghi"].to_numpy(dtype=float))
+    ghi = irradiance.clear_sky(zenith)
     ghi = np.where(position.elevation > 0, ghi, 0.0)
     dhi = CLEAR_DIFFUSE * ghi
     height = np.sin(np.radians(np.maximum(position.elevation, 0)))

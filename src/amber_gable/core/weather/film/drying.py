@@ -167,7 +167,8 @@ def reached(clock: Array, laid_at: Ints, hours: float) -> Array:
     clock (..., T + 1) as `clocks` gives it; laid_at (S,) boundaries 0..T; result (..., S), infinity where the weather
     ends first.
     """
-    flat, compiled = np.ascontiguousarray(clock.reshape(-1, clock.shape[-1])), _LOOP.code
+    flat = np.ascontiguousarray(clock.reshape(-1, clock.shape[-1]))
+    compiled = _LOOP.code_for(2 * len(flat))
     if compiled is None:
         out = reached_plainly(flat, laid_at, hours)
     else:

@@ -30,7 +30,7 @@ def _extreme(values: Array, first: Ints, end: Ints, sign: float) -> Array:
     row, begins, ends = (_rows_of(a, lead) for a in (values, first, end))
     flat = np.ascontiguousarray(values.reshape(-1, values.shape[-1]), dtype=float)
     stretches = [np.ascontiguousarray(a.reshape(-1, a.shape[-1]), dtype=np.int64) for a in (first, end)]
-    compiled, out = _LOOP.code, np.empty((prod(lead), first.shape[-1]))
+    compiled, out = _LOOP.code_for(5 + prod(lead)), np.empty((prod(lead), first.shape[-1]))
     if compiled is None:
         out = sign * least_plainly(sign * flat[row], stretches[0][begins], stretches[1][ends])
     else:

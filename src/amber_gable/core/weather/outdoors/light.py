@@ -11,6 +11,7 @@ from typing import TYPE_CHECKING
 
 import numpy as np
 
+from amber_gable.core.weather.outdoors import irradiance
 from amber_gable.core.weather.outdoors.air import Array, Ints
 from amber_gable.domain.grid import STEPS_PER_HOUR
 
@@ -47,11 +48,8 @@ def horizontal_light(
     measured, what the direct leaves, or split after Erbs, Klein & Duffie (1982). Cloud cover alone gives the clear sky
     times Kasten & Czeplak (1980), 1 - 0.75 N^3.4.
     """
-    import pandas as pd
-    from pvlib import atmosphere, clearsky, irradiance
-
     zenith, up = 90.0 - sun.elevation, sun.elevation > 0
-    clear = np.asarray(clearsky.haurwitz(pd.Series(zenith))["ghi"].to_numpy(dtype=float), dtype=float)
+    clear = irradiance.clear_sky(zenith)
     shape = given["air_c"].shape
     height = np.sin(np.radians(np.maximum(sun.elevation, 0)))
     if "ghi" in given:
@@ -63,7 +61,7 @@ def horizontal_light(
         cloud = smooth(given.get("cloud", np.full(shape, 0.5)))
         ghi = np.where(up, clear * (1 - 0.75 * cloud**3.4), 0.0)
     if "ghi" in given and "dni" in given:
-        mass = atmosphere.get_relative_airmass(np.where(up, zenith, 90.0), model="kastenyoung1989")
+        mass = irradiance.air_mass(np.where(up, zenith, 90.0))
         beam = np.where(up, 1000.0 * 0.7 ** (mass**0.678), 0.0)
         dni = np.minimum(_spread(given["dni"], beam, hour_of, smooth), 0.85 * sun.extraterrestrial)
         if "dhi" in given:
@@ -73,7 +71,7 @@ def horizontal_light(
     if "ghi" in given and "dhi" in given:
         dhi = np.minimum(np.where(up, _spread(given["dhi"], clear, hour_of, smooth), 0.0), ghi)
     else:
-        dhi = np.nan_to_num(np.asarray(irradiance.erbs(ghi, zenith, sun.day)["dhi"], dtype=float))
+        dhi = np.nan_to_num(irradiance.erbs_diffuse(ghi, zenith, sun.day))
         dhi = np.clip(dhi, 0, ghi)
     # Near the horizon a small beam on the level would stand for an impossible one square to the sun.
     dni = np.divide(ghi - dhi, height, out=np.zeros_like(ghi), where=np.broadcast_to(height > 0.03, ghi.shape))

@@ -1,23 +1,20 @@
-"""Sun position and sunshine on faces (physics.md §2), through pvlib. Angles in degrees, irradiance W/m².
-
-pvlib is loaded where it is first needed, for with scipy and pandas it takes longer than all the rest of the start."""
+"""Sun position and sunshine on faces. Angles in degrees, irradiance W/m²."""
 
 from collections.abc import Sequence
 from dataclasses import dataclass
-from typing import TYPE_CHECKING
 
 import numpy as np
 import numpy.typing as npt
 
+from amber_gable.core.weather.outdoors import irradiance
 from amber_gable.core.weather.outdoors.air import Array, Ints
 from amber_gable.core.weather.outdoors.light import HorizontalLight
 from amber_gable.domain.grid import HOUR_S, STEP_S
 from amber_gable.domain.house.exposure import Eave, HorizonPoint
 
-if TYPE_CHECKING:
-    import pandas as pd
-
 NODE_S = 4 * HOUR_S
+AIR_C, DELTA_T_S, REFRACTION = 12.0, 67.0, 0.5667
+"""Air (°C) for the refraction, seconds between dynamical and universal time, refraction at sunrise (°)."""
 RISEN = -0.833
 """Elevation of the sun's centre at sunrise: half a disc and refraction."""
 
@@ -42,18 +39,24 @@ class FaceLight:
     open_sky: Array
 
 
-def position(times: "pd.DatetimeIndex", latitude: float, longitude: float, altitude_m: float = 0.0) -> SunPosition:
-    """NREL SPA (Reda & Andreas 2004) as pvlib computes it."""
-    from pvlib import irradiance, solarposition
-
-    table = solarposition.get_solarposition(times, latitude, longitude, altitude=altitude_m, method="nrel_numpy")
-    day = times.tz_convert("UTC").day_of_year.to_numpy(dtype=np.int64)
+def position(at: Array, latitude: float, longitude: float, altitude_m: float = 0.0) -> SunPosition:
+    """NREL SPA (Reda & Andreas 2004) as pvlib computes it, at epoch seconds (T,)."""
+    found = irradiance.spa().solar_position_numpy(
+        at, latitude, longitude, altitude_m, irradiance.pressure_pa(altitude_m) / 100, AIR_C, DELTA_T_S, REFRACTION, 1
+    )
+    day = _day_of_year(at)
     return SunPosition(
         day=day,
-        elevation=table["apparent_elevation"].to_numpy(dtype=float),
-        azimuth=table["azimuth"].to_numpy(dtype=float),
-        extraterrestrial=np.asarray(irradiance.get_extra_radiation(day), dtype=float),
+        elevation=np.asarray(found[2], dtype=float),
+        azimuth=np.asarray(found[4], dtype=float),
+        extraterrestrial=irradiance.extraterrestrial(day),
     )
+
+
+def _day_of_year(at: Array) -> Ints:
+    """From 1, by UTC."""
+    date = at.astype("datetime64[s]").astype("datetime64[D]")
+    return np.asarray((date - date.astype("datetime64[Y]")).astype(np.int64) + 1)
 
 
 def step_positions(first: int, hours: int, latitude: float, longitude: float, altitude_m: float) -> SunPosition:
@@ -62,12 +65,11 @@ def step_positions(first: int, hours: int, latitude: float, longitude: float, al
     NREL SPA as in `position`, with what turns slowly (sidereal time, right ascension, declination and distance of the
     sun) computed every four hours and run straight between: within 0.00003° of it, a tenth of its own error.
     """
-    from pvlib import atmosphere, irradiance, spa
-
+    spa = irradiance.spa()
     node = first + NODE_S * np.arange(hours * HOUR_S // NODE_S + 2, dtype=float)
     at = first + STEP_S * np.arange(hours * HOUR_S // STEP_S, dtype=float)
-    pressure, air_c, delta_t, refraction = atmosphere.alt2pres(altitude_m) / 100, 12.0, 67.0, 0.5667
-    known = (node, latitude, longitude, altitude_m, pressure, air_c, delta_t, refraction, 1)
+    pressure = irradiance.pressure_pa(altitude_m) / 100
+    known = (node, latitude, longitude, altitude_m, pressure, AIR_C, DELTA_T_S, REFRACTION, 1)
 
     def turned(degrees: Array) -> Array:
         return np.asarray(np.interp(at, node, np.unwrap(degrees, period=360.0)))
@@ -82,15 +84,14 @@ def step_positions(first: int, hours: int, latitude: float, longitude: float, al
     seen = spa.topocentric_sun_declination(declination, x, y, parallax, shift, hour_angle)
     turn = spa.topocentric_local_hour_angle(hour_angle, shift)
     bare = spa.topocentric_elevation_angle_without_atmosphere(latitude, seen, turn)
-    lifted = spa.atmospheric_refraction_correction(pressure, air_c, bare, refraction)
+    lifted = spa.atmospheric_refraction_correction(pressure, AIR_C, bare, REFRACTION)
     astronomers = spa.topocentric_astronomers_azimuth(turn, seen, latitude)
-    date = at.astype("datetime64[s]").astype("datetime64[D]")
-    day = (date - date.astype("datetime64[Y]")).astype(np.int64) + 1
+    day = _day_of_year(at)
     return SunPosition(
         day=day,
         elevation=np.asarray(spa.topocentric_elevation_angle(bare, lifted)),
         azimuth=np.asarray(spa.topocentric_azimuth_angle(astronomers)),
-        extraterrestrial=np.asarray(irradiance.get_extra_radiation(day), dtype=float),
+        extraterrestrial=irradiance.extraterrestrial(day),
     )
 
 
@@ -139,8 +140,6 @@ def on_faces(
 
     The circumsolar part of the diffuse goes with the beam, so it too is lost below the horizon.
     """
-    from pvlib import irradiance
-
     # The night has no light to be worked out.
     up = np.flatnonzero(sun.elevation > 0)
     zenith, bearing = 90.0 - sun.elevation[up], sun.azimuth[up]
@@ -153,7 +152,7 @@ def on_faces(
         for a, t, h, e in zip(azimuth, tilt, horizons, above, strict=True)
     ]
     azimuths, tilts = (np.array([w[i] for w in ways], dtype=float)[:, None] for i in (0, 1))
-    cosine = np.maximum(irradiance.aoi_projection(tilts, azimuths, zenith, bearing), 0)
+    cosine = np.maximum(irradiance.incidence_cosine(tilts, azimuths, zenith, bearing), 0)
     lit = np.array(
         [(90.0 - zenith > horizon_at(h, bearing)) & ~eave_shades(e, a, 90.0 - zenith, bearing) for a, _, h, e in ways]
     )
@@ -165,11 +164,9 @@ def on_faces(
     beam = np.where(lit, dni * cosine, 0.0)
     # The ratio as pvlib forms it, with the cosine worked out once for all members.
     ratio = cosine / np.maximum(np.cos(np.radians(zenith)), 0.01745)
-    sky = irradiance.haydavies(
-        tilts, None, dhi, dni, sun.extraterrestrial[up], projection_ratio=ratio, return_components=True
-    )
-    diffuse = sky["poa_isotropic"] * seen + np.where(lit, sky["poa_circumsolar"], 0.0)
-    plane = beam + diffuse + irradiance.get_ground_diffuse(tilts, ghi, albedo=albedo)
+    even, about_the_sun = irradiance.hay_davies(tilts, dhi, dni, sun.extraterrestrial[up], ratio)
+    diffuse = even * seen + np.where(lit, about_the_sun, 0.0)
+    plane = beam + diffuse + irradiance.ground_diffuse(tilts, ghi, albedo)
     direct, whole = (np.zeros((len(way_of), *light.ghi.shape)) for _ in range(2))
     direct[..., up], whole[..., up] = beam[way_of], plane[way_of]
     return FaceLight(poa_direct=direct, poa_global=whole, open_sky=opens[way_of])

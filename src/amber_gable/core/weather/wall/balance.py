@@ -49,7 +49,7 @@ Stepped = tuple[Array, Array, Array, Array, Array]
 
 def step_through(b: Balance, t: Array, w: Array, count: int) -> Stepped:
     """The first `count` steps from temperatures t (°C) and films w (kg/m²), both (R,)."""
-    compiled = LOOP.code
+    compiled = LOOP.code_for(count * (1 + len(t) // 50))
     if compiled is None:
         return step_plainly(b, t, w, count)
     surface, film, convection = (np.empty((count, len(t))) for _ in range(3))

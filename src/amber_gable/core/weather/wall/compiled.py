@@ -19,8 +19,18 @@ PLAIN = "AMBER_GABLE_PLAIN"
 PLACE = "AMBER_GABLE_COMPILED"
 """Where compiled loops are kept, in place of a folder beside the sources."""
 _HERE = Path(__file__).parent
-_READ_BY_LOOPS = (_HERE, _HERE.parents[1] / "domain" / "grid.py")
+_WEATHER = _HERE.parent
+_READ_BY_LOOPS = (_WEATHER, _WEATHER.parents[1] / "domain" / "grid.py")
 _COMPILING = threading.Lock()
+_PLAIN_STEPS_LEFT = 0
+"""Steps of plain loops that may still be taken before numba is loaded."""
+
+
+def go_without(steps: int = 6000) -> None:
+    """Let this process take so many steps in plain numpy before it loads numba, which takes as long as about 8,000: for
+    a command that computes little. A program that serves pages loads it beforehand (`warming.warm`)."""
+    global _PLAIN_STEPS_LEFT
+    _PLAIN_STEPS_LEFT = steps
 
 
 class Loop:
@@ -35,7 +45,15 @@ class Loop:
     @property
     def code(self) -> Callable[..., None] | None:
         """The machine code; None where the plain twin is to be used. It lets other threads run meanwhile."""
+        return self.code_for(0)
+
+    def code_for(self, steps: int) -> Callable[..., None] | None:
+        """The same for work that would take the plain twin so many steps."""
+        global _PLAIN_STEPS_LEFT
         if os.environ.get(PLAIN):
+            return None
+        if self._made is None and 0 < steps <= _PLAIN_STEPS_LEFT:
+            _PLAIN_STEPS_LEFT -= steps
             return None
         if self._made is None:
             with _COMPILING:
@@ -52,7 +70,7 @@ def sources_digest(places: tuple[Path, ...] = _READ_BY_LOOPS) -> str:
     """Changes with every source that a loop may take a constant from."""
     out = hashlib.sha256()
     for place in places:
-        for path in [place] if place.is_file() else sorted(place.glob("*.py")):
+        for path in sorted(place.rglob("*.py")) if place.is_dir() else [place]:
             out.update(path.name.encode() + path.read_bytes())
     return out.hexdigest()[:16]
 

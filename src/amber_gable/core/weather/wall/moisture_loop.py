@@ -25,7 +25,7 @@ def wood_steps(
     read, washed = events
     out, start = np.empty_like(target), np.ascontiguousarray(target[:, 0])
     given = (share, target, supply, read, washed, start)
-    compiled = _WOOD.code
+    compiled = _WOOD.code_for(target.shape[1] // 4 * (1 + len(target) // 50))
     if compiled is None:
         return wood_plainly(*given, soaks, quick)
     compiled(*(np.ascontiguousarray(a) for a in given), soaks, quick, out)
@@ -54,7 +54,7 @@ def masonry_steps(dries: Array, supply: Array, events: tuple[Array, Array], star
     read, washed = events
     out, begin = np.empty_like(dries), np.full(len(dries), start)
     given = (dries, supply, read, washed, begin)
-    compiled = _MASONRY.code
+    compiled = _MASONRY.code_for(dries.shape[1] // 4 * (1 + len(dries) // 50))
     if compiled is None:
         return masonry_plainly(*given)
     compiled(*(np.ascontiguousarray(a) for a in given), out)

@@ -2,7 +2,10 @@
 paths."""
 
 from dataclasses import dataclass
+from datetime import datetime
 from math import atan2, cos, degrees, radians
+
+import numpy as np
 
 from amber_gable.core.survey.drawing.horizon import face_horizon
 from amber_gable.core.weather.outdoors.sun import position
@@ -110,10 +113,10 @@ def _block(number: int, block: Block, face: Face) -> BlockOnHorizon:
 
 
 def _sun(property_: Property, face: Face, name: str, day: str) -> SunPath:
-    import pandas as pd
-
-    times = pd.date_range(day, periods=24 * 4, freq="15min", tz=property_.time_zone)
-    sun = position(times, property_.latitude, property_.longitude, property_.altitude_m)
+    begin = datetime.fromisoformat(day).replace(tzinfo=property_.tz)
+    at = np.array([begin.timestamp() + 900.0 * n for n in range(24 * 4)])
+    times = [datetime.fromtimestamp(t, property_.tz) for t in at]
+    sun = position(at, property_.latitude, property_.longitude, property_.altitude_m)
     path, hours, drawing = "", [], False
     for t, height, azimuth in zip(times, sun.elevation, sun.azimuth, strict=True):
         off = _off(float(azimuth), face)
