@@ -10,7 +10,7 @@ fail() { echo "environment: $*" >&2; exit 1; }
 as_root() { if [ "$(id -u)" = 0 ]; then "$@"; elif command -v sudo >/dev/null && sudo -n true 2>/dev/null; then sudo -n "$@"; else return 1; fi; }
 
 python=""
-for candidate in python3 python3.11 python3.12 python3.13; do
+for candidate in python3 python3.11 python3.12 python3.13 python3.14; do
   if command -v "$candidate" >/dev/null && "$candidate" -c 'import sys; sys.exit(sys.version_info < (3, 11))' 2>/dev/null; then python=$candidate; break; fi
 done
 [ -n "$python" ] || fail "Python 3.11 or newer is needed and was not found"
@@ -30,12 +30,14 @@ if [ ! -x .venv/bin/pip ]; then
   fi
 fi
 
-lock=requirements.lock
-[ "$want" = test ] && lock=requirements-test.lock
+version=$(.venv/bin/python -c 'import sys; print("%d.%d" % sys.version_info[:2])')
+lock=locks/$version.lock
+[ "$want" = test ] && lock=locks/$version-test.lock
+[ -f "$lock" ] || fail "no packages are locked for Python $version; use 3.11, 3.12, 3.13 or 3.14, then remove .venv"
 stamp=.venv/.installed-$want
 if [ ! -f "$stamp" ] || [ "$lock" -nt "$stamp" ] || [ pyproject.toml -nt "$stamp" ]; then
   echo "Installing packages from $lock ..."
-  .venv/bin/pip install --quiet --disable-pip-version-check -r "$lock"
+  .venv/bin/pip install --quiet --disable-pip-version-check --require-hashes -r "$lock"
   .venv/bin/pip install --quiet --disable-pip-version-check --no-deps -e .
   touch "$stamp"
 fi
