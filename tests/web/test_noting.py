@@ -1,7 +1,7 @@
 """Work noted on site: one touch each, append-only, taken back, never entered twice; and what the customer changes."""
 
 import re
-from datetime import datetime
+from datetime import datetime, timedelta
 from typing import Any
 
 import pytest
@@ -69,6 +69,20 @@ def test_what_is_noted_is_not_noted_twice_and_what_is_taken_back_may_be(ctx: Con
     assert "Noted today" not in client.get(f"{RISE}/today").text
     _note(client, task, "done")
     assert [e.said for e in _record(ctx)] == [Said.DONE, Said.TAKEN_BACK, Said.DONE], "nothing is rubbed out"
+
+
+def test_a_touch_sent_again_is_entered_once_with_the_time_it_was_made(ctx: Context, client: TestClient) -> None:
+    """The answer was lost on the way: the device sends the same touch again, an hour later."""
+    task, touch = _first(ctx), "0123456789abcdef0123456789abcdef"
+    made = (ctx.space.clock.now() - timedelta(minutes=10)).isoformat()
+    _note(client, task, "started", touch=touch, made=made)
+    assert isinstance(ctx.space.clock, DemoClock)
+    ctx.space.clock.step(1)
+    _note(client, task, "started", touch=touch, made=made)
+    (entry,) = _record(ctx)
+    assert (entry.touch, entry.at, entry.noted) == (touch, datetime.fromisoformat(made), datetime.fromisoformat(made))
+    _note(client, task, "done", touch="0123456789abcdef0123456789abcdee", made="2031-01-01T00:00:00Z")
+    assert _record(ctx)[-1].noted == ctx.space.clock.now(), "a clock that runs ahead is not believed"
 
 
 def test_part_done_counts_from_the_left_and_goes_on_from_there(ctx: Context, client: TestClient) -> None:

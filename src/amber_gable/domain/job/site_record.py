@@ -2,7 +2,7 @@
 entered by mistake is taken back by a later entry."""
 
 from enum import StrEnum
-from typing import Annotated, Literal, Self
+from typing import Annotated, ClassVar, Literal, Self
 
 from pydantic import AwareDatetime, Field, model_validator
 
@@ -41,9 +41,12 @@ class Said(StrEnum):
 
 
 class SiteEntry(Record):
-    """One touch on one piece of work. `at` is when it was so, `noted` when it was entered. `steps` are operations of
-    the parts' systems; a film's product, method and colour are kept as they were laid. `how_far` (part done) counts
-    from the left; `takes_back` names the touch that this entry undoes. `work` says in words what was meant."""
+    """One touch on one piece of work. `touch` and `noted` (when it was entered) come from where it was made, so that a
+    touch sent twice is entered once; `at` is when it was so. `steps` are operations of the parts' systems; a film's
+    product, method and colour are kept as they were laid. `how_far` (part done) counts from the left; `takes_back` names
+    the touch that this entry undoes. `work` says in words what was meant."""
+
+    kind: ClassVar[str] = "work"
 
     id: Id
     touch: Id
@@ -81,6 +84,8 @@ class SiteEntry(Record):
 class CustomerChange(Record):
     """What the customer asked for after the work was specified: `old` and `new` as they were called then."""
 
+    kind: ClassVar[str] = "change"
+
     id: Id
     at: AwareDatetime
     noted: AwareDatetime
@@ -92,6 +97,12 @@ class CustomerChange(Record):
     old_colour: HexColour | None = None
     new_colour: HexColour | None = None
     words: Words = ""
+
+
+SiteLine = SiteEntry | CustomerChange
+LINES: dict[str, type[SiteEntry] | type[CustomerChange]] = {line.kind: line for line in (SiteEntry, CustomerChange)}
+"""Every kind of line of the record, by the kind it is stored under. What is to be recorded besides is a class of its
+own here; the store reads it as it stands."""
 
 
 def withdrawn(record: tuple[SiteEntry, ...]) -> frozenset[str]:

@@ -1,7 +1,8 @@
 """Noting work on site: started, done, part done or not done, one touch each, and taking a touch back."""
 
+import re
 import uuid
-from collections.abc import Iterable, Sequence
+from collections.abc import Iterable, Mapping, Sequence
 from dataclasses import dataclass
 from datetime import datetime, timedelta
 from math import floor
@@ -19,7 +20,10 @@ from amber_gable.store.job.site_record import append
 
 AHEAD = timedelta(minutes=5)
 """Clocks of phones may go before ours by so much."""
+WAITED = timedelta(days=7)
+"""A touch may have waited so long on a device before it could be sent."""
 SOMEBODY = "crew"
+_TOUCH = re.compile(r"[a-z0-9][a-z0-9-]{15,63}")
 
 
 @dataclass(frozen=True)
@@ -36,13 +40,20 @@ class Named:
 
 @dataclass(frozen=True)
 class Note:
-    """What somebody says of the work, as typed: `at` a local time or nothing for now, `how_far` in %."""
+    """What somebody says of the work, as typed: `at` a local time or nothing for when it was made, `how_far` in %.
+    `touch` and `made` (ISO time) come from the device that it was made on; without them they are given here."""
 
     said: str
     by: str = ""
     at: str = ""
     how_far: str = ""
     why: str = ""
+    touch: str = ""
+    made: str = ""
+
+
+def note_of(form: Mapping[str, str], by: str) -> Note:
+    return Note(by=by, **{k: form.get(k, "") for k in ("said", "at", "how_far", "why", "touch", "made")})
 
 
 def note_tasks(ctx: Context, job_id: str, tasks: Sequence[str], note: Note) -> None:
@@ -118,12 +129,15 @@ def _of_step(bundle: JobBundle, key: tuple[str, str], step: str) -> Named:
 
 def _entries(ctx: Context, bundle: JobBundle, work: Iterable[Named], note: Note) -> list[SiteEntry]:
     """One entry for each stretch that is spoken of, all of one touch."""
-    now = ctx.now
+    if note.touch in {e.touch for e in bundle.job.record}:
+        # Sent again, because no answer came the first time.
+        return []
+    now = _made(note.made, ctx.now)
     faults: dict[str, str] = {}
     if note.said not in (Said.STARTED, Said.DONE, Said.PART_DONE, Said.NOT_DONE):
         faults["said"] = "choose started, done, part done or not done"
     said = Said(note.said) if not faults else Said.DONE
-    at = _moment(note.at, now, bundle, faults)
+    at = _moment(note.at, ctx.now, bundle, faults) if note.at.strip() else now
     share = _share(note.how_far, faults) if said is Said.PART_DONE else None
     why = note.why.strip()
     if said is Said.NOT_DONE and not why:
@@ -132,7 +146,8 @@ def _entries(ctx: Context, bundle: JobBundle, work: Iterable[Named], note: Note)
         faults["why"] = "keep it under 400 letters"
     if faults:
         raise Refused(faults)
-    found, touch = progress(bundle.job.record), uuid.uuid4().hex
+    found = progress(bundle.job.record)
+    touch = note.touch if _TOUCH.fullmatch(note.touch) else uuid.uuid4().hex
     out = []
     for one in work:
         for extent, steps, how_far in _spoken(bundle, found, one, said, share):
@@ -173,10 +188,17 @@ def _further(whole: Extent, left: Extent, share: float) -> float | None:
     return far if 0 < far < 1 else None
 
 
+def _made(typed: str, now: datetime) -> datetime:
+    """When a touch was made by the device's clock; now where that tells nothing, or cannot be."""
+    try:
+        made = datetime.fromisoformat(typed.strip())
+    except ValueError:
+        return now
+    return made if made.tzinfo is not None and now - WAITED < made <= now else now
+
+
 def _moment(typed: str, now: datetime, bundle: JobBundle, faults: dict[str, str]) -> datetime:
     """A local time as the browser's field gives it."""
-    if not typed.strip():
-        return now
     try:
         at = datetime.fromisoformat(typed.strip())
     except ValueError:

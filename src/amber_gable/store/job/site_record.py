@@ -2,25 +2,19 @@
 
 from collections.abc import Sequence
 
-from pydantic import TypeAdapter
 from sqlalchemy import func, select
 
 from amber_gable.domain.base import Record
-from amber_gable.domain.job.site_record import CustomerChange, SiteEntry
+from amber_gable.domain.job.site_record import LINES, CustomerChange, SiteEntry, SiteLine
 from amber_gable.store.tables import SiteEntryRow
 from amber_gable.store.transaction import Transaction
 
-WORK, CHANGE = "work", "change"
-
 
 class SiteRecord(Record):
-    """Entries and changes in the order they were noted."""
+    """Entries of work and changes of the customer's, in the order they were noted."""
 
     record: tuple[SiteEntry, ...]
     changes: tuple[CustomerChange, ...]
-
-
-_ENTRIES, _CHANGES = TypeAdapter(tuple[SiteEntry, ...]), TypeAdapter(tuple[CustomerChange, ...])
 
 
 def load_record(session: Transaction, job_id: str) -> SiteRecord:
@@ -34,17 +28,18 @@ def load_record(session: Transaction, job_id: str) -> SiteRecord:
 def _read(session: Transaction, job_id: str) -> SiteRecord:
     rows = session.execute(
         select(SiteEntryRow.kind, SiteEntryRow.body).where(SiteEntryRow.job_id == job_id).order_by(SiteEntryRow.number)
-    ).all()
+    )
+    lines: list[SiteLine] = [LINES[kind].model_validate(body) for kind, body in rows]
     return SiteRecord(
-        record=_ENTRIES.validate_python([body for kind, body in rows if kind == WORK]),
-        changes=_CHANGES.validate_python([body for kind, body in rows if kind == CHANGE]),
+        record=tuple(line for line in lines if isinstance(line, SiteEntry)),
+        changes=tuple(line for line in lines if isinstance(line, CustomerChange)),
     )
 
 
-def append(session: Transaction, job_id: str, entries: Sequence[SiteEntry | CustomerChange]) -> None:
+def append(session: Transaction, job_id: str, lines: Sequence[SiteLine]) -> None:
     """Add to a job's record; the job must be there."""
     last = session.scalar(select(func.max(SiteEntryRow.number)).where(SiteEntryRow.job_id == job_id)) or 0
-    for number, entry in enumerate(entries, last + 1):
-        kind = WORK if isinstance(entry, SiteEntry) else CHANGE
-        session.add(SiteEntryRow(job_id=job_id, number=number, kind=kind, body=entry.model_dump(mode="json")))
+    for number, line in enumerate(lines, last + 1):
+        body = line.model_dump(mode="json")
+        session.add(SiteEntryRow(job_id=job_id, number=number, kind=line.kind, body=body))
     session.flush()

@@ -14,7 +14,7 @@ from amber_gable.services.job.jobs import other_jobs
 from amber_gable.services.job.view import JobView
 from amber_gable.services.survey.conditions import add_moisture
 from amber_gable.services.today.day_sheet import DaySheet, cautions, painting_orders
-from amber_gable.services.today.noting import Note, note_tasks, take_back
+from amber_gable.services.today.noting import note_of, note_tasks, take_back
 from amber_gable.services.today.standing import standings
 from amber_gable.services.weather.told.crew_notes import crew_notes
 from amber_gable.services.weather.told.rain_race import rain_race
@@ -112,7 +112,7 @@ Tasks = Annotated[list[str], Depends(_named)]
 def note(request: Request, job_id: str, tasks: Tasks, form: Fields) -> Response:
     """One touch: what is said of the tasks."""
     who = form.get("by", "") or request.cookies.get(WHO, "")
-    said = Note(form.get("said", ""), who, form.get("at", ""), form.get("how_far", ""), form.get("why", ""))
+    said = note_of(form, who)
     try:
         note_tasks(context_of(request), job_id, tasks, said)
     except Refused as error:

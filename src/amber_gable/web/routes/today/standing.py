@@ -7,7 +7,7 @@ from starlette.responses import RedirectResponse, Response
 
 from amber_gable.domain.errors import NotFound, Refused
 from amber_gable.services.job.view import JobView
-from amber_gable.services.today.noting import Note, note_step
+from amber_gable.services.today.noting import note_of, note_step
 from amber_gable.services.today.standing import part_cells
 from amber_gable.web.asking import WHO, context_of
 from amber_gable.web.pages import Fields, job_page, load_job, page, units_of
@@ -49,7 +49,7 @@ def standing_context(request: Request, view: JobView, key: tuple[str, str]) -> d
 def note(request: Request, job_id: str, kind: str, id_: str, form: Fields) -> Response:
     """What is said of one step of the part."""
     who = form.get("by", "") or request.cookies.get(WHO, "")
-    said = Note(form.get("said", ""), who, form.get("at", ""), form.get("how_far", ""), form.get("why", ""))
+    said = note_of(form, who)
     try:
         note_step(context_of(request), job_id, kind, id_, form.get("step", ""), said)
     except Refused as error:

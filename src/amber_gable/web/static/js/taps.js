@@ -85,6 +85,24 @@ document.addEventListener("htmx:after:request", (event) => {
   if (ctx.target?.id && !ctx.target.isConnected) ctx.target = document.getElementById(ctx.target.id) ?? ctx.target;
 });
 
+// What is noted of the work carries a name and a time of where it was tapped: sent again, it is entered once.
+const NOTES = /\/(today\/note|standing\/)/;
+document.addEventListener("submit", (event) => {
+  const form = event.target, said = event.submitter?.value ?? "";
+  if (!NOTES.test(form.action) || form.dataset.tapped === said) return;
+  form.dataset.tapped = said;
+  const bytes = crypto.getRandomValues(new Uint8Array(16));
+  const name = [...bytes].map((b) => b.toString(16).padStart(2, "0")).join("");
+  for (const [key, value] of [["touch", name], ["made", new Date().toISOString()]]) {
+    let field = form.querySelector(`input[name=${key}]`);
+    if (!field) {
+      field = Object.assign(document.createElement("input"), { type: "hidden", name: key });
+      form.append(field);
+    }
+    field.value = value;
+  }
+}, true);
+
 // Forms sent the plain way: the second tap waits for the first one's page.
 document.addEventListener("submit", (event) => {
   if (event.defaultPrevented) return;
