@@ -6,14 +6,14 @@ from collections.abc import Callable
 import pytest
 from playwright.sync_api import BrowserContext
 
+from amber_gable.services.job.stages import STAGES
 from tests.browser.conftest import PHONE, serious_barriers, sticks_out
 
 pytestmark = pytest.mark.browser
 RISE = "/jobs/coopers-rise"
 SPEC = f"{RISE}/specification"
-STAGES = ("survey", "specification", "quantities", "estimate", "weather", "plan", "today")
 PAGES = {
-    "stages": ["/", *(f"{RISE}/{s}" for s in STAGES)],
+    "stages": ["/", *(f"{RISE}/{s.path}" for s in STAGES)],
     "drawing table": [
         f"{RISE}/survey/{s}"
         for s in (

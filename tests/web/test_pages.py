@@ -7,10 +7,11 @@ import pytest
 from fastapi.testclient import TestClient
 
 from amber_gable.services.context import Context
+from amber_gable.services.job import stages
 from tests.fixtures import StandIn
 
 JOBS = ["coopers-rise", "net-loft", "quarry-lane", "heron-deck", "feed-barn"]
-STAGES = ["survey", "specification", "quantities", "estimate", "weather", "plan", "today"]
+STAGES = [stage.path for stage in stages.STAGES]
 RISE = "/jobs/coopers-rise"
 
 

@@ -7,13 +7,13 @@ import pytest
 import amber_gable.web
 
 WEB = Path(amber_gable.web.__file__).parent
-WIDEST = 160
+WIDEST = {".html": 140, ".css": 160, ".js": 160}
 WRITTEN = [p for kind in ("templates/**/*.html", "static/css/*.css", "static/js/*.js") for p in WEB.glob(kind)]
 
 
 @pytest.mark.parametrize("path", WRITTEN, ids=lambda p: p.name)
 def test_no_line_is_too_long_for_a_diff(path: Path) -> None:
     lines = path.read_text(encoding="utf-8").splitlines()
-    assert [n for n, line in enumerate(lines, 1) if len(line) > WIDEST] == []
+    assert [n for n, line in enumerate(lines, 1) if len(line) > WIDEST[path.suffix]] == []
     if path.suffix == ".css":
         assert [n for n, line in enumerate(lines, 1) if line.count("{") > 1 or line.count(";") > 1] == []

@@ -12,6 +12,7 @@ from amber_gable.domain.units import UNITS, Quantity, UnitSystem, in_units, numb
 from amber_gable.services.company.stores import typed_product
 from amber_gable.services.company.usual_units import usual_units
 from amber_gable.services.context import Context
+from amber_gable.services.job.stages import STAGES
 from amber_gable.store.job.jobs import live_job
 from amber_gable.store.tables import PropertyRow
 from amber_gable.web.views.sheet_form import sheet_values
@@ -93,15 +94,14 @@ def test_a_sheet_goes_through_the_form_unchanged_in_both_systems(ctx: Context) -
 
 RISE = "/jobs/coopers-rise"
 PAGES = [
+    *(f"{RISE}/{stage.path}" for stage in STAGES),
     "/", "/settings/rates", "/stores", "/stores/product/skerry-housecoat", "/stores/product/new", "/stores/colours",
-    f"{RISE}/survey",
     f"{RISE}/survey/face/front", f"{RISE}/survey/zone/front-siding", f"{RISE}/survey/item/shutters-1",
     f"{RISE}/survey/zone/new?face=front", f"{RISE}/survey/zone/front-siding/condition",
     f"{RISE}/survey/face/front/surroundings", f"{RISE}/survey/walk?at=front", f"{RISE}/survey/files",
-    f"{RISE}/specification", f"{RISE}/specification/zone/east-gable-siding", f"{RISE}/specification/item/shutters-1",
+    f"{RISE}/specification/zone/east-gable-siding", f"{RISE}/specification/item/shutters-1",
     "/jobs/quarry-lane/specification/zone/ql-left-vinyl", "/jobs/heron-deck/specification",
-    f"{RISE}/specification/colours", f"{RISE}/specification/boards", f"{RISE}/quantities", f"{RISE}/weather",
-    f"{RISE}/estimate", "/jobs/heron-deck/estimate", f"{RISE}/plan", f"{RISE}/today",
+    f"{RISE}/specification/colours", f"{RISE}/specification/boards", "/jobs/heron-deck/estimate",
     f"{RISE}/today?day=2026-09-16", "/jobs/net-loft/today?day=2026-09-16", "/jobs/quarry-lane/plan",
 ]  # fmt: skip
 _FIGURE = r"\d[\d.,]*\s*"

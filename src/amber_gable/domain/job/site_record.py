@@ -43,8 +43,8 @@ class Said(StrEnum):
 class SiteEntry(Record):
     """One touch on one piece of work. `touch` and `noted` (when it was entered) come from where it was made, so that a
     touch sent twice is entered once; `at` is when it was so. `steps` are operations of the parts' systems; a film's
-    product, method and colour are kept as they were laid. `how_far` (part done) counts from the left; `takes_back` names
-    the touch that this entry undoes. `work` says in words what was meant."""
+    product, method and colour are kept as they were laid. `how_far` (part done) counts from the left; `takes_back`
+    names the touch that this entry undoes. `work` says in words what was meant."""
 
     kind: ClassVar[str] = "work"
 
