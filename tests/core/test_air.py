@@ -23,7 +23,7 @@ def test_dew_point_undoes_saturation_exactly() -> None:
 
 
 def test_vapour_density_of_saturated_air_at_twenty_degrees() -> None:
-    # The handbook value of absolute humidity is 17.3 g/m³.
+    # The tabulated absolute humidity is 17.3 g/m³.
     assert float(vapour_density(saturation_pressure(20.0), 20.0)) == pytest.approx(0.0173, abs=1e-4)
 
 

@@ -1,4 +1,4 @@
-"""What a wall waits for after what was done to it: expected by the handbook's table of waits (§11), then looked up."""
+"""What a wall waits for after what was done to it: expected by the table of waits of trade.md §11, then looked up."""
 
 from datetime import datetime
 from typing import Any

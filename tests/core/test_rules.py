@@ -217,7 +217,7 @@ def test_headroom_is_the_distance_to_the_limit_and_stops_where_negative() -> Non
     assert (windows.ok == ~np.any([c.stops for c in windows.checks], axis=0)).all()
 
 
-def test_all_ten_rules_of_the_handbook_are_there_and_every_letter_has_words() -> None:
+def test_all_ten_rules_of_the_trade_are_there_and_every_letter_has_words() -> None:
     assert {r.number for r in RULES.values()} - {0} == set(range(1, 11))
     assert {r.letter for r in RULES.values()} | {"S", "B"} == set(LETTERS), "stops and what lies below are no weather"
 

@@ -47,7 +47,7 @@ def _hours_to(climate: Climate, found: Moisture, limit: float, since: float = WA
 
 
 WASHED = [
-    # substrate, tilt, weather, limit %, least and most hours until it is dry enough: handbook §3 and §11
+    # substrate, tilt, weather, limit %, least and most hours until it is dry enough: trade.md §3 and §11
     ("wood-lap", 90.0, spring, 15.0, 12, 48),  # one to three good days
     ("wood-deck", 0.0, spring, 15.0, 48, 96),  # about three good sunny days
     ("brick", 90.0, summer, DRY_MASONRY_PCT, 20, 60),  # a day or two in summer, here in the shade and calm
@@ -184,7 +184,7 @@ def test_a_towel_takes_the_dew_off_and_leaves_half_an_hour_of_damp() -> None:
 
 
 def test_oil_and_water_on_a_humid_day_need_their_own_time() -> None:
-    """Oil waits longer than a water-borne coat, and cares less for the humidity (handbook §5, physics.md §7)."""
+    """Oil waits longer than a water-borne coat, and cares less for the humidity (trade.md §5, physics.md §7)."""
     from tests.weather_cases import day_slots, windows_of
 
     ready = {}

@@ -150,7 +150,7 @@ EMC = [(21.1, 50, 9.2), (21.1, 65, 12.0), (21.1, 80, 16.0), (4.4, 90, 21.0), (37
 
 
 @pytest.mark.parametrize(("air", "rh", "pct"), EMC)
-def test_wood_comes_to_the_moisture_of_the_handbook(air: float, rh: float, pct: float) -> None:
+def test_wood_comes_to_the_moisture_of_the_wood_handbook(air: float, rh: float, pct: float) -> None:
     assert float(equilibrium_moisture(air, rh)) == pytest.approx(pct, abs=0.15)
 
 

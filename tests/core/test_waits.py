@@ -1,4 +1,4 @@
-"""What must pass between two steps, as a master painter would say it (handbook §11)."""
+"""What must pass between two steps, as a master painter would say it (trade.md §11)."""
 
 import pytest
 

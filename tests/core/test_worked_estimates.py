@@ -166,7 +166,7 @@ def test_alone_on_ladders_takes_a_quarter_more_up_there_and_a_tower_takes_moves_
     assert ladder is not None and ladder.labour.amount == pytest.approx(tower.moves.labour.amount * 3.5 / 1.8)
 
 
-def test_a_companys_own_rate_takes_the_handbooks_place() -> None:
+def test_a_companys_own_rate_takes_the_trades_place() -> None:
     raw = one_wall().model_dump(mode="json")
     raw["company"]["rates"] = {"brush": {"per_hour": 5.5, "spread": 1.2, "source": "season 2025"}}
     own = job_work(JobBundle.model_validate(raw))["zone", "siding"]

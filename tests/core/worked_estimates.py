@@ -1,4 +1,4 @@
-"""The hours of the five demo jobs, worked out by hand from the drawings and handbook §17: arithmetic, and nothing of
+"""The hours of the five demo jobs, worked out by hand from the drawings and trade.md §17: arithmetic, and nothing of
 the program. Amount ÷ what one person does in an hour × factors. Surfaces: width × height less openings above 1.5 m²,
 × profile factor, as the take-off is worked by hand elsewhere (test_worked_takeoff.py)."""
 
@@ -487,7 +487,7 @@ HERON_DECK_LITRES = {
 }
 FEED_BARN_LITRES = {("skerry-roofshield", "#dcdfdc"): 2 * 2 * _ROOF_M2 / (10 * 52 / 250) / SPRAYED}
 
-# The yardsticks of whole jobs (handbook §12).
+# The yardsticks of whole jobs (trade.md §12).
 WORKED = {
     "1": (COOPERS_RISE, COOPERS_RISE_SITE, COOPERS_RISE_LITRES, (165, 225)),
     "2": (NET_LOFT, NET_LOFT_SITE, NET_LOFT_LITRES, (50, 80)),

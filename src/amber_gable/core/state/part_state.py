@@ -23,7 +23,7 @@ from amber_gable.domain.work.finish import Finish
 from amber_gable.domain.work.operation import Operation, OperationKind, Technique
 
 DAMP = "damp"
-"""The stop of wood over its limit that is not yet wet (rules/wood.py)."""
+"""The stop of wood over its limit that is not yet wet (core/specification/rules/wood.py)."""
 
 
 @dataclass(frozen=True)

@@ -1,4 +1,4 @@
-"""What must pass between one step and the next (handbook §11): fixed waits, and the stage a film must have reached."""
+"""What must pass between one step and the next (trade.md §11): fixed waits, and the stage a film must have reached."""
 
 from amber_gable.core.weather.film.drying import DryingStage
 from amber_gable.domain.findings.moisture_figures import MasonryFigures, moisture_figures

@@ -1,4 +1,4 @@
-"""The handbook's generic coatings (handbook §5) as data sheets, with invented prices.
+"""Generic coatings (trade.md §5) as data sheets, with invented prices.
 
 They let a face be judged before a maker is chosen. A product's own sheet beats them.
 """

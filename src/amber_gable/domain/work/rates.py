@@ -1,4 +1,4 @@
-"""How fast the work goes: what one person does in an hour, and what makes it slower. The trade's medians (handbook
+"""How fast the work goes: what one person does in an hour, and what makes it slower. The trade's medians (trade.md
 §17) are what a company begins with; it writes its own over them."""
 
 from collections.abc import Mapping
@@ -9,7 +9,7 @@ from pydantic import Field
 from amber_gable.domain.base import Name, Record
 from amber_gable.domain.work.operation import AmountUnit
 
-_HANDBOOK, _OURS = "handbook §17", "our own prior"
+_HANDBOOK, _OURS = "trade.md §17", "our own prior"
 _SPREAD, _WIDE = 1.5, 1.7
 """Geometric standard deviations: physics.md §11, and where nobody wrote a figure down."""
 
@@ -56,7 +56,7 @@ def _rows(unit: AmountUnit, source: str, *rows: tuple[str, str, float]) -> list[
 
 
 _ALL = [
-    # Where the handbook has one figure for two steps, it is shared so that both together come to it.
+    # Where trade.md has one figure for two steps, it is shared so that both together come to it.
     *_rows(_M2, _HANDBOOK,
            ("wash-pressure", "wash a wall by pressure or fan rinse", 70),
            ("wash-hose", "wash by hose and brush", 30),

@@ -20,7 +20,7 @@ class AskedBy(StrEnum):
 
 @dataclass(frozen=True)
 class School:
-    """One option of a topic. `life` is a factor on the years a coating system lasts (handbook §16); `trades` says what
+    """One option of a topic. `life` is a factor on the years a coating system lasts (trade.md §16); `trades` says what
     it gives and takes, `risk` what goes wrong with it when it does."""
 
     code: str

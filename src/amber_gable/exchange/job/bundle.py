@@ -30,7 +30,7 @@ def load_bundle(text: str, name: str) -> JobBundle:
         raise InputError(name, str(error), "write a number") from None
     if not isinstance(raw, dict) or raw.get("format") != "amber-gable-job":
         raise InputError(name, "is not a job bundle", 'its first field must be "format": "amber-gable-job"')
-    raw = _with_handbook(brought_up(raw))
+    raw = _with_generic(brought_up(raw))
     try:
         bundle = JobBundle.model_validate(raw)
     except ValidationError as error:
@@ -43,8 +43,8 @@ def load_bundle(text: str, name: str) -> JobBundle:
     return bundle
 
 
-def _with_handbook(raw: dict[str, Any]) -> dict[str, Any]:
-    """Products that the file names and does not carry are the handbook's."""
+def _with_generic(raw: dict[str, Any]) -> dict[str, Any]:
+    """Products that the file names and does not carry are generic ones."""
     own = raw.get("products", [])
     if not isinstance(own, list):
         return raw

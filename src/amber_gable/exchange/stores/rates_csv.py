@@ -1,4 +1,4 @@
-"""A company's rates as CSV: one line each, the handbook's among them; what differs from them comes in as the company's
+"""A company's rates as CSV: one line each, the trade's among them; what differs from them comes in as the company's
 own (docs/formats.md)."""
 
 import csv

@@ -65,12 +65,12 @@ def usual_of(ctx: Context) -> Usual | None:
 
 
 def held(session: Transaction, company_id: str) -> tuple[Product, ...]:
-    """What the stores hold; the handbook's sheets where they are empty."""
+    """What the stores hold; the generic sheets where they are empty."""
     return tuple(store.company_products(session, company_id)) or tuple(GENERIC_PRODUCTS.values())
 
 
 def held_systems(session: Transaction, company_id: str) -> tuple[CoatingSystem, ...]:
-    """The company's systems; the handbook's where its stores are empty, for these name the handbook's sheets."""
+    """The company's systems; the generic ones where its stores are empty, for these name the generic sheets."""
     own = tuple(store.company_systems(session, company_id))
     return own or (() if store.company_products(session, company_id) else GENERIC_SYSTEMS)
 
@@ -152,7 +152,7 @@ def shelves(ctx: Context) -> Shelves:
 
 
 def sheet(ctx: Context, code: str) -> tuple[Product, int]:
-    """A product with the revision that the stores hold (0: only the handbook has it). Raises NotFound."""
+    """A product with the revision that the stores hold (0: it is a generic one). Raises NotFound."""
     with ctx.reading() as session:
         found = company(session)
         product = next((p for p in held(session, found.id) if p.code == code), None)

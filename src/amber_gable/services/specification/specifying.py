@@ -8,7 +8,7 @@ from pydantic import ValidationError
 
 from amber_gable.core.specification.choices.comparison import difference
 from amber_gable.core.specification.colour.heat_check import Wanted, heat_checks, last_coat
-from amber_gable.core.specification.derived.completing import usual_wish, with_handbook
+from amber_gable.core.specification.derived.completing import usual_wish, with_generic
 from amber_gable.core.specification.derived.diagnosis import derive
 from amber_gable.core.specification.derived.overrides import forbidden_steps
 from amber_gable.core.specification.derived.part_facts import part_facts
@@ -52,10 +52,10 @@ class Changed:
 
 
 def shelf(session: Transaction, bundle: JobBundle) -> list[Product]:
-    """What may be chosen from for a job: the company's stores, the handbook's sheet for every family they lack, and
+    """What may be chosen from for a job: the company's stores, the generic sheet for every family they lack, and
     the sheets the job reads, each in the revision it reads."""
     own = {p.code: p for p in company_products(session, bundle.company.id)}
-    return with_handbook(list((own | {p.code: p for p in bundle.products}).values()))
+    return with_generic(list((own | {p.code: p for p in bundle.products}).values()))
 
 
 def _as_it_is(session: Transaction, job_id: str, key: Key) -> tuple[JobBundle, PaintedPart, Finish | None, Wish]:

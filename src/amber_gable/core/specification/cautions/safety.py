@@ -1,4 +1,4 @@
-"""Safety cards (handbook §13): what the work contains decides which apply. They remind and forbid what is always wrong;
+"""Safety cards (trade.md §13): what the work contains decides which apply. They remind and forbid what is always wrong;
 local code and licensed practice decide the rest."""
 
 from collections.abc import Callable, Iterable, Mapping

@@ -85,7 +85,7 @@ def _judged(
         reasons.append("rated vinyl-safe")
     if product.maker == "generic":
         points -= 20
-        reasons.append("a handbook default, not a maker's sheet")
+        reasons.append("a generic sheet, not a maker's")
     return RankedProduct(product, max(points, 0), tuple(reasons), cost_per_m2(product, method))
 
 

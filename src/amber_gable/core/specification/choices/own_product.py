@@ -9,7 +9,7 @@ from amber_gable.domain.paint.product import Base, Container, Hazard, Product
 FAMILY_SHEETS: dict[Family, Product] = {}
 for _sheet in GENERIC_PRODUCTS.values():
     FAMILY_SHEETS.setdefault(_sheet.family, _sheet)
-"""The handbook's sheet of each family that has one."""
+"""The generic sheet of each family that has one."""
 
 
 _WARNS = {

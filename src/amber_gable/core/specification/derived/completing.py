@@ -1,4 +1,4 @@
-"""Job files that say only what is wished: the steps are derived, from the file's products and the handbook's."""
+"""Job files that say only what is wished: the steps are derived, from the file's products and the generic ones."""
 
 from amber_gable.core.specification.derived.facts import surface_tags
 from amber_gable.core.specification.derived.part_spec import Wish, fresh_spec, made_finish
@@ -11,12 +11,12 @@ from amber_gable.domain.paint.scheme import colour_group
 
 
 def bundle_shelf(bundle: JobBundle) -> list[Product]:
-    """What may be chosen from: the products the job carries, and the handbook's for every family they lack."""
-    return with_handbook(list(bundle.products))
+    """What may be chosen from: the products the job carries, and the generic ones for every family they lack."""
+    return with_generic(list(bundle.products))
 
 
-def with_handbook(own: list[Product]) -> list[Product]:
-    """These products, and the handbook's for every family they lack."""
+def with_generic(own: list[Product]) -> list[Product]:
+    """These products, and the generic ones for every family they lack."""
     there = {p.family for p in own}
     return own + [p for p in GENERIC_PRODUCTS.values() if p.family not in there]
 

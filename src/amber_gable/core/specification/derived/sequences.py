@@ -1,4 +1,4 @@
-"""The order in which special things are painted (handbook §9.4): members drawn with their numbers, steps with their
+"""The order in which special things are painted (trade.md §9.4): members drawn with their numbers, steps with their
 minutes. Metres from the lower left as seen; minutes for one coat by one person."""
 
 from collections.abc import Sequence as Many

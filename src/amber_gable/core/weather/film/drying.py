@@ -41,7 +41,7 @@ FREEZES_C = 0.0
 
 
 CLOSES_H, FURNITURE_TIMES = 3.0, 3.0
-"""A door or sash closes some hours after it is tack-free (handbook §11); furniture stands when feet have walked for
+"""A door or sash closes some hours after it is tack-free (trade.md §11); furniture stands when feet have walked for
 twice as long again (24 and 72 h): reference hours, and times the product's own for feet."""
 THIN_UM, THICK_UM = 150.0, 400.0
 """Wet films up to the first dry by evaporation from their face, from the second on by diffusion through themselves."""

@@ -1,4 +1,4 @@
-"""The ten weather rules of the trade (handbook §10), each with value, limit and headroom for every face and slot."""
+"""The ten weather rules of the trade (trade.md §10), each with value, limit and headroom for every face and slot."""
 
 from collections.abc import Callable, Iterator, Mapping
 from dataclasses import dataclass
@@ -43,7 +43,7 @@ LETTERS = {
 
 @dataclass(frozen=True)
 class WeatherRule:
-    """A one-sided test. `number` is the rule's place in handbook §10; `least` says the value must not fall below the
+    """A one-sided test. `number` is the rule's place in trade.md §10; `least` says the value must not fall below the
     limit, otherwise it must not rise above it."""
 
     id: str

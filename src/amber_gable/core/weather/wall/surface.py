@@ -36,7 +36,7 @@ SPIN_UP_DAYS = 2
 LOSES = 15.0
 """W/(m² K), about what a surface loses by convection and radiation together."""
 TOWEL_DAMP_S = 1800
-"""How long a wiped surface stays damp (handbook §10: half an hour, or a fan)."""
+"""How long a wiped surface stays damp (trade.md §10: half an hour, or a fan)."""
 
 
 @dataclass(frozen=True)
