@@ -1,6 +1,6 @@
 # Amber Gable. `make demo` runs the program on sample data, `make test` checks it.
 PY := .venv/bin/python
-.PHONY: demo demo-reset serve test test-times test-long quick bench screenshots lint quick-lint lock
+.PHONY: demo demo-reset serve test test-times test-long quick bench screenshots lint quick-lint lock wheel
 
 demo: run-env
 	@$(PY) -m amber_gable.cli demo
@@ -55,6 +55,10 @@ screenshots: test-env
 
 lock: test-env
 	scripts/lock.sh
+
+# The program as a wheel in dist/, to be installed elsewhere with the packages of locks/.
+wheel: run-env
+	.venv/bin/pip wheel --quiet --no-deps --wheel-dir dist .
 
 .PHONY: run-env test-env
 run-env:

@@ -21,7 +21,7 @@ from amber_gable.services.context import Context
 from amber_gable.services.job.jobs import load_demo
 from amber_gable.services.opening import open_database
 from amber_gable.services.plan.planning import make_plan
-from amber_gable.services.settings import Settings
+from amber_gable.services.settings import LOOPBACK, Settings
 from amber_gable.services.weather.held.asking import job_weather
 from amber_gable.services.workspace import Workspace
 from amber_gable.standins.weather.service import weather_service
@@ -31,17 +31,16 @@ from amber_gable.store.job.jobs import list_jobs, load_bundle
 from amber_gable.store.job.plans import load_plan
 from amber_gable.web.app import create_app
 
-HOST = "127.0.0.1"
 TURN_S = 0.0005
 WARM_AFTER_S = 1.0
 """By then the first page was answered, which would otherwise share the interpreter with the loading."""
 
 
-def _free(port: int, what: str) -> None:
+def _free(port: int, what: str, host: str = LOOPBACK) -> None:
     with socket.socket() as probe:
         probe.setsockopt(socket.SOL_SOCKET, socket.SO_REUSEADDR, 1)
         try:
-            probe.bind((HOST, port))
+            probe.bind((host, port))
         except OSError:
             raise InputError(
                 f"port {port}", f"is in use, so {what} cannot start", "stop the other or set another port"
@@ -50,7 +49,7 @@ def _free(port: int, what: str) -> None:
 
 def _in_background(app: FastAPI, port: int) -> uvicorn.Server:
     """Run an ASGI application in a thread and wait until it answers."""
-    server = uvicorn.Server(uvicorn.Config(app, host=HOST, port=port, log_level="warning"))
+    server = uvicorn.Server(uvicorn.Config(app, host=LOOPBACK, port=port, log_level="warning"))
     threading.Thread(target=server.run, daemon=True).start()
     for _ in range(100):
         if server.started:
@@ -60,17 +59,20 @@ def _in_background(app: FastAPI, port: int) -> uvicorn.Server:
 
 
 def serve(port: int | None = None) -> None:
-    """The program with the user's own database and the machine's clock."""
+    """The program with the user's own database and the machine's clock. Raises InputError where it would be reached
+    from other machines without accounts."""
     settings = Settings()
+    settings.check_reach(accounts=False)
     port = port or settings.port
-    _free(port, "the program")
+    _free(port, "the program", settings.host)
     provider = HttpForecast(settings.forecast_url, members=settings.forecast_members) if settings.forecast_url else None
     meter = HttpMeter(settings.meter_url) if settings.meter_url else None
     with held(settings.database, "this one"):
         _prepare()
         space = Workspace(open_database(settings.database), SystemClock(), provider, meter)
-        print(f"Amber Gable is at http://{HOST}:{port}  (data in {settings.database}; Ctrl-C stops it)", flush=True)
-        uvicorn.run(create_app(space), host=HOST, port=port, log_level="warning")
+        address = settings.public_url or f"http://{settings.host}:{port}"
+        print(f"Amber Gable is at {address}  (data in {settings.database}; Ctrl-C stops it)", flush=True)
+        uvicorn.run(create_app(space, settings.names), host=settings.host, port=port, log_level="warning")
 
 
 def _prepare() -> None:
@@ -95,12 +97,12 @@ def reset_demo() -> None:
     path = Settings().demo_database
     database = open_database(path)
     with socket.socket() as spare:
-        spare.bind((HOST, 0))
+        spare.bind((LOOPBACK, 0))
         port: int = spare.getsockname()[1]
     _in_background(weather_service(), port)
     clock = DemoClock(database)
     clock.reset()
-    ctx = Context(Workspace(database, clock, HttpForecast(f"http://{HOST}:{port}")))
+    ctx = Context(Workspace(database, clock, HttpForecast(f"http://{LOOPBACK}:{port}")))
     load_demo(ctx)
     plan_unplanned(ctx)
     print(f"sample data put back in {path}")
@@ -108,7 +110,7 @@ def reset_demo() -> None:
 
 def demo_space(database: Database, weather_port: int) -> Workspace:
     """The demo: sample jobs (put in once), the pinned clock, forecasts from the stand-in over HTTP."""
-    address = f"http://{HOST}:{weather_port}"
+    address = f"http://{LOOPBACK}:{weather_port}"
     space = Workspace(database, DemoClock(database), HttpForecast(address), HttpMeter(address))
     with database.reading() as session:
         empty = not list_jobs(session)
@@ -146,5 +148,5 @@ def demo(port: int | None = None, weather_port: int | None = None) -> None:
         _prepare()
         _in_background(weather_service(), weather_port)
         space = demo_space(open_database(settings.demo_database), weather_port)
-        print(f"Amber Gable demo: http://{HOST}:{port}   (Ctrl-C stops it)", flush=True)
-        uvicorn.run(create_app(space), host=HOST, port=port, log_level="warning")
+        print(f"Amber Gable demo: http://{LOOPBACK}:{port}   (Ctrl-C stops it)", flush=True)
+        uvicorn.run(create_app(space), host=LOOPBACK, port=port, log_level="warning")

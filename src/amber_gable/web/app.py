@@ -5,6 +5,7 @@ from importlib import import_module
 from fastapi import FastAPI
 
 from amber_gable.services.job.stages import STAGES
+from amber_gable.services.settings import LOCAL_NAMES
 from amber_gable.services.workspace import Workspace
 from amber_gable.web import errors
 from amber_gable.web.asking import ContextPerRequest
@@ -16,15 +17,15 @@ ROUTES = "amber_gable.web.routes"
 """Where each stage has its routes, in a module or folder of its path's name."""
 
 
-def create_app(space: Workspace) -> FastAPI:
-    """The web application on a workspace whose database is migrated."""
+def create_app(space: Workspace, names: frozenset[str] = LOCAL_NAMES) -> FastAPI:
+    """The web application on a workspace whose database is migrated. `names`: of hosts, under which it may be asked."""
     app = FastAPI(title="Amber Gable", docs_url=None, redoc_url=None, openapi_url=None)
     app.state.space = space
     app.mount("/static", Shipped(), name="static")
     for module in (yard, stores, settings, *(import_module(f"{ROUTES}.{stage.path}") for stage in STAGES)):
         app.include_router(module.router)
     errors.install(app)
-    app.add_middleware(Gate, refuse=errors.refuse)
+    app.add_middleware(Gate, refuse=errors.refuse, names=names)
     # The outermost: a page that refuses has its reader too.
     app.add_middleware(ContextPerRequest)
     return app

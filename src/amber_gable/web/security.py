@@ -7,6 +7,7 @@ from starlette.datastructures import Headers, MutableHeaders
 from starlette.exceptions import HTTPException
 from starlette.types import ASGIApp, Message, Receive, Scope, Send
 
+from amber_gable.services.settings import LOCAL_NAMES
 from amber_gable.services.uploads import SIZE_LIMIT, ZIP_LIMIT
 
 CONTENT_POLICY = (
@@ -22,7 +23,6 @@ _HEADERS = {
     "cross-origin-opener-policy": "same-origin",
 }
 SAFE_METHODS = {"GET", "HEAD", "OPTIONS"}
-LOCAL_NAMES = {"127.0.0.1", "localhost", "[::1]"}
 # A form carries its fields and boundaries beside the file.
 BODY_LIMIT = SIZE_LIMIT + 64 * 1024
 # A whole job may bring its photos.
@@ -34,8 +34,8 @@ class Gate:
     """ASGI middleware. Requests under a foreign host name (DNS rebinding) and state changes from another origin are
     refused; so are bodies over 10 MB (100 MB for a job with its photos), also when they do not say their length."""
 
-    def __init__(self, app: ASGIApp, refuse: Refuse) -> None:
-        self.app, self.refuse = app, refuse
+    def __init__(self, app: ASGIApp, refuse: Refuse, names: frozenset[str] = LOCAL_NAMES) -> None:
+        self.app, self.refuse, self.names = app, refuse, names
 
     async def __call__(self, scope: Scope, receive: Receive, send: Send) -> None:
         if scope["type"] != "http":
@@ -43,7 +43,7 @@ class Gate:
             return
         headers = Headers(scope=scope)
         host = headers.get("host", "")
-        if urlsplit(f"//{host}").hostname not in {n.strip("[]") for n in LOCAL_NAMES}:
+        if urlsplit(f"//{host}").hostname not in self.names:
             await self.refuse(scope, receive, send, 421, "Unknown host name", "Open the program at http://127.0.0.1.")
             return
         if scope["method"] not in SAFE_METHODS:
