@@ -6,7 +6,7 @@ from zoneinfo import ZoneInfo
 import pytest
 from fastapi.testclient import TestClient
 
-from amber_gable.domain.job.listed_job import Coming, Front, ListedJob
+from amber_gable.domain.job.listed_job import Coming, ListedJob
 from amber_gable.services.context import Context
 from amber_gable.store.job.jobs import save_bundle
 from amber_gable.web.views.yard.job_card import Attention, attention, by_attention
@@ -20,8 +20,7 @@ def _job(next_at: str = "", unplaced: int = 0, *, planned: bool = True, name: st
     zone = ZoneInfo(tz) if tz else HALIFAX
     at = int(datetime.fromisoformat(next_at).replace(tzinfo=zone).timestamp()) if next_at else 0
     coming = Coming("coat 1" if next_at else "", at, at, unplaced) if planned else None
-    front = Front((), coopers_rise().property, {}, "")
-    return ListedJob(name, name, "", "", zone, front, coming)
+    return ListedJob(name, name, "", "", zone, "house", False, coming)
 
 
 @pytest.mark.parametrize(

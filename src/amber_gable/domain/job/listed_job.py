@@ -32,14 +32,16 @@ class Coming:
 
 @dataclass(frozen=True)
 class ListedJob:
-    """A line of the jobs list; `sample`: brought in to be looked at."""
+    """A line of the jobs list; `house` is the id of its property, `surveyed`: it has a face; `sample`: brought in to be
+    looked at."""
 
     id: str
     name: str
     customer: str
     place: str
     tz: ZoneInfo
-    front: Front
+    house: str
+    surveyed: bool
     coming: Coming | None
     sample: bool = False
 

@@ -5,13 +5,13 @@ from datetime import datetime, timedelta
 
 from amber_gable.domain.errors import NotFound
 from amber_gable.domain.job.company_usual import Usual
-from amber_gable.domain.job.listed_job import ListedJob
+from amber_gable.domain.job.listed_job import Front, ListedJob
 from amber_gable.domain.job.plan import Task
 from amber_gable.services.company.stores import usual_of
 from amber_gable.services.context import Context
 from amber_gable.services.job.stages import STAGES, lacking
 from amber_gable.services.job.view import job_view
-from amber_gable.store.job.fronts import Elsewhere, listed_jobs
+from amber_gable.store.job.fronts import Elsewhere, job_fronts, listed_jobs
 from amber_gable.store.job.plans import tasks_between
 
 
@@ -54,6 +54,12 @@ def yard_now(ctx: Context) -> Yard:
         jobs, elsewhere = listed_jobs(session, int(now.timestamp()))
         tasks = tasks_between(session, now - timedelta(days=1), now + timedelta(days=1))
     return Yard(jobs, _today(jobs, tasks, now), elsewhere, usual_of(ctx))
+
+
+def fronts_of(ctx: Context, jobs: list[ListedJob]) -> dict[str, Front]:
+    """What is drawn of these jobs, by their ids."""
+    with ctx.reading() as session:
+        return job_fronts(session, jobs)
 
 
 def _today(jobs: list[ListedJob], found: dict[str, list[Task]], now: datetime) -> list[DayWork]:

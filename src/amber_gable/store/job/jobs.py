@@ -39,7 +39,7 @@ from amber_gable.store.transaction import Transaction
 
 PINNED_SETTINGS = {"currency", "lead_cutoff_year", "schools", "rates", "factors"}
 """Of the company: what enters a computation, kept with each job as it was."""
-_TRACKING = STAMPS | {"deleted_at", "property_id", "position", "company_id"}
+TRACKING = STAMPS | {"deleted_at", "property_id", "position", "company_id"}
 
 
 @dataclass(frozen=True)
@@ -86,7 +86,7 @@ def jobs_on(session: Transaction, property_id: str) -> list[str]:
 
 def record_fields(row: Table, *drop: str) -> dict[str, Any]:
     """A row's columns as its domain record takes them."""
-    skip = _TRACKING | set(drop)
+    skip = TRACKING | set(drop)
     return {c.key: getattr(row, c.key) for c in row.__table__.columns if c.key not in skip}
 
 

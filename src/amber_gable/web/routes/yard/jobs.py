@@ -9,7 +9,7 @@ from starlette.responses import RedirectResponse, Response
 
 from amber_gable.domain.errors import Refused
 from amber_gable.domain.job.company_usual import Shelf
-from amber_gable.domain.job.listed_job import ListedJob
+from amber_gable.domain.job.listed_job import Front, ListedJob
 from amber_gable.services.company.samples import sample_front
 from amber_gable.services.context import Context
 from amber_gable.services.job.beginnings import keep_as_beginning
@@ -26,7 +26,7 @@ from amber_gable.services.job.details import (
 )
 from amber_gable.services.job.jobs import import_job, job_file, job_zip
 from amber_gable.services.job.view import JobView
-from amber_gable.services.job.yard import what_waits, yard_now
+from amber_gable.services.job.yard import fronts_of, what_waits, yard_now
 from amber_gable.services.place_check import nearest
 from amber_gable.web.asking import context_of
 from amber_gable.web.pages import Fields, job_page, load_job, page, rendered, town_choices, units_of
@@ -80,26 +80,26 @@ def _jobs(request: Request, faults: dict[str, str] | None = None, typed: dict[st
 
 def _board(ctx: Context, units: Units, pressing: list[tuple[Attention, list[ListedJob]]]) -> list[dict[str, Any]]:
     """The groups, the first jobs of all drawn."""
+    fronts = fronts_of(ctx, [j for _, found in pressing for j in found][:DRAWN])
     groups: list[dict[str, Any]] = []
-    room = DRAWN
     for asks, found in pressing:
-        cards = [
-            (job_card(j), ctx.space.drawings.get(f"{j.id} {units.system} {j.front.stamp}", partial(_drawn, j, units)))
-            for j in found[:room]
-        ]
-        groups.append({"asks": asks.value, "cards": cards, "lines": [job_card(j) for j in found[room:]]})
-        room = max(room - len(found), 0)
+        cards = [(job_card(j), _drawing(ctx, j.id, fronts[j.id], units)) for j in found if j.id in fronts]
+        groups.append({"asks": asks.value, "cards": cards, "lines": [job_card(j) for j in found if j.id not in fronts]})
     return groups
+
+
+def _drawing(ctx: Context, job_id: str, front: Front, units: Units) -> Markup:
+    """The front as markup: drawn once as long as nothing on it changes."""
+    return ctx.space.drawings.get(f"{job_id} {units.system} {front.stamp}", partial(_drawn, job_id, front, units))
 
 
 def _searched(job: ListedJob) -> str:
     return f"{job.name} {job.customer} {job.place}".casefold()
 
 
-def _drawn(job: ListedJob, units: Units) -> Markup:
-    """The front as markup: drawn once as long as nothing on it changes."""
-    drawing = card_drawing(job.front, units)
-    return Markup(rendered("parts/job_drawing.html", {"drawing": drawing, "key": job.id}) if drawing else "")
+def _drawn(job_id: str, front: Front, units: Units) -> Markup:
+    drawing = card_drawing(front, units)
+    return Markup(rendered("parts/job_drawing.html", {"drawing": drawing, "key": job_id}) if drawing else "")
 
 
 def _sample_drawing(units: Units) -> Markup:

@@ -56,7 +56,7 @@ def by_attention(jobs: list[ListedJob], now: datetime) -> list[tuple[Attention, 
 
 
 def job_card(job: ListedJob) -> JobCard:
-    words, when, finish = ("Not planned yet" if job.front.faces else "Survey the faces first"), "", ""
+    words, when, finish = ("Not planned yet" if job.surveyed else "Survey the faces first"), "", ""
     plan = job.coming
     if plan is not None:
         words = plan.next_words or "All planned work is past"
