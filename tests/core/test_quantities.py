@@ -220,7 +220,7 @@ def test_the_work_record_itemises_what_hours_and_litres_come_from() -> None:
     sanding = next(o for o in work["item", "shutters-1"].lines if o.operation.technique is Technique.WET_SAND)
     assert [f.name for f in coat.labour.factors] == ["57 % from a ladder above 3 m"]
     assert coat.labour.unit is AmountUnit.M2
-    assert "trade.md §17" in coat.labour.rate.source
+    assert "the trade's median" in coat.labour.rate.source
     assert coat.paint is not None
     assert coat.hours == pytest.approx(
         coat.labour.amount / coat.labour.rate.per_hour * math.prod(f.value for f in coat.labour.factors)

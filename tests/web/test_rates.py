@@ -98,7 +98,9 @@ def test_a_file_taken_out_comes_in_again_and_marks_only_what_differs(client: Tes
     rows = list(csv.DictReader(io.StringIO(taken)))
     assert [r["code"] for r in rows] == [*RATES, *(f"factor-{code}" for code in PACE_FACTORS)]
     assert read_rates(taken, "rates.csv") == ({}, {}), "the trade's own figures are nobody's"
-    mine = taken.replace("brush,brush siding and other surfaces,m2,11,1.5,trade.md §17",
+    former = taken.replace("the trade's median", "handbook §17")
+    assert read_rates(former, "rates.csv") == ({}, {}), "nor are those of a file of an older version"
+    mine = taken.replace("brush,brush siding and other surfaces,m2,11,1.5,the trade's median",
                          "brush,brush siding and other surfaces,m2,12.5,1.3,season 2025")  # fmt: skip
     client.post(f"{PAGE}.csv", files={"file": ("rates.csv", mine.encode(), "text/csv")})
     assert own_rates(ctx) == {"brush": OwnRate(per_hour=12.5, spread=1.3, source="season 2025")}

@@ -4,9 +4,11 @@ from pathlib import Path
 
 from amber_gable.core.plan.problem import plan_problem
 from amber_gable.services.clock import SystemClock
+from amber_gable.store.company.crews import hands_of
 from amber_gable.store.database import Database
 from amber_gable.store.job.jobs import load_bundle
 from amber_gable.store.job.plans import carry_forward
+from amber_gable.store.transaction import Transaction
 
 
 def open_database(path: Path) -> Database:
@@ -21,4 +23,8 @@ def bring_up(database: Database) -> None:
     """Migrate, and let plans that held before hold on."""
     database.migrate()
     with database.writing() as session:
-        carry_forward(session, lambda job_id: plan_problem(load_bundle(session, job_id)).fingerprint)
+        carry_forward(session, lambda job_id: _fingerprint(session, job_id))
+
+
+def _fingerprint(session: Transaction, job_id: str) -> str:
+    return plan_problem(load_bundle(session, job_id), hands_of(session, job_id)).fingerprint

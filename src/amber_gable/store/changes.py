@@ -40,6 +40,8 @@ def scopes_of(row: Any) -> tuple[str, ...]:
             return (f"company:{row.id}",)
         case tables.SheetRow():
             return (f"sheets:{row.company_id}",)
+        case tables.PersonRow() | tables.CrewRow() | tables.CrewMemberRow():
+            return (f"crews:{row.company_id}",)
         case tables.ColourRow():
             return (f"company:{row.company_id}",)
         case tables.StockRow():

@@ -219,9 +219,47 @@ class StockRow(Tracked, Deletable, Table):
     job: Mapped[str | None] = mapped_column(default=None)
 
 
+class PersonRow(Tracked, Table):
+    """Somebody who works for a company."""
+
+    __tablename__ = "person"
+    company_id: Mapped[str] = mapped_column(ForeignKey("company.id"), primary_key=True)
+    id: Mapped[str] = mapped_column(primary_key=True)
+    position: Mapped[int]
+    name: Mapped[str]
+    crafts: Mapped[list[Any]]
+    days: Mapped[list[Any]]
+
+
+class CrewRow(Tracked, Table):
+    """People who work together, and their day; who they are is told by `crew_member`."""
+
+    __tablename__ = "crew"
+    company_id: Mapped[str] = mapped_column(ForeignKey("company.id"), primary_key=True)
+    id: Mapped[str] = mapped_column(primary_key=True)
+    position: Mapped[int]
+    name: Mapped[str]
+    skill: Mapped[str]
+    start_h: Mapped[float]
+    end_h: Mapped[float]
+    setup_h: Mapped[float]
+    cleanup_h: Mapped[float]
+    work_saturday: Mapped[bool]
+    work_sunday: Mapped[bool]
+
+
+class CrewMemberRow(Tracked, Table):
+    __tablename__ = "crew_member"
+    company_id: Mapped[str] = mapped_column(ForeignKey("company.id"), primary_key=True)
+    crew_id: Mapped[str] = mapped_column(primary_key=True)
+    person_id: Mapped[str] = mapped_column(primary_key=True)
+    position: Mapped[int]
+
+
 class JobRow(Tracked, Deletable, Table):
     """`products` and `systems` are pins (store/company/sheets.py); `company_settings` the company's figures and
-    schools as the job was specified with them; `shelf` where it is kept."""
+    schools as the job was specified with them; `shelf` where it is kept; `crew_id` names a
+    crew of its company."""
 
     __tablename__ = "job"
     id: Mapped[str] = mapped_column(primary_key=True)
@@ -229,7 +267,7 @@ class JobRow(Tracked, Deletable, Table):
     name: Mapped[str]
     customer: Mapped[str]
     policy: Mapped[dict[str, Any]]
-    crew: Mapped[dict[str, Any]]
+    crew_id: Mapped[str]
     estimating: Mapped[dict[str, Any]] = mapped_column(default=dict)
     products: Mapped[list[Any]]
     systems: Mapped[list[Any]]

@@ -23,15 +23,17 @@ from amber_gable.core.weather.judged.slots import Slots
 from amber_gable.core.weather.judged.windows import moment
 from amber_gable.domain.job.plan import Plan, Task, Unplaced
 from amber_gable.domain.progress import Progress, unseen, within
+from amber_gable.domain.work.people import Person
 
 LEAST_LEFT_MIN = 10
 """What is under way longer than it was to take is not done: so much is left of it at least."""
 
 
-def plan_job(site: SiteClimate, begin: datetime, progress: Progress = unseen) -> Plan:
+def plan_job(site: SiteClimate, begin: datetime, progress: Progress = unseen, people: Sequence[Person] = ()) -> Plan:
     """Place what is left of the job for its crew, from `begin` to the end of the site's slots, starting from what the
-    record says is done. Nothing is placed on a part that a stop holds."""
-    site = replace(site, bundle=plan_problem(site.bundle).bundle)
+    record says is done. Nothing is placed on a part that a stop holds. `people`: the hands of the crew, as many unnamed
+    ones where it is not known who they are."""
+    site = replace(site, bundle=plan_problem(site.bundle, people).bundle)
     around = surroundings(site, begin)
     states = part_states(around)
     items = {i.id: i for i in work_items(around, states, within(progress, 0.0, 0.3))}

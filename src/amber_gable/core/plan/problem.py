@@ -6,7 +6,7 @@ below; a field that is added to the program belongs to the problem unless it is 
 
 import hashlib
 import json
-from collections.abc import Mapping
+from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 from functools import cached_property
 from typing import Any
@@ -16,6 +16,7 @@ from pydantic import BaseModel
 from amber_gable.domain.findings.condition import MoistureReading
 from amber_gable.domain.job.job import JobBundle
 from amber_gable.domain.job.site_record import SiteEntry
+from amber_gable.domain.work.people import Person, unnamed
 from amber_gable.domain.work.schools import DEFAULTS
 
 Key = tuple[str, str]
@@ -41,10 +42,11 @@ _MAKER, _CONTAINERS = "any", [{"litres": 1.0, "price": "0"}]
 
 @dataclass(frozen=True)
 class PlanProblem:
-    """`told`: the job as its file would have it, without what no plan reads and without fields that stand at their
-    default. `record` and `readings` (by part) say how far the work is and how wet its parts were; both grow while a
-    plan is worked to and make it no older."""
+    """`people`: the hands of the crew. `told`: the job as its file would have it, without what no plan reads and
+    without fields that stand at their default. `record` and `readings` (by part) say how far the work is and how wet
+    its parts were; both grow while a plan is worked to and make it no older."""
 
+    people: tuple[Person, ...]
     told: dict[str, Any]
     record: tuple[SiteEntry, ...]
     readings: Mapping[Key, tuple[MoistureReading, ...]]
@@ -53,7 +55,12 @@ class PlanProblem:
     def fingerprint(self) -> str:
         """The same for two jobs that give the same plan in the same weather from the same state. A field added to the
         program leaves old plans as they are as long as it stands at its default."""
-        return hashlib.sha256(json.dumps(_without(self.told, LABELS), sort_keys=True).encode()).hexdigest()
+        seen = _without(self.told, LABELS)
+        # Who they are changes no plan, what they can do and when does.
+        known = [p.model_dump(mode="json", exclude={"id", "name"}, exclude_defaults=True) for p in self.people]
+        if any(known):
+            seen["people"] = known
+        return hashlib.sha256(json.dumps(seen, sort_keys=True).encode()).hexdigest()
 
     @cached_property
     def work(self) -> JobBundle:
@@ -82,9 +89,9 @@ class PlanProblem:
         return part.model_copy(update={"condition": part.condition.model_copy(update={"moisture": readings})})
 
 
-def plan_problem(bundle: JobBundle) -> PlanProblem:
-    """Cut a job down to its plan's problem: only the sheets and systems that a step uses, schools by what holds,
-    wherever it was chosen."""
+def plan_problem(bundle: JobBundle, people: Sequence[Person] = ()) -> PlanProblem:
+    """Cut a job down to its plan's problem, for the people of its crew, or for as many unnamed ones: only the sheets
+    and systems that a step uses, schools by what holds, wherever it was chosen."""
     used = {o.product for f in bundle.job.finishes for o in bundle.operations(f)}
     systems = {f.system for f in bundle.job.finishes}
     brief = bundle.model_dump(mode="json", exclude_defaults=True)
@@ -109,7 +116,8 @@ def plan_problem(bundle: JobBundle) -> PlanProblem:
     place = bundle.property
     readings = {("zone", z.id): z.condition.moisture for z in place.zones}
     readings |= {("item", i.id): i.condition.moisture for i in place.items}
-    return PlanProblem(raw, bundle.job.record, readings)
+    hands = tuple(people) or unnamed(bundle.job.crew.people)
+    return PlanProblem(hands, raw, bundle.job.record, readings)
 
 
 def _drop(record: dict[str, Any], kind: str) -> None:

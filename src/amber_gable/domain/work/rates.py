@@ -9,7 +9,7 @@ from pydantic import Field
 from amber_gable.domain.base import Name, Record
 from amber_gable.domain.work.operation import AmountUnit
 
-_HANDBOOK, _OURS = "trade.md §17", "our own prior"
+_TRADE, _OURS = "the trade's median", "our own prior"
 _SPREAD, _WIDE = 1.5, 1.7
 """Geometric standard deviations: physics.md §11, and where nobody wrote a figure down."""
 
@@ -23,7 +23,7 @@ class Rate(Record):
     unit: AmountUnit
     per_hour: Annotated[float, Field(gt=0, le=10_000)]
     spread: Annotated[float, Field(ge=1, le=4)] = _SPREAD
-    source: Name = _HANDBOOK
+    source: Name = _TRADE
 
 
 class OwnRate(Record):
@@ -44,20 +44,20 @@ class PaceFactor(Record):
     code: str
     words: Name
     value: Times
-    source: Name = _HANDBOOK
+    source: Name = _TRADE
 
 
 _M2, _M, _N = AmountUnit.M2, AmountUnit.M, AmountUnit.PIECES
 
 
 def _rows(unit: AmountUnit, source: str, *rows: tuple[str, str, float]) -> list[Rate]:
-    spread = _SPREAD if source == _HANDBOOK else _WIDE
+    spread = _SPREAD if source == _TRADE else _WIDE
     return [Rate(code=c, words=w, unit=unit, per_hour=r, spread=spread, source=source) for c, w, r in rows]
 
 
 _ALL = [
     # Where trade.md has one figure for two steps, it is shared so that both together come to it.
-    *_rows(_M2, _HANDBOOK,
+    *_rows(_M2, _TRADE,
            ("wash-pressure", "wash a wall by pressure or fan rinse", 70),
            ("wash-hose", "wash by hose and brush", 30),
            ("wash-deck", "wash a deck or floor", 40),
@@ -89,7 +89,7 @@ _ALL = [
            ("look-over", "look over when dry, mend misses", 150),
            ("turbine", "spray with a turbine gun", 45),
            ("general", "other work by surface", 60)),
-    *_rows(_M, _HANDBOOK,
+    *_rows(_M, _TRADE,
            ("trim-brush", "brush trim", 10),
            ("gutter-brush", "gutter and downspouts, both passes", 15),
            ("railing-brush", "brush a railing with balusters, both sides", 3),
@@ -105,7 +105,7 @@ _ALL = [
            ("crack-open", "rake cracks out", 20),
            ("crack-fill", "fill cracks", 20),
            ("edge-tape", "tape an edge", 40)),
-    *_rows(_N, _HANDBOOK,
+    *_rows(_N, _TRADE,
            ("nail-head", "set a nail and clean its head (with filling 12 spots an hour)", 30),
            ("spot-fill", "fill a spot (with cleaning it 12 an hour)", 20),
            ("mask-spray", "mask an opening for spraying", 6),

@@ -21,6 +21,8 @@ from amber_gable.domain.work.rates import (
 )
 from amber_gable.exchange.cells import plain_cell, safe_cell
 
+_FORMER = ("handbook §17",)
+"""What older versions called the source of the trade's medians in the files they wrote."""
 COLUMNS = ("code", "what", "unit", "per_hour", "spread", "source")
 _TODO = "correct it; nothing was taken over"
 
@@ -84,6 +86,8 @@ def _take(cells: Mapping[str, str], where: str, out: dict[str, OwnRate]) -> None
         "spread": _figure(cells, "spread", where, usual.spread),
     }
     source = cells.get("source") or OwnRate.model_fields["source"].default
+    if source in _FORMER:
+        source = usual.source
     try:
         own = OwnRate.model_validate(fields | {"source": source})
     except ValidationError as error:

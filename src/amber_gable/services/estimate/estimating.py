@@ -18,6 +18,7 @@ from amber_gable.services.context import Context
 from amber_gable.services.job.undo import job_step
 from amber_gable.services.job.view import JobView
 from amber_gable.services.quantities.quantities import from_quantities, kept_quantities
+from amber_gable.store.company.crews import crew_of, set_crew
 from amber_gable.store.job.jobs import live_job, load_bundle
 
 REASON_MOST = 200
@@ -35,7 +36,7 @@ def keep_pace(ctx: Context, job_id: str, form: Mapping[str, str]) -> None:
         raise Refused(faults)
     with job_step(ctx, job_id, "how fast the crew works") as session:
         row = live_job(session, job_id)
-        row.crew = row.crew | {"skill": form["skill"]}
+        set_crew(session, row, crew_of(session, row)[1].model_copy(update={"skill": Skill(form["skill"])}))
         travel = None if minutes is None else minutes / 60
         row.estimating = _changed(row.estimating, cold_pct=cold, travel_h=travel)
 

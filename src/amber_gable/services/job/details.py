@@ -18,6 +18,7 @@ from amber_gable.services.job.beginnings import begun_from
 from amber_gable.services.job.undo import forget_weather, job_step
 from amber_gable.services.new_ids import new_id
 from amber_gable.services.place_check import TypedPlace, read_place
+from amber_gable.store.company.crews import crew_of, set_crew
 from amber_gable.store.job.board import deleted_jobs, hide_job, put_on, same_address, shelf_of_job, show_job
 from amber_gable.store.job.jobs import live_job, load_bundle, save_bundle
 from amber_gable.store.job.photos import all_photo_bytes
@@ -71,8 +72,7 @@ def change_job(ctx: Context, job_id: str, form: Mapping[str, str]) -> None:
     with job_step(ctx, job_id, "change the details of the job") as session:
         row = live_job(session, job_id)
         if "people" in form:
-            crew = typed_crew(form, row.crew).model_dump(mode="json")
-            row.crew = row.crew if row.crew == crew else crew
+            set_crew(session, row, typed_crew(form, crew_of(session, row)[1].model_dump()))
         property_, job = _records(job_id, row.property_id, place, fields)
         row.name, row.customer = job.name, job.customer
         house = session.get(PropertyRow, row.property_id)

@@ -7,6 +7,8 @@ from amber_gable.domain.errors import Refused
 from amber_gable.services.company.crew_typed import typed_crew
 from amber_gable.services.context import Context
 from amber_gable.services.job.undo import job_step
+from amber_gable.store.company.crews import crew_of
+from amber_gable.store.company.crews import set_crew as set_crew_of
 from amber_gable.store.job.jobs import live_job
 
 
@@ -17,13 +19,12 @@ def set_crew(ctx: Context, job_id: str, form: Mapping[str, str]) -> date | None:
     with job_step(ctx, job_id, "change the crew") as session:
         row = live_job(session, job_id)
         try:
-            crew = typed_crew(form, row.crew).model_dump(mode="json")
+            day = typed_crew(form, crew_of(session, row)[1].model_dump())
         except Refused as error:
             raise Refused(faults | error.fields) from None
         if faults:
             raise Refused(faults)
-        if row.crew != crew:
-            row.crew = crew
+        set_crew_of(session, row, day)
     return begins
 
 

@@ -10,10 +10,18 @@ from amber_gable.domain.job.job import JobBundle
 from amber_gable.domain.job.plan import Plan
 from amber_gable.domain.progress import Progress, unseen, within
 from amber_gable.domain.weather.series import WeatherSeries
+from amber_gable.domain.work.people import Person
 from amber_gable.services.context import Context
 from amber_gable.services.state.climate import DAYS, job_climate
 from amber_gable.services.workspace import digest
+from amber_gable.store.company.crews import hands_of
 from amber_gable.store.job.plans import load_plan, save_plan
+
+
+def job_people(ctx: Context, job_id: str) -> tuple[Person, ...]:
+    """The hands of a job's crew. Raises NotFound."""
+    with ctx.reading() as session:
+        return hands_of(session, job_id)
 
 
 def fresh_plan(
@@ -23,9 +31,10 @@ def fresh_plan(
 
     def made() -> Plan:
         site = job_climate(ctx, bundle, series, begin, progress=within(progress, 0.0, 0.2))
-        return plan_job(site, begin, within(progress, 0.2, 1.0))
+        return plan_job(site, begin, within(progress, 0.2, 1.0), people)
 
-    return ctx.space.computed.get("plan" + digest(bundle, *bundle.job.record, series, begin, DAYS), made)
+    people = job_people(ctx, bundle.job.id)
+    return ctx.space.computed.get("plan" + digest(bundle, people, *bundle.job.record, series, begin, DAYS), made)
 
 
 @dataclass(frozen=True)
@@ -51,7 +60,10 @@ def kept_plan(ctx: Context, bundle: JobBundle) -> KeptPlan | None:
         found = load_plan(session, bundle.job.id)
     if found is None:
         return None
-    fingerprint = ctx.space.computed.get("fingerprint" + digest(bundle), lambda: plan_problem(bundle).fingerprint)
+    people = job_people(ctx, bundle.job.id)
+    fingerprint = ctx.space.computed.get(
+        "fingerprint" + digest(bundle, people), lambda: plan_problem(bundle, people).fingerprint
+    )
     changed = found.fingerprint != fingerprint
     return KeptPlan(found.plan, found.planned_at, found.begins_at, changed, found.older, found.warned)
 
@@ -73,5 +85,6 @@ def make_plan(
     plan = fresh_plan(ctx, bundle, series, begin, progress)
     progress(1.0, "keeping the plan")
     with ctx.writing() as session:
-        save_plan(session, bundle.job.id, plan, plan_problem(bundle).fingerprint, int(now.timestamp()), begins_at)
+        made_of = plan_problem(bundle, hands_of(session, bundle.job.id)).fingerprint
+        save_plan(session, bundle.job.id, plan, made_of, int(now.timestamp()), begins_at)
     return plan

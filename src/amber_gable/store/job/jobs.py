@@ -17,6 +17,7 @@ from amber_gable.domain.job.job import JobBundle
 from amber_gable.domain.paint.product import Product
 from amber_gable.domain.work.finish import Finish
 from amber_gable.domain.work.operation import CoatingSystem
+from amber_gable.store.company.crews import crew_for, crews
 from amber_gable.store.company.sheets import Kind, Pin, kept_revisions, pin, read_by
 from amber_gable.store.job.site_record import append, load_record
 from amber_gable.store.rows import held
@@ -106,6 +107,7 @@ def load_bundle(session: Transaction, job_id: str) -> JobBundle:
         f"company:{company}",
         f"sheets:{company}",
         f"record:{job_id}",
+        f"crews:{company}",
     )
     return kept.read(session, key, scopes, lambda: _read_bundle(session, *head))
 
@@ -121,7 +123,9 @@ def _read_bundle(session: Transaction, job: JobRow, property_: PropertyRow, comp
             "property": survey,
             "products": [row.body for row in products],
             "systems": [row.body for row in systems],
-            "job": record_fields(job, *_NOT_IN_BUNDLE) | {"finishes": finishes} | load_record(session, job.id).__dict__,
+            "job": record_fields(job, *_NOT_IN_BUNDLE)
+            | {"finishes": finishes, "crew": crews(session, company.id)[job.crew_id][1]}
+            | load_record(session, job.id).__dict__,
         }
     )
 
@@ -165,7 +169,7 @@ def _property(session: Transaction, row: PropertyRow) -> Property:
     return Property.model_validate(record_fields(row) | found.__dict__)
 
 
-_NOT_IN_BUNDLE = ("products", "systems", "company_settings", "shelf")
+_NOT_IN_BUNDLE = ("products", "systems", "company_settings", "shelf", "crew_id")
 _NOT_OF_A_JOB = ("usual", "sample")
 """Of a company: what jobs begin with, and do not carry."""
 
@@ -209,7 +213,7 @@ def load_face(session: Transaction, job_id: str, face_id: str) -> JobBundle:
     survey = record_fields(property_) | _survey(session, property_.id, face_id)
     if not survey["faces"]:
         raise NotFound("face", face_id)
-    fields = record_fields(job, *_NOT_IN_BUNDLE)
+    fields = record_fields(job, *_NOT_IN_BUNDLE) | {"crew": crews(session, company.id)[job.crew_id][1]}
     return JobBundle.model_validate({"company": _company(company, job), "property": survey, "job": fields})
 
 
@@ -295,10 +299,11 @@ def save_bundle(
     session.add_all(part_row(property_.id, z.face, i, z) for i, z in enumerate(property_.zones))
     session.add_all(part_row(property_.id, item.face, i, item) for i, item in enumerate(property_.items))
     session.add_all(photo_row(property_.id, i, p, photos[p.id]) for i, p in enumerate(property_.photos))
-    fields = job.model_dump(mode="json", exclude={"finishes", "record", "changes"})
+    fields = job.model_dump(mode="json", exclude={"finishes", "record", "changes", "crew"})
     settings = company.model_dump(mode="json", include=PINNED_SETTINGS)
     shelf = {"products": products, "systems": systems, "company_settings": settings}
-    session.add(JobRow(property_id=property_.id, **fields, **shelf))
+    crew_id = crew_for(session, company.id, job.crew)
+    session.add(JobRow(property_id=property_.id, crew_id=crew_id, **fields, **shelf))
     session.flush()
     for i, finish in enumerate(job.finishes):
         session.add(finish_row(job.id, i, finish))

@@ -4,7 +4,16 @@ from typing import Any
 
 from sqlalchemy import delete, select
 
-from amber_gable.store.tables import ColourRow, CompanyRow, JobRow, PropertyRow, SheetRow
+from amber_gable.store.tables import (
+    ColourRow,
+    CompanyRow,
+    CrewMemberRow,
+    CrewRow,
+    JobRow,
+    PersonRow,
+    PropertyRow,
+    SheetRow,
+)
 from amber_gable.store.transaction import Transaction
 
 
@@ -25,7 +34,7 @@ def drop_sample_companies(session: Transaction) -> int:
     _delete(session, jobs)
     _delete(session, list(session.scalars(select(PropertyRow).where(PropertyRow.id.in_(places)))))
     companies = list(session.scalars(select(CompanyRow).where(CompanyRow.sample)))
-    for table in (SheetRow, ColourRow):
+    for table in (SheetRow, ColourRow, CrewMemberRow, CrewRow, PersonRow):
         session.execute(delete(table).where(table.company_id.in_([c.id for c in companies])))
     _delete(session, companies)
     return len(jobs)

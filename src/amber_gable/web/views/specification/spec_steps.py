@@ -129,7 +129,7 @@ def _amount(o: Operation, units: Units) -> str:
 
 
 def _reckoned(item: WorkLine) -> str:
-    """How hours and litres come about: '58.2 m² ÷ 11 m²/h × 1.15 (from a ladder above 3 m); trade.md §17: brush …'."""
+    """How hours and litres come about: '58.2 m² ÷ 11 m²/h × 1.15 (from a ladder above 3 m); the trade's median: …'."""
     rate, paint = item.labour.rate, item.paint
     said = f"{reckoned(item.labour)}; {rate.source}: {rate.words}"
     if paint is None:
