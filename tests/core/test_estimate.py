@@ -9,7 +9,7 @@ from hypothesis import strategies as st
 
 from amber_gable.core.estimate.boxing import boxes
 from amber_gable.core.estimate.draw import Draw
-from amber_gable.core.estimate.estimate import Estimate, job_estimate, ordered
+from amber_gable.core.estimate.estimate import Estimate, job_estimate, job_orders, ordered
 from amber_gable.core.estimate.levels import compared_levels
 from amber_gable.core.estimate.methods import method_ways
 from amber_gable.core.estimate.paint_needs import PaintNeed, litre_samples
@@ -124,6 +124,12 @@ def test_what_is_left_over_counts_the_firms_own_cans() -> None:
     order = ordered(need, 12.0, [own])
     assert (order.stock, order.cost) == ((own,), Decimal("90"))
     assert order.leftover_l == pytest.approx(3.0)
+
+
+@pytest.mark.parametrize("stem", ["1", "2", "3", "4", "5"])
+def test_the_orders_alone_are_those_of_the_estimate(stem: str) -> None:
+    bundle = demo_job(stem)
+    assert job_orders(bundle, job_work(bundle)) == job_estimate(bundle).orders
 
 
 def test_a_surer_level_costs_more_leaves_more_and_runs_short_less_often(house: Estimate) -> None:

@@ -128,7 +128,7 @@ def _commands(folder: Path, program: list[str], environment: dict[str, str], dat
             asked[f"{command}-{job}"] = [command, str(bundle), "--json"]
             asked[f"{command}-{job}-words"] = [command, str(bundle)]
     weather = data / "week.csv"
-    weather.write_text(_week())
+    weather.write_text(made_week())
     site = ["--lat", "45.25", "--lon", "-62.1", "--start", "2026-09-14", "--days", "5"]
     wall = ["--azimuth", "90", "--substrate", "wood-lap", "--colour", "#6b7a5e", "--method", "brush"]
     paint = ["--product", "exterior-acrylic-standard"]
@@ -143,7 +143,7 @@ def _commands(folder: Path, program: list[str], environment: dict[str, str], dat
     return len(asked) + len(JOBS)
 
 
-def _week() -> str:
+def made_week() -> str:
     """Twelve days of hours with dew at night, a shower on the third and wind on the last: plain arithmetic."""
     lines = ["time,air_c,rh_pct,wind_m_s,wind_from_deg,cloud_pct,rain_mm"]
     for hour in range(12 * 24):

@@ -1,6 +1,6 @@
 """A job's estimate, whole: every hour, every litre, everything used up, and how sure each is."""
 
-from collections.abc import Sequence
+from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 from decimal import Decimal
 
@@ -9,6 +9,8 @@ from amber_gable.core.estimate.containers import Purchase, least_cost
 from amber_gable.core.estimate.draw import Draw
 from amber_gable.core.estimate.hours import Hours, job_hours
 from amber_gable.core.estimate.paint_needs import PaintNeed, paint_needs
+from amber_gable.core.survey.amounts.painted import Key
+from amber_gable.core.work.record import PartWork
 from amber_gable.domain.job.job import JobBundle
 from amber_gable.domain.paint.product import Product
 from amber_gable.domain.paint.stock import StockCan
@@ -70,7 +72,7 @@ def job_estimate(
     draw, wanted = Draw(seed), bundle.job.estimating.buy_level if level is None else level
     hours = job_hours(bundle, draw)
     needs = paint_needs(hours.work.values(), draw, wanted)
-    orders = tuple(ordered(n, n.wanted_l, stock, bundle.job.estimating.largest_l) for n in needs)
+    orders = _orders(bundle, needs, stock)
     sprayed = sum(
         line.litres
         for work in hours.work.values()
@@ -79,6 +81,16 @@ def job_estimate(
     )
     used = [*supplies(hours, sprayed, wanted), *additives(bundle.job.estimating.additives, needs, draw, wanted)]
     return Estimate(hours, orders, tuple(used), wanted)
+
+
+def job_orders(bundle: JobBundle, work: Mapping[Key, PartWork], stock: Sequence[StockCan] = ()) -> tuple[Order, ...]:
+    """The orders of `job_estimate`, by the job's own level, for who needs nothing else of it; `work` as `job_work` has
+    it."""
+    return _orders(bundle, paint_needs(work.values(), Draw(0), bundle.job.estimating.buy_level), stock)
+
+
+def _orders(bundle: JobBundle, needs: Sequence[PaintNeed], stock: Sequence[StockCan]) -> tuple[Order, ...]:
+    return tuple(ordered(n, n.wanted_l, stock, bundle.job.estimating.largest_l) for n in needs)
 
 
 def ordered(need: PaintNeed, litres: float, stock: Sequence[StockCan] = (), largest_l: float | None = None) -> Order:

@@ -5,9 +5,10 @@ from dataclasses import asdict, dataclass
 from decimal import Decimal
 from typing import Any, TypeVar
 
-from amber_gable.core.estimate.estimate import Estimate, Order, job_estimate
+from amber_gable.core.estimate.estimate import Estimate, Order, job_estimate, job_orders
 from amber_gable.core.estimate.quantities import QuantityLine, quantity_lines
 from amber_gable.core.specification.cautions.stops import Stop, job_stops
+from amber_gable.core.work.record import job_work
 from amber_gable.domain.job.job import JobBundle
 from amber_gable.domain.paint.stock import StockCan
 from amber_gable.services.company.stock import stock_for
@@ -79,6 +80,12 @@ class Quantities:
 def kept_quantities(view: JobView) -> Quantities:
     """Those of a job as it stands, worked out once, with what the firm has."""
     return from_quantities(view, "quantities", lambda stock: job_quantities(view.bundle, stock))
+
+
+def kept_orders(view: JobView) -> tuple[Order, ...]:
+    """What is bought for a job as it stands, worked out once, without hours and supplies."""
+    bundle = view.bundle
+    return from_quantities(view, "orders", lambda stock: job_orders(bundle, job_work(bundle, view.parts), stock))
 
 
 def from_quantities(view: JobView, what: str, work_out: Callable[[Sequence[StockCan]], T]) -> T:

@@ -8,7 +8,7 @@ from amber_gable.core.state.progress import cells, progress
 from amber_gable.core.work.record import job_work
 from amber_gable.domain.job.plan import Task
 from amber_gable.services.job.view import JobView
-from amber_gable.services.quantities.quantities import kept_quantities
+from amber_gable.services.quantities.quantities import kept_orders
 
 Kind = tuple[str, str]
 """Product and colour."""
@@ -23,7 +23,7 @@ class Cans:
     @cached_property
     def _bought(self) -> dict[Kind, list[float]]:
         """Litres of each can, those of the stock first."""
-        orders = kept_quantities(self.view).orders
+        orders = kept_orders(self.view)
         return {
             (o.product.code, o.colour): [
                 *(c.litres for c in o.stock),

@@ -180,7 +180,10 @@ class DaySheet:
 
     def _bundled(self, state: TaskState) -> SheetVisit:
         """With those of its visit that stand as it does."""
-        alike = [s for s in self.states if s.open and s.workable == state.workable and s.stopped == state.stopped]
+        # Only its face and day can be of its visit: whether the others may be done need not be worked out.
+        day, face = self._day(state), state.task.face
+        near = [s for s in self.states if s.open and s.task.face == face and self._day(s) == day]
+        alike = [s for s in near if s.workable == state.workable and s.stopped == state.stopped]
         found = next(v for v in visits(alike if state in alike else [state]) if state in v.tasks)
         later = found.tasks[found.tasks.index(state) :]
         return self._visit(Visit(tuple(later)))
