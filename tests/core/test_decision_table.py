@@ -12,7 +12,7 @@ from amber_gable.core.specification.cautions.open_tests import open_tests
 from amber_gable.core.specification.cautions.safety import CARDS, Content
 from amber_gable.core.specification.derived.diagnosis import Derivation, derive
 from amber_gable.core.specification.derived.facts import facts_of
-from amber_gable.core.specification.derived.rule import Alert, Phase
+from amber_gable.core.specification.derived.rule import Alert
 from amber_gable.core.specification.derived.system import specify
 from amber_gable.core.specification.rules import RULES
 from amber_gable.domain.house.items import ITEM_NAMES
@@ -25,6 +25,7 @@ from tests.core.spec_case import Case, condition, levels, told
 from tests.core.spec_cases_hard import CASES as HARD
 from tests.core.spec_cases_safe import CASES as SAFE
 from tests.core.spec_cases_wood import CASES as WOOD
+from tests.jobs import demo_job
 
 CASES: list[Case] = [*WOOD, *HARD, *SAFE]
 
@@ -205,7 +206,23 @@ def test_unknown_gloss_counts_as_glossy_until_it_is_looked_at() -> None:
     assert wet.stops == ("the wood is at 22 %",)
 
 
-def test_the_order_of_stages_follows_the_order_of_the_work() -> None:
-    order = [s.name for s in sorted(Phase)]
-    assert order.index("WASH") < order.index("REMOVE") < order.index("SAND") < order.index("PRIME")
-    assert order.index("PRIME") < order.index("CAULK") < order.index("COAT") < order.index("REFIT")
+_K = OperationKind
+# What of a part's steps comes before what: the last of the one before the first of the other.
+KINDS_IN_ORDER = [
+    (_K.WASH, _K.PRIME), (_K.WASH, _K.COAT), (_K.STRIP, _K.PRIME), (_K.SCRAPE, _K.PRIME), (_K.SCRAPE, _K.COAT),
+    (_K.REPAIR, _K.COAT), (_K.PUTTY, _K.COAT), (_K.PRIME, _K.COAT), (_K.CAULK, _K.COAT), (_K.PROTECT, _K.WASH),
+]  # fmt: skip
+
+
+@pytest.mark.parametrize("stem", ["1", "2", "3", "4", "5"])
+def test_the_steps_of_the_demo_jobs_stand_in_the_order_of_the_work(stem: str) -> None:
+    bundle = demo_job(stem)
+    count = 0
+    for finish in bundle.job.finishes:
+        kinds = [o.kind for o in bundle.operations(finish)]
+        for first, then in KINDS_IN_ORDER:
+            if first in kinds and then in kinds:
+                count += 1
+                last = len(kinds) - 1 - kinds[::-1].index(first)
+                assert last < kinds.index(then), (finish.part, [k.value for k in kinds])
+    assert count >= 4

@@ -6,6 +6,7 @@ from pathlib import Path
 import numpy as np
 import pytest
 
+from amber_gable.core.plan.problem import plan_problem
 from amber_gable.demo import demo_bundles
 from amber_gable.domain.errors import InputError, NotFound
 from amber_gable.domain.house.outline import Rectangle
@@ -14,7 +15,10 @@ from amber_gable.exchange.job.bundle import dump_bundle, load_bundle
 from amber_gable.services.context import Context
 from amber_gable.services.job.jobs import load_demo
 from amber_gable.services.job.undo import undo_step
+from amber_gable.services.job.view import job_view
+from amber_gable.services.plan.planning import make_plan
 from amber_gable.services.survey.surveying import remove_part
+from amber_gable.store.company.crews import hands_of
 from amber_gable.store.database import Database
 from amber_gable.store.job import jobs, survey
 from amber_gable.store.job.plans import load_plan
@@ -153,13 +157,18 @@ def test_a_sources_futures_come_back_to_the_hundredth(ctx: Context) -> None:
 
 
 def test_plans_come_back_as_they_were(ctx: Context) -> None:
+    """Every field of every task, their order, and what found no place."""
+    view = job_view(ctx, JOB, waits=True)
+    assert view.weather.series is not None
+    made = make_plan(ctx, view.bundle, view.weather.series)
+    assert len(made.tasks) > 40 and made.unplaced, "the demo house has both"
     with ctx.reading() as session:
         found = load_plan(session, JOB)
+        hands = hands_of(session, JOB)
     assert found is not None
-    plan = found.plan
-    assert len(plan.tasks) > 40
-    assert plan.tasks == tuple(sorted(plan.tasks, key=lambda t: t.start))
-    assert found.fingerprint
+    assert found.plan == made
+    assert found.fingerprint == plan_problem(view.bundle, hands).fingerprint
+    assert found.planned_at == int(view.now.timestamp()) and not found.warned
 
 
 def test_resetting_the_demo_brings_back_what_was_changed_and_keeps_other_jobs(ctx: Context) -> None:

@@ -43,9 +43,14 @@ def test_a_deleted_job_is_not_jumped_to(ctx: Context) -> None:
 
 
 def test_every_place_that_is_offered_is_there(client: TestClient, ctx: Context) -> None:
-    for text in ("14 cooper", "coopers", "stores", "front", "walk", "condition", "forecasts", "name"):
-        for place in jump(ctx, text, RISE):
+    seen = set()
+    for text in ("14 cooper", "coopers", "stores", "front", "walk", "condition", "forecasts", "name", "today", "specific", "settings", "product"):
+        offered = jump(ctx, text, RISE)
+        assert offered, text
+        for place in offered:
             assert client.get(place.href).status_code == 200, place
+            seen.add(place.href.split("/")[1 if "/jobs/" not in place.href else 3])
+    assert {"survey", "specification", "weather", "today", "stores", "settings"} <= seen, "of every kind of page"
 
 
 def test_the_page_does_the_same_without_scripts(client: TestClient) -> None:
