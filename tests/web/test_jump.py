@@ -44,7 +44,20 @@ def test_a_deleted_job_is_not_jumped_to(ctx: Context) -> None:
 
 def test_every_place_that_is_offered_is_there(client: TestClient, ctx: Context) -> None:
     seen = set()
-    for text in ("14 cooper", "coopers", "stores", "front", "walk", "condition", "forecasts", "name", "today", "specific", "settings", "product"):
+    for text in (
+        "14 cooper",
+        "coopers",
+        "stores",
+        "front",
+        "walk",
+        "condition",
+        "forecasts",
+        "name",
+        "today",
+        "specific",
+        "settings",
+        "product",
+    ):
         offered = jump(ctx, text, RISE)
         assert offered, text
         for place in offered:

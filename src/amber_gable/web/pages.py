@@ -2,7 +2,6 @@
 
 from collections.abc import Mapping
 from contextvars import ContextVar
-from datetime import datetime
 from pathlib import Path
 from typing import Annotated, Any
 from urllib.parse import urlencode, urlsplit
@@ -15,6 +14,7 @@ from starlette.responses import Response
 
 from amber_gable import __version__
 from amber_gable.core.weather.judged.rules import LETTERS
+from amber_gable.domain import wording
 from amber_gable.domain.units import UnitSystem
 from amber_gable.services.company.usual_units import units_for
 from amber_gable.services.job.stages import STAGES, lacking, stage_of, stages_that_matter
@@ -34,29 +34,13 @@ _TEMPLATES.env.trim_blocks = _TEMPLATES.env.lstrip_blocks = True
 _TEMPLATES.env.auto_reload = False
 
 
-def _num(value: float, digits: int = 1) -> str:
-    text = f"{value:,.{digits}f}" if abs(value) >= 10_000 else f"{value:.{digits}f}"
-    return text.replace(",", "\u202f")
-
-
-def _minutes(hours: float) -> str:
-    """'25 min', '1 h 20 min': no zero is shown for work that takes minutes."""
-    total = max(1, round(hours * 60)) if hours > 0 else 0
-    whole, rest = divmod(total, 60)
-    return " ".join(filter(None, (f"{whole} h" if whole else "", f"{rest} min" if rest or not whole else "")))
-
-
-def _hour(hours: float) -> str:
-    """'07:30' for 7.5."""
-    return f"{int(hours):02d}:{round(hours % 1 * 60):02d}"
-
-
-def _day(t: datetime) -> str:
-    return f"{t:%a} {t.day} {t:%b}"
-
-
 _TEMPLATES.env.filters.update(
-    num=_num, day=_day, minutes=_minutes, hour=_hour, clock=lambda t: f"{t:%H:%M}", px=lambda v: f"{v:.1f}"
+    num=wording.number,
+    day=wording.dated,
+    minutes=wording.duration,
+    hour=wording.hour,
+    clock=wording.clock,
+    px=lambda v: f"{v:.1f}",
 )
 _METRIC = Units(UnitSystem.METRIC)
 _READER: ContextVar[Units] = ContextVar("reader", default=_METRIC)

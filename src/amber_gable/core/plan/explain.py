@@ -1,6 +1,6 @@
 """Sentences that say why a task stands where it does and what kept it from standing earlier."""
 
-from datetime import datetime, timedelta
+from datetime import timedelta
 
 import numpy as np
 import numpy.typing as npt
@@ -8,15 +8,11 @@ import numpy.typing as npt
 from amber_gable.core.plan.tasks import SLOT_MIN, VISIT_MIN, OpenTask, Placement, Refusal
 from amber_gable.core.weather.judged.rules import LETTERS, helps_against
 from amber_gable.core.weather.judged.slots import Slots
+from amber_gable.domain.wording import timed
 
 
 def _helps(letter: str) -> str:
     return helps_against(letter) or "what it waits for"
-
-
-def clock(t: datetime) -> str:
-    """'Tue 15 Sep 09:30'."""
-    return f"{t:%a} {t.day} {t:%b %H:%M}"
 
 
 def blocked_stretches(slots: Slots, letters: npt.NDArray[np.str_], first: int, end: int) -> list[str]:
@@ -28,8 +24,8 @@ def blocked_stretches(slots: Slots, letters: npt.NDArray[np.str_], first: int, e
             j += 1
         if letter not in ("", "N"):
             finish = slots.time(j)
-            upto = f"{finish:%H:%M}" if finish.date() == slots.time(i).date() else clock(finish)
-            out.append(f"{letter} {LETTERS[str(letter)]}, {clock(slots.time(i))}-{upto}")
+            upto = f"{finish:%H:%M}" if finish.date() == slots.time(i).date() else timed(finish)
+            out.append(f"{letter} {LETTERS[str(letter)]}, {timed(slots.time(i))}-{upto}")
         i = j
     return out
 
@@ -42,7 +38,7 @@ def why(task: OpenTask, placement: Placement, slots: Slots, titles: Titles) -> t
     """Why then, and what blocked earlier."""
     first, begins = placement.earliest // SLOT_MIN, placement.start // SLOT_MIN
     blocked = blocked_stretches(slots, task.letters, first, begins)
-    ready = clock(slots.time(0) + timedelta(minutes=placement.earliest))
+    ready = timed(slots.time(0) + timedelta(minutes=placement.earliest))
     if task.under_way:
         text = "It is under way and goes on"
     elif task.after:

@@ -19,6 +19,7 @@ from amber_gable.domain.findings.condition import MoistureReading
 from amber_gable.domain.house.substrates import SUBSTRATES, Substrate
 from amber_gable.domain.job.site_record import SiteEntry
 from amber_gable.domain.paint.product import Product
+from amber_gable.domain.wording import timed
 from amber_gable.domain.work.finish import Finish
 from amber_gable.domain.work.operation import Operation, OperationKind, Technique
 
@@ -133,8 +134,7 @@ def _last_wetted(cell: Cell) -> datetime | None:
 
 def clock(t: datetime, tz: tzinfo) -> str:
     """'Mon 14 Sep 08:40' in the house's time."""
-    here = t.astimezone(tz)
-    return f"{here:%a} {here.day} {here:%b %H:%M}"
+    return timed(t.astimezone(tz))
 
 
 def _noted(cell: Cell) -> list[tuple[Operation, SiteEntry]]:

@@ -19,6 +19,7 @@ from amber_gable.domain.house.substrates import SUBSTRATES
 from amber_gable.domain.house.survey import Face, Item, Part, Property, Zone
 from amber_gable.domain.job.job import JobBundle
 from amber_gable.domain.units import UnitSystem
+from amber_gable.domain.wording import dated
 from amber_gable.services.context import Context
 from amber_gable.services.editing import plain_number
 from amber_gable.services.survey.readings import reading_of, typed_day
@@ -233,4 +234,4 @@ def _worked_out(bundle: JobBundle, zone: Zone, marks: tuple[Mark, ...], damage: 
 def reading_time(at: datetime | None, property_: Property) -> str:
     """When a reading was taken, on the job's clock."""
     local = at.astimezone(property_.tz) if at is not None else None
-    return f"{local:%a} {local.day} {local:%b} {local:%H:%M}" if local else ""
+    return f"{dated(local)} {local:%H:%M}" if local else ""

@@ -9,6 +9,7 @@ import numpy as np
 
 from amber_gable.domain.weather.feed import NAMES, UNITS, TimeForm, WeatherQuantity
 from amber_gable.domain.weather.series import WeatherSeries
+from amber_gable.domain.wording import timed
 from amber_gable.services.weather.held.sources import Draft
 from amber_gable.web.views.units import Units
 
@@ -88,7 +89,7 @@ def shown_hours(series: WeatherSeries, units: Units, tz: tzinfo) -> ShownHours:
         at = (begin.astimezone(UTC) + timedelta(hours=hour)).astimezone(tz)
         cells = [_cell(n, float(getattr(series, n)[hour]), units) for n in names]
         rows.append((f"{at:%a %H:%M}", cells))
-    span = f"{len(series)} hours, {begin:%a} {begin.day} {begin:%b %H:%M} to {end:%a} {end.day} {end:%b %H:%M}"
+    span = f"{len(series)} hours, {timed(begin)} to {timed(end)}"
     return ShownHours(span, heads, rows, list(series.notes))
 
 

@@ -10,6 +10,7 @@ import numpy as np
 from amber_gable.core.weather.film.film_events import FilmEvent, Severity
 from amber_gable.core.weather.judged.rules import LETTERS
 from amber_gable.core.weather.outdoors.air import Array
+from amber_gable.domain.wording import dated, timed
 from amber_gable.services.weather.told.film_story import HOURS, FilmMoment, FilmStory, StoryStage
 from amber_gable.web.views.units import Units
 from amber_gable.web.views.weather.told_times import between, script_json
@@ -91,7 +92,7 @@ def draw_film(story: FilmStory, at: datetime, now: datetime, units: Units) -> Fi
         height=foot,
         full_height=foot + 46,
         hours=[(x(t.timestamp()), f"{t:%H}") for t in local if t.hour % 3 == 0],
-        days=[(max(x(t.timestamp()), 0.0), f"{t:%a} {t.day} {t:%b}") for t in _days(local)],
+        days=[(max(x(t.timestamp()), 0.0), dated(t)) for t in _days(local)],
         levels=[(float(y(v)), units.figure(float(v), "temperature", 0)) for v in np.arange(low, high + 0.1, GRID_K)],
         nights=_nights(story, x),
         sun=f"M{sun} L{xs[-1]:.1f},{base}L0,{base}Z",
@@ -136,7 +137,7 @@ def _told(m: FilmMoment, x: Any, units: Units) -> dict[str, Any]:
     sure = "" if m.sure is None else f"{m.sure * 100:.0f} % sure"
     return {
         "at": m.start.isoformat(),
-        "title": f"{m.start:%a} {m.start.day} {m.start:%b %H:%M}–{m.laid:%H:%M}",
+        "title": f"{timed(m.start)}–{m.laid:%H:%M}",
         "ok": open_ and (worst is None or worst.severity is Severity.MARKS),
         "head": (f"It may be laid{', ' + sure if sure else ''}" if open_ else f"Not then: {LETTERS[m.letter]}"),
         "told": units.told(" ".join(_sentence(e, m) for e in told) or "Nothing spoils it in the weather known."),

@@ -8,6 +8,7 @@ from typing import Any
 
 from amber_gable.core.survey.drawing.house_plan import PlacedWall, outward
 from amber_gable.core.weather.judged.rules import LETTERS
+from amber_gable.domain.wording import timed
 from amber_gable.services.weather.faces.judged_faces import JudgedFace
 from amber_gable.services.weather.told.house_sun import Line, SunMoment, WallNow, around
 from amber_gable.web.views.units import Units
@@ -155,7 +156,7 @@ def _told(m: SunMoment, px: Any, sun: tuple[float, float], units: Units) -> dict
     corners = [px(p) for p in m.shadow]
     return {
         "at": m.start.isoformat(),
-        "title": f"{m.start:%a} {m.start.day} {m.start:%b %H:%M}",
+        "title": timed(m.start),
         "sun": [round(c, 1) for c in sun] if up else None,
         "sky": f"sun {m.elevation:.0f}° high" if up else "the sun is down",
         "shadow": _area(corners),

@@ -16,6 +16,7 @@ from amber_gable.core.weather.wall.surface import Climate
 from amber_gable.domain.grid import SLOT_H, SLOT_S
 from amber_gable.domain.house.survey import Face
 from amber_gable.domain.job.plan import Task
+from amber_gable.domain.wording import timed
 from amber_gable.web.views.weather.strokes import Stroke, stroke
 from amber_gable.web.views.weather.timescale import FIRST_H, LAST_H, TimeScale
 
@@ -233,7 +234,7 @@ def _segments(
         sure = None if row.share is None or j > len(row.share) else float(row.share[i:j].mean())
         if sure is not None and letter not in UNTOLD:
             words += f", {sure * 100:.0f} % sure" if not letter else f"; open in {sure * 100:.0f} % of the futures"
-        title = f"{face.name}, {start:%a} {start.day} {start:%b %H:%M}–{end:%H:%M}: {words}"
+        title = f"{face.name}, {timed(start)}–{end:%H:%M}: {words}"
         free_x, free_w = _free(x, x + width, taken)
         said = _said(letter, start, end, free_w, places.scale, sure)
         out.append(Segment(x, free_x + free_w / 2, width, letter, said, title, link(face.id, start)))

@@ -7,6 +7,7 @@ from datetime import datetime, timedelta
 import numpy as np
 
 from amber_gable.core.weather.outdoors.air import Array
+from amber_gable.domain.wording import dated, timed
 from amber_gable.services.weather.faces.face_moisture import FaceMoisture
 from amber_gable.web.views.weather.lanes import face_bearing
 
@@ -70,7 +71,7 @@ def _drawn(f: FaceMoisture, job_id: str, now: datetime) -> DrawnMoisture:
         answer=_answer(f),
         told=f"now {f.pct[here]:.1f} % ± {f.half_band[here]:.1f}; limit {f.limit.value:g} %, {f.limit.source}",
         checks=[
-            f"{c.at:%a} {c.at.day} {c.at:%b}: said {c.said:.1f} %, read {c.read:.1f} % "
+            f"{dated(c.at)}: said {c.said:.1f} %, read {c.read:.1f} % "
             f"({'right within half a per cent' if abs(c.said - c.read) < 0.5 else f'off by {c.said - c.read:+.1f}'})"
             for c in f.checks[-3:]
         ],
@@ -81,10 +82,7 @@ def _drawn(f: FaceMoisture, job_id: str, now: datetime) -> DrawnMoisture:
         levels=[(float(y(v)), f"{v:g}") for v in np.arange(0, top + 1, step)],
         days=[(x(d.timestamp()), f"{d:%a} {d.day}") for d in days if begin <= d.timestamp() <= end],
         now_x=x(now.timestamp()),
-        readings=[
-            (max(x(at.timestamp()), 0.0), float(y(p)), f"read {p:g} %, {at:%a} {at.day} {at:%b %H:%M}")
-            for at, p in f.readings
-        ],
+        readings=[(max(x(at.timestamp()), 0.0), float(y(p)), f"read {p:g} %, {timed(at)}") for at, p in f.readings],
     )
 
 
@@ -97,4 +95,4 @@ def _answer(f: FaceMoisture) -> str:
     if f.dry_from is None:
         return "Too wet in all the days known"
     at = f.dry_from
-    return f"Dry enough from {at:%a} {at.day} {at:%b %H:%M}"
+    return f"Dry enough from {timed(at)}"

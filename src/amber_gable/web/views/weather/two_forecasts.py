@@ -8,6 +8,7 @@ import numpy as np
 
 from amber_gable.core.weather.judged.rules import LETTERS
 from amber_gable.domain.weather.series import HOUR, Floats, WeatherSeries
+from amber_gable.domain.wording import dated
 from amber_gable.services.weather.held.versions import Compared, FaceHours, TaskMoved, coats_lost
 from amber_gable.web.views.units import Units
 
@@ -126,7 +127,7 @@ def drawn_forecasts(found: Compared, since: datetime, units: Units) -> DrawnFore
         width=count * 24 * HOUR_W,
         height=HEIGHT,
         zero=RAIN_Y,
-        days=[(24 * HOUR_W * n, f"{d:%a} {d.day} {d:%b}") for n, d in enumerate(dates)],
+        days=[(24 * HOUR_W * n, dated(d)) for n, d in enumerate(dates)],
         levels=[(y(c), units.shown(c, "temperature", 0)) for c in np.arange(low, high + 1, GRID_K).tolist()],
         air_then=path(airs[0]),
         air_now=path(airs[1]),

@@ -13,6 +13,7 @@ from amber_gable.core.weather.judged.rules import LETTERS, RULES
 from amber_gable.core.weather.judged.slots import Slots
 from amber_gable.core.weather.judged.windows import moment
 from amber_gable.domain.units import quantity_of
+from amber_gable.domain.wording import timed
 from amber_gable.services.weather.faces.judged_faces import JudgedFace
 from amber_gable.web.views.units import Units
 from amber_gable.web.views.weather.told_times import between
@@ -126,7 +127,7 @@ def why_panel(row: JudgedFace, at: datetime, units: Units, odds: Odds | None = N
     if section is not None:
         values.append(("Wet section", *_figure(section, "m²", units)))
     return Why(
-        title=f"{row.face.name}, {start:%a} {start.day} {start:%b %H:%M}",
+        title=f"{row.face.name}, {timed(start)}",
         what=row.what,
         ok=words.ok,
         answer=words.headline,

@@ -4,8 +4,8 @@ from dataclasses import dataclass
 from datetime import UTC, datetime, timedelta
 from enum import StrEnum
 
-from amber_gable.core.plan.explain import clock
 from amber_gable.domain.job.listed_job import Front, ListedJob
+from amber_gable.domain.wording import dated, timed
 from amber_gable.web.views.survey.elevation import Drawing, draw, drawing_scale
 from amber_gable.web.views.units import Units
 
@@ -60,10 +60,10 @@ def job_card(job: ListedJob) -> JobCard:
     plan = job.coming
     if plan is not None:
         words = plan.next_words or "All planned work is past"
-        when = clock(datetime.fromtimestamp(plan.next_at, UTC).astimezone(job.tz)) if plan.next_words else ""
+        when = timed(datetime.fromtimestamp(plan.next_at, UTC).astimezone(job.tz)) if plan.next_words else ""
         if plan.finish_at and not plan.unplaced:
             end = datetime.fromtimestamp(plan.finish_at, UTC).astimezone(job.tz)
-            finish = f"{end:%a} {end.day} {end:%b}"
+            finish = dated(end)
     return JobCard(job, words, when, finish)
 
 
