@@ -133,7 +133,6 @@ def test_units_are_guessed_from_where_the_houses_stand(ctx: Context) -> None:
     with ctx.writing() as session:
         place = session.get_one(PropertyRow, live_job(session, "coopers-rise").property_id)
         place.time_zone, place.created_at = "America/Denver", 1
-    ctx.space.usual_units = None
     assert usual_units(ctx) is US
 
 

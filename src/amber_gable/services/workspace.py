@@ -9,9 +9,7 @@ from typing import Any
 import numpy as np
 
 from amber_gable.domain.base import Record
-from amber_gable.domain.job.company_usual import Usual
 from amber_gable.domain.job.job import JobBundle
-from amber_gable.domain.units import UnitSystem
 from amber_gable.domain.weather.series import COLUMNS, WeatherSeries
 from amber_gable.exchange.meter import HandMeter
 from amber_gable.exchange.weather.forecast import ForecastProvider
@@ -31,9 +29,9 @@ class LastAsked:
 
 @dataclass
 class Workspace:
-    """`provider` is the one of the environment; a `feed` chosen in Settings goes before it, once it is `feed_known`
-    which is. `switched`: what is held may be of another than is asked now. `samples`: what mappings are made from.
-    `sample_places`: houses of sample jobs, `usual` the company's set-up: once they were read."""
+    """`provider` is the one of the environment; a feed chosen in Settings goes before it. `switched`: what is held may
+    be of another than is asked now. `samples`: what mappings are made from. What is read of the database is kept with
+    it (store/kept.py); what is computed is kept here, by what it was computed from."""
 
     database: Database
     clock: DemoClock | SystemClock
@@ -43,14 +41,9 @@ class Workspace:
     standing: Computed = field(default_factory=lambda: Computed(48 * MIB))
     parts: Computed = field(default_factory=lambda: Computed(48 * MIB))
     drawings: Computed = field(default_factory=lambda: Computed(32 * MIB))
-    usual: tuple[Usual | None] | None = None
-    usual_units: UnitSystem | None = None
     asked: dict[str, LastAsked] = field(default_factory=dict)
-    feed: ForecastProvider | None = None
-    feed_known: bool = False
     switched: bool = False
     samples: dict[str, str] = field(default_factory=dict)
-    sample_places: frozenset[str] | None = None
 
     @cached_property
     def runner(self) -> Runner:

@@ -11,6 +11,9 @@ from amber_gable.store import tables
 from amber_gable.store.tables import ChangeRow
 from amber_gable.store.transaction import Transaction
 
+COMPANIES, HOUSES, SOURCES = "companies", "houses", "sources"
+"""Scopes of all companies, all properties and all weather sources together."""
+OF_ALL = {COMPANIES, HOUSES, SOURCES}
 Numbers = tuple[tuple[str, int], ...]
 _CHANGES = ChangeRow.__table__.c
 # Asked and told by every page and edit, so put together once.
@@ -35,9 +38,11 @@ def scopes_of(row: Any) -> tuple[str, ...]:
         case tables.SiteEntryRow():
             return (f"record:{row.job_id}",)
         case tables.PropertyRow():
-            return (f"property:{row.id}",)
+            return (f"property:{row.id}", HOUSES)
         case tables.CompanyRow():
-            return (f"company:{row.id}",)
+            return (f"company:{row.id}", COMPANIES)
+        case tables.WeatherSourceRow():
+            return (SOURCES,)
         case tables.SheetRow():
             return (f"sheets:{row.company_id}",)
         case tables.PersonRow() | tables.CrewRow() | tables.CrewMemberRow():
@@ -79,6 +84,9 @@ def numbers(session: Transaction, scopes: Iterable[str]) -> Numbers:
     known = session.numbers
     scopes = set(scopes)
     lacking = scopes - known.keys()
+    if lacking and not known:
+        # Nearly every page asks for these too: one statement tells of all.
+        lacking |= OF_ALL
     if lacking:
         found = session.connection().execute(_WHERE_THEY_STAND, {"scopes": list(lacking)})
         known |= dict.fromkeys(lacking) | dict(found.all())

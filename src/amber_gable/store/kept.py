@@ -53,6 +53,11 @@ class Kept:
             self._put({key: entry})
         return value
 
+    def get(self, session: Transaction, key: Key, scopes: tuple[str, ...], load: Callable[[], T]) -> T:
+        """The value if it still stands, else read anew. What may be nothing is kept in a tuple."""
+        found: T | None = self.find(session, key)
+        return self.read(session, key, scopes, load) if found is None else found
+
     def read_all(
         self,
         session: Transaction,

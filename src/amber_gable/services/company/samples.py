@@ -8,6 +8,7 @@ from amber_gable.domain.job.listed_job import Front
 from amber_gable.exchange.job.bundle import load_bundle
 from amber_gable.exchange.stores.products import read_products
 from amber_gable.services.context import Context
+from amber_gable.store.changes import COMPANIES, HOUSES
 from amber_gable.store.company.sheets import put_products
 from amber_gable.store.job.jobs import save_bundle
 from amber_gable.store.job.samples import drop_sample_companies, mark_sample, sample_places
@@ -25,7 +26,6 @@ def bring_samples(ctx: Context) -> None:
             mark_sample(session, bundle.company.id)
             products = read_products(PRODUCTS.read_text(encoding="utf-8"), PRODUCTS.name)
             put_products(session, bundle.company.id, products)
-    ctx.space.sample_places = None
 
 
 @cache
@@ -53,13 +53,12 @@ def drop_samples(ctx: Context) -> int:
     """With all that was tried on them. Returns how many there were."""
     with ctx.writing() as session:
         dropped = drop_sample_companies(session)
-    ctx.space.sample_places = None
     return dropped
 
 
 def is_sample_place(ctx: Context, property_id: str) -> bool:
     """Whether a house is a sample's: it has made-up weather."""
-    if ctx.space.sample_places is None:
-        with ctx.reading() as session:
-            ctx.space.sample_places = sample_places(session)
-    return property_id in ctx.space.sample_places
+    with ctx.reading() as session:
+        return property_id in session.kept.get(
+            session, ("sample places", "all"), (COMPANIES, HOUSES), lambda: sample_places(session)
+        )

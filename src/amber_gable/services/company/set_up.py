@@ -72,7 +72,6 @@ def keep_set_up(ctx: Context, form: Mapping[str, str]) -> None:
             raise Refused(by_field(error)) from None
         usual = Usual(home=home, units=units, crew=crew)
         session.get_one(CompanyRow, company.id).usual = usual.model_dump(mode="json")
-    ctx.space.usual = ctx.space.usual_units = None
 
 
 def _home(ctx: Context, form: Mapping[str, str], held: Home | None, faults: dict[str, str]) -> Home | None:

@@ -21,6 +21,7 @@ from amber_gable.exchange.files import decode
 from amber_gable.exchange.stores.products import dump_products, read_products, write_csv
 from amber_gable.services.company.containers_typed import typed_containers
 from amber_gable.services.context import Context
+from amber_gable.store.changes import COMPANIES
 from amber_gable.store.company import sheets as store
 from amber_gable.store.tables import CompanyRow
 from amber_gable.store.transaction import Transaction
@@ -57,11 +58,13 @@ def company_row(session: Transaction) -> CompanyRow | None:
 
 def usual_of(ctx: Context) -> Usual | None:
     """What new jobs begin with; None as long as the company was not set up."""
-    if ctx.space.usual is None:
-        with ctx.reading() as session:
-            row = company_row(session)
-            ctx.space.usual = (None if row is None or row.usual is None else Usual.model_validate(row.usual),)
-    return ctx.space.usual[0]
+    with ctx.reading() as session:
+        return session.kept.get(session, ("usual", "own"), (COMPANIES,), lambda: (_read_usual(session),))[0]
+
+
+def _read_usual(session: Transaction) -> Usual | None:
+    row = company_row(session)
+    return None if row is None or row.usual is None else Usual.model_validate(row.usual)
 
 
 def held(session: Transaction, company_id: str) -> tuple[Product, ...]:

@@ -6,6 +6,7 @@ from importlib.resources import files
 from amber_gable.domain.units import UnitSystem
 from amber_gable.services.company.stores import usual_of
 from amber_gable.services.context import Context
+from amber_gable.store.changes import COMPANIES, HOUSES
 from amber_gable.store.job.board import first_zone
 
 
@@ -24,14 +25,9 @@ def units_for(ctx: Context) -> UnitSystem:
 
 def usual_units(ctx: Context) -> UnitSystem:
     """The company's, else by where its first house stands; metric before there is one."""
-    if ctx.space.usual_units is None:
-        usual = usual_of(ctx)
-        if usual is not None:
-            ctx.space.usual_units = usual.units
-            return usual.units
-        with ctx.reading() as session:
-            zone = first_zone(session)
-        if zone is None:
-            return UnitSystem.METRIC
-        ctx.space.usual_units = UnitSystem.US if zone in _us_zones() else UnitSystem.METRIC
-    return ctx.space.usual_units
+    usual = usual_of(ctx)
+    if usual is not None:
+        return usual.units
+    with ctx.reading() as session:
+        zone = session.kept.get(session, ("first zone", "own"), (COMPANIES, HOUSES), lambda: (first_zone(session),))[0]
+    return UnitSystem.US if zone in _us_zones() else UnitSystem.METRIC

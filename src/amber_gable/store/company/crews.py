@@ -18,11 +18,8 @@ _Known = dict[str, tuple[Crew, CrewDay]]
 
 def crews(session: Transaction, company_id: str) -> _Known:
     """Every crew of a company with its day, by id, in the order they were made."""
-    kept, key = session.kept, ("crews", company_id)
-    found: _Known | None = kept.find(session, key)
-    if found is None:
-        found = kept.read(session, key, (f"crews:{company_id}",), lambda: _read(session, company_id))
-    return found
+    scopes = (f"crews:{company_id}",)
+    return session.kept.get(session, ("crews", company_id), scopes, lambda: _read(session, company_id))
 
 
 def _read(session: Transaction, company_id: str) -> _Known:

@@ -64,11 +64,8 @@ def save_warned(session: Transaction, job_id: str, warned: Iterable[tuple[str, s
 
 
 def load_plan(session: Transaction, job_id: str) -> StoredPlan | None:
-    kept, key = session.kept, ("plan", job_id)
-    found: tuple[StoredPlan | None] | None = kept.find(session, key)
-    if found is None:
-        found = kept.read(session, key, (f"plan:{job_id}",), lambda: (_read_plan(session, job_id),))
-    return found[0]
+    scopes = (f"plan:{job_id}",)
+    return session.kept.get(session, ("plan", job_id), scopes, lambda: (_read_plan(session, job_id),))[0]
 
 
 def _read_plan(session: Transaction, job_id: str) -> StoredPlan | None:

@@ -18,11 +18,7 @@ class SiteRecord(Record):
 
 
 def load_record(session: Transaction, job_id: str) -> SiteRecord:
-    kept, key = session.kept, ("record", job_id)
-    found: SiteRecord | None = kept.find(session, key)
-    if found is None:
-        found = kept.read(session, key, (f"record:{job_id}",), lambda: _read(session, job_id))
-    return found
+    return session.kept.get(session, ("record", job_id), (f"record:{job_id}",), lambda: _read(session, job_id))
 
 
 def _read(session: Transaction, job_id: str) -> SiteRecord:

@@ -26,7 +26,9 @@ from amber_gable.exchange.weather.mapping_guess import guessed
 from amber_gable.services.company.samples import is_sample_place
 from amber_gable.services.context import Context
 from amber_gable.services.weather.held.made_up import MadeUpWeather
+from amber_gable.store.changes import SOURCES
 from amber_gable.store.tables import PropertyRow
+from amber_gable.store.transaction import Transaction
 from amber_gable.store.weather.sources import (
     KeptSource,
     drop_source,
@@ -89,11 +91,14 @@ def provider_of(ctx: Context, property_id: str = "") -> ForecastProvider | None:
     house nobody is asked: its weather is made up."""
     if is_sample_place(ctx, property_id):
         return MadeUpWeather()
-    if not ctx.space.feed_known:
-        with ctx.reading() as session:
-            feed = feed_in_use(session)
-        ctx.space.feed, ctx.space.feed_known = None if feed is None else MappedForecast(feed), True
-    return ctx.space.feed or ctx.space.provider
+    with ctx.reading() as session:
+        feed = session.kept.get(session, ("feed", "in use"), (SOURCES,), lambda: (_feed_in_use(session),))[0]
+    return feed or ctx.space.provider
+
+
+def _feed_in_use(session: Transaction) -> ForecastProvider | None:
+    feed = feed_in_use(session)
+    return None if feed is None else MappedForecast(feed)
 
 
 def kept_sources(ctx: Context) -> list[KeptSource]:
@@ -103,7 +108,7 @@ def kept_sources(ctx: Context) -> list[KeptSource]:
 
 def _changed(ctx: Context) -> None:
     """What was asked of the provider before says nothing of the one now."""
-    ctx.space.feed_known, ctx.space.switched = False, True
+    ctx.space.switched = True
     ctx.space.asked.clear()
 
 
