@@ -4,10 +4,8 @@ from dataclasses import dataclass
 from datetime import datetime, timedelta
 
 from amber_gable.domain.errors import NotFound
-from amber_gable.domain.job.company_usual import Usual
 from amber_gable.domain.job.listed_job import Front, ListedJob
 from amber_gable.domain.job.plan import Task
-from amber_gable.services.company.stores import usual_of
 from amber_gable.services.context import Context
 from amber_gable.services.job.stages import STAGES, lacking
 from amber_gable.services.job.view import job_view
@@ -38,13 +36,12 @@ class DayWork:
 
 @dataclass(frozen=True)
 class Yard:
-    """Every job on the board, oldest first; those that have work today, the first to begin first; ids and names of
-    those kept elsewhere; and the company's set-up."""
+    """Every job on the board, oldest first; those that have work today, the first to begin first; and ids and
+    names of those kept elsewhere."""
 
     jobs: list[ListedJob]
     today: list[DayWork]
     elsewhere: Elsewhere
-    usual: Usual | None
 
 
 def yard_now(ctx: Context) -> Yard:
@@ -53,7 +50,7 @@ def yard_now(ctx: Context) -> Yard:
     with ctx.reading() as session:
         jobs, elsewhere = listed_jobs(session, int(now.timestamp()))
         tasks = tasks_between(session, now - timedelta(days=1), now + timedelta(days=1))
-    return Yard(jobs, _today(jobs, tasks, now), elsewhere, usual_of(ctx))
+    return Yard(jobs, _today(jobs, tasks, now), elsewhere)
 
 
 def fronts_of(ctx: Context, jobs: list[ListedJob]) -> dict[str, Front]:

@@ -11,6 +11,7 @@ from amber_gable.domain.errors import Refused
 from amber_gable.domain.job.company_usual import Shelf
 from amber_gable.domain.job.listed_job import Front, ListedJob
 from amber_gable.services.company.samples import sample_front
+from amber_gable.services.company.stores import usual_of
 from amber_gable.services.context import Context
 from amber_gable.services.job.beginnings import keep_as_beginning
 from amber_gable.services.job.details import (
@@ -52,8 +53,10 @@ def _jobs(request: Request, faults: dict[str, str] | None = None, typed: dict[st
     yard = yard_now(ctx)
     every = yard.jobs
     listed = [j for j in every if all(w in _searched(j) for w in asked.casefold().split())]
-    units, now, asking = units_of(request), ctx.now, request.query_params
+    now, asking = ctx.now, request.query_params
     pressing = by_attention(listed, now)
+    fronts = fronts_of(ctx, [j for _, found in pressing for j in found][:DRAWN])
+    units = units_of(request)
     in_order = [j for _, found in pressing for j in found]
     gone = asking.get("deleted", "")
     context = {
@@ -61,13 +64,13 @@ def _jobs(request: Request, faults: dict[str, str] | None = None, typed: dict[st
         "next_work": next((job_card(j) for j in in_order if j.upcoming), None),
         "watched": {j.id for j in in_order[:WATCHED]} - {w.job.id for w in yard.today},
         "samples": sum(j.sample for j in every),
-        "company_known": yard.usual is not None,
+        "company_known": usual_of(ctx) is not None,
         "drawing": "" if every or faults else _sample_drawing(units),
         "beginnings": yard.elsewhere[Shelf.BEGINNINGS],
         "archived": yard.elsewhere[Shelf.ARCHIVE],
         "moved": asking.get("archived", ""),
         "said": asking.get("said"),
-        "groups": _board(ctx, units, pressing),
+        "groups": _board(ctx, units, pressing, fronts),
         "count": len(every),
         "find": asked,
         "faults": faults or {},
@@ -78,9 +81,10 @@ def _jobs(request: Request, faults: dict[str, str] | None = None, typed: dict[st
     return page(request, "jobs.html", context | town_choices(request, typed or {}), 422 if faults else 200)
 
 
-def _board(ctx: Context, units: Units, pressing: list[tuple[Attention, list[ListedJob]]]) -> list[dict[str, Any]]:
+def _board(
+    ctx: Context, units: Units, pressing: list[tuple[Attention, list[ListedJob]]], fronts: dict[str, Front]
+) -> list[dict[str, Any]]:
     """The groups, the first jobs of all drawn."""
-    fronts = fronts_of(ctx, [j for _, found in pressing for j in found][:DRAWN])
     groups: list[dict[str, Any]] = []
     for asks, found in pressing:
         cards = [(job_card(j), _drawing(ctx, j.id, fronts[j.id], units)) for j in found if j.id in fronts]
