@@ -4,6 +4,7 @@ from fastapi.testclient import TestClient
 
 from amber_gable.services.context import Context
 from amber_gable.store.job.jobs import load_bundle
+from tests.clients import submit
 from tests.web.forms import form_of
 
 SURVEY = "/jobs/coopers-rise/survey"
@@ -37,7 +38,7 @@ def test_what_is_there_keeps_its_size_when_its_kind_changes(client: TestClient) 
 
 
 def test_a_gutter_told_in_a_line_runs_along_the_eave_in_metal(client: TestClient, ctx: Context) -> None:
-    client.post(f"{SURVEY}/face/back/line", data={"line": "gutter, 2 downspouts;; "})
+    submit(client, f"{SURVEY}/face/back/line", data={"line": "gutter, 2 downspouts;; "})
     with ctx.reading() as session:
         items = load_bundle(session, "coopers-rise").property.items_of("back")
     gutter = next(i for i in items if i.spec.kind == "gutter")

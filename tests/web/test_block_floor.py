@@ -7,6 +7,7 @@ from amber_gable.domain.house.survey import Property
 from amber_gable.services.context import Context
 from amber_gable.services.job.details import start_job
 from amber_gable.store.job.jobs import load_bundle
+from tests.clients import submit
 from tests.jobs import demo_job
 
 DECK = {
@@ -34,7 +35,7 @@ def test_a_deck_with_railings_and_a_stair_as_the_demo_has_it(client: TestClient,
     assert house.zones[0].profile == demo.zones[0].profile
     rails = [i.spec.length_m for i in house.items if i.spec.kind == "railing"]
     assert rails == [4.4, 4.2] and [i.spec.treads for i in house.items if i.spec.kind == "stair"] == [4]
-    client.post(f"/jobs/{empty}/undo")
+    submit(client, f"/jobs/{empty}/undo")
     assert not _house(ctx, empty).faces and not _house(ctx, empty).items
 
 

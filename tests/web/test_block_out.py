@@ -10,6 +10,7 @@ from amber_gable.domain.house.survey import Property
 from amber_gable.services.context import Context
 from amber_gable.services.job.details import start_job
 from amber_gable.store.job.jobs import load_bundle
+from tests.clients import submit
 
 FORM = {
     "width_m": "9.6", "depth_m": "8", "eaves_m": "5.6", "looks": "188", "roof": "gable-along", "pitch": "35°",
@@ -37,7 +38,7 @@ def test_a_house_is_built_in_one_step_and_taken_back_in_one(client: TestClient, 
     assert house.face(house.faces[1].id).top_m == pytest.approx(8.401, abs=0.001)
     assert {z.substrate for z in house.zones} == {"wood-lap", "wood-trim"} and len(house.zones) == 8
     assert "fail to close" not in page.text
-    client.post(f"/jobs/{empty}/undo")
+    submit(client, f"/jobs/{empty}/undo")
     assert not _house(ctx, empty).faces
 
 
@@ -52,7 +53,7 @@ def test_it_is_drawn_while_it_is_typed_and_nothing_is_saved(client: TestClient, 
 
 
 def test_a_height_is_told_in_storeys(client: TestClient, ctx: Context, empty: str) -> None:
-    client.post(f"/jobs/{empty}/survey/block", data=FORM | {"eaves_m": "2 storeys", "units": "us"})
+    submit(client, f"/jobs/{empty}/survey/block", data=FORM | {"eaves_m": "2 storeys", "units": "us"})
     # 2.8 m from floor to floor, whatever units are shown.
     assert _house(ctx, empty).faces[0].top_m == pytest.approx(5.6)
     wrong = client.post(f"/jobs/{empty}/survey/block", data=FORM | {"eaves_m": "70 storeys"})
@@ -61,7 +62,7 @@ def test_a_height_is_told_in_storeys(client: TestClient, ctx: Context, empty: st
 
 def test_feet_and_inches_and_a_pitch_in_twelfths(client: TestClient, ctx: Context, empty: str) -> None:
     feet = {"width_m": "31' 6\"", "depth_m": "24", "eaves_m": "18'", "pitch": "8/12", "units": "us"}
-    client.post(f"/jobs/{empty}/survey/block", data=FORM | feet)
+    submit(client, f"/jobs/{empty}/survey/block", data=FORM | feet)
     left = _house(ctx, empty).faces[1]
     # 8 in 12 over 12 feet: 8 feet more than the eave's 18.
     assert left.width_m == pytest.approx(24 * 0.3048) and left.top_m == pytest.approx(26 * 0.3048)
@@ -99,7 +100,7 @@ def test_what_cannot_be_is_said_by_its_field_and_the_rest_stays(
 
 
 def test_a_wall_is_filled_from_one_line_and_emptied_in_one(client: TestClient, ctx: Context, empty: str) -> None:
-    client.post(f"/jobs/{empty}/survey/block", data=FORM)
+    submit(client, f"/jobs/{empty}/survey/block", data=FORM)
     front = _house(ctx, empty).faces[0].id
     line = {"line": "2 2/2 sash 0.9 x 1.4 sill 0.9, shutters; door; 2 2/2 sash, shutters", "from": "list"}
     page = client.post(f"/jobs/{empty}/survey/face/{front}/line", data=line)
@@ -111,7 +112,7 @@ def test_a_wall_is_filled_from_one_line_and_emptied_in_one(client: TestClient, c
     assert (kinds.count("sash-window"), kinds.count("shutter-pair"), kinds.count("panelled-door")) == (4, 4, 1)
     sash = next(i.spec for i in house.items if i.spec.kind == "sash-window")
     assert (sash.panes_across, sash.panes_down) == (2, 1)
-    client.post(f"/jobs/{empty}/undo")
+    submit(client, f"/jobs/{empty}/undo")
     assert not _house(ctx, empty).face(front).openings and not _house(ctx, empty).items
 
 
@@ -122,7 +123,7 @@ def test_a_wall_is_filled_from_one_line_and_emptied_in_one(client: TestClient, c
 def test_a_line_that_cannot_be_stays_with_its_words(
     client: TestClient, ctx: Context, empty: str, line: str, words: str
 ) -> None:
-    client.post(f"/jobs/{empty}/survey/block", data=FORM)
+    submit(client, f"/jobs/{empty}/survey/block", data=FORM)
     front = _house(ctx, empty).faces[0].id
     page = client.post(f"/jobs/{empty}/survey/face/{front}/line", data={"line": line})
     assert page.status_code == 422 and words in page.text and f'value="{line}"' in page.text
@@ -144,7 +145,7 @@ def test_a_wing_makes_an_l_and_stands_on_the_plan(client: TestClient, ctx: Conte
     # 9.6 × 5.6 less the 4.2 × 3.5 that the wing's roof line and walls hide at its right.
     assert back.area_m2 == pytest.approx(9.6 * 5.6 - 4.2 * 3.5) and back.points[1][0] == pytest.approx(5.4)
     assert "fail to close" not in page.text
-    client.post(f"/jobs/{empty}/survey/block", data=FORM | WING | {"building": "Barn"})
+    submit(client, f"/jobs/{empty}/survey/block", data=FORM | WING | {"building": "Barn"})
     stands = {"House": list[float](), "Barn": list[float]()}
     for wall in house_plan(_house(ctx, empty).faces):
         stands[wall.face.building] += [wall.start[0], wall.end[0]]
@@ -178,17 +179,17 @@ def test_a_house_is_walked_round_wall_by_wall(client: TestClient, ctx: Context, 
     house = _house(ctx, empty)
     assert [f.name for f in house.faces] == ["Front", "Right side", "Back", "Right side 2", "Back 2", "Left side"]
     assert sum(f.area_m2 for f in house.faces) == pytest.approx(5.6 * (9.6 + 8 + 5.4 + 3 + 4.2 + 11))
-    client.post(f"/jobs/{empty}/undo")
+    submit(client, f"/jobs/{empty}/undo")
     assert not _house(ctx, empty).faces
 
 
 def test_a_wall_is_filled_like_another_and_the_opposite_one_the_other_way_round(
     client: TestClient, ctx: Context, empty: str
 ) -> None:
-    client.post(f"/jobs/{empty}/survey/block", data=FORM)
+    submit(client, f"/jobs/{empty}/survey/block", data=FORM)
     base = f"/jobs/{empty}/survey"
-    client.post(f"{base}/face/front/line", data={"line": "door; 2 sash 0.9 x 1.4 sill 0.9, shutters"})
-    client.post(f"{base}/face/back/line", data={"line": "Same as front"})
+    submit(client, f"{base}/face/front/line", data={"line": "door; 2 sash 0.9 x 1.4 sill 0.9, shutters"})
+    submit(client, f"{base}/face/back/line", data={"line": "Same as front"})
     house = _house(ctx, empty)
     front, back = house.face("front"), house.face("back")
     placed = {f.id: sorted((round(o.x_m + o.width_m / 2, 3), o.kind.value) for o in f.openings) for f in (front, back)}
@@ -203,5 +204,5 @@ def test_a_wall_is_filled_like_another_and_the_opposite_one_the_other_way_round(
     assert "“barn” is no other wall here: Front, Back, Right side" in wrong
     narrow = client.post(f"{base}/face/left-side/line", data={"line": "same as left"}).text
     assert "is no other wall here" in narrow
-    client.post(f"/jobs/{empty}/undo")
+    submit(client, f"/jobs/{empty}/undo")
     assert not _house(ctx, empty).face("back").openings

@@ -20,7 +20,7 @@ from amber_gable.services.job.yard import what_waits, yard_now
 from amber_gable.services.weather.held.made_up import MadeUpWeather
 from amber_gable.store.job.jobs import load_bundle
 from amber_gable.store.tables import CompanyRow, JobRow, PropertyRow, SheetRow
-from tests.clients import visit
+from tests.clients import submit, visit
 from tests.fixtures import open_space
 from tests.web.forms import form_of
 
@@ -62,7 +62,7 @@ def test_samples_are_marked_have_weather_and_go_without_a_trace(bare: Bare) -> N
     assert view.weather.series is not None and view.weather.series.source.startswith("made-up weather")
     assert job_view(ctx, mine).weather.series is None, "a house of one's own gets no made-up weather"
     # Brought again they are as they were shipped, not doubled.
-    client.post("/jobs/sample-heron-deck/delete")
+    submit(client, "/jobs/sample-heron-deck/delete")
     assert client.post("/samples").text.count('class="sample-mark"') == 5
     left = client.post("/samples/drop").text
     assert "sample-mark" not in left and "9 Weir Lane" in left
@@ -76,7 +76,7 @@ def test_samples_are_marked_have_weather_and_go_without_a_trace(bare: Bare) -> N
 def test_the_samples_company_is_never_taken_for_ones_own(bare: Bare) -> None:
     """Neither when it is the only one nor when it came first."""
     ctx, client = bare
-    client.post("/samples")
+    submit(client, "/samples")
     assert shelves(ctx).company.id == "own"
     assert stores.usual_of(ctx) is None
     start_job(ctx, HOUSE)
@@ -108,13 +108,13 @@ def test_the_company_is_set_up_once_and_new_jobs_begin_with_it(bare: Bare) -> No
     assert "Keep it so" in again
     # The home stays where it is as long as its name does; another town brings its own place along.
     form = form_of(again, "/settings/company")
-    client.post("/settings/company", data=form | {"people": "4"})
+    submit(client, "/settings/company", data=form | {"people": "4"})
     home = set_up(ctx).usual.home  # type: ignore[union-attr]
     assert home is not None and round(home.latitude) == -41
-    client.post("/settings/company", data=form | {"place": "New Glasgow"})
+    submit(client, "/settings/company", data=form | {"place": "New Glasgow"})
     home = set_up(ctx).usual.home  # type: ignore[union-attr]
     assert home is not None and (round(home.latitude), home.time_zone) == (46, "America/Halifax")
-    client.post("/settings/company", data=SET_UP)
+    submit(client, "/settings/company", data=SET_UP)
     with ctx.reading() as session:
         assert company(session).lead_cutoff_year == 1965
         old = load_bundle(session, begun_before)
@@ -177,7 +177,7 @@ def test_a_job_kept_to_begin_others_from_brings_the_house_but_not_what_was_found
     assert all(f.operations for f in new.job.finishes), "and steps for walls that nobody has looked at yet"
     assert new.job.schools == old.job.schools and new.job.crew == old.job.crew
     assert not new.job.record and not new.job.acknowledged
-    client.post(f"/jobs/{id_}/delete")
+    submit(client, f"/jobs/{id_}/delete")
     gone = client.post("/jobs", data={**HOUSE, "name": "11 Weir Lane", "begin_from": id_})
     assert gone.status_code == 422 and "is no longer here" in gone.text and 'value="11 Weir Lane"' in gone.text
 
@@ -195,7 +195,7 @@ def test_an_archived_job_leaves_the_board_and_comes_back_whole(ctx: Context, cli
 
 
 def test_the_same_address_is_asked_about(client: TestClient) -> None:
-    client.post("/jobs", data=HOUSE)
+    submit(client, "/jobs", data=HOUSE)
     asked = client.post("/jobs", data={**HOUSE, "name": "9, weir  lane"})
     assert asked.status_code == 422 and "“9 Weir Lane” of Nell Hart in New Glasgow is here already" in asked.text
     # The same street and number in another town is another house.
@@ -204,7 +204,7 @@ def test_the_same_address_is_asked_about(client: TestClient) -> None:
 
 
 def test_the_yard_tells_the_days_work_and_what_waits(ctx: Context, client: TestClient) -> None:
-    client.post("/clock", data={"to": "2026-09-15T10:30-03:00"})
+    submit(client, "/clock", data={"to": "2026-09-15T10:30-03:00"})
     today = yard_now(ctx).today
     assert {w.job.name for w in today} == {"The Net Loft", "14 Cooper's Rise", "Quarry Lane", "Heron Deck"}
     assert [w.begins for w in today] == sorted(w.begins for w in today)
@@ -217,5 +217,5 @@ def test_the_yard_tells_the_days_work_and_what_waits(ctx: Context, client: TestC
     assert waits["Today"].endswith("late") and "threatened" in waits["Plan"]
     assert 'href="/jobs/coopers-rise/today">Today <b>' in client.get("/yard/waits/coopers-rise").text
     assert "Nothing waits" in client.get("/yard/waits/nowhere").text
-    client.post("/clock", data={"to": "2026-09-13T10:30-03:00"})
+    submit(client, "/clock", data={"to": "2026-09-13T10:30-03:00"})
     assert "Nothing is planned for today. Next: " in client.get("/").text

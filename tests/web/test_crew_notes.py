@@ -5,6 +5,7 @@ import re
 import pytest
 from fastapi.testclient import TestClient
 
+from tests.clients import submit
 from tests.web.test_typed_forecast import RISE, alone
 
 __all__ = ["alone"]
@@ -41,7 +42,7 @@ def test_a_hot_clear_day_names_its_hours_what_to_do_and_where_the_shade_is(clien
 def test_a_cold_morning_and_a_cold_evening_leave_the_mild_noon_between(client: TestClient) -> None:
     # Below 4 °C until ten and from four on, up to 9 °C between, nearly calm.
     rows = [f"{h % 24}:00,{2 if h % 24 < 10 or h % 24 >= 16 else 9},60,60,1" for h in range(72)]
-    client.post(f"{RISE}/pasted", data={"table": "\n".join(["time,air,rh,cloud,wind", *rows])})
+    submit(client, f"{RISE}/pasted", data={"table": "\n".join(["time,air,rh,cloud,wind", *rows])})
     said = re.sub(" +", " ", _notes(client.get(f"{RISE}?at=2026-09-15T08:00-03:00").text))
     found = re.search(r"Cold 07:30 to (\d\d):\d\d and (\d\d):\d\d to \d\d:\d\d", said)
     assert found is not None, said

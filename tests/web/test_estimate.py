@@ -12,6 +12,7 @@ from amber_gable.services.context import Context
 from amber_gable.services.job.details import start_job
 from amber_gable.services.job.view import job_view
 from amber_gable.web.views.estimate.ledger import KINDS, bars, hour_range, kind_of, kind_sums
+from tests.clients import submit
 from tests.jobs import coopers_rise, demo_job
 from tests.web.forms import form_of, said_on
 from tests.web.test_block_out import NEW
@@ -76,7 +77,7 @@ def test_people_cold_and_the_way_there_change_the_hours_and_are_taken_back(clien
     assert 1.2 * before < hours.hours < 1.6 * before
     page = client.get(PAGE).text
     assert 'value="90"' in page and 'value="40"' in page
-    client.post("/jobs/coopers-rise/undo", data={"back": PAGE})
+    submit(client, "/jobs/coopers-rise/undo", data={"back": PAGE})
     assert job_estimate(_bundle(ctx)).hours.hours == pytest.approx(before)
 
 
@@ -104,7 +105,7 @@ def test_what_cannot_be_is_refused_beside_its_field_and_nothing_is_kept(
 def test_the_way_up_is_kept_with_its_reason_and_changes_the_hours(client: TestClient, ctx: Context) -> None:
     before = job_estimate(_bundle(ctx)).hours
     ways = {"access.west-gable": "lift", "reason.west-gable": "firm lawn, no wires", "access.front": "ladder"}
-    client.post(f"{PAGE}/ways", data=ways)
+    submit(client, f"{PAGE}/ways", data=ways)
     chosen = _bundle(ctx).job.estimating.access
     assert list(chosen) == ["west-gable"], "a ladder without a word is as it was"
     assert chosen["west-gable"].access is Access.LIFT and chosen["west-gable"].reason == "firm lawn, no wires"
@@ -117,7 +118,7 @@ def test_the_way_up_is_kept_with_its_reason_and_changes_the_hours(client: TestCl
         assert "by lift : firm lawn, no wires" in said.replace("lift:", "lift :"), page
     assert not any("ladder" in f.name for x in after.of_face("west-gable") for f in x.labour.factors)
     # Another page that does not name the face leaves it alone.
-    client.post(f"{PAGE}/ways", data={"access.back": "tower"})
+    submit(client, f"{PAGE}/ways", data={"access.back": "tower"})
     assert set(_bundle(ctx).job.estimating.access) == {"west-gable", "back"}
     assert "West gable: choose ladder" in client.post(f"{PAGE}/ways", data={"access.west-gable": "rope"}).text
     long = client.post(f"{PAGE}/ways", data={"access.back": "lift", "reason.back": "x" * 201})
@@ -134,7 +135,7 @@ def test_paint_is_bought_as_surely_as_was_chosen(client: TestClient, ctx: Contex
     assert f"{usual.paint_cost:.2f}" in said and "enough in 80 of 100 such jobs" in said
     assert "Paintable caulk, tubes of 300 mL 2 tubes" in said
     assert "0.00 L" not in said and "#" not in said, "no zero where little is needed, no colour codes"
-    client.post(f"{QUANTITIES}/level", data={"buy_level": "95"})
+    submit(client, f"{QUANTITIES}/level", data={"buy_level": "95"})
     surer = job_estimate(_bundle(ctx))
     assert surer.paint_cost > usual.paint_cost
     assert "enough in 95 of 100 such jobs" in said_on(client.get(QUANTITIES).text)
@@ -142,13 +143,13 @@ def test_paint_is_bought_as_surely_as_was_chosen(client: TestClient, ctx: Contex
         answer = client.post(f"{QUANTITIES}/level", data={"buy_level": wrong})
         assert answer.status_code == 422 and "in how many a paint is enough: 50 to 99" in said_on(answer.text)
     assert _bundle(ctx).job.estimating.buy_level == 95
-    client.post("/jobs/coopers-rise/undo", data={"back": QUANTITIES})
+    submit(client, "/jobs/coopers-rise/undo", data={"back": QUANTITIES})
     assert _bundle(ctx).job.estimating.buy_level == 80
 
 
 def test_what_is_stirred_into_the_finish_is_bought_by_its_litres(client: TestClient, ctx: Context) -> None:
     assert "Growth was found on this house" in said_on(client.get(QUANTITIES).text)
-    client.post(f"{QUANTITIES}/additives", data={"add-mildewcide": "1", "add-extender": "1"})
+    submit(client, f"{QUANTITIES}/additives", data={"add-mildewcide": "1", "add-extender": "1"})
     found = job_estimate(_bundle(ctx))
     finish = [o for o in found.orders if o.reserve_l]
     amounts = {s.code: s.amount for s in found.supplies}
@@ -158,7 +159,7 @@ def test_what_is_stirred_into_the_finish_is_bought_by_its_litres(client: TestCli
     assert 0 < len(waterborne) < len(finish), "the sash paint is no waterborne one"
     assert "Mildewcide" in said_on(client.get(QUANTITIES).text)
     assert client.post(f"{QUANTITIES}/additives", data={"add-sugar": "1"}).status_code == 422
-    client.post("/jobs/coopers-rise/undo", data={"back": QUANTITIES})
+    submit(client, "/jobs/coopers-rise/undo", data={"back": QUANTITIES})
     assert _bundle(ctx).job.estimating.additives == ()
 
 
@@ -202,7 +203,7 @@ def test_coats_are_laid_by_another_method_with_its_reason(client: TestClient, ct
     refused = client.post(f"{SIDING}/way", data=_version(page) | {"way": "airless+", "reason": ""})
     assert refused.status_code == 422 and "say why" in refused.text
     assert client.post(f"{SIDING}/way", data=_version(page) | {"way": "rag", "reason": "quick"}).status_code == 422
-    client.post(f"{SIDING}/way", data=_version(page) | {"way": "airless+", "reason": "no car near, dry wood"})
+    submit(client, f"{SIDING}/way", data=_version(page) | {"way": "airless+", "reason": "no car near, dry wood"})
     finish = _bundle(ctx).finish_of("zone", "west-gable-siding")
     assert finish is not None
     coats = [o for o in finish.operations if o.kind == "coat"]

@@ -8,6 +8,7 @@ from fastapi.testclient import TestClient
 from amber_gable.core.survey.findings.answers import Surface, kind_key
 from amber_gable.services.context import Context
 from amber_gable.store.job.jobs import load_bundle
+from tests.clients import submit
 
 HERE = "/jobs/coopers-rise/survey/findings"
 
@@ -33,15 +34,15 @@ def test_one_touch_answers_for_the_whole_house_and_one_takes_it_back(client: Tes
 
 def test_nothing_found_is_an_answer_too(client: TestClient, ctx: Context) -> None:
     """The kitchen wing was never scraped at: its 0 % is no reading until somebody says so."""
-    client.post(HERE, data={"test": "scrape", "value": "none", "of": "zone.wood-lap", "face": "wing-east"})
+    submit(client, HERE, data={"test": "scrape", "value": "none", "of": "zone.wood-lap", "face": "wing-east"})
     wing = next(s for s in _surfaces(ctx) if s.face == "wing-east" and kind_key(s) == "zone.wood-lap")
     assert wing.condition.loose_pct == 0 and "scrape" in {t.test for t in wing.condition.tests}
 
 
 def test_what_is_different_is_told_of_a_kind_on_a_face(client: TestClient, ctx: Context) -> None:
-    client.post(HERE, data={"test": "scrape", "value": "none"})
-    client.post(HERE, data={"test": "scrape", "value": "half", "of": "item.sash-window", "face": "back"})
-    client.post(HERE, data={"test": "bleach", "typed": "20%", "of": "zone.wood-lap", "face": "east-gable"})
+    submit(client, HERE, data={"test": "scrape", "value": "none"})
+    submit(client, HERE, data={"test": "scrape", "value": "half", "of": "item.sash-window", "face": "back"})
+    submit(client, HERE, data={"test": "bleach", "typed": "20%", "of": "zone.wood-lap", "face": "east-gable"})
     told = {s.name + s.face: s.condition for s in _surfaces(ctx)}
     assert told["Sash 7back"].loose_pct == told["Sash 8back"].loose_pct == 50
     assert told["Sash 1front"].loose_pct == 0
@@ -68,7 +69,7 @@ def test_who_answers_what_matters_less_finds_it_still_open(client: TestClient) -
 
 def test_a_meter_reading_goes_to_its_own_wall(client: TestClient, ctx: Context) -> None:
     zone = next(s for s in _surfaces(ctx) if s.face == "wing-east" and kind_key(s) == "zone.wood-lap")
-    client.post(f"{HERE}/moisture/zone/{zone.id}", data={"pct": "14,5 %"})
+    submit(client, f"{HERE}/moisture/zone/{zone.id}", data={"pct": "14,5 %"})
     mended = next(s for s in _surfaces(ctx) if s.id == zone.id)
     assert [r.pct for r in mended.condition.moisture] == [14.5]
 
@@ -98,6 +99,6 @@ def test_what_cannot_be_is_refused_at_its_field_and_nothing_is_saved(
 def test_an_empty_house_says_where_to_begin_and_a_foreign_address_is_no_way_back(client: TestClient) -> None:
     page = client.post(HERE, data={"test": "coating", "value": "oil", "of": "zone.nothing", "face": "nowhere"})
     assert page.status_code == 200 and "0 surfaces" in page.text
-    client.post(HERE, data={"test": "coating", "value": "oil"})
+    submit(client, HERE, data={"test": "coating", "value": "oil"})
     away = client.post("/jobs/coopers-rise/undo", data={"back": "//elsewhere"}, follow_redirects=False)
     assert away.headers["location"].startswith("/jobs/coopers-rise/survey")

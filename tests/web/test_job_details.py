@@ -12,6 +12,7 @@ from amber_gable.services.job.details import details_form
 from amber_gable.services.job.view import job_view
 from amber_gable.services.place_check import place_doubt, read_place
 from amber_gable.store.job.jobs import load_bundle
+from tests.clients import submit
 
 NEW = {"name": "9 Weir Lane", "customer": "Nell Hart"}
 
@@ -131,7 +132,7 @@ def test_a_copy_has_the_house_and_the_specification_and_nothing_that_was_done(cl
     assert new != "coopers-rise" and copy.job.name == f"{was.job.name} (copy)"
     assert copy.property.zones == was.property.zones and copy.job.finishes == was.job.finishes
     assert copy.job.record == () and job_view(ctx, new).kept is None
-    client.post(f"/jobs/{new}/survey/zone/front-trim/delete")
+    submit(client, f"/jobs/{new}/survey/zone/front-trim/delete")
     assert len(_bundle(ctx, "coopers-rise").property.zones) == len(was.property.zones), "they are two houses"
 
 
@@ -141,10 +142,10 @@ def test_a_deleted_job_leaves_the_board_and_comes_back_whole(client: TestClient,
     page = client.post("/jobs/net-loft/delete").text
     assert "was deleted" in page and 'href="/jobs/net-loft/' not in page
     assert client.get("/jobs/net-loft/survey").status_code == 404
-    client.post("/jobs/net-loft/restore")
+    submit(client, "/jobs/net-loft/restore")
     assert _bundle(ctx, "net-loft") == was
     assert client.post("/jobs/net-loft/restore").status_code == 404
-    client.post("/jobs/net-loft/delete")
+    submit(client, "/jobs/net-loft/delete")
     brought = client.post("/jobs/import", files={"file": ("net-loft.json", exported)})
     assert brought.status_code == 200 and _bundle(ctx, "net-loft").job.name == was.job.name
     assert client.post("/jobs/import", files={"file": ("net-loft.json", exported)}).status_code == 422

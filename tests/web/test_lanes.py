@@ -26,6 +26,7 @@ from amber_gable.web.views.units import Units
 from amber_gable.web.views.weather.day_faces import lane_sentence
 from amber_gable.web.views.weather.lanes import lane_of, lane_scale
 from amber_gable.web.views.weather.why import why_panel
+from tests.clients import submit
 from tests.fixtures import StandIn
 
 RISE = "/jobs/coopers-rise/weather"
@@ -159,7 +160,7 @@ def test_a_coat_that_rain_may_catch_is_told_of_on_weather_and_today_and_no_other
         note_tasks(ctx, "coopers-rise", [task.id], Note("done", "Ina", task.end.isoformat()))
     for wet in (None, coat.start + timedelta(hours=1)):
         ctx.space.provider = RainFrom(wet)
-        client.post("/jobs/coopers-rise/weather/refresh")
+        submit(client, "/jobs/coopers-rise/weather/refresh")
         for stage in ("weather", "today"):
             page = client.get(f"/jobs/coopers-rise/{stage}").text
             assert ("Rain race" in page) == (wet is not None), (wet, stage)

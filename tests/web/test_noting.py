@@ -14,6 +14,7 @@ from amber_gable.services.clock import DemoClock
 from amber_gable.services.context import Context
 from amber_gable.services.job.view import JobView, job_view
 from amber_gable.store.job.jobs import load_bundle
+from tests.clients import submit
 from tests.fixtures import unchanged
 from tests.web.forms import form_of
 
@@ -63,8 +64,8 @@ def test_what_is_noted_is_not_noted_twice_and_what_is_taken_back_may_be(ctx: Con
     for _ in range(3):
         _note(client, task, "done")
     (entry,) = _record(ctx)
-    client.post(f"{RISE}/today/back", data={"touch": entry.touch})
-    client.post(f"{RISE}/today/back", data={"touch": entry.touch})
+    submit(client, f"{RISE}/today/back", data={"touch": entry.touch})
+    submit(client, f"{RISE}/today/back", data={"touch": entry.touch})
     assert [e.said for e in _record(ctx)] == [Said.DONE, Said.TAKEN_BACK], "a second tap takes nothing back"
     assert "Noted today" not in client.get(f"{RISE}/today").text
     _note(client, task, "done")
@@ -158,7 +159,7 @@ def test_work_is_noted_and_shown_though_no_weather_can_be_had(ctx: Context, clie
     assert "Scrape wet what is loose" in today, "and the rest of the day is there"
     here = f"{RISE}/standing/zone/back-siding"
     form = form_of(client.get(here).text, here)
-    client.post(here, data=form | {"step": "wash", "said": "done", "by": "Ole"})
+    submit(client, here, data=form | {"step": "wash", "said": "done", "by": "Ole"})
     assert "done, Mon 14 Sep 06:30, Ole" in client.get(here).text
 
 
@@ -169,7 +170,7 @@ def test_a_step_is_noted_on_the_parts_page_planned_or_not(ctx: Context, client: 
     assert "Next: Contain: ground sheeted" in page
     form = form_of(page, here)
     earlier = "2026-09-14T06:10"
-    client.post(here, data=form | {"step": "wash", "said": "done", "at": earlier, "by": "Ole"})
+    submit(client, here, data=form | {"step": "wash", "said": "done", "at": earlier, "by": "Ole"})
     after = client.get(here, headers={"hx-request": "true"}).text
     assert "<html" not in after
     assert "Next: HEPA clean-up" in after
@@ -202,7 +203,7 @@ def test_planning_again_leaves_out_what_is_done_and_keeps_what_is_under_way(ctx:
     first, second = kept.plan.tasks[:2]
     _note(client, first.id, "done")
     _note(client, second.id, "started")
-    client.post(f"{RISE}/plan")
+    submit(client, f"{RISE}/plan")
     again = _view(ctx).kept
     assert again is not None
     assert first.id not in {t.id for t in again.plan.tasks}
@@ -218,10 +219,10 @@ def test_a_reading_from_the_ladder_is_kept_and_bars_the_coat_everywhere(ctx: Con
     ctx.space.clock.set(datetime.fromisoformat("2026-09-16T13:30-03:00"))
     for step in ("contain", "wash"):
         data = {"step": step, "said": "done", "at": "2026-09-14T10:00"}
-        client.post(f"{RISE}/standing/zone/east-gable-siding", data=data)
-    client.post(f"{RISE}/plan")
+        submit(client, f"{RISE}/standing/zone/east-gable-siding", data=data)
+    submit(client, f"{RISE}/plan")
     reading = {"kind": "zone", "part": "east-gable-siding", "pct": "17"}
-    client.post(f"{RISE}/today/reading", data=reading)
+    submit(client, f"{RISE}/today/reading", data=reading)
     state = _view(ctx).state
     assert state is not None
     judged = state.judged(("zone", "east-gable-siding"), film=True)
@@ -231,7 +232,7 @@ def test_a_reading_from_the_ladder_is_kept_and_bars_the_coat_everywhere(ctx: Con
     assert "wood read 17 % on Wed 16 Sep 13:30" in wall
     assert "cannot be" in client.get(f"{RISE}/plan").text
     assert client.post(f"{RISE}/today/reading", data=reading | {"pct": "wet"}).status_code == 422
-    client.post(f"{RISE}/today/reading", data=reading | {"pct": "14"})
+    submit(client, f"{RISE}/today/reading", data=reading | {"pct": "14"})
     assert "wood read 17 %" in client.get(f"{RISE}/weather?product=coat&face=east-gable").text, "the wettest of a day"
 
 
@@ -256,7 +257,7 @@ def test_a_colour_the_customer_changes_is_kept_in_words_and_named_on_today(ctx: 
     ):
         assert words in today
     version = form_of(client.get(page).text, f"{page}/leave")
-    client.post(f"{page}/leave", data=version)
+    submit(client, f"{page}/leave", data=version)
     with ctx.reading() as session:
         changes = load_bundle(session, "coopers-rise").job.changes
     assert [c.what for c in changes] == ["colour", "scope"]
@@ -265,10 +266,10 @@ def test_a_colour_the_customer_changes_is_kept_in_words_and_named_on_today(ctx: 
 
 def test_nothing_is_noted_of_a_job_that_is_still_being_specified(ctx: Context, client: TestClient) -> None:
     page = "/jobs/garden-wall"
-    client.post("/jobs/import", files={"file": ("job.json", _unplanned(ctx))})
+    submit(client, "/jobs/import", files={"file": ("job.json", _unplanned(ctx))})
     here = f"{page}/specification/zone/front-siding"
     form = form_of(client.get(here).text, f"{here}/colour")
-    client.post(f"{here}/colour", data=form | {"colour": "#556677", "colour_name": "Harbour slate"})
+    submit(client, f"{here}/colour", data=form | {"colour": "#556677", "colour_name": "Harbour slate"})
     with ctx.reading() as session:
         assert load_bundle(session, "garden-wall").job.changes == ()
 
@@ -286,7 +287,7 @@ def _unplanned(ctx: Context) -> str:
 def test_the_plan_begins_on_the_day_asked_for_with_the_crew_asked_for(ctx: Context, client: TestClient) -> None:
     form = form_of(client.get(f"{RISE}/plan").text, f"{RISE}/plan") | {"crew": "1"}
     asked = {"begins": "2026-09-18", "people": "1", "start": "09:00", "end": "15:30"}
-    client.post(f"{RISE}/plan", data=form | asked)
+    submit(client, f"{RISE}/plan", data=form | asked)
     kept = _view(ctx).kept
     assert kept is not None
     assert min(t.start.date().isoformat() for t in kept.plan.tasks) >= "2026-09-18"

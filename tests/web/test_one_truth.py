@@ -25,7 +25,7 @@ from amber_gable.services.clock import DemoClock
 from amber_gable.services.context import Context
 from amber_gable.services.job.view import JobView, job_view
 from amber_gable.store.backup import back_up
-from tests.clients import visit
+from tests.clients import submit, visit
 from tests.fixtures import StandIn, open_space
 from tests.web.forms import form_of
 
@@ -85,13 +85,13 @@ def _back(client: TestClient, view: JobView, which: int) -> None:
     record = view.bundle.job.record
     if record:
         data = {"touch": record[which % len(record)].touch}
-        client.post(f"/jobs/{view.bundle.job.id}/today/back", data=data)
+        submit(client, f"/jobs/{view.bundle.job.id}/today/back", data=data)
 
 
 def _meter(client: TestClient, view: JobView, pct: str, which: int) -> None:
     zones = view.bundle.property.zones
     data = {"kind": "zone", "part": zones[which % len(zones)].id, "pct": pct}
-    client.post(f"/jobs/{view.bundle.job.id}/today/reading", data=data)
+    submit(client, f"/jobs/{view.bundle.job.id}/today/reading", data=data)
 
 
 def _colour(client: TestClient, view: JobView, which: int) -> None:
@@ -99,7 +99,7 @@ def _colour(client: TestClient, view: JobView, which: int) -> None:
     kind, id_ = finishes[which % len(finishes)].part
     page = f"/jobs/{view.bundle.job.id}/specification/{kind}/{id_}"
     form = form_of(client.get(page).text, f"{page}/colour")
-    client.post(f"{page}/colour", data=form | {"colour": "#d8d2c4", "colour_name": "Another white"})
+    submit(client, f"{page}/colour", data=form | {"colour": "#d8d2c4", "colour_name": "Another white"})
 
 
 def make(client: TestClient, ctx: Context, job: str, move: Move) -> None:
@@ -190,7 +190,7 @@ def nothing_comes_back(client: TestClient, ctx: Context, job: str) -> None:
     """Planned again nothing is planned that was done, and planned twice it is the same plan."""
     plans: list[Plan] = []
     for _ in range(2):
-        client.post(f"/jobs/{job}/plan")
+        submit(client, f"/jobs/{job}/plan")
         kept = job_view(ctx, job).kept
         assert kept is not None
         plans.append(kept.plan)
@@ -242,7 +242,7 @@ def test_every_hour_of_two_weeks_gives_the_same_answer(app: FastAPI, demo_file: 
             view = job_view(ctx, job)
             late = view.board.late if view.board is not None else []
             for state in late[:: 2 if hour % 3 else 1]:
-                client.post(f"/jobs/{job}/today/note", data={"task": state.task.id, "said": "done"})
+                submit(client, f"/jobs/{job}/today/note", data={"task": state.task.id, "said": "done"})
             if view.now.hour == 19:
                 nothing_comes_back(client, ctx, job)
             one_truth(client, ctx, job)

@@ -8,6 +8,7 @@ from fastapi.testclient import TestClient
 
 from amber_gable.services.context import Context
 from amber_gable.services.job import stages
+from tests.clients import submit
 from tests.fixtures import StandIn
 
 JOBS = ["coopers-rise", "net-loft", "quarry-lane", "heron-deck", "feed-barn"]
@@ -90,7 +91,7 @@ def test_another_product_changes_the_lanes(visitor: TestClient) -> None:
 def test_a_forecast_that_cannot_be_had_leaves_the_last_in_use_and_says_so(client: TestClient, ctx: Context) -> None:
     assert isinstance(ctx.space.provider, StandIn)
     ctx.space.provider.down = True
-    client.post("/clock", data={"hours": "3"})
+    submit(client, "/clock", data={"hours": "3"})
     page = client.get(f"{RISE}/weather").text
     assert "The last forecast stays in use" in page
     assert "3.5 h old" in page
@@ -214,7 +215,7 @@ def test_a_job_form_with_a_fault_keeps_what_was_typed(
 
 
 def test_changing_the_job_marks_its_plan_out_of_date_and_replanning_clears_it(client: TestClient) -> None:
-    client.post(f"{RISE}/survey/zone/front-trim/delete")
+    submit(client, f"{RISE}/survey/zone/front-trim/delete")
     page = client.get(f"{RISE}/plan").text
     assert "out of date" in page
     assert "out of date" not in client.post(f"{RISE}/plan").text

@@ -15,6 +15,7 @@ from amber_gable.services.company.rates import keep_rates, own_factors, own_rate
 from amber_gable.services.context import Context
 from amber_gable.services.job.details import start_job
 from amber_gable.services.job.view import job_view
+from tests.clients import submit
 from tests.web.forms import form_of, said_on
 from tests.web.test_block_out import NEW
 
@@ -26,7 +27,7 @@ def test_a_rate_of_ones_own_holds_for_new_jobs_and_is_offered_to_those_that_are_
 ) -> None:
     form = form_of(client.get(PAGE).text, PAGE)
     assert form["rate.brush"] == "", "nobody has figures of his own yet"
-    client.post(PAGE, data=form | {"rate.brush": "13", "rate.sash-1": "30 min"})
+    submit(client, PAGE, data=form | {"rate.brush": "13", "rate.sash-1": "30 min"})
     own = own_rates(ctx)
     assert {c: o.per_hour for c, o in own.items()} == pytest.approx({"brush": 13, "sash-1": 2})
     assert "the company's own" in said_on(client.get(PAGE).text)
@@ -36,29 +37,29 @@ def test_a_rate_of_ones_own_holds_for_new_jobs_and_is_offered_to_those_that_are_
     assert rise.company.rates == {}, "it was specified with the trade's"
     offered = said_on(client.get("/jobs/coopers-rise/quantities").text)
     assert "Rate, brush siding and other surfaces: 11 → 13 m² an hour" in offered
-    client.post("/jobs/coopers-rise/specification/newer", data={"code": ""})
+    submit(client, "/jobs/coopers-rise/specification/newer", data={"code": ""})
     coat = job_work(job_view(ctx, "coopers-rise").bundle)["zone", "wing-back-siding"].lines[5]
     assert coat.labour.rate.per_hour == 13 and coat.labour.rate.source == "the company's own"
     # An empty field is the trade's again.
     form = form_of(client.get(PAGE).text, PAGE)
     assert (form["rate.brush"], form["rate.sash-1"]) == ("13", "30")
-    client.post(PAGE, data=form | {"rate.brush": " "})
+    submit(client, PAGE, data=form | {"rate.brush": " "})
     assert set(own_rates(ctx)) == {"sash-1"}
 
 
 def test_a_factor_of_ones_own_slows_the_hours_it_is_of(client: TestClient, ctx: Context) -> None:
     form = form_of(client.get(PAGE).text, PAGE)
-    client.post(PAGE, data=form | {"factor.above-3": "1,30", "rate.brush": "12"})
+    submit(client, PAGE, data=form | {"factor.above-3": "1,30", "rate.brush": "12"})
     assert own_factors(ctx) == {"above-3": 1.3}
     said = said_on(client.get("/jobs/coopers-rise/quantities").text)
     assert "Hours from a ladder above 3 m: × 1.15 → × 1.3" in said
-    client.post("/jobs/coopers-rise/specification/newer", data={"code": ""})
+    submit(client, "/jobs/coopers-rise/specification/newer", data={"code": ""})
     window = job_work(job_view(ctx, "coopers-rise").bundle)["item", "back-w1-item"].lines
     assert {f.value for line in window for f in line.labour.factors if "ladder" in f.name} == {1.3}
     taken = client.get(f"{PAGE}.csv").content
-    client.post(PAGE, data=form_of(client.get(PAGE).text, PAGE) | {"factor.above-3": "", "rate.brush": ""})
+    submit(client, PAGE, data=form_of(client.get(PAGE).text, PAGE) | {"factor.above-3": "", "rate.brush": ""})
     assert own_factors(ctx) == {}
-    client.post(f"{PAGE}.csv", files={"file": ("rates.csv", taken, "text/csv")})
+    submit(client, f"{PAGE}.csv", files={"file": ("rates.csv", taken, "text/csv")})
     assert (own_factors(ctx), own_rates(ctx)["brush"].per_hour) == ({"above-3": 1.3}, 12)
     wrong = client.post(PAGE, data={"factor.cold": "nan", "factor.solo": "7"})
     assert wrong.status_code == 422 and wrong.text.count("is no factor from 0.3 to 5") == 2
@@ -102,7 +103,7 @@ def test_a_file_taken_out_comes_in_again_and_marks_only_what_differs(client: Tes
     assert read_rates(former, "rates.csv") == ({}, {}), "nor are those of a file of an older version"
     mine = taken.replace("brush,brush siding and other surfaces,m2,11,1.5,the trade's median",
                          "brush,brush siding and other surfaces,m2,12.5,1.3,season 2025")  # fmt: skip
-    client.post(f"{PAGE}.csv", files={"file": ("rates.csv", mine.encode(), "text/csv")})
+    submit(client, f"{PAGE}.csv", files={"file": ("rates.csv", mine.encode(), "text/csv")})
     assert own_rates(ctx) == {"brush": OwnRate(per_hour=12.5, spread=1.3, source="season 2025")}
     assert read_rates(write_rates(own_rates(ctx)), "again") == (own_rates(ctx), {})
 

@@ -1,5 +1,6 @@
 """Templates and styles are written so that a change of them can be read."""
 
+import re
 from pathlib import Path
 
 import pytest
@@ -17,3 +18,9 @@ def test_no_line_is_too_long_for_a_diff(path: Path) -> None:
     assert [n for n, line in enumerate(lines, 1) if len(line) > WIDEST[path.suffix]] == []
     if path.suffix == ".css":
         assert [n for n, line in enumerate(lines, 1) if line.count("{") > 1 or line.count(";") > 1] == []
+
+
+def test_one_or_several_is_worded_by_the_filter() -> None:
+    """Every template says `count|plural('task is', 'tasks are')`, so that no wording of a count stands twice."""
+    choice = re.compile(r"'[^'\n]*'\s+if\s+\S+\s*[=!]=\s*1\s+else\s+'[a-z ]*'")
+    assert [(p.name, m[0]) for p in WRITTEN if p.suffix == ".html" for m in choice.finditer(p.read_text())] == []

@@ -23,6 +23,7 @@ from amber_gable.services.plan.planning import kept_plan, make_plan
 from amber_gable.services.runs.run import Run, RunState
 from amber_gable.services.runs.runner import KEPT, Runner
 from amber_gable.store.job.jobs import load_bundle
+from tests.clients import submit
 
 PATIENCE_S = 60
 PLAN = "/jobs/coopers-rise/plan"
@@ -198,7 +199,7 @@ def test_a_plan_that_takes_long_shows_how_far_it_is_and_then_itself(
     hurried: Context, slow_plan: Gate, client: TestClient
 ) -> None:
     before = _planned_at(hurried)
-    client.post("/clock", data={"hours": "1"})
+    submit(client, "/clock", data={"hours": "1"})
     page = client.post(PLAN)
     assert page.url.path == PLAN and slow_plan.begun.wait(PATIENCE_S)
     text = client.get(PLAN).text
@@ -211,10 +212,10 @@ def test_a_plan_that_takes_long_shows_how_far_it_is_and_then_itself(
     (run,) = hurried.space.runner.active
     part = client.get(f"/runs/{run.id}", headers={"hx-request": "true"}).text
     assert 'data-state="running" data-percent="40"' in part and "<html" not in part
-    client.post(PLAN)
+    submit(client, PLAN)
     assert hurried.space.runner.active == [run], "asked for twice, planned once"
     crew = {"crew": "1", "people": "3", "start": "07:00", "end": "16:00"}
-    client.post(PLAN, data=crew)
+    submit(client, PLAN, data=crew)
     assert run.wait(PATIENCE_S) and run.state is RunState.STOPPED, "another crew wants another plan"
     (run,) = hurried.space.runner.active
     slow_plan.go.set()
@@ -229,8 +230,8 @@ def test_a_plan_that_takes_long_shows_how_far_it_is_and_then_itself(
 
 def test_a_plan_that_is_stopped_leaves_the_old_one(hurried: Context, slow_plan: Gate, client: TestClient) -> None:
     before = _planned_at(hurried)
-    client.post("/clock", data={"hours": "1"})
-    client.post(PLAN)
+    submit(client, "/clock", data={"hours": "1"})
+    submit(client, PLAN)
     (run,) = hurried.space.runner.active
     assert slow_plan.begun.wait(PATIENCE_S)
     page = client.post(f"/runs/{run.id}/stop")
@@ -249,7 +250,7 @@ def test_a_plan_that_fails_says_so_on_its_page(
 
     monkeypatch.setattr(long_runs, "make_plan", broken)
     before = _planned_at(hurried)
-    client.post(PLAN)
+    submit(client, PLAN)
     found = hurried.space.runner.latest("plan/coopers-rise")
     assert found is not None and found.wait(PATIENCE_S)
     text = client.get(PLAN).text

@@ -16,6 +16,7 @@ from amber_gable.services.context import Context
 from amber_gable.services.job.view import job_view
 from amber_gable.services.weather.held.asking import job_weather
 from amber_gable.store.weather.series import load_series
+from tests.clients import submit
 from tests.jobs import coopers_rise
 from tests.web.server import running
 
@@ -97,7 +98,7 @@ def test_a_feed_is_read_guessed_previewed_kept_and_used(
     assert weather.series.air_c.tolist() == pytest.approx([20.0] * 192)
     assert feed.asked[-1] == (45.25, -62.1)
     assert "Quay hours" in client.get(WEATHER).text
-    client.post("/settings/service")
+    submit(client, "/settings/service")
     assert job_weather(ctx, PLACE).series.source == "simulated forecast service"  # type: ignore[union-attr]
 
 
@@ -113,7 +114,7 @@ def test_a_feed_that_changes_its_mind_leaves_the_last_good_forecast(
     client: TestClient, ctx: Context, quay: tuple[Quay, str], says: str, words: str
 ) -> None:
     feed, address = quay
-    client.post("/settings/map", data=_form(_read(client, address)) | {"name": "Quay", "use": "1"})
+    submit(client, "/settings/map", data=_form(_read(client, address)) | {"name": "Quay", "use": "1"})
     assert job_weather(ctx, PLACE).series is not None
     feed.says = says
     after = job_weather(ctx, PLACE, insist=True)
@@ -164,7 +165,7 @@ def test_a_feed_may_be_a_table_and_a_page_is_none(client: TestClient, ctx: Conte
     feed.says = "\n".join(["Time;Temp °C;Humidity %;Wind m/s", *lines]).replace(".", ",")
     form = _form(_read(client, address))
     assert form["written"] == "csv" and form["use-1"] == "air_c|°C"
-    client.post("/settings/map", data=form | {"name": "Quay table", "use": "1"})
+    submit(client, "/settings/map", data=form | {"name": "Quay table", "use": "1"})
     series = job_weather(ctx, PLACE).series
     assert series is not None and series.source == "Quay table" and series.air_c[1] == pytest.approx(14.5)
     feed.says = "<html><table><tr><td>1</td></tr></table></html>"
@@ -173,9 +174,9 @@ def test_a_feed_may_be_a_table_and_a_page_is_none(client: TestClient, ctx: Conte
 
 
 def test_mappings_go_out_and_come_in_again(client: TestClient, quay: tuple[Quay, str]) -> None:
-    client.post("/settings/map", data=_form(_read(client, quay[1])) | {"name": "Quay"})
+    submit(client, "/settings/map", data=_form(_read(client, quay[1])) | {"name": "Quay"})
     out = client.get("/settings/sources.json").content
-    client.post("/settings/sources/quay/drop")
+    submit(client, "/settings/sources/quay/drop")
     assert "Quay" not in _text(client.get("/settings").text)
     assert "Quay" in _text(client.post("/settings/sources.json", files={"file": ("s.json", out)}).text)
     again = client.get("/settings/sources/quay").text
@@ -207,7 +208,7 @@ def test_a_logger_is_mapped_once_and_its_next_files_are_known_by_their_columns(
     page = client.post("/settings/logger", files={"file": ("yard box.csv", _log(night, 4.5, 12))}).text
     assert "48" not in _form(page)["header"] and _form(page)["header"] == "2"
     assert "12 hours, Sun 13 Sep 12:00 to Mon 14 Sep 00:00" in _text(page)
-    client.post("/settings/map", data=_form(page))
+    submit(client, "/settings/map", data=_form(page))
     told = job_weather(ctx, PLACE).series
     said = client.post(f"{WEATHER}/readings", files={"file": ("next.csv", _log(night, 4.5, 15))}).text
     assert "as yard box measured it, 15 hours" in _text(said)
@@ -220,7 +221,7 @@ def test_a_logger_is_mapped_once_and_its_next_files_are_known_by_their_columns(
     with ctx.reading() as session:
         forecast = load_series(session, PLACE.id, "forecast")
     assert forecast is not None and forecast.air_c[at] == told.air_c[at], "the forecast itself is kept as it was"
-    client.post(f"{WEATHER}/readings/drop")
+    submit(client, f"{WEATHER}/readings/drop")
     assert job_weather(ctx, PLACE).series.air_c[at] == told.air_c[at]  # type: ignore[union-attr]
 
 
@@ -235,7 +236,7 @@ def test_readings_that_cannot_be_are_refused_and_change_nothing(
     client: TestClient, ctx: Context, data: bytes, words: str
 ) -> None:
     page = client.post("/settings/logger", files={"file": ("box.csv", _log(datetime(2026, 9, 13, tzinfo=UTC), 4, 8))})
-    client.post("/settings/map", data=_form(page.text))
+    submit(client, "/settings/map", data=_form(page.text))
     answer = client.post(f"{WEATHER}/readings", files={"file": ("x.csv", data)})
     assert answer.status_code == 422 and words in answer.text
     with ctx.reading() as session:
@@ -247,9 +248,9 @@ def test_a_cold_night_that_was_measured_makes_the_wall_colder(client: TestClient
     assert isinstance(ctx.space.clock, DemoClock)
     night = _log(datetime(2026, 9, 13, 18, tzinfo=UTC), 1, 12)
     page = client.post("/settings/logger", files={"file": ("box.csv", night)})
-    client.post("/settings/map", data=_form(page.text))
+    submit(client, "/settings/map", data=_form(page.text))
     before = job_view(ctx, "coopers-rise", waits=True).site
-    client.post(f"{WEATHER}/readings", files={"file": ("n.csv", night)})
+    submit(client, f"{WEATHER}/readings", files={"file": ("n.csv", night)})
     after = job_view(ctx, "coopers-rise", waits=True).site
     assert before is not None and after is not None
     zone = PLACE.zones[0]

@@ -10,6 +10,7 @@ from amber_gable.services.context import Context
 from amber_gable.store.job.jobs import load_bundle as stored
 from amber_gable.store.job.jobs import save_bundle
 from amber_gable.store.tables import SheetRow
+from tests.clients import submit
 from tests.jobs import coopers_rise
 from tests.web.forms import form_of
 
@@ -125,7 +126,7 @@ def test_steps_are_changed_by_hand_with_a_reason_and_survive(ctx: Context, clien
         f"{FRONT}/steps", data=added | {"reason": "weather side", "product": "gannet-barewood", "share": "5"}
     )
     assert _steps(ctx)[_steps(ctx).index("caulk") + 1] == "own-prime-the-sills-again"
-    client.post(f"{RISE}/school", data={"level": "job", "topic": "prime-sound", "school": "everything"})
+    submit(client, f"{RISE}/school", data={"level": "job", "topic": "prime-sound", "school": "everything"})
     kept = _finish(ctx, "zone", "front-siding")["operations"]
     caulk = next(o for o in kept if o["id"] == "caulk")  # type: ignore[attr-defined]
     assert caulk["amount"] == 25.5
@@ -135,7 +136,7 @@ def test_steps_are_changed_by_hand_with_a_reason_and_survive(ctx: Context, clien
     assert "Taken out by hand" in page.text
     put = form_of(page.text, f"{FRONT}/steps/nails")
     assert "nails" not in _steps(ctx)
-    client.post(f"{FRONT}/steps/nails", data={"version": put["version"], "act": "drop"})
+    submit(client, f"{FRONT}/steps/nails", data={"version": put["version"], "act": "drop"})
     assert "nails" in _steps(ctx)
 
 
@@ -190,7 +191,7 @@ def test_vinyl_refuses_near_black_with_its_temperatures(client: TestClient) -> N
 def test_like_parts_take_the_same(ctx: Context, client: TestClient) -> None:
     sash = f"{RISE}/item/front-w1-item"
     form = form_of(client.get(sash).text, f"{sash}/colour")
-    client.post(f"{sash}/colour", data=form | {"library": "Gull White"})
+    submit(client, f"{sash}/colour", data=form | {"library": "Gull White"})
     assert "8 like parts set" in client.post(f"{sash}/alike").text
     assert _finish(ctx, "item", "east-w1-item")["colour_name"] == "Gull White"
     assert "putty" in _steps(ctx, "item", "front-w2-item"), "each keeps what its own state asks for"
@@ -319,7 +320,7 @@ def test_a_stop_is_on_every_page_that_follows(client: TestClient) -> None:
         assert "meter again: 15 % or less" in page
     sheet = client.get("/jobs/coopers-rise/today").text
     assert sheet.count("Stop: the wood is at 19 %") >= 1, "the wash of the back, planned before the reading"
-    client.post("/jobs/coopers-rise/plan")
+    submit(client, "/jobs/coopers-rise/plan")
     plan = client.get("/jobs/coopers-rise/plan").text
     assert "Stopped: the wood is at 19 %" in plan
     assert "Back, Siding" not in plan.split("unplaced")[0] or "All of it" in plan

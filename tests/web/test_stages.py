@@ -10,6 +10,7 @@ from amber_gable.domain.units import UnitSystem
 from amber_gable.services.context import Context
 from amber_gable.services.job.details import start_job
 from amber_gable.services.survey.blocking_out import block_out
+from tests.clients import submit
 from tests.web.test_block_out import FORM, NEW
 
 
@@ -23,7 +24,7 @@ def test_a_new_job_is_surveyed_then_specified(client: TestClient, ctx: Context) 
     assert _now(client, f"/jobs/{job_id}/survey") == ["survey", "specification", "quantities"]
     block_out(ctx, job_id, FORM, UnitSystem.METRIC)
     assert _now(client, f"/jobs/{job_id}/survey") == ["survey", "specification", "weather"]
-    client.post(f"/jobs/{job_id}/specification/derive")
+    submit(client, f"/jobs/{job_id}/specification/derive")
     assert _now(client, f"/jobs/{job_id}/plan") == ["quantities", "weather", "plan"]
     assert _now(client, f"/jobs/{job_id}/survey") == ["survey", "quantities", "weather", "plan"]
 

@@ -15,6 +15,7 @@ from amber_gable.services.specification.desk import specification_desk
 from amber_gable.store.database import Database
 from amber_gable.store.job.jobs import live_job, load_bundle, load_face, save_bundle
 from amber_gable.store.job.plans import load_plan
+from tests.clients import submit
 from tests.jobs import coopers_rise
 from tests.web.forms import form_of
 
@@ -91,7 +92,7 @@ def test_the_jobs_page_shows_a_change_at_once(ctx: Context, client: TestClient) 
         live_job(session, "coopers-rise").customer = "Somebody Else"
     assert "Somebody Else" in client.get("/").text
     before = client.get("/").text
-    client.post(f"{FACE.replace('/face/front', '')}/opening/front-door/delete")
+    submit(client, f"{FACE.replace('/face/front', '')}/opening/front-door/delete")
     assert client.get("/").text != before, "the front is drawn anew"
 
 
@@ -131,7 +132,7 @@ def test_an_edit_takes_forty_statements_at_most(
     ctx: Context, client: TestClient, edit: Callable[[TestClient], object], monkeypatch: pytest.MonkeyPatch
 ) -> None:
     client.follow_redirects = False
-    client.post(f"{RISE}/survey/opening/back-w1/delete")
+    submit(client, f"{RISE}/survey/opening/back-w1/delete")
     client.get(FACE), client.get(FRONT), client.get(f"{RISE}/specification")
     with counted(ctx.space.database) as seen:
         answer = edit(client)
@@ -150,7 +151,7 @@ def test_a_stage_that_shows_no_weather_asks_for_none(ctx: Context, client: TestC
     from tests.fixtures import StandIn
 
     assert isinstance(ctx.space.provider, StandIn)
-    client.post("/clock", data={"hours": "3"})
+    submit(client, "/clock", data={"hours": "3"})
     asked = ctx.space.provider.asked
     for stage in ("survey", "specification", "quantities"):
         page = client.get(f"{RISE}/{stage}").text
@@ -160,7 +161,7 @@ def test_a_stage_that_shows_no_weather_asks_for_none(ctx: Context, client: TestC
 
 @pytest.mark.weather
 def test_the_strip_of_sky_comes_by_itself_and_is_there_from_then_on(ctx: Context, client: TestClient) -> None:
-    client.post("/clock", data={"hours": "3"})
+    submit(client, "/clock", data={"hours": "3"})
     assert f'hx-get="{RISE}/sky"' in client.get(f"{RISE}/survey").text
     strip = client.get(f"{RISE}/sky").text
     assert "Dew point" in strip

@@ -14,6 +14,7 @@ from amber_gable.domain.job.job import JobBundle
 from amber_gable.services.context import Context
 from amber_gable.store.job.jobs import load_bundle
 from tests.checkerboard import Camera, as_jpeg, photo_of_board
+from tests.clients import submit
 from tests.exchange.test_photos import picture
 from tests.fixtures import StandIn, unchanged
 from tests.web.forms import form_of
@@ -141,23 +142,23 @@ def test_a_shape_asks_for_its_own_sizes(client: TestClient) -> None:
 
 def test_steps_are_taken_back_and_done_again_one_by_one(client: TestClient, ctx: Context) -> None:
     first = stored(ctx)
-    client.post(f"{SURVEY}/opening/save", data=_form(client, "opening", "back-w1") | {"x_m": "1.5"})
+    submit(client, f"{SURVEY}/opening/save", data=_form(client, "opening", "back-w1") | {"x_m": "1.5"})
     second = stored(ctx)
-    client.post(f"{SURVEY}/face/back/delete")
+    submit(client, f"{SURVEY}/face/back/delete")
     assert not any(f.id == "back" for f in stored(ctx).property.faces)
     assert "Taken back." in client.post(f"{SURVEY.removesuffix('/survey')}/undo").text
     assert stored(ctx) == second
-    client.post(f"{SURVEY.removesuffix('/survey')}/undo")
+    submit(client, f"{SURVEY.removesuffix('/survey')}/undo")
     assert stored(ctx) == first
-    client.post(f"{SURVEY.removesuffix('/survey')}/redo")
+    submit(client, f"{SURVEY.removesuffix('/survey')}/redo")
     assert stored(ctx) == second
-    client.post(f"{SURVEY}/face/back/mirror")
+    submit(client, f"{SURVEY}/face/back/mirror")
     assert client.post(f"{SURVEY.removesuffix('/survey')}/redo").status_code == 422, (
         "a new step ends what could be done again"
     )
     assert stored(ctx).property.face("back").openings[0].x_m == pytest.approx(9.6 - 1.5 - 0.9)
     for _ in range(2):
-        client.post(f"{SURVEY.removesuffix('/survey')}/undo")
+        submit(client, f"{SURVEY.removesuffix('/survey')}/undo")
     assert "nothing to take back" in client.post(f"{SURVEY.removesuffix('/survey')}/undo").text
 
 
@@ -171,7 +172,7 @@ def test_drawing_moves_an_opening_with_what_fills_it(client: TestClient, ctx: Co
     assert (moved.x_m, moved.y_m, moved.width_m, moved.height_m) == (2.05, 3.5, 1.0, 1.2)
     sash = next(i for i in after.items_of("back") if i.name == window.name)
     assert (sash.x_m, sash.spec.width_m) == (2.05, 1.0)  # type: ignore[union-attr]
-    client.post(f"{SURVEY.removesuffix('/survey')}/undo")
+    submit(client, f"{SURVEY.removesuffix('/survey')}/undo")
     assert next(o for o in stored(ctx).property.face("back").openings if o.id == "back-w1") == window
     late = client.post(f"{SURVEY}/opening/back-w1/place", data=form)
     assert late.status_code == 409, "drawn on what somebody else has changed meanwhile"
@@ -180,12 +181,12 @@ def test_drawing_moves_an_opening_with_what_fills_it(client: TestClient, ctx: Co
 
 def test_parts_and_faces_are_duplicated_and_copied(client: TestClient, ctx: Context) -> None:
     before = stored(ctx).property
-    client.post(f"{SURVEY}/opening/wing-door/duplicate")
+    submit(client, f"{SURVEY}/opening/wing-door/duplicate")
     doors = stored(ctx).property.face("wing-back").openings
     assert [d.name for d in doors] == ["Kitchen door", "Kitchen door 2"]
     full = client.post(f"{SURVEY}/opening/front-w4/duplicate")
     assert full.status_code in (200, 422)
-    client.post(f"{SURVEY}/face/west-gable/copy", data={"to": "opposite"})
+    submit(client, f"{SURVEY}/face/west-gable/copy", data={"to": "opposite"})
     new = stored(ctx).property.faces[-1]
     assert (new.name, new.azimuth_deg) == ("Opposite West gable", 98)
     assert len(stored(ctx).property.zones_of(new.id)) == len(before.zones_of("west-gable"))
@@ -193,7 +194,7 @@ def test_parts_and_faces_are_duplicated_and_copied(client: TestClient, ctx: Cont
 
 def test_the_house_turns_as_one(client: TestClient, ctx: Context) -> None:
     before = {f.id: f.azimuth_deg for f in stored(ctx).property.faces}
-    client.post(f"{SURVEY}/turn", data={"face": "front", "bearing": "SW"})
+    submit(client, f"{SURVEY}/turn", data={"face": "front", "bearing": "SW"})
     for f in stored(ctx).property.faces:
         assert f.azimuth_deg == pytest.approx((before[f.id] + 225 - 188) % 360)
     assert "not a bearing" in client.post(f"{SURVEY}/turn", data={"face": "front", "bearing": "up"}).text
@@ -222,13 +223,13 @@ def test_a_wall_is_put_in_its_place_and_the_others_stay(client: TestClient, ctx:
     job = "quarry-lane"
     here = f"/jobs/{job}/survey/face/ql-left/stand"
     before = {w.face.id: w.start for w in house_plan(stored(ctx, job).property.faces)}
-    client.post(here, data={"east_m": "3.25", "north_m": "-1"})
+    submit(client, here, data={"east_m": "3.25", "north_m": "-1"})
     after = {w.face.id: w.start for w in house_plan(stored(ctx, job).property.faces)}
     assert after.pop("ql-left") == (3.25, -1.0)
     for id_, start in after.items():
         assert start == pytest.approx(before[id_], abs=1e-3)
     assert client.post(here, data={"east_m": "far", "north_m": "1"}).status_code == 422
-    client.post(f"/jobs/{job}/undo")
+    submit(client, f"/jobs/{job}/undo")
     assert all(f.plan is None for f in stored(ctx, job).property.faces)
 
 
@@ -241,20 +242,20 @@ def test_damage_painted_on_the_wall_becomes_a_share(client: TestClient, ctx: Con
     assert zone.condition.loose_pct == pytest.approx(100 * 8 / (9.6 * 5.6 - 4.2 * 2.8 - 4.8), abs=0.5)
     for damage, bad in (("peeling", "[[1,2]]"), ("peeling", "nonsense"), ("fire", "[]"), ("rot", "[[-1,0,3]]")):
         assert client.post(f"{here}/marks", data={"damage": damage, "runs": bad}).status_code == 422
-    client.post(f"{here}/marks", data={"damage": "peeling", "runs": "[]"})
+    submit(client, f"{here}/marks", data={"damage": "peeling", "runs": "[]"})
     assert next(z for z in stored(ctx).property.zones if z.id == "back-siding").condition.loose_pct == 0
 
 
 def test_a_test_keeps_its_date_note_and_reading_and_refuses_nonsense(client: TestClient, ctx: Context) -> None:
     here = f"{SURVEY}/zone/back-siding/condition"
-    client.post(f"{here}/test", data={"test": "cracks", "value": "0,4", "on": "2026-09-10", "note": "by the sill"})
+    submit(client, f"{here}/test", data={"test": "cracks", "value": "0,4", "on": "2026-09-10", "note": "by the sill"})
     condition = next(z for z in stored(ctx).property.zones if z.id == "back-siding").condition
     made = next(t for t in condition.tests if t.test == "cracks")
     assert (condition.crack_mm, str(made.on), made.note) == (0.4, "2026-09-10", "by the sill")
     for test, value in (("cracks", "wide"), ("cracks", "-1"), ("scrape", "140"), ("rub", "purple"), ("nothing", "1")):
         page = client.post(f"{here}/test", data={"test": test, "value": value})
         assert page.status_code == 422, (test, value)
-    client.post(f"{here}/test", data={"test": "cracks", "value": ""})
+    submit(client, f"{here}/test", data={"test": "cracks", "value": ""})
     assert next(z for z in stored(ctx).property.zones if z.id == "back-siding").condition.crack_mm is None
 
 
@@ -277,7 +278,7 @@ def test_the_meter_is_read_through_its_protocol_and_its_silence_is_told(client: 
     assert typed.status_code == 422
     other = client.post(f"{here}/moisture/{before}/delete", data={"expected": "99"})
     assert "changed meanwhile" in other.text
-    client.post(f"{here}/moisture/{before}/delete", data={"expected": f"{reading.pct:g}"})
+    submit(client, f"{here}/moisture/{before}/delete", data={"expected": f"{reading.pct:g}"})
     assert len(next(z for z in stored(ctx).property.zones if z.id == "back-siding").condition.moisture) == before
 
 
@@ -309,7 +310,7 @@ def test_sizes_are_read_off_a_photo_and_sent_to_the_drawing(client: TestClient, 
     assert "1.00 × 1.40" in page.text
     assert "Wall <b>8.00 × 5.00</b>" in page.text
     # The kitchen wing is 4.2 × 2.8 m: first the wall takes its size, then the box becomes a window.
-    client.post(f"{here}/send", data=form | {"kind": "wall"})
+    submit(client, f"{here}/send", data=form | {"kind": "wall"})
     assert stored(ctx).property.face("wing-back").width_m == pytest.approx(8.0, abs=0.02)
     sent = client.post(f"{here}/send", data=form | {"kind": "window"})
     assert sent.status_code == 422, "the kitchen door is in the way"
@@ -331,9 +332,9 @@ def test_photos_travel_with_the_job_and_can_be_brought_back(client: TestClient, 
     photo = page.url.path.rsplit("/", 1)[1]
     bytes_ = client.get(f"{SURVEY}/photos/{photo}.jpg").content
     zipped = client.get(f"{RISE}/export.zip").content
-    client.post(f"{SURVEY}/photos/{photo}/delete")
+    submit(client, f"{SURVEY}/photos/{photo}/delete")
     assert client.get(f"{SURVEY}/photos/{photo}.jpg").status_code == 404
-    client.post(f"{SURVEY.removesuffix('/survey')}/undo")
+    submit(client, f"{SURVEY.removesuffix('/survey')}/undo")
     assert client.get(f"{SURVEY}/photos/{photo}.jpg").content == bytes_
     raw = client.get(f"{RISE}/export").json()
     assert raw["property"]["photos"] == []
@@ -370,7 +371,7 @@ def test_a_take_off_comes_in_whole_or_not_at_all(client: TestClient, ctx: Contex
     page = client.post(f"{SURVEY}/files/takeoff", files={"file": ("t.csv", text.encode())})
     assert "parts brought in" in page.text
     assert len(stored(ctx).property.faces) == 2 * len(before.property.faces)
-    client.post(f"{SURVEY.removesuffix('/survey')}/undo")
+    submit(client, f"{SURVEY.removesuffix('/survey')}/undo")
     assert stored(ctx) == before
 
 
@@ -404,7 +405,7 @@ def test_trees_before_a_face_are_sketched_and_change_its_horizon(client: TestCli
     bad = client.post(here, data=tree | {"distance_m": "0", "height_m": "tall"})
     assert bad.status_code == 422
     assert "not a length" in bad.text
-    client.post(f"{here}/0/delete")
+    submit(client, f"{here}/0/delete")
     assert stored(ctx).property.face("front").blocks == ()
 
 

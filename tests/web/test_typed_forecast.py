@@ -13,6 +13,7 @@ from amber_gable.services.weather.held.asking import job_weather
 from amber_gable.services.weather.held.forecasts import NO_SERVICE
 from amber_gable.services.weather.held.typing_in import typed_before
 from amber_gable.store.weather.series import drop_series
+from tests.clients import submit
 from tests.fixtures import unchanged
 from tests.jobs import coopers_rise
 
@@ -93,7 +94,7 @@ def test_what_cannot_be_understood_is_said_beside_its_field_and_nothing_is_lost(
 
 
 def test_us_readers_type_fahrenheit_and_miles(client: TestClient, alone: Context) -> None:
-    client.post(f"{RISE}/typed", data=FORM | {"units": "us", "low0": "50", "high0": "68", "wind0": "10"})
+    submit(client, f"{RISE}/typed", data=FORM | {"units": "us", "low0": "50", "high0": "68", "wind0": "10"})
     kept = typed_before(alone, PLACE.id)
     assert kept is not None
     assert (kept.days[0].low_c, kept.days[0].high_c) == pytest.approx((10, 20))
@@ -101,7 +102,7 @@ def test_us_readers_type_fahrenheit_and_miles(client: TestClient, alone: Context
 
 
 def test_a_typed_forecast_goes_before_the_service_until_it_ends_or_is_dropped(client: TestClient, ctx: Context) -> None:
-    client.post(f"{RISE}/typed", data=FORM)
+    submit(client, f"{RISE}/typed", data=FORM)
     assert job_weather(ctx, PLACE).typed
     assert "Forecast of" not in client.get(RISE).text
     assert isinstance(ctx.space.clock, DemoClock)
@@ -113,7 +114,7 @@ def test_a_typed_forecast_goes_before_the_service_until_it_ends_or_is_dropped(cl
 
 
 def test_a_typed_forecast_that_ended_leaves_the_page_asking_for_the_next(client: TestClient, alone: Context) -> None:
-    client.post(f"{RISE}/typed", data=FORM)
+    submit(client, f"{RISE}/typed", data=FORM)
     assert isinstance(alone.space.clock, DemoClock)
     alone.space.clock.set(alone.space.clock.now() + timedelta(days=2))
     page = client.get(RISE).text

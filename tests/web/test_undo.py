@@ -12,6 +12,7 @@ from amber_gable.services.context import Context
 from amber_gable.services.job.undo import redo_step, steps_of, undo_step
 from amber_gable.store.job.jobs import load_bundle
 from amber_gable.store.weather.series import load_series, save_series
+from tests.clients import submit
 from tests.weather_cases import steady
 from tests.web.forms import form_of
 
@@ -122,7 +123,7 @@ def test_the_drawing_tables_button_takes_back_only_what_it_says(ctx: Context, cl
     late = client.post(f"{RISE}/undo", data=shown, headers={"hx-request": "true"}).text
     assert "Something else was done meanwhile; nothing was taken back" in late and "<html" not in late
     assert _bundle(ctx) == after
-    client.post(f"{RISE}/undo", data={"what": "note the lead test"})
+    submit(client, f"{RISE}/undo", data={"what": "note the lead test"})
     again = client.post(f"{RISE}/undo", data=shown, headers={"hx-request": "true"}).text
     assert 'id="table"' in again and any(o.id == "front-door" for o in _bundle(ctx).property.face("front").openings)
 
@@ -144,7 +145,7 @@ def test_a_house_moved_and_moved_back_forgets_the_other_places_forecast(ctx: Con
     assert held()
     form = form_of(client.get(f"{RISE}/details").text, f"{RISE}/details")
     far = {"place": "Leeds", "latitude": "53.8", "longitude": "-1.5", "time_zone": "Europe/London"}
-    client.post(f"{RISE}/details", data=form | far)
+    submit(client, f"{RISE}/details", data=form | far)
     assert _bundle(ctx).property.time_zone == "Europe/London" and not held()
     with ctx.writing() as session:
         save_series(session, "14-coopers-rise", "forecast", steady(datetime(2026, 9, 14, tzinfo=UTC), 24))

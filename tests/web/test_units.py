@@ -16,6 +16,7 @@ from amber_gable.services.job.stages import STAGES
 from amber_gable.store.job.jobs import live_job
 from amber_gable.store.tables import PropertyRow
 from amber_gable.web.views.sheet_form import sheet_values
+from tests.clients import submit
 from tests.jobs import coopers_rise
 from tests.web.forms import form_of
 
@@ -138,9 +139,9 @@ def test_units_are_guessed_from_where_the_houses_stand(ctx: Context) -> None:
 
 def test_the_choice_is_kept_whatever_was_guessed(client: TestClient) -> None:
     assert "m²" in client.get(f"{RISE}/survey").text
-    client.post("/units")
+    submit(client, "/units")
     assert "ft²" in client.get(f"{RISE}/quantities").text
-    client.post("/units")
+    submit(client, "/units")
     assert "ft²" not in client.get(f"{RISE}/quantities").text
     assert set(UNITS) == set(Quantity)
 

@@ -35,3 +35,8 @@ def number(value: float, digits: int = 1) -> str:
     """'12.5'; from ten thousand on with a thin blank between thousands."""
     text = f"{value:,.{digits}f}" if abs(value) >= 10_000 else f"{value:.{digits}f}"
     return text.replace(",", "\u202f")
+
+
+def plural(count: float, single: str, several: str) -> str:
+    """'task is' for one, 'tasks are' for none or more."""
+    return single if count == 1 else several

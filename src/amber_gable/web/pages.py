@@ -40,6 +40,7 @@ _TEMPLATES.env.filters.update(
     minutes=wording.duration,
     hour=wording.hour,
     clock=wording.clock,
+    plural=wording.plural,
     px=lambda v: f"{v:.1f}",
 )
 _METRIC = Units(UnitSystem.METRIC)
