@@ -13,7 +13,7 @@ from amber_gable.services.context import Context
 from amber_gable.services.plan import long_runs
 from amber_gable.services.plan.planning import make_plan
 from tests.browser.conftest import PHONE, WIDE, serious_barriers, sticks_out
-from tests.web.test_runs import Gate
+from tests.web.yard.test_runs import Gate
 
 pytestmark = pytest.mark.browser
 PLAN = "/jobs/coopers-rise/plan"

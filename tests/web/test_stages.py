@@ -11,7 +11,7 @@ from amber_gable.services.context import Context
 from amber_gable.services.job.details import start_job
 from amber_gable.services.survey.blocking_out import block_out
 from tests.clients import submit
-from tests.web.test_block_out import FORM, NEW
+from tests.web.survey.test_block_out import FORM, NEW
 
 
 def _now(client: TestClient, path: str) -> list[str]:

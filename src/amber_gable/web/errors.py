@@ -71,7 +71,7 @@ def install(app: FastAPI) -> None:
     @app.exception_handler(StillRunning)
     def still_running(request: Request, error: StillRunning) -> Response:
         if "text/html" in request.headers.get("accept", ""):
-            return page(request, "still_running.html", {"run": error.run, "refreshes": True}, status=202)
+            return page(request, "yard/still_running.html", {"run": error.run, "refreshes": True}, status=202)
         return problem(request, 503, "Still being worked out", f"{error.run.title}: {error.run.words}. Ask again soon.")
 
     @app.exception_handler(Exception)

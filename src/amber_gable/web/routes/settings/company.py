@@ -25,7 +25,7 @@ def _company(request: Request, typed: dict[str, str], faults: dict[str, str]) ->
         "known": set_up(context_of(request)).usual is not None,
         "said": request.query_params.get("said"),
     }
-    return page(request, "settings_company.html", context | town_choices(request, typed), 422 if faults else 200)
+    return page(request, "settings/company.html", context | town_choices(request, typed), 422 if faults else 200)
 
 
 @router.post("/settings/company")

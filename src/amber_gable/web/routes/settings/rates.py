@@ -63,7 +63,7 @@ def _page(request: Request, typed: Mapping[str, str], faults: Mapping[str, str],
         "said": request.query_params.get("said", "")[:9],
         "system": units.system.value,
     }
-    return page(request, "settings_rates.html", context, 422 if faults or trouble else 200)
+    return page(request, "settings/rates.html", context, 422 if faults or trouble else 200)
 
 
 @router.post("")

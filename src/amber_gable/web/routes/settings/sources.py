@@ -166,7 +166,7 @@ def _map_page(
         "faults": faults,
         "places": places(context_of(request)),
     }
-    return page(request, "settings_map.html", context | _told(request, draft, form), status)
+    return page(request, "settings/map.html", context | _told(request, draft, form), status)
 
 
 @router.post("/sources/{source_id}/use")

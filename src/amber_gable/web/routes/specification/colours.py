@@ -51,14 +51,14 @@ def _page(request: Request, job_id: str, more: dict[str, Any] | None = None, sta
         "typed": {},
         "done": None,
     }
-    return job_page(request, view, "specification", context | (more or {}), status, "spec_colours.html")
+    return job_page(request, view, "specification", context | (more or {}), status, "specification/colours.html")
 
 
 @router.get("/colours/preview")
 def fragment(request: Request, job_id: str) -> Response:
     view = load_job(request, job_id)
     context = {"preview": preview(request, view.bundle, view.now), "job": view.bundle.job}
-    return page(request, "parts/spec_preview.html", context)
+    return page(request, "parts/specification/preview.html", context)
 
 
 def preview(request: Request, bundle: JobBundle, now: datetime) -> dict[str, Any]:
@@ -147,4 +147,4 @@ def boards(request: Request, job_id: str) -> Response:
         "group_name": GROUP_NAMES[group],
         "key": digest(bundle)[:6],
     }
-    return job_page(request, view, "specification", context, 200, "spec_boards.html")
+    return job_page(request, view, "specification", context, 200, "specification/boards.html")

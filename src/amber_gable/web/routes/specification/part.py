@@ -109,7 +109,7 @@ def part_page(
         "done": None,
         "others": None,
     }
-    return job_page(request, view, "specification", context | (more or {}), status, "spec_part.html")
+    return job_page(request, view, "specification", context | (more or {}), status, "specification/part.html")
 
 
 def _edit(

@@ -79,7 +79,7 @@ def _own(request: Request, typed: dict[str, str], faults: dict[str, str]) -> Res
         "bases": [("", "as the family"), *((b.value, b.value.replace("-", " ")) for b in Base)],
         "coverage_unit": unit(Quantity.COVERAGE, units_of(request).system).symbol,
     }
-    return page(request, "stores_own.html", context | _own_so_far(request, typed), 422 if faults else 200)
+    return page(request, "stores/own.html", context | _own_so_far(request, typed), 422 if faults else 200)
 
 
 def _own_so_far(request: Request, typed: dict[str, str]) -> dict[str, Any]:
@@ -123,7 +123,7 @@ def _sheet(
         "stale": None,
         "said": request.query_params.get("said"),
     }
-    return page(request, "stores_product.html", context | more, status)
+    return page(request, "stores/product.html", context | more, status)
 
 
 @router.post("/product/save")
@@ -161,7 +161,7 @@ def colours(request: Request) -> Response:
     shown = {name: [told_colour(c) for c in list_] for name, list_ in library(context_of(request)).items()}
     counts = request.query_params.get("new", ""), request.query_params.get("changed", "")
     context = {"library": shown, "brought": counts if all(c.isdigit() for c in counts) else None}
-    return page(request, "stores_colours.html", context)
+    return page(request, "stores/colours.html", context)
 
 
 @router.get("/colours.gpl")

@@ -31,7 +31,7 @@ def _page(request: Request, typed: Mapping[str, str], faults: Mapping[str, str],
         "added": int(said[6:]) if said.startswith("added-") and said[6:].isdigit() else 0,
         "products": [("", "choose")] + [(p.code, p.name) for p in sorted(found.products, key=lambda p: p.name)],
     }
-    return page(request, "stores_stock.html", context, 422 if faults else 200)
+    return page(request, "stores/stock.html", context, 422 if faults else 200)
 
 
 @router.post("")
@@ -46,7 +46,7 @@ def add(request: Request, form: Fields) -> Response:
 @router.get("/labels")
 def labels(request: Request) -> Response:
     lines = stock(context_of(request)).lines
-    return page(request, "stores_labels.html", {"lines": [(line, label_svg(line.can.number)) for line in lines]})
+    return page(request, "stores/labels.html", {"lines": [(line, label_svg(line.can.number)) for line in lines]})
 
 
 @router.post("/{number}")

@@ -72,7 +72,7 @@ def _page(
         "roofings": ROOFINGS,
     }
     told = _tried(request, view, typed, walked=walked) if typed is not USUAL else {"drawings": [], "trouble": ""}
-    template = "survey_block_walk.html" if walked else "survey_block.html"
+    template = "survey/block_walk.html" if walked else "survey/block.html"
     return job_page(request, view, "survey", context | told, 422 if faults else 200, template=template)
 
 
@@ -115,7 +115,7 @@ def build_walked(request: Request, job_id: str, form: Fields) -> Response:
 def _build(request: Request, job_id: str, form: dict[str, str], *, walked: bool) -> Response:
     view = load_job(request, job_id)
     if "hx-request" in request.headers:
-        return page(request, "parts/block_drawn.html", _tried(request, view, form, walked=walked))
+        return page(request, "parts/survey/block_drawn.html", _tried(request, view, form, walked=walked))
     try:
         block_out(context_of(request), job_id, form, typed_system(request, form), walked=walked)
     except Refused as error:

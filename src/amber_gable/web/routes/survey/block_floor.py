@@ -51,7 +51,7 @@ def _page(request: Request, view: JobView, what: str, typed: Mapping[str, str], 
         "runs": [(r.value, words) for r, words in RUNS.items()],
         "walls": WALLS,
     } | ({"drawings": [], "trouble": ""} if fresh else _tried(request, view, what, typed))
-    return job_page(request, view, "survey", context, 422 if faults else 200, template="survey_block_floor.html")
+    return job_page(request, view, "survey", context, 422 if faults else 200, template="survey/block_floor.html")
 
 
 def _tried(request: Request, view: JobView, what: str, typed: Mapping[str, str]) -> dict[str, Any]:
@@ -80,7 +80,7 @@ def build_fence(request: Request, job_id: str, form: Fields) -> Response:
 def _build(request: Request, job_id: str, what: str, form: Fields) -> Response:
     view = load_job(request, job_id)
     if "hx-request" in request.headers:
-        return page(request, "parts/block_drawn.html", _tried(request, view, what, form))
+        return page(request, "parts/survey/block_drawn.html", _tried(request, view, what, form))
     try:
         build = block_fence if what == "fence" else block_floor
         build(context_of(request), job_id, form, typed_system(request, form))

@@ -35,7 +35,7 @@ def _page(
     kind: str,
     id_: str,
     *,
-    template: str = "parts/condition.html",
+    template: str = "parts/survey/condition.html",
     faults: dict[str, str] | None = None,
     meter: MeterReading | None = None,
     trouble: str = "",
@@ -49,7 +49,7 @@ def _page(
         "has_meter": context_of(request).space.meter is not None,
     }
     status = 422 if faults or trouble else 200
-    return show(request, job_id, "survey_condition.html", template, context, status)
+    return show(request, job_id, "survey/condition.html", template, context, status)
 
 
 def _context(sheet: Sheet, kind: str, id_: str, faults: dict[str, str], typed: str = "") -> dict[str, Any]:
@@ -115,7 +115,7 @@ def test(request: Request, job_id: str, kind: str, id_: str, form: Fields) -> Re
     row = next((t for t in context["tests"] if t.test.code == form.get("test")), None)
     if row is None:
         raise HTTPException(404, "This test does not fit the surface.")
-    return page(request, "parts/test_row.html", context | {"t": row}, 422 if faults else 200)
+    return page(request, "parts/survey/test_row.html", context | {"t": row}, 422 if faults else 200)
 
 
 @router.post("/note")
@@ -134,7 +134,7 @@ def moisture(request: Request, job_id: str, kind: str, id_: str, form: Fields) -
     try:
         conditions.add_moisture(context_of(request), job_id, kind, id_, form.get("pct", ""), form.get("spot", ""))
     except Refused as error:
-        return _page(request, job_id, kind, id_, template="parts/moisture.html", faults=error.fields)
+        return _page(request, job_id, kind, id_, template="parts/survey/moisture.html", faults=error.fields)
     return _moisture(request, job_id, kind, id_)
 
 
@@ -144,7 +144,7 @@ def drop(request: Request, job_id: str, kind: str, id_: str, number: int, form: 
     try:
         conditions.drop_moisture(context_of(request), job_id, kind, id_, number, form.get("expected", ""))
     except Refused as error:
-        return _page(request, job_id, kind, id_, template="parts/moisture.html", faults=error.fields)
+        return _page(request, job_id, kind, id_, template="parts/survey/moisture.html", faults=error.fields)
     return _moisture(request, job_id, kind, id_)
 
 
@@ -154,13 +154,13 @@ def meter(request: Request, job_id: str, kind: str, id_: str, form: Fields) -> R
     try:
         found = conditions.read_meter(context_of(request), job_id, kind, id_, form.get("spot", ""))
     except MeterUnavailable as error:
-        return _page(request, job_id, kind, id_, template="parts/moisture.html", trouble=str(error))
-    return _page(request, job_id, kind, id_, template="parts/moisture.html", meter=found)
+        return _page(request, job_id, kind, id_, template="parts/survey/moisture.html", trouble=str(error))
+    return _page(request, job_id, kind, id_, template="parts/survey/moisture.html", meter=found)
 
 
 def _moisture(request: Request, job_id: str, kind: str, id_: str) -> Response:
     if is_fragment(request):
-        return _page(request, job_id, kind, id_, template="parts/moisture.html")
+        return _page(request, job_id, kind, id_, template="parts/survey/moisture.html")
     return _back(request, job_id, kind, id_)
 
 

@@ -25,7 +25,7 @@ def files(request: Request, job_id: str) -> Response:
         "photo_count": len(property_.photos),
         "brought": request.query_params.get("brought", "")[:6],
     }
-    return show(request, job_id, "survey_files.html", "survey_files.html", context)
+    return show(request, job_id, "survey/files.html", "survey/files.html", context)
 
 
 @router.get("/takeoff.csv")

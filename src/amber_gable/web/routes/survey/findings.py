@@ -40,7 +40,7 @@ def _page(
     answered = {changed[0]} if changed else set(faults or {})
     context["more_open"] = any(r.tally.test.code in answered for r in context["more"])
     context |= {"changed": changed, "kept": _kept(context, changed)}
-    return show(request, job_id, "survey_findings.html", "parts/findings.html", context, 422 if faults else 200)
+    return show(request, job_id, "survey/findings.html", "parts/survey/findings.html", context, 422 if faults else 200)
 
 
 def _kept(context: dict[str, Any], changed: tuple[str, int] | None) -> int:

@@ -29,7 +29,7 @@ def album(request: Request, job_id: str, face: str = "") -> Response:
         "chosen": next((f for f in property_.faces if f.id == face), None),
         "names": {f.id: f.name for f in property_.faces},
     }
-    return show(request, job_id, "survey_photos.html", "survey_photos.html", context)
+    return show(request, job_id, "survey/photos.html", "survey/photos.html", context)
 
 
 @router.post("")
@@ -123,4 +123,4 @@ def _measure(
         "faces": faces,
         "face": next((f for f in faces if f.id == photo.face), None),
     }
-    return show(request, job_id, "survey_photo.html", "parts/photo.html", context, 422 if faults else 200)
+    return show(request, job_id, "survey/photo.html", "parts/survey/photo.html", context, 422 if faults else 200)

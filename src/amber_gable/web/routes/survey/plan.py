@@ -36,4 +36,4 @@ def stand(request: Request, job_id: str, id_: str, form: Fields) -> Response:
         return RedirectResponse(f"/jobs/{job_id}/survey?said=saved", 303)
     faces = read_sheet(request, job_id).bundle.property.faces
     context = {"plan": draw_plan(faces), "base": f"/jobs/{job_id}/survey", "units": units_of(request)}
-    return page(request, "parts/plan.html", context)
+    return page(request, "parts/survey/plan.html", context)

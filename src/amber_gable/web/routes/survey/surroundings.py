@@ -29,7 +29,9 @@ def try_(request: Request, job_id: str, id_: str, form: Fields) -> Response:
     sheet = read_sheet(request, job_id)
     face = _with_typed(sheet.bundle.property.face(id_), form, sheet.units.system)
     return page(
-        request, "parts/panorama.html", {"view": panorama(sheet.bundle.property, face), "here": _here(sheet, id_)}
+        request,
+        "parts/survey/panorama.html",
+        {"view": panorama(sheet.bundle.property, face), "here": _here(sheet, id_)},
     )
 
 
@@ -94,4 +96,4 @@ def _page(
         "units": units,
     }
     status = 422 if faults else 200
-    return show(request, job_id, "survey_surroundings.html", "parts/panorama.html", context, status)
+    return show(request, job_id, "survey/surroundings.html", "parts/survey/panorama.html", context, status)

@@ -98,7 +98,7 @@ def table_page(
         "url": f"{base}/{kind}/{id_}" if id_ else f"{base}/{kind}/new?face={face_id}",
     }
     status = 409 if stale else 422 if faults else 200
-    return show(request, job_id, "survey_face.html", "parts/table.html", context, status)
+    return show(request, job_id, "survey/face.html", "parts/survey/table.html", context, status)
 
 
 def fillings(property_: Property, face: Face | None, id_: str | None) -> list[tuple[str, str]]:
@@ -145,7 +145,7 @@ def try_(request: Request, job_id: str, kind: str, form: Fields) -> Response:
     sheet = _of_form(request, job_id, kind, form)
     picture = tried_picture(sheet, kind, form.get("id") or None, form.get("face", ""), _own(kind, form))
     base = f"/jobs/{job_id}/survey"
-    return page(request, "parts/picture.html", {"picture": picture, "units": sheet.units, "base": base})
+    return page(request, "parts/survey/picture.html", {"picture": picture, "units": sheet.units, "base": base})
 
 
 @router.post("/{kind}/form")

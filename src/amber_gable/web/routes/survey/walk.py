@@ -53,7 +53,7 @@ def walk(request: Request, job_id: str, at: str = "") -> Response:
             "photos": f"{base}/photos",
         },
     }
-    return show(request, job_id, "survey_walk.html", "parts/walk.html", context)
+    return show(request, job_id, "survey/walk.html", "parts/survey/walk.html", context)
 
 
 def _size(sheet: Sheet, place: str) -> str:

@@ -22,7 +22,7 @@ def standing(request: Request, job_id: str, kind: str, id_: str) -> Response:
     view = load_job(request, job_id)
     context = standing_context(request, view, (kind, id_))
     if "hx-request" in request.headers:
-        return page(request, "parts/standing.html", context)
+        return page(request, "parts/today/standing.html", context)
     return job_page(request, view, "specification", context, template="standing.html")
 
 
@@ -54,7 +54,7 @@ def note(request: Request, job_id: str, kind: str, id_: str, form: Fields) -> Re
         note_step(context_of(request), job_id, kind, id_, form.get("step", ""), said)
     except Refused as error:
         context = standing_context(request, load_job(request, job_id), (kind, id_)) | {"faults": error.fields}
-        return page(request, "parts/standing.html", context, 422)
+        return page(request, "parts/today/standing.html", context, 422)
     if "hx-request" in request.headers:
         return standing(request, job_id, kind, id_)
     return RedirectResponse(f"/jobs/{job_id}/specification/{kind}/{id_}", 303)

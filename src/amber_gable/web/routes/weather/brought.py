@@ -77,7 +77,7 @@ def _typed_page(
     told: Mapping[str, str] | None = None,
 ) -> Response:
     context = typed_context(request, view, form) | {"faults": faults} | dict(told or {})
-    return job_page(request, view, "weather", context, status, template="weather_typed.html")
+    return job_page(request, view, "weather", context, status, template="weather/typed.html")
 
 
 def typed_context(request: Request, view: JobView, form: Mapping[str, str]) -> dict[str, Any]:
@@ -113,7 +113,7 @@ def ask_far(request: Request, job_id: str, token: str) -> Response:
     """A file of another place: is it meant?"""
     view = load_job(request, job_id)
     far = far_file(context_of(request), view.bundle.property, token)
-    return job_page(request, view, "weather", {"far": far, "token": token}, template="weather_far.html")
+    return job_page(request, view, "weather", {"far": far, "token": token}, template="weather/far.html")
 
 
 @router.post("/far/{token}")

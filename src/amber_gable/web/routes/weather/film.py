@@ -55,7 +55,7 @@ def film(request: Request, job_id: str, look: Looked) -> Response:
                 "faces": _faces(rows, row, link, shown),
                 "compare": lane_link(job_id, question.query, "weather/film/compare")(row.face.id, shown),
             }
-    return job_page(request, view, "weather", context, template="weather_film.html")
+    return job_page(request, view, "weather", context, template="weather/film.html")
 
 
 def _faces(rows: Sequence[JudgedFace], row: JudgedFace, link: Any, at: datetime) -> list[tuple[str, str, bool]]:
@@ -70,5 +70,5 @@ def compare(request: Request, job_id: str, look: Looked) -> Response:
     compared = compared_coats(view, row) if row is not None else []
     context = {"compared": compared, "row": row, "most": max((c.hours for c in compared), default=0) or 1}
     if "hx-request" in request.headers:
-        return page(request, "parts/compared.html", context)
-    return job_page(request, view, "weather", context, template="weather_compared.html")
+        return page(request, "parts/weather/compared.html", context)
+    return job_page(request, view, "weather", context, template="weather/compared.html")

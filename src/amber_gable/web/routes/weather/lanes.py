@@ -68,7 +68,7 @@ def weather(request: Request, job_id: str, look: Looked) -> Response:
     odds = known_odds(view, rows) if look.then is None else None
     if "hx-request" in request.headers:
         shown = _asked(request, view, look, rows, odds)
-        return page(request, "parts/why_answer.html", context | shown | {"oob": True})
+        return page(request, "parts/weather/why_answer.html", context | shown | {"oob": True})
     context |= _drawn(request, view, look, rows, odds) | {"rain_race": rain_race(view) if look.then is None else None}
     if request.query_params.get("helps"):
         context |= _helped(view, context["row"], rows)
@@ -97,7 +97,7 @@ def help_in_hours(request: Request, job_id: str, look: Looked) -> Response:
         view = view.believing(version_series(view, look.then))
     rows = look.question.rows(view)
     context = _asked(request, view, look, rows, None) if rows else {"row": None}
-    return page(request, "parts/helps.html", context | _helped(view, context["row"], rows))
+    return page(request, "parts/weather/helps.html", context | _helped(view, context["row"], rows))
 
 
 def _helped(view: JobView, row: JudgedFace | None, rows: Sequence[JudgedFace]) -> dict[str, Any]:
@@ -116,14 +116,14 @@ def sure(request: Request, job_id: str, look: Looked) -> Response:
         run = runner.submit(view.ctx, OddsWork(job_id, look.question))
         run.wait(runner.patience)
         if not run.state.over or run.untold:
-            return page(request, "parts/sureness.html", context | {"run": run})
+            return page(request, "parts/weather/sureness.html", context | {"run": run})
         odds = known_odds(view, rows)
     if odds is None:
-        return page(request, "parts/sureness.html", context)
+        return page(request, "parts/weather/sureness.html", context)
     here = parse_qs(urlsplit(request.headers.get("hx-current-url", "")).query)
     now = replace(look, at=Look.of({k: v[0] for k, v in here.items()}).at)
     context |= _drawn(request, view, now, rows, odds) | {"oob": True}
-    return page(request, "parts/sure_answer.html", context)
+    return page(request, "parts/weather/sure_answer.html", context)
 
 
 def _asked(

@@ -14,4 +14,4 @@ router = APIRouter(prefix="/jobs/{job_id}/weather/moisture")
 def moisture(request: Request, job_id: str) -> Response:
     view = load_job(request, job_id)
     faces = draw_moistures(face_moistures(view), job_id, view.now)
-    return job_page(request, view, "weather", {"faces": faces}, template="weather_moisture.html")
+    return job_page(request, view, "weather", {"faces": faces}, template="weather/moisture.html")

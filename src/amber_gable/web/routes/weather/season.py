@@ -18,7 +18,7 @@ def season(request: Request, job_id: str) -> Response:
     year = kept_year(ctx, view.bundle.property.id)
     found = [] if year is None else face_seasons(ctx, view.bundle, year)
     context = {"strips": year_strips(found), "source": year.source if year is not None else ""}
-    return job_page(request, view, "weather", context, template="weather_season.html")
+    return job_page(request, view, "weather", context, template="weather/season.html")
 
 
 @router.post("")

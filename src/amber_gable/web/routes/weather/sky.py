@@ -12,4 +12,4 @@ router = APIRouter(prefix="/jobs/{job_id}/sky")
 @router.get("")
 def sky(request: Request, job_id: str) -> Response:
     view = load_job(request, job_id)
-    return page(request, "parts/sky_answer.html", sky_context(view) | {"lacks": lacking(view, weather=True)})
+    return page(request, "parts/weather/sky_answer.html", sky_context(view) | {"lacks": lacking(view, weather=True)})

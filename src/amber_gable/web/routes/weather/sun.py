@@ -37,4 +37,4 @@ def sun(request: Request, job_id: str, look: Looked) -> Response:
             "day_after": link(face, shown + DAY),
             "back": lane_link(job_id, look.query)(face, shown).partition("?")[2],
         }
-    return job_page(request, view, "weather", context, template="weather_sun.html")
+    return job_page(request, view, "weather", context, template="weather/sun.html")

@@ -38,4 +38,4 @@ def forecasts_so_far(request: Request, job_id: str, then: Moment = None) -> Resp
                 "drawn": drawn_forecasts(found, view.now, units_of(request)),
                 "chosen": next((v for v in kept if v.kept.kept_at == then), None),
             }
-    return job_page(request, view, "weather", context, template="weather_versions.html")
+    return job_page(request, view, "weather", context, template="weather/versions.html")

@@ -78,7 +78,7 @@ def _jobs(request: Request, faults: dict[str, str] | None = None, typed: dict[st
         "deleted": off_the_board(ctx) if gone else [],
         "gone": gone,
     }
-    return page(request, "jobs.html", context | town_choices(request, typed or {}), 422 if faults else 200)
+    return page(request, "yard/jobs.html", context | town_choices(request, typed or {}), 422 if faults else 200)
 
 
 def _board(
@@ -103,13 +103,13 @@ def _searched(job: ListedJob) -> str:
 
 def _drawn(job_id: str, front: Front, units: Units) -> Markup:
     drawing = card_drawing(front, units)
-    return Markup(rendered("parts/job_drawing.html", {"drawing": drawing, "key": job_id}) if drawing else "")
+    return Markup(rendered("parts/yard/job_drawing.html", {"drawing": drawing, "key": job_id}) if drawing else "")
 
 
 def _sample_drawing(units: Units) -> Markup:
     """What a house will look like, before there is one."""
     drawing = card_drawing(sample_front(), units)
-    return Markup(rendered("parts/job_drawing.html", {"drawing": drawing, "key": "sample"}))
+    return Markup(rendered("parts/yard/job_drawing.html", {"drawing": drawing, "key": "sample"}))
 
 
 @router.post("/jobs")
@@ -145,7 +145,7 @@ def _details(request: Request, view: JobView, typed: dict[str, str], faults: dic
     context = {"typed": typed, "faults": faults, "sheet": ("J", "Job"), "shelf": shelf.value} | town_choices(
         request, typed
     )
-    return job_page(request, view, "survey", context, 422 if faults else 200, template="job_details.html")
+    return job_page(request, view, "survey", context, 422 if faults else 200, template="yard/job_details.html")
 
 
 @router.post("/jobs/{job_id}/details")
@@ -183,7 +183,7 @@ def unarchive(request: Request, job_id: str) -> Response:
 @router.get("/yard/waits/{job_id}")
 def waits(request: Request, job_id: str) -> Response:
     """What a job waits for: fetched by the board once it is drawn."""
-    return page(request, "parts/yard_waits.html", {"waits": what_waits(context_of(request), job_id), "job_id": job_id})
+    return page(request, "parts/yard/waits.html", {"waits": what_waits(context_of(request), job_id), "job_id": job_id})
 
 
 @router.post("/jobs/{job_id}/delete")

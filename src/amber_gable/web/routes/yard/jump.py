@@ -15,4 +15,4 @@ def jump_to(request: Request, find: str = "", job: str = "") -> Response:
     find = find[:80]
     context = {"found": jump(context_of(request), find, job[:64]), "find": find, "from_job": job[:64]}
     fragment = request.headers.get("hx-request") == "true"
-    return page(request, "parts/jump_found.html" if fragment else "jump.html", context)
+    return page(request, "parts/jump_found.html" if fragment else "yard/jump.html", context)

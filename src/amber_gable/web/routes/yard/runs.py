@@ -26,7 +26,7 @@ def runs(request: Request) -> Response:
         "ended": [r for r in found if r.state.over],
         "place": "runs",
     }
-    return page(request, "runs.html", context | {"refreshes": bool(context["active"])})
+    return page(request, "yard/runs.html", context | {"refreshes": bool(context["active"])})
 
 
 @router.get("/{run_id}")
