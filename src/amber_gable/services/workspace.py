@@ -1,4 +1,5 @@
-"""What every use case works with: the database, the clock, the forecast provider, and what was computed lately."""
+"""What all requests of one running program share: database, clock, forecast provider, hand meter, and the caches of
+computed results."""
 
 import hashlib
 import weakref
@@ -29,9 +30,11 @@ class LastAsked:
 
 @dataclass
 class Workspace:
-    """`provider` is the one of the environment; a feed chosen in Settings goes before it. `switched`: what is held may
-    be of another than is asked now. `samples`: what mappings are made from. What is read of the database is kept with
-    it (store/kept.py); what is computed is kept here, by what it was computed from."""
+    """`provider` is the forecast service named in the environment; a feed chosen in Settings takes precedence.
+    `switched` is set when the provider was changed, since the stored forecast may then be of the former one. `samples`
+    are answers of feeds, by name, that a mapping is being made from. Rows that were read are cached with the database
+    (store/kept.py). Computed results are cached here, each under a digest of everything it was computed from, so that
+    none of them can be out of date."""
 
     database: Database
     clock: DemoClock | SystemClock
@@ -47,19 +50,19 @@ class Workspace:
 
     @cached_property
     def runner(self) -> Runner:
-        """Long work of this database."""
+        """Runs long computations beside the requests."""
         return Runner(self)
 
 
 _TELLS_NOTHING: Any = {"property": {"photos"}, "job": {"record", "changes"}}
-"""Of a job: pictures change nothing that is computed, and what was done on site only what asks for it by itself."""
+"""Fields of a job that its digest leaves out. Photos change no result; what uses the site record adds it to its key."""
 _Told = Record | WeatherSeries
 _LATELY: dict[int, tuple[weakref.ref[_Told], bytes]] = {}
-"""Digests of the records and series that are in memory, by their identity; one that goes takes its own away."""
+"""Digests of records and series by `id()`. An entry is removed when its object is freed."""
 
 
 def _own_digest(told: _Told) -> bytes:
-    """Of a job, a sheet, another record or a series as it stands; worked out once for each in memory."""
+    """SHA-256 of the contents of a record or series, computed once for each object."""
     mine = id(told)
     found = _LATELY.get(mine)
     if found is not None and found[0]() is told:

@@ -57,7 +57,8 @@ def scopes_of(row: Any) -> tuple[str, ...]:
 
 
 def goes_along(row: Any) -> tuple[str, ...]:
-    """What comes and goes with a row, rows that the database itself deletes among it."""
+    """Further scopes that change when a row is added or deleted, among them those of rows that the database deletes
+    with it."""
     match row:
         case tables.JobRow():
             return (f"plan:{row.id}", f"record:{row.id}")
@@ -67,7 +68,7 @@ def goes_along(row: Any) -> tuple[str, ...]:
 
 
 def count(session: Transaction, changed: Iterable[Any], come_or_gone: Iterable[Any]) -> None:
-    """Count a change of everything these rows belong to, in the transaction that changes them."""
+    """Raise the change number of every scope that these rows belong to, in the transaction that changes them."""
     scopes = {scope for row in changed for scope in scopes_of(row)}
     scopes |= {scope for row in come_or_gone for scope in (*scopes_of(row), *goes_along(row))}
     if scopes:
@@ -77,8 +78,8 @@ def count(session: Transaction, changed: Iterable[Any], come_or_gone: Iterable[A
 
 
 def numbers(session: Transaction, scopes: Iterable[str]) -> Numbers:
-    """Where each stands; what was never changed is left out. AskedBy once a transaction, which sees one moment of the
-    database and its own changes."""
+    """The change number of each scope, sorted by scope; scopes that were never changed are left out. A number is read
+    once in a transaction and then remembered, because a transaction sees the database at one moment."""
     if session.autoflush:
         session.flush()
     known = session.numbers

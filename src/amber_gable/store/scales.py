@@ -30,8 +30,9 @@ SCALES = Scales()
 
 
 def weight(value: object) -> int:
-    """Bytes that a result holds, about. What says so itself (`nbytes`) is believed; of others every part is counted
-    once, but for such as say so: they are kept, and counted, elsewhere."""
+    """The memory that a result takes, in bytes, approximately. An object with `nbytes` is taken at that. Of any other
+    object all it refers to is added up, each thing once; left out are things, other than arrays, with an `nbytes` of
+    their own, which are cached and counted by themselves."""
     own = getattr(value, "nbytes", None)
     if own is not None:
         return int(own)

@@ -94,8 +94,9 @@ def _orders(bundle: JobBundle, needs: Sequence[PaintNeed], stock: Sequence[Stock
 
 
 def ordered(need: PaintNeed, litres: float, stock: Sequence[StockCan] = (), largest_l: float | None = None) -> Order:
-    """So many litres and what is kept for touch-up: what stands there first, then the least price of containers no
-    larger than is wished, where there are any."""
+    """What to buy for `litres` (L) plus the touch-up reserve of a paint: cans of the same product and colour in `stock`
+    are taken first, the rest is bought in the cheapest set of containers of at most `largest_l`, or of any size where
+    none is that small."""
     cans = [c for c in stock if (c.product, c.colour) == (need.product.code, need.colour)]
     sizes = need.product.containers
     small = tuple(c for c in sizes if largest_l is None or c.litres <= largest_l * (1 + 1e-6))

@@ -1,4 +1,5 @@
-"""Planned work that what is known now would stop: named once, held steady against the noise of forecasts."""
+"""Planned tasks that the present forecast, or the state of their part, would stop. A margin that is smaller than the
+usual change from one forecast to the next neither starts a warning nor ends one."""
 
 from collections.abc import Collection
 from dataclasses import dataclass
@@ -16,17 +17,17 @@ from amber_gable.domain.grid import SLOT_S
 from amber_gable.domain.job.plan import Task
 
 NOISE = {"°C": 1.0, "K": 1.0, "%": 8.0, "mm/h": 0.2, "m/s": 1.0, "W/m²": 80.0, "g/m²": 10.0, "h": 0.5}
-"""How far a forecast of a day ahead strays from one hour's issue to the next, in the unit of each rule."""
+"""By how much a forecast for tomorrow usually changes from one hourly issue to the next, in the unit of each rule."""
 MOISTURE_NOISE = 1.5
-"""Of the % that a substrate is predicted to hold, which moves with how much rain is forecast."""
+"""The same for the predicted moisture of a substrate (%), which changes with the amount of rain forecast."""
 NOISE_AT_H = 24.0
 AHEAD_H = 72.0
-"""Tasks that begin later are not warned of: what a forecast says of them changes with every run. They are counted."""
+"""Tasks that begin later get no warning, because forecasts for them change with every issue; they are only counted."""
 _STEADY = ("daylight", "working-day")
-"""Rules that no forecast moves."""
+"""Rules that do not depend on the forecast."""
 
 Warned = tuple[str, str]
-"""Task and rule."""
+"""Id of a task, and id of the rule that it was warned of."""
 
 
 @dataclass(frozen=True)
@@ -42,30 +43,31 @@ class Threat:
 
 
 def noise(rule: str, lead_h: float) -> float:
-    """How much of a margin is only noise, that many hours ahead; nothing for the hour that is here."""
+    """By how much a rule's margin may change between forecasts `lead_h` hours ahead, in the rule's unit; 0 for now."""
     if rule in _STEADY:
         return 0.0
     return (MOISTURE_NOISE if rule == "substrate" else NOISE.get(RULES[rule].unit, 0.0)) * _grown(lead_h)
 
 
 def _grown(lead_h: float) -> float:
-    """From nothing now to one at a day, and on more slowly: 2.3 at ten days."""
+    """Factor of the noise by lead time: 0 now, 1 after a day, then more slowly, 2.3 after ten days."""
     return min(max(lead_h, 0.0) / NOISE_AT_H, 1.0) + max(lead_h - NOISE_AT_H, 0.0) / 168.0
 
 
 def near(task: Task, now: datetime) -> bool:
-    """Whether a forecast tells enough of the task's time to warn of it."""
+    """Whether the task begins soon enough to be warned of."""
     return (task.start - now).total_seconds() <= AHEAD_H * 3600
 
 
 def unsettled(board: Board, now: datetime) -> int:
-    """How many tasks further ahead the present forecast would stop: planning again would move them."""
+    """The number of tasks beyond that time which the present forecast would stop. Planning again would move them."""
     return sum(t.status is Status.AHEAD and t.shut is not None and not near(t.task, now) for t in board.tasks)
 
 
 def threats(site: SiteClimate, board: Board, now: datetime, warned: Collection[Warned] = ()) -> tuple[Threat, ...]:
-    """The threatened tasks, each with what stops it first. A rule begins to warn when it fails by more than the noise,
-    and goes on until it holds by more than the noise; `warned` says which did. What a part waits for has no noise."""
+    """The threatened tasks, each with what stops it first. A rule starts to warn when its margin is below minus the
+    noise, and stops when its margin is above the noise; `warned` names the rules that warned when this was last
+    computed. A wait of the part (drying, a stop) has no noise."""
     out = []
     for state in board.tasks:
         close = near(state.task, now)
@@ -80,7 +82,7 @@ def threats(site: SiteClimate, board: Board, now: datetime, warned: Collection[W
 
 
 def _by_state(site: SiteClimate, state: TaskState) -> Threat | None:
-    """What the part waits for beyond the task's beginning."""
+    """A stop or a wait of the part that lasts longer than until the task begins."""
     answer = state.answer
     if answer is None or answer.verdict not in (Verdict.STOPPED, Verdict.WAITS):
         return None

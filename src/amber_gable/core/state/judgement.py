@@ -110,18 +110,19 @@ class Judged:
 
     @cached_property
     def ready(self) -> float:
-        """Epoch second from which the part is ready; inf where no day is known."""
+        """Epoch second at which the last of these waits ends: -inf without any, inf where no end is known."""
         ends = [w.until for w in self.lasting]
         return max((e.timestamp() if e is not None else np.inf for e in ends), default=-np.inf)
 
     @property
     def lasting(self) -> list[Wait]:
-        """What bars hours to come. A step that nobody planned bars none of them: it may be done at any time."""
+        """The waits that make later slots unusable: those with a known end, and those for something
+        else than an earlier step. An earlier step that nobody planned may be done at any time, so it bars none."""
         return [w for w in self.waits if w.until is not None or not w.order]
 
     @cached_property
     def ok(self) -> npt.NDArray[np.bool_]:
-        """(S,): slots in which the step may be done, in part at least."""
+        """(S,): slots in which the weather allows the step and which end after the part is ready."""
         ends = self.slots.start + SLOT_S * (np.arange(len(self.slots)) + 1.0)
         return np.asarray(self.work.windows.ok[0] & (ends > self.ready))
 

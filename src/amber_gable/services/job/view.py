@@ -1,5 +1,5 @@
-"""A job as its pages see it: each part is worked out when it is first asked for, so that a page pays for what it
-shows."""
+"""A job at one moment with everything that its pages show of it. Each value is computed when it is first read, so
+that a page computes only what it shows."""
 
 from datetime import datetime
 from functools import cached_property
@@ -26,9 +26,10 @@ from amber_gable.store.job.jobs import load_bundle
 
 
 class JobView:
-    """A job at one moment. `weather` asks the forecast service where it must, `site` computes the climate; what is
-    fetched by a page that already stands there `waits` for it, a page itself does not wait for that of a large job.
-    `under`: another weather than the one in use."""
+    """A job at the moment `now`. Reading `weather` may ask the forecast service; reading `site` may compute the climate
+    of the house. With `waits` the climate is computed at once however long it takes, which is meant for fragments that
+    a page fetches after it is shown; without, the climate of a large house is handed to a run beside the page.
+    `under` is a weather to use instead of the job's own."""
 
     def __init__(
         self,
@@ -48,7 +49,7 @@ class JobView:
         return job_weather(self.ctx, self.bundle.property)
 
     def believing(self, series: WeatherSeries) -> "JobView":
-        """The same job at the same moment, had that been its weather."""
+        """The same job at the same moment, under another weather."""
         return JobView(self.ctx, self.bundle, self.now, waits=True, under=series)
 
     @cached_property

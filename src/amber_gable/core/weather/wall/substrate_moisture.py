@@ -68,10 +68,13 @@ class Damp:
     factor: float | None = None
 
     def pct(self, climate: Climate) -> Array | None:
-        """What a coat is judged by, for the first face of a climate: (1, T), or (1, M, T) spread over its band in the
-        members. A prediction overrules the last reading only where it is sure: what read dry, or was never read, counts
-        as its lower end, what read wet as its upper. The doubt is the coat's for what the air does to the wood; the
-        more washing or rain have left in it, the less."""
+        """The moisture (%) that the rule compares with the limit, of the first face of a climate: (1, T), or (1, M, T)
+        with each member at another place of the prediction's band. None for a substrate that holds no water.
+
+        A prediction overrules the last reading only where its whole band does: after a reading over the limit the
+        band's upper end is used, after a lower one, or none, its lower end. Half of the water that washing or rain
+        left there is taken off the lower half of the band, since its presence is not in doubt.
+        """
         shape = climate.surface[:1].shape
         if self.lasting is not None:
             return np.broadcast_to(np.float64(self.lasting), shape)

@@ -186,8 +186,10 @@ def _forced(steps: Steps, faces: tuple[FaceSurface, ...], facing: Array) -> Arra
 
 
 def _leaning(received: Array, storage: Array) -> Array:
-    """What each face receives, (F, ..., T), changed in place, for a step that ends half a step after the middle at
-    which it is given: a thin surface follows it at once and stands at the end where it is then; a thick one gathers it.
+    """Moves the received heat (F, ..., T), W/m², from the middle of each step towards its end; changes it in place.
+
+    It is given for the middle of a step, and the temperature is wanted at its end, half a step later. A surface without
+    heat storage follows at once, so it takes half of the change to the next step; the more a surface stores, the less.
     """
     leans = (0.5 * LOSES / (LOSES + storage)).reshape(-1, *(1,) * (received.ndim - 1))
     received[..., :-1] += leans * np.diff(received, axis=-1)

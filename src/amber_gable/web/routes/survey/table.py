@@ -1,4 +1,4 @@
-"""The drawing table: one face to scale, what stands on it, and the form of the part that is chosen."""
+"""The drawing table: one face drawn to scale with everything on it, and the form of the chosen part."""
 
 from collections.abc import Mapping
 from dataclasses import replace
@@ -52,8 +52,9 @@ def table_page(
     stale: StaleEdit | None = None,
     line: str = "",
 ) -> Response:
-    """The table with a part chosen. `typed` is what the form holds, faults included; `line` what was told of a wall's
-    openings. Raises NotFound."""
+    """The page with one part chosen. `typed` are the form's texts as a person typed them, `faults` what is wrong with
+    them by field, `stale` the newer state that somebody else saved meanwhile, `line` the text of the *Fill the wall*
+    field. Raises NotFound."""
     property_ = sheet.bundle.property
     if id_ is not None:
         part, face_id = find_part(property_, kind, id_)
@@ -119,7 +120,7 @@ def picture_of(sheet: Sheet, face: Face, kind: str, id_: str | None, said: str =
 
 
 def tried_picture(sheet: Sheet, kind: str, id_: str | None, face_id: str, typed: Mapping[str, str]) -> dict[str, Any]:
-    """The face as it would be with what is typed; as it is, with what is amiss, where that cannot be."""
+    """The face drawn with the typed values; drawn as stored, with the fault in words, where they are not possible."""
     try:
         bundle, part = tried(sheet.bundle, kind, id_, face_id, typed, sheet.units.system)
         face = bundle.property.face(part.id if isinstance(part, Face) else face_id)
