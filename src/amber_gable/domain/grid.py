@@ -2,7 +2,7 @@
 
 HOUR_S = 3600
 STEP_S = 450
-"""Length of a step of the surface climate, s: at most ten minutes (physics.md §4)."""
+"""Length of a step of the surface climate, s: at most ten minutes (docs/physics.md §4)."""
 SLOT_S = 900
 """Length of a slot, s: a whole number of steps, and an hour a whole number of slots."""
 STEPS_PER_HOUR = HOUR_S // STEP_S

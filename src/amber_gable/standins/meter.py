@@ -19,7 +19,7 @@ from amber_gable.domain.weather.series import WeatherSeries
 from amber_gable.standins.weather.truth import humidity, truth
 
 BEFORE_H, AFTER_H = 120, 3
-# Siding near the pins follows the air's mean of some days (physics.md §6); rain wets it faster than it dries.
+# Siding near the pins follows the air's mean of some days (docs/physics.md §6); rain wets it faster than it dries.
 DRY_H, WET_H, SATURATED_PCT = 60.0, 18.0, 30.0
 NOISE = {"wood_pct": 0.6, "surface_c": 0.4, "air_c": 0.2, "rh_pct": 1.2}
 

@@ -1,4 +1,4 @@
-"""Which containers of a colour are poured together, so that one can looks like the next (trade.md §8)."""
+"""Which containers of a colour are poured together, so that one can looks like the next (docs/trade.md §8)."""
 
 from collections.abc import Sequence
 from dataclasses import dataclass

@@ -16,7 +16,7 @@ AREA_SPREAD = 1.03
 FOUND_SPREAD = 1.3
 """Of a share told by eye: how much is loose or bare is known when it is off. An assumption."""
 COVERAGE_SPREAD = 1.2
-"""Of what a litre covers in a crew's hands (physics.md §11)."""
+"""Of what a litre covers in a crew's hands (docs/physics.md §11)."""
 THIRST_SPREAD = 1.1
 """Of how much more a bare surface drinks. An assumption."""
 

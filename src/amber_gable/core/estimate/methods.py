@@ -1,4 +1,4 @@
-"""Brush, roller, sprayer side by side for the coats of one part (trade.md §9.1): litres, hours, masking, paint."""
+"""Brush, roller, sprayer side by side for the coats of one part (docs/trade.md §9.1): litres, hours, masking, paint."""
 
 from collections.abc import Iterator, Mapping, Sequence
 from dataclasses import dataclass

@@ -1,4 +1,4 @@
-"""How many litres of each paint a job takes, and how sure that is (trade.md §8, physics.md §11)."""
+"""How many litres of each paint a job takes, and how sure that is (docs/trade.md §8, docs/physics.md §11)."""
 
 from collections.abc import Iterable
 from dataclasses import dataclass, field

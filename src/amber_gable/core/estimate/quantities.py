@@ -1,4 +1,4 @@
-"""Litres per product and colour (trade.md §8): theoretical spread, loss of the method, thirst of the surface."""
+"""Litres per product and colour (docs/trade.md §8): theoretical spread, loss of the method, thirst of the surface."""
 
 from collections.abc import Collection, Mapping
 from dataclasses import dataclass

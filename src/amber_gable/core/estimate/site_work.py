@@ -1,5 +1,5 @@
 """Work that belongs to the job and to none of its parts: every day's beginning and end, the way there, what is moved
-out of the way, looking over, the walk round with the customer (trade.md §12, §17)."""
+out of the way, looking over, the walk round with the customer (docs/trade.md §12, §17)."""
 
 from collections.abc import Iterator, Mapping
 from dataclasses import replace

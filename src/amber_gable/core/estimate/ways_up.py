@@ -1,4 +1,4 @@
-"""Ladder, tower and lift side by side for a face: what each takes in hours (trade.md §12, §13)."""
+"""Ladder, tower and lift side by side for a face: what each takes in hours (docs/trade.md §12, §13)."""
 
 from collections.abc import Iterable
 from dataclasses import dataclass, replace

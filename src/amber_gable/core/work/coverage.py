@@ -1,4 +1,4 @@
-"""What a litre covers (trade.md §8)."""
+"""What a litre covers (docs/trade.md §8)."""
 
 from amber_gable.domain.paint.families import Family
 from amber_gable.domain.paint.method import Method

@@ -1,4 +1,4 @@
-"""Items as the trade counts them: by the leaf, the window, the pair, the door, the metre (trade.md §17)."""
+"""Items as the trade counts them: by the leaf, the window, the pair, the door, the metre (docs/trade.md §17)."""
 
 from typing import NamedTuple
 

@@ -1,4 +1,5 @@
-"""What must pass between one step and the next (trade.md §11): fixed waits, and the stage a film must have reached."""
+"""What must pass between one step and the next (docs/trade.md §11): fixed waits, and the stage a film must have
+reached."""
 
 from amber_gable.core.weather.film.drying import DryingStage
 from amber_gable.domain.findings.moisture_figures import MasonryFigures, moisture_figures

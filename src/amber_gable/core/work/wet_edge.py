@@ -1,4 +1,5 @@
-"""How much a crew keeps wet: the section whose first edge is still wet when the last stroke meets it (physics.md §7).
+"""How much a crew keeps wet: the section whose first edge is still wet when the last stroke meets it (docs/physics.md
+§7).
 
 It is told as an area: on boards it runs along the wall from break to break, on plain walls from top to bottom.
 """

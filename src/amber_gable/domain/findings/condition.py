@@ -1,4 +1,4 @@
-"""What the survey found on a surface (trade.md §3): judged by eye, by small tests, by meter, and marked on the
+"""What the survey found on a surface (docs/trade.md §3): judged by eye, by small tests, by meter, and marked on the
 drawing."""
 
 from datetime import date, datetime

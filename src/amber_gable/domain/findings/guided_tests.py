@@ -1,4 +1,4 @@
-"""The small tests of a survey (trade.md §3): what each finds out, on what, and how it is done."""
+"""The small tests of a survey (docs/trade.md §3): what each finds out, on what, and how it is done."""
 
 from amber_gable.domain.base import Name, Record
 from amber_gable.domain.units import Quantity

@@ -1,4 +1,4 @@
-"""How substrates take up water and give it off again (physics.md §6)."""
+"""How substrates take up water and give it off again (docs/physics.md §6)."""
 
 from dataclasses import dataclass
 
@@ -35,8 +35,8 @@ _WOOD = {
     "engineered-lap": WoodFigures(90.0, 16.0, 0.08),
     "wood-deck": WoodFigures(140.0, 20.0, 0.13),
 }
-"""Times of physics.md §6; the rest are assumptions of ours: mass of a board of its usual thickness at 450 kg/m³, and
-what a meter reads in siding and decks on the day after they were washed."""
+"""Times of docs/physics.md §6; the rest are assumptions of ours: mass of a board of its usual thickness at 450 kg/m³,
+and what a meter reads in siding and decks on the day after they were washed."""
 _MASONRY = {
     "stucco-smooth": MasonryFigures(3.0, 0.85),
     "stucco-medium": MasonryFigures(4.0, 0.9),
@@ -52,7 +52,8 @@ _MASONRY = {
     "fibre-cement-panel": MasonryFigures(1.0, 0.7),
     "fibre-cement-roof": MasonryFigures(1.0, 0.8),
 }
-"""Brick 2 to 4 kg/m², thick render 6 to 10 (physics.md §6); the others lie between by how they drink: assumptions."""
+"""Brick 2 to 4 kg/m², thick render 6 to 10 (docs/physics.md §6); the others lie between by how they drink:
+assumptions."""
 
 
 def moisture_figures(substrate: Substrate, *, open_below: bool = False) -> MoistureFigures | None:

@@ -120,7 +120,7 @@ class DeckProfile(Record):
 
 
 class FixedProfile(Record):
-    """A factor judged by eye, within the table's range for the surface (trade.md §7)."""
+    """A factor judged by eye, within the table's range for the surface (docs/trade.md §7)."""
 
     kind: Literal["fixed"] = "fixed"
     value: Annotated[float, Field(ge=1, le=3)]

@@ -1,8 +1,9 @@
 """What is painted: a table of substrates with their thermal and surface figures.
 
-Heat capacity and U are per m² of face (physics.md §4); emissivity is that of a painted surface, bare metal by table.
-Profile factor is true surface per plan area (trade.md §7). Absorption is what a bare first coat takes more than a
-sealed one (trade.md §8).
+Heat capacity and U are per m² of face (docs/physics.md §4); emissivity is that of a painted surface, bare metal by
+table.
+Profile factor is true surface per plan area (docs/trade.md §7). Absorption is what a bare first coat takes more than a
+sealed one (docs/trade.md §8).
 """
 
 from collections.abc import Iterator

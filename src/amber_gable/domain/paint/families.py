@@ -1,4 +1,4 @@
-"""Families of coatings (trade.md §5): what a coating is for, whoever makes it."""
+"""Families of coatings (docs/trade.md §5): what a coating is for, whoever makes it."""
 
 from enum import StrEnum
 

@@ -1,4 +1,4 @@
-"""Generic coatings (trade.md §5) as data sheets, with invented prices.
+"""Generic coatings (docs/trade.md §5) as data sheets, with invented prices.
 
 They let a face be judged before a maker is chosen. A product's own sheet beats them.
 """

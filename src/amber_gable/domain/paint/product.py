@@ -1,4 +1,4 @@
-"""Coatings as data sheets (trade.md §5)."""
+"""Coatings as data sheets (docs/trade.md §5)."""
 
 from decimal import Decimal
 from enum import StrEnum

@@ -1,4 +1,4 @@
-"""The ways up a wall: what each reaches from one place (our own priors; trade.md §17 says what a move takes)."""
+"""The ways up a wall: what each reaches from one place (our own priors; docs/trade.md §17 says what a move takes)."""
 
 from collections.abc import Mapping
 from enum import StrEnum

@@ -1,5 +1,5 @@
-"""What a job uses up beside paint: how much for how much work (our own priors, where trade.md §8 is silent). Prices
-come with the price of a job."""
+"""What a job uses up beside paint: how much for how much work (our own priors, where docs/trade.md §8 is silent).
+Prices come with the price of a job."""
 
 from collections.abc import Mapping
 from typing import NamedTuple
@@ -26,7 +26,7 @@ _SASHES = {f"sash-{n}": 1 / 15 for n in (1, 4, 6)}
 _SASH_PREP = [f"sash-prep-{n}" for n in (1, 4, 6)]
 _DOORS = {"door-panelled": 1 / 12, "door-flush": 1 / 12, "door-glazed": 1 / 12}
 _ROWS = [
-    # A tube of 300 mL makes 9 to 12 m of a 6 mm bead (trade.md §8).
+    # A tube of 300 mL makes 9 to 12 m of a 6 mm bead (docs/trade.md §8).
     Consumable("caulk", "Paintable caulk, tubes of 300 mL", "tubes", 1, {"caulk-in": 1 / 10.5}, 1.12),
     Consumable("filler", "Exterior filler", "L", 0.5, {"spot-fill": 0.02, "crack-fill": 0.05}),
     Consumable("render", "Base render", "kg", 25, {"render": 12.0}),
@@ -74,7 +74,7 @@ CONSUMABLES: Mapping[str, Consumable] = {c.code: c for c in _ROWS}
 ABRASIVE_PER_M2 = {"feather": 0.4, "sand": 0.15, "to-bare": 4.0, **dict.fromkeys(_SASH_PREP, 0.4)}
 """Sheets or discs for a unit of work, by rate."""
 TIP_L, FILTER_L = 100.0, 60.0
-"""Wall paint through one tip (60 to 150 L, trade.md §9.3) and through one filter."""
+"""Wall paint through one tip (60 to 150 L, docs/trade.md §9.3) and through one filter."""
 DUST_MASK_H, VAPOUR_MASK_H = 8.0, 20.0
 """Hours that filters of a respirator serve: dust of sanding and scraping, mist of spraying."""
 

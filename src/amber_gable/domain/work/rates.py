@@ -1,4 +1,4 @@
-"""How fast the work goes: what one person does in an hour, and what makes it slower. The trade's medians (trade.md
+"""How fast the work goes: what one person does in an hour, and what makes it slower. The trade's medians (docs/trade.md
 §17) are what a company begins with; it writes its own over them."""
 
 from collections.abc import Mapping
@@ -11,7 +11,7 @@ from amber_gable.domain.work.operation import AmountUnit
 
 _TRADE, _OURS = "the trade's median", "our own prior"
 _SPREAD, _WIDE = 1.5, 1.7
-"""Geometric standard deviations: physics.md §11, and where nobody wrote a figure down."""
+"""Geometric standard deviations: docs/physics.md §11, and where nobody wrote a figure down."""
 
 
 class Rate(Record):
@@ -56,7 +56,7 @@ def _rows(unit: AmountUnit, source: str, *rows: tuple[str, str, float]) -> list[
 
 
 _ALL = [
-    # Where trade.md has one figure for two steps, it is shared so that both together come to it.
+    # Where docs/trade.md has one figure for two steps, it is shared so that both together come to it.
     *_rows(_M2, _TRADE,
            ("wash-pressure", "wash a wall by pressure or fan rinse", 70),
            ("wash-hose", "wash by hose and brush", 30),

@@ -20,8 +20,8 @@ class AskedBy(StrEnum):
 
 @dataclass(frozen=True)
 class School:
-    """One option of a topic. `life` is a factor on the years a coating system lasts (trade.md §16); `trades` says what
-    it gives and takes, `risk` what goes wrong with it when it does."""
+    """One option of a topic. `life` is a factor on the years a coating system lasts (docs/trade.md §16); `trades`
+    says what it gives and takes, `risk` what goes wrong with it when it does."""
 
     code: str
     name: str

@@ -48,7 +48,7 @@ class CrewDay(Record):
 
 
 class PolicyLimits(Record):
-    """The contractor's own limits (trade.md §10). Wind m/s, rain probability %."""
+    """The contractor's own limits (docs/trade.md §10). Wind m/s, rain probability %."""
 
     rain_probability_max_pct: Percent = 20.0
     spray_wind_max: Annotated[float, Field(gt=0, le=12.5)] = 7.0

@@ -1,4 +1,4 @@
-"""The hidden true weather and the forecasts drawn around it (physics.md §10): same seed, same values."""
+"""The hidden true weather and the forecasts drawn around it (docs/physics.md §10): same seed, same values."""
 
 from dataclasses import dataclass, replace
 from datetime import UTC, date, datetime, timedelta

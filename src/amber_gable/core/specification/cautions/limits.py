@@ -1,4 +1,4 @@
-"""How wet the wood of a part may be, as value and source (trade.md §3). What the weather must keep to stands in
+"""How wet the wood of a part may be, as value and source (docs/trade.md §3). What the weather must keep to stands in
 core/weather/film/limits.py; the sheet beats substrate and school wherever it is stricter."""
 
 from collections.abc import Mapping

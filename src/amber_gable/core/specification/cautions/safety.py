@@ -1,5 +1,5 @@
-"""Safety cards (trade.md §13): what the work contains decides which apply. They remind and forbid what is always wrong;
-local code and licensed practice decide the rest."""
+"""Safety cards (docs/trade.md §13): what the work contains decides which apply. They remind and forbid what is always
+wrong; local code and licensed practice decide the rest."""
 
 from collections.abc import Callable, Iterable, Mapping
 from dataclasses import dataclass, field

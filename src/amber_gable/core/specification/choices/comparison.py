@@ -15,7 +15,7 @@ from amber_gable.domain.work.operation import Operation
 from amber_gable.domain.work.schools import AskedBy, School, Topic, topics_of
 
 _LIFE_YEARS = (
-    # usual years between coats (trade.md §16), first tags that fit
+    # usual years between coats (docs/trade.md §16), first tags that fit
     ("roof", 10.0),
     ("deck", 2.5),
     ("floor", 4.0),

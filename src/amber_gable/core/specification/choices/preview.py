@@ -1,7 +1,7 @@
-"""A house in candidate colours under the sun of a chosen day and hour (trade.md §6).
+"""A house in candidate colours under the sun of a chosen day and hour (docs/trade.md §6).
 
 A face gives back its colour times the light that falls on it: beam, sky and ground on its own plane under a clear sky
-(physics.md §2), against full sun. Low sun is amber. What the eye adapts to is kept: shade is never black.
+(docs/physics.md §2), against full sun. Low sun is amber. What the eye adapts to is kept: shade is never black.
 """
 
 from collections.abc import Mapping

@@ -1,4 +1,4 @@
-"""What a coat takes up of the sun, from the colour one sees (physics.md §5): a likely figure between two bounds.
+"""What a coat takes up of the sun, from the colour one sees (docs/physics.md §5): a likely figure between two bounds.
 
 Of the sun's energy on the ground 4.6 % is ultraviolet, 43.3 % visible and 52.1 % near infrared (ASTM G173-03, global).
 The visible part is reflected by the luminance Y, the ultraviolet hardly. The infrared is what a colour does not tell:

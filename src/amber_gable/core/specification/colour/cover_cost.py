@@ -1,4 +1,4 @@
-"""Ways to hide the old colour on a part, by what they cost (physics.md §8)."""
+"""Ways to hide the old colour on a part, by what they cost (docs/physics.md §8)."""
 
 from collections.abc import Sequence
 from dataclasses import dataclass

@@ -1,4 +1,4 @@
-"""Colour as the eye and the sun meet it (physics.md §5, §8). Colours are sRGB #rrggbb; linear light 0-1, D65."""
+"""Colour as the eye and the sun meet it (docs/physics.md §5, §8). Colours are sRGB #rrggbb; linear light 0-1, D65."""
 
 from collections.abc import Sequence
 from dataclasses import dataclass

@@ -1,4 +1,4 @@
-"""How hot a colour gets: peak surface temperature on the site's design hot day (physics.md §5).
+"""How hot a colour gets: peak surface temperature on the site's design hot day (docs/physics.md §5).
 
 The design day is clear and calm, and a colour takes up the most it may. Its greatest air temperature, without the
 site's own figure, is taken from the latitude: 40 °C up to 30°, 0.45 K less for each degree beyond, 6.5 K less per 1000

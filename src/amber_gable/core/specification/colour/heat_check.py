@@ -1,5 +1,5 @@
 """Whether a colour may go where it is wanted, by the heat it takes up: vinyl by its schools, doors and dark walls by a
-warning (trade.md §6, physics.md §5)."""
+warning (docs/trade.md §6, docs/physics.md §5)."""
 
 from collections.abc import Iterable, Sequence
 from dataclasses import dataclass, replace

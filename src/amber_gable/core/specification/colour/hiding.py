@@ -1,4 +1,4 @@
-"""How many coats hide the old colour (physics.md §8).
+"""How many coats hide the old colour (docs/physics.md §8).
 
 Per channel in linear light R_n = R_new + (R_old - R_new) (1 - c)^n, c the contrast ratio of one coat at its film;
 the eye's difference is CIEDE2000 to the new colour. Enough is the first n with a difference at or under the limit.

@@ -1,4 +1,4 @@
-"""How many coats of the finish, and where the primer is tinted toward it (physics.md §8)."""
+"""How many coats of the finish, and where the primer is tinted toward it (docs/physics.md §8)."""
 
 from collections.abc import Sequence
 from dataclasses import replace

@@ -170,8 +170,8 @@ class Rule:
     on all) and none of `off`, when every test is fulfilled, under the school (topic, code) where one is named.
 
     `coat_count` makes so many thin coats of the finish enough, where they hide. A `disclosure` is said to the customer
-    before the contract (trade.md §18). A stop with `ends_after` days ends when the surface is that old. `unless` names
-    roles whose presence makes the finding
+    before the contract (docs/trade.md §18). A stop with `ends_after` days ends when the surface is that old. `unless`
+    names roles whose presence makes the finding
     pointless ("no primer" where another rule asks for one). Words may name facts in braces.
     """
 

@@ -1,5 +1,5 @@
-"""The order in which special things are painted (trade.md §9.4): members drawn with their numbers, steps with their
-minutes. Metres from the lower left as seen; minutes for one coat by one person."""
+"""The order in which special things are painted (docs/trade.md §9.4): members drawn with their numbers, steps with
+their minutes. Metres from the lower left as seen; minutes for one coat by one person."""
 
 from collections.abc import Sequence as Many
 from dataclasses import dataclass

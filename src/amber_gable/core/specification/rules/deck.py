@@ -1,4 +1,5 @@
-"""Wood decks in their four states: new, weathered grey, under a film, under a penetrating stain (trade.md §3, §4.2)."""
+"""Wood decks in their four states: new, weathered grey, under a film, under a penetrating stain (docs/trade.md §3,
+§4.2)."""
 
 from amber_gable.core.specification.derived.rule import (
     Acts,

@@ -1,4 +1,4 @@
-"""Doors, windows, shutters, garage doors, railings (trade.md §9.4)."""
+"""Doors, windows, shutters, garage doors, railings (docs/trade.md §9.4)."""
 
 from amber_gable.core.specification.derived.rule import (
     Acts,

@@ -1,4 +1,4 @@
-"""Render, brick, block, stone, concrete walls and floors, chimneys (trade.md §3, §4)."""
+"""Render, brick, block, stone, concrete walls and floors, chimneys (docs/trade.md §3, §4)."""
 
 from amber_gable.core.specification.cautions.dangers import SILICA_FORBIDS, SOFT_STONE_FORBIDS
 from amber_gable.core.specification.derived.rule import (

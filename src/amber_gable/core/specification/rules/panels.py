@@ -1,4 +1,4 @@
-"""Vinyl, aluminium, steel, fibre cement and roofs (trade.md §3 to §5)."""
+"""Vinyl, aluminium, steel, fibre cement and roofs (docs/trade.md §3 to §5)."""
 
 from amber_gable.core.specification.cautions.dangers import ASBESTOS_FORBIDS, SILICA_FORBIDS
 from amber_gable.core.specification.derived.rule import (

@@ -1,4 +1,4 @@
-"""Wood above ground level: siding, trim, beams, and what items of wood share (trade.md §3, §4)."""
+"""Wood above ground level: siding, trim, beams, and what items of wood share (docs/trade.md §3, §4)."""
 
 from amber_gable.core.specification.cautions.limits import WOOD_MOISTURE
 from amber_gable.core.specification.derived.rule import (

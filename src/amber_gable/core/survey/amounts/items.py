@@ -1,4 +1,4 @@
-"""What there is to paint on an item: its parts, with counts and areas m², after trade.md §7."""
+"""What there is to paint on an item: its parts, with counts and areas m², after docs/trade.md §7."""
 
 from dataclasses import dataclass
 

@@ -1,4 +1,4 @@
-"""Areas to paint (trade.md §7): plan area of a zone after deductions, times its profile factor. m², m."""
+"""Areas to paint (docs/trade.md §7): plan area of a zone after deductions, times its profile factor. m², m."""
 
 from dataclasses import dataclass
 
@@ -40,7 +40,7 @@ class ZoneArea:
 
     @property
     def worked_m2(self) -> float:
-        """What it takes work for: cutting in round an opening costs what the opening saves (trade.md §7)."""
+        """What it takes work for: cutting in round an opening costs what the opening saves (docs/trade.md §7)."""
         return (self.plan_m2 + self.openings_m2) * self.profile_factor
 
 

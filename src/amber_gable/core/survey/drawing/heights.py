@@ -16,7 +16,7 @@ from amber_gable.domain.house.survey import Face, Item, Zone
 from amber_gable.domain.house.zone_area import TrimArea
 
 HIGH_M, HIGHER_M = 3.0, 6.0
-"""From here on a ladder is needed, and a long one (trade.md §17)."""
+"""From here on a ladder is needed, and a long one (docs/trade.md §17)."""
 STRIP_M = 3.5
 """Height of wall that one place on a ladder reaches, its rungs gone up and down."""
 

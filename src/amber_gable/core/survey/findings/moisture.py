@@ -1,4 +1,4 @@
-"""Wood moisture from several readings (trade.md §3). Values % of dry mass."""
+"""Wood moisture from several readings (docs/trade.md §3). Values % of dry mass."""
 
 from dataclasses import dataclass
 from datetime import date, datetime, tzinfo

@@ -1,4 +1,4 @@
-"""Stage clocks of a drying film (physics.md §7). Stage names follow ASTM D1640 and D5895.
+"""Stage clocks of a drying film (docs/physics.md §7). Stage names follow ASTM D1640 and D5895.
 
 The clock of a stage runs at a rate relative to 25 °C and 50 % RH; the stage is reached when the integral of the rate
 equals the product's reference hours.
@@ -28,7 +28,8 @@ OXIDATION_J_MOL = 55e3
 SOLVENT_J_MOL = 35e3
 """Activation energy of a solvent's evaporation, about its heat of vaporisation: an assumption."""
 _REFERENCE_WIND_MS = 1.0
-"""Air of a room in which sheets are written, as wind at 10 m: about half of it moves near a wall (physics.md §7)."""
+"""Air of a room in which sheets are written, as wind at 10 m: about half of it moves near a wall (docs/physics.md
+§7)."""
 _REFERENCE_CONVECTION = forced_convection(_REFERENCE_WIND_MS) + CONVECTION_FLOOR
 _REFERENCE_DEFICIT = float(0.5 * saturation_pressure(25.0))
 HYDRATION_J_MOL = 40e3
@@ -41,8 +42,8 @@ FREEZES_C = 0.0
 
 
 CLOSES_H, FURNITURE_TIMES = 3.0, 3.0
-"""A door or sash closes some hours after it is tack-free (trade.md §11); furniture stands when feet have walked for
-twice as long again (24 and 72 h): reference hours, and times the product's own for feet."""
+"""A door or sash closes some hours after it is tack-free (docs/trade.md §11); furniture stands when feet have walked
+for twice as long again (24 and 72 h): reference hours, and times the product's own for feet."""
 THIN_UM, THICK_UM = 150.0, 400.0
 """Wet films up to the first dry by evaporation from their face, from the second on by diffusion through themselves."""
 
@@ -74,7 +75,7 @@ class DryingStage(StrEnum):
 
 def thickness_factor(product: Product, laid: float) -> float:
     """How much longer a film takes that is `laid` times its sheet's wet film: to the power 1 where evaporation governs,
-    up to 2 for thick ones (physics.md §7)."""
+    up to 2 for thick ones (docs/physics.md §7)."""
     power = float(np.interp(product.wet_film_um * laid, [THIN_UM, THICK_UM], [1.0, 2.0]))
     return float(laid**power)
 

@@ -1,4 +1,4 @@
-"""What spoils a film that was laid at a moment, when, and how badly (physics.md §7)."""
+"""What spoils a film that was laid at a moment, when, and how badly (docs/physics.md §7)."""
 
 from collections.abc import Callable, Iterator, Mapping
 from dataclasses import dataclass

@@ -1,4 +1,4 @@
-"""What limits laying a coat in the weather, each as value and source: sheet, school or policy (trade.md §10)."""
+"""What limits laying a coat in the weather, each as value and source: sheet, school or policy (docs/trade.md §10)."""
 
 from dataclasses import dataclass
 

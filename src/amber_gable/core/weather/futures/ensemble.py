@@ -1,9 +1,9 @@
-"""Members drawn around a single forecast, each a weather that may come of it (physics.md §10). Where the source gives
-members of its own these are used, and only what they leave out is drawn.
+"""Members drawn around a single forecast, each a weather that may come of it (docs/physics.md §10). Where the source
+gives members of its own these are used, and only what they leave out is drawn.
 
 Errors run on from hour to hour as first-order autoregressions of unit spread and grow with the hours since the issue
-straight through two points, those of physics.md §10: air and dew point 0.7 K at 6 h and 3.5 K at 240 h, moving half
-together; the timing of fronts 1 h at 12 h and 6 h at 120 h. For cloud, wind and depth of rain the points are ours.
+straight through two points, those of docs/physics.md §10: air and dew point 0.7 K at 6 h and 3.5 K at 240 h, moving
+half together; the timing of fronts 1 h at 12 h and 6 h at 120 h. For cloud, wind and depth of rain the points are ours.
 """
 
 from collections.abc import Mapping

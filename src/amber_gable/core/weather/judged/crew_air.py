@@ -1,4 +1,4 @@
-"""What the air asks of the people in it: heat index and wind chill (physics.md §1), and from where on it matters.
+"""What the air asks of the people in it: heat index and wind chill (docs/physics.md §1), and from where on it matters.
 
 Heat index: the US National Weather Service's regression (Rothfusz 1990, SR 90-23) with its two adjustments, and the
 simple form after Steadman where that stays under 80 °F. It holds in the shade and a light wind; full sun adds up to

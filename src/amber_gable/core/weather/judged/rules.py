@@ -1,4 +1,5 @@
-"""The ten weather rules of the trade (trade.md §10), each with value, limit and headroom for every face and slot."""
+"""The ten weather rules of the trade (docs/trade.md §10), each with value, limit and headroom for every face and
+slot."""
 
 from collections.abc import Callable, Iterator, Mapping
 from dataclasses import dataclass
@@ -43,8 +44,8 @@ LETTERS = {
 
 @dataclass(frozen=True)
 class WeatherRule:
-    """A one-sided test. `number` is the rule's place in trade.md §10; `least` says the value must not fall below the
-    limit, otherwise it must not rise above it."""
+    """A one-sided test. `number` is the rule's place in docs/trade.md §10; `least` says the value must not fall below
+    the limit, otherwise it must not rise above it."""
 
     id: str
     number: int

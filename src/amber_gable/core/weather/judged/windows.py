@@ -30,7 +30,7 @@ OPEN_TIME_MIN = {
     Base.ELASTOMERIC: 12.0,
     Base.CEMENT: 15.0,
 }
-"""Minutes the edge of a fresh section stays workable at 25 °C and 50 % RH (physics.md §7)."""
+"""Minutes the edge of a fresh section stays workable at 25 °C and 50 % RH (docs/physics.md §7)."""
 
 
 @dataclass(frozen=True)

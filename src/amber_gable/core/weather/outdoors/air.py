@@ -1,4 +1,4 @@
-"""Moist air (physics.md §1). Temperatures °C, pressures Pa, relative humidity %, densities kg/m³. Any array shape.
+"""Moist air (docs/physics.md §1). Temperatures °C, pressures Pa, relative humidity %, densities kg/m³. Any array shape.
 
 Source: Magnus form with the coefficients of Alduchov & Eskridge (1996), J. Appl. Meteorol. 35, 601-609; stated error
 below 0.4 % in saturation pressure for -40 to 50 °C.

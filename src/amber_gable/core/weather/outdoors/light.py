@@ -1,4 +1,4 @@
-"""Light on the level from hourly sunshine or cloud (physics.md §2), W/m².
+"""Light on the level from hourly sunshine or cloud (docs/physics.md §2), W/m².
 
 An hour's sunshine is spread within it along a clear sky, so that a morning hour does not lend light to the time before
 sunrise, and each hour keeps its energy. Shapes: global and diffuse along Haurwitz (1945), the beam along Meinel &

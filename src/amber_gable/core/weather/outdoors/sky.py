@@ -1,4 +1,4 @@
-"""Thermal radiation of the sky (physics.md §3). Any array shape; emissivities 0-1, W/m²."""
+"""Thermal radiation of the sky (docs/physics.md §3). Any array shape; emissivities 0-1, W/m²."""
 
 import numpy as np
 

@@ -1,4 +1,4 @@
-"""The heat and water balance stepped through time (physics.md §4), compiled, with its twin in plain numpy.
+"""The heat and water balance stepped through time (docs/physics.md §4), compiled, with its twin in plain numpy.
 
 All arrays have time first, (T, R), so that one step of all rows lies together in memory. A row is one surface in the
 weather of one member.

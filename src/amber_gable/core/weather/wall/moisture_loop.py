@@ -12,8 +12,8 @@ from amber_gable.core.weather.wall.compiled import Loop
 FIBRE_PCT = 30.0
 """Fibre saturation: wood does not read wetter by water on its face."""
 STEADY_UNTIL = 0.6
-"""Saturation down to which masonry dries as a wet surface does; below, by the square of what it holds (physics.md §6).
-"""
+"""Saturation down to which masonry dries as a wet surface does; below, by the square of what it holds
+(docs/physics.md §6)."""
 
 
 def wood_steps(

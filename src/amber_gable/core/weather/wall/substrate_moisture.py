@@ -1,4 +1,4 @@
-"""How wet a board or a wall is through the weather (physics.md §6): what a meter would read, % .
+"""How wet a board or a wall is through the weather (docs/physics.md §6): what a meter would read, % .
 
 Wood goes towards the moisture of its own air over the last day, that of the vapour around it at its own temperature,
 half-way between its face and the air; quicker when it is warm (Arrhenius, 30 kJ/mol, an assumption among published
@@ -28,7 +28,7 @@ from amber_gable.domain.house.substrates import Substrate
 BOUND_WATER_J_MOL = 30e3
 SOAKS_H = 40.0
 """Hours of rain in which bare wood that has drunk as after a washing comes to 1/e of the way to fibre saturation: with
-what it drank at once that is the 12 to 20 h of physics.md §6 for the first half day, and slower after it."""
+what it drank at once that is the 12 to 20 h of docs/physics.md §6 for the first half day, and slower after it."""
 SHOWER_MM, SOAKING_MM, SOAKING_H = 0.5, 1.0, 6
 """Rain on the face within so many hours up to which wood is only wet on its face, and from which on it drinks all: an
 assumption; a shower is wiped off or blown dry, and what a meter's pins feel is rain that goes on."""

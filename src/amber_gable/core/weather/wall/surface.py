@@ -1,4 +1,4 @@
-"""Surface temperature and water film of faces (physics.md §4): one lumped node per face and substrate.
+"""Surface temperature and water film of faces (docs/physics.md §4): one lumped node per face and substrate.
 
 Semi-implicit in short steps, all faces at once. Natural convection after Walton (1983, TARP), by the tilt: about
 1.31 |dT|^(1/3) on walls, 1.51 on level planes warmer than the air, 0.76 on colder ones. Forced part after Yazdanian &
@@ -36,7 +36,7 @@ SPIN_UP_DAYS = 2
 LOSES = 15.0
 """W/(m² K), about what a surface loses by convection and radiation together."""
 TOWEL_DAMP_S = 1800
-"""How long a wiped surface stays damp (trade.md §10: half an hour, or a fan)."""
+"""How long a wiped surface stays damp (docs/trade.md §10: half an hour, or a fan)."""
 
 
 @dataclass(frozen=True)

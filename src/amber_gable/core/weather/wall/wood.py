@@ -1,4 +1,4 @@
-"""Moisture that wood comes to in air (physics.md §6)."""
+"""Moisture that wood comes to in air (docs/physics.md §6)."""
 
 import numpy as np
 import numpy.typing as npt
