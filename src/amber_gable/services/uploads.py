@@ -1,4 +1,4 @@
-"""How large what is sent to the program may be, for what stands before its pages."""
+"""Limits of the size of uploads, for the check that runs before any page."""
 
 from amber_gable.exchange.sizes import SIZE_LIMIT, ZIP_LIMIT
 

@@ -1,4 +1,4 @@
-"""A session with the database: one moment of it, or one set of changes, and what is known of it while it lasts."""
+"""A database session: it reads at one moment or writes one set of changes, and remembers what it has read."""
 
 from collections.abc import Callable
 from typing import TYPE_CHECKING, Any

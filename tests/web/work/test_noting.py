@@ -326,3 +326,12 @@ def test_warnings_are_kept_with_the_plan_when_a_forecast_comes_and_by_no_page(ct
         assert set(kept.kept.warned) == {(t.task.id, t.rule) for t in before}, "as it was when the forecast came"
         seen.append(shown)
     assert any(seen)
+
+
+@pytest.mark.parametrize("who", ["Zoë", "Łukasz", "王芳", "A; b=c", 'Ann "x"'])
+def test_who_notes_may_have_any_letters_and_is_known_next_time(client: TestClient, ctx: Context, who: str) -> None:
+    """A name that no header can hold is kept too: what is noted before the answer fails would be noted twice."""
+    page = client.post(f"{RISE}/today/note", data={"task": _first(ctx), "said": "started", "by": who})
+    assert page.status_code == 200
+    assert client.post(f"{RISE}/today/note", data={"task": _first(ctx), "said": "done"}).status_code == 200
+    assert {e.by for e in _record(ctx)[-2:]} == {who}

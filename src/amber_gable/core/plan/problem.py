@@ -37,13 +37,13 @@ UNREAD: dict[str, set[str]] = {
 """Of each record: what is bought, paid, agreed and kept beside the work. Hand-made steps and picked products are in the
 steps themselves."""
 _MAKER, _CONTAINERS = "any", [{"litres": 1.0, "price": "0"}]
-"""A sheet cannot be without them."""
+"""Stand in for what was left out of a data sheet, which is not valid without a maker and a container."""
 
 
 @dataclass(frozen=True)
 class PlanProblem:
-    """`people`: the hands of the crew. `told`: the job as its file would have it, without what no plan reads and
-    without fields that stand at their default. `record` and `readings` (by part) say how far the work is and how wet
+    """`people`: the people of the crew. `told`: the job in the form of its file, without the fields that no plan reads
+    and without those at their default. `record` and `readings` (by part) say how far the work is and how wet
     its parts were; both grow while a plan is worked to and make it no older."""
 
     people: tuple[Person, ...]

@@ -10,7 +10,7 @@ from amber_gable.domain.job.plan import Task
 from amber_gable.domain.work.operation import Operation
 
 _LEAST = 1e-6
-"""Shares of a width nearer than this are the same place."""
+"""Two places along a part, as shares of its width, that are closer than this count as the same."""
 
 
 class Status(StrEnum):

@@ -30,7 +30,7 @@ from amber_gable.services.specification.specifying import (
     with_school,
 )
 from amber_gable.services.specification.step_edits import added, changed, dropped, laid_otherwise, removed
-from amber_gable.web.asking import WHO, context_of
+from amber_gable.web.asking import context_of
 from amber_gable.web.pages import Fields, job_page, load_job, typed_system, units_of
 from amber_gable.web.views.estimate.method_ways import told_method_ways
 from amber_gable.web.views.specification.build_up import build_up
@@ -235,7 +235,7 @@ def leave(request: Request, job_id: str, kind: str, id_: str, form: Fields) -> R
 
 def _asked(request: Request, form: dict[str, str]) -> CustomerWish:
     """Who changes it, and in what words the customer asked for it."""
-    return CustomerWish(request.cookies.get(WHO, ""), form.get("words", ""))
+    return CustomerWish(context_of(request).actor, form.get("words", ""))
 
 
 def _version(form: dict[str, str]) -> int:

@@ -18,7 +18,7 @@ from amber_gable.services.today.noting import note_of, note_tasks, take_back
 from amber_gable.services.today.standing import standings
 from amber_gable.services.weather.told.crew_notes import crew_notes
 from amber_gable.services.weather.told.rain_race import rain_race
-from amber_gable.web.asking import WHO, context_of
+from amber_gable.web.asking import context_of, remember_who, signed_by
 from amber_gable.web.pages import Fields, job_page, load_job, units_of
 from amber_gable.web.routes.plan import by_day
 from amber_gable.web.views.specification.spec_order import ToldOrder, told_order
@@ -91,7 +91,7 @@ def _sheet(
         "crew_notes": crew_notes(view, shown),
         "orders": special_orders(view, tasks),
         "crew_hours": sum(t.crew_hours for t in tasks),
-        "who": request.cookies.get(WHO, ""),
+        "who": context_of(request).actor,
         "other_jobs": other_jobs(context_of(request), view.bundle.job.id),
         "faults": faults or {},
         "changes": view.recent_changes,
@@ -111,21 +111,21 @@ Tasks = Annotated[list[str], Depends(_named)]
 @router.post("/note")
 def note(request: Request, job_id: str, tasks: Tasks, form: Fields) -> Response:
     """One touch: what is said of the tasks."""
-    who = form.get("by", "") or request.cookies.get(WHO, "")
-    said = note_of(form, who)
+    ctx = signed_by(request, form.get("by", ""))
+    said = note_of(form, ctx.actor)
     try:
-        note_tasks(context_of(request), job_id, tasks, said)
+        note_tasks(ctx, job_id, tasks, said)
     except Refused as error:
         return _sheet(request, load_job(request, job_id), None, error.fields, 422)
-    return _back(job_id, who)
+    return _back(job_id, ctx.actor)
 
 
 @router.post("/back")
 def back(request: Request, job_id: str, form: Fields) -> Response:
     """Take a touch back."""
-    who = request.cookies.get(WHO, "")
-    take_back(context_of(request), job_id, form.get("touch", ""), who)
-    return _back(job_id, who)
+    ctx = context_of(request)
+    take_back(ctx, job_id, form.get("touch", ""), ctx.actor)
+    return _back(job_id, ctx.actor)
 
 
 @router.post("/reading")
@@ -141,5 +141,5 @@ def reading(request: Request, job_id: str, form: Fields) -> Response:
 def _back(job_id: str, who: str) -> Response:
     answer = RedirectResponse(f"/jobs/{job_id}/today", 303)
     if who:
-        answer.set_cookie(WHO, who[:80], max_age=31_536_000, httponly=True, samesite="strict")
+        remember_who(answer, who)
     return answer

@@ -9,7 +9,7 @@ from amber_gable.domain.errors import NotFound, Refused
 from amber_gable.services.job.view import JobView
 from amber_gable.services.today.noting import note_of, note_step
 from amber_gable.services.today.standing import part_cells
-from amber_gable.web.asking import WHO, context_of
+from amber_gable.web.asking import context_of, signed_by
 from amber_gable.web.pages import Fields, job_page, load_job, page, units_of
 from amber_gable.web.views.standing import steps, stretches
 
@@ -39,7 +39,7 @@ def standing_context(request: Request, view: JobView, key: tuple[str, str]) -> d
         "job": view.bundle.job,
         "kind": key[0],
         "id": key[1],
-        "who": request.cookies.get(WHO, ""),
+        "who": context_of(request).actor,
         "trouble": view.trouble,
         "faults": {},
     }
@@ -48,10 +48,10 @@ def standing_context(request: Request, view: JobView, key: tuple[str, str]) -> d
 @router.post("")
 def note(request: Request, job_id: str, kind: str, id_: str, form: Fields) -> Response:
     """What is said of one step of the part."""
-    who = form.get("by", "") or request.cookies.get(WHO, "")
-    said = note_of(form, who)
+    ctx = signed_by(request, form.get("by", ""))
+    said = note_of(form, ctx.actor)
     try:
-        note_step(context_of(request), job_id, kind, id_, form.get("step", ""), said)
+        note_step(ctx, job_id, kind, id_, form.get("step", ""), said)
     except Refused as error:
         context = standing_context(request, load_job(request, job_id), (kind, id_)) | {"faults": error.fields}
         return page(request, "parts/today/standing.html", context, 422)
