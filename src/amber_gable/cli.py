@@ -278,8 +278,8 @@ def _backup(options: argparse.Namespace) -> None:
     from amber_gable.services.settings import Settings
     from amber_gable.store.backup import back_up
 
-    back_up(options.database or Settings().database, options.file)
-    print(f"backed up to {options.file}")
+    lacking = back_up(options.database or Settings().database, options.file)
+    print(f"backed up to {options.file}{_lacking(lacking)}")
 
 
 def _restore(options: argparse.Namespace) -> None:
@@ -287,8 +287,14 @@ def _restore(options: argparse.Namespace) -> None:
     from amber_gable.services.settings import Settings
     from amber_gable.store.backup import restore
 
-    kept = restore(options.file, options.database or Settings().database, SystemClock().now().astimezone())
-    print(f"restored from {options.file}" + (f"; what was there is kept as {kept.name}" if kept else ""))
+    done = restore(options.file, options.database or Settings().database, SystemClock().now().astimezone())
+    kept = f"; what was there is kept as {done.kept.name}" if done.kept else ""
+    print(f"restored from {options.file}{kept}{_lacking(done.lacking)}")
+
+
+def _lacking(photos: int) -> str:
+    """Of photos whose picture is not there, where there are any."""
+    return f"; pictures that are missing beside the database: {photos}" if photos else ""
 
 
 def _serve(options: argparse.Namespace) -> None:

@@ -345,7 +345,7 @@ def test_a_photo_is_marked_by_dragging_and_its_sizes_are_sent(page: Page, tmp_pa
     camera = Camera(30.0, 8.0, 10.0, 0.8)
     file = tmp_path / "board.jpg"
     file.write_bytes(as_jpeg(photo_of_board(camera, 8, 5)))
-    page.goto(f"{RISE}/photos?face=wing-back")
+    page.goto(f"{RISE}/photos?of=wing-back")
     page.locator('input[type="file"]').set_input_files(file)
     with held(page, "**/photo.js"):
         page.get_by_role("button", name="Add photo").click()

@@ -11,10 +11,13 @@ from amber_gable.demo import demo_bundles
 from amber_gable.domain.errors import InputError
 from amber_gable.exchange.job.bundle import dump_bundle
 from amber_gable.services.context import Context
+from amber_gable.services.survey import photos
 from amber_gable.store.backup import back_up, restore
 from amber_gable.store.database import Database
 from amber_gable.store.in_use import held
 from amber_gable.store.job import jobs, survey
+from amber_gable.store.job.photos import live_photo
+from tests.exchange.test_photos import picture
 
 JOB = "coopers-rise"
 SHIPPED = "Two-storey house of 1931. Lead presumed."
@@ -70,8 +73,8 @@ def test_each_restore_keeps_what_was_there(ctx: Context, tmp_path: Path) -> None
         _write(ctx, note)
         ctx.space.database.engine.dispose()
         found = restore(copy, path, NOW)
-        assert found is not None
-        kept.append(found)
+        assert found.kept is not None
+        kept.append(found.kept)
     assert [_note(k) for k in kept] == ["one", "two"]
     assert _note(path) == SHIPPED
     assert "20260914-063000" in kept[0].name
@@ -81,7 +84,7 @@ def test_a_damaged_database_is_set_aside_and_replaced(ctx: Context, tmp_path: Pa
     copy, broken = tmp_path / "copy.sqlite3", tmp_path / "broken.sqlite3"
     back_up(ctx.space.database.path, copy)
     broken.write_bytes(b"not a database at all " * 500)
-    kept = restore(copy, broken, NOW)
+    kept = restore(copy, broken, NOW).kept
     assert kept is not None and kept.read_bytes().startswith(b"not a database")
     assert _note(broken) == SHIPPED
 
@@ -145,3 +148,33 @@ def test_a_backup_writes_over_a_backup_and_nothing_else(ctx: Context, tmp_path: 
         _write(ctx, note)
         back_up(ctx.space.database.path, copy)
     assert _note(copy) == "second"
+
+
+def _with_photo(ctx: Context) -> Path:
+    """Put a photo on the front of the job. Returns the file of its picture."""
+    id_ = photos.add_photo(ctx, JOB, "front", picture(), "front.jpg")
+    with ctx.reading() as session:
+        return ctx.space.database.pictures.path(live_photo(session, JOB, id_).sha256)
+
+
+def test_a_backup_carries_the_pictures_and_restores_them(ctx: Context, tmp_path: Path) -> None:
+    """On another machine, where no picture lies beside the database."""
+    file, copy, elsewhere = _with_photo(ctx), tmp_path / "copy.sqlite3", tmp_path / "elsewhere" / "new.sqlite3"
+    stored = file.read_bytes()
+    assert back_up(ctx.space.database.path, copy) == 0
+    elsewhere.parent.mkdir()
+    assert restore(copy, elsewhere, NOW).lacking == 0
+    found = elsewhere.with_suffix(".photos") / file.parent.name / file.name
+    assert found.read_bytes() == stored
+    with closing(sqlite3.connect(elsewhere)) as database:
+        tables = {name for (name,) in database.execute("SELECT name FROM sqlite_master")}
+    assert "carried_picture" not in tables, "the database does not hold the pictures twice"
+    assert back_up(elsewhere, copy) == 0, "what was restored can be backed up again"
+
+
+def test_missing_pictures_are_told_when_backing_up_and_restoring(ctx: Context, tmp_path: Path) -> None:
+    file, copy = _with_photo(ctx), tmp_path / "copy.sqlite3"
+    file.unlink()
+    assert back_up(ctx.space.database.path, copy) == 1
+    ctx.space.database.engine.dispose()
+    assert restore(copy, ctx.space.database.path, NOW).lacking == 1

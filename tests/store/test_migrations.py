@@ -1,5 +1,6 @@
 """A database of the first release, with a surveyed wall in it, is brought to the present schema and loses nothing."""
 
+import hashlib
 import json
 import sqlite3
 from pathlib import Path
@@ -23,6 +24,7 @@ from amber_gable.store.company.stock import cans
 from amber_gable.store.database import Database
 from amber_gable.store.job import journal
 from amber_gable.store.job.jobs import load_bundle, save_bundle
+from amber_gable.store.job.photos import all_photo_bytes
 from amber_gable.store.job.plans import load_plan
 from amber_gable.store.job.specification import finish_versions, newer_than_pinned
 from amber_gable.store.soundness import MIGRATIONS
@@ -275,3 +277,28 @@ def test_migrations_import_nothing_of_the_program() -> None:
     """What they did to the first databases they must do to the last, whatever the program has become."""
     for path in (MIGRATIONS / "versions").glob("*.py"):
         assert "amber_gable" not in path.read_text(encoding="utf-8"), path.name
+
+
+def test_pictures_inside_the_database_become_files(first_release: Database) -> None:
+    """Of deleted photos too, which may be brought back; two of the same bytes are one file."""
+    _upgrade(first_release, "0016")
+    with sqlite3.connect(first_release.path) as connection:
+        pictures = (("a", b"\xff\xd8\xffone", None), ("b", b"\xff\xd8\xfftwo", 4), ("c", b"\xff\xd8\xffone", None))
+        for id_, data, deleted in pictures:
+            digest = hashlib.sha256(data).hexdigest()
+            size = {"width_px": 4, "height_px": 3}
+            row = {
+                "property_id": "p",
+                "id": id_,
+                "face_id": "f",
+                "position": 0,
+                "name": id_,
+                "sha256": digest,
+                "note": "",
+            }
+            _insert(connection, "photo", data=data, deleted_at=deleted, **row, **size)
+    first_release.migrate()
+    with first_release.reading() as session:
+        assert all_photo_bytes(session, "j") == {"a": b"\xff\xd8\xffone", "c": b"\xff\xd8\xffone"}
+        assert first_release.pictures.get(hashlib.sha256(b"\xff\xd8\xfftwo").hexdigest(), "b")
+    assert len(list(first_release.pictures.folder.rglob("*.jpg"))) == 2

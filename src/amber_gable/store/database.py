@@ -10,6 +10,7 @@ from sqlalchemy import Engine, create_engine, event
 from amber_gable.store.backup import back_up
 from amber_gable.store.changes import count
 from amber_gable.store.kept import Kept
+from amber_gable.store.pictures import Pictures
 from amber_gable.store.soundness import MIGRATIONS, check_ours, known_revisions
 from amber_gable.store.tables import Tracked
 from amber_gable.store.transaction import Transaction
@@ -20,7 +21,7 @@ class Database:
 
     def __init__(self, path: Path, now: Callable[[], int]) -> None:
         path.parent.mkdir(parents=True, exist_ok=True)
-        self.path, self.now, self.kept = path, now, Kept()
+        self.path, self.now, self.kept, self.pictures = path, now, Kept(), Pictures(path)
         self.engine: Engine = create_engine(f"sqlite:///{path}", connect_args={"timeout": 10})
         event.listen(self.engine, "connect", _prepare)
 
@@ -33,7 +34,8 @@ class Database:
         if present == newest:
             return
         if present is not None:
-            back_up(self.path, self.path.with_name(f"{self.path.stem}.before-{newest}{self.path.suffix}"))
+            beside = self.path.with_name(f"{self.path.stem}.before-{newest}{self.path.suffix}")
+            back_up(self.path, beside, pictures=False)
         # Loaded when it is first needed: the program starts without it.
         from alembic import command
         from alembic.config import Config
@@ -53,14 +55,14 @@ class Database:
 
     def moment(self, by: str = "") -> Transaction:
         """A session that reads one moment of the database, until it is closed."""
-        session = Transaction(self.engine, self.kept, by=by)
+        session = Transaction(self.engine, self.kept, self.pictures, by=by)
         session.connection().exec_driver_sql("BEGIN")
         return session
 
     @contextmanager
     def writing(self, by: str = "") -> Iterator[Transaction]:
         """One transaction of whoever is named: everything in it is saved, or nothing."""
-        with Transaction(self.engine, self.kept, by=by, writes=True) as session:
+        with Transaction(self.engine, self.kept, self.pictures, by=by, writes=True) as session:
             with session.begin():
                 # Taking the write lock first makes two writers queue instead of failing half-way.
                 session.connection().exec_driver_sql("BEGIN IMMEDIATE")

@@ -149,12 +149,14 @@ class ItemRow(OnFace, Table):
 
 
 class PhotoRow(Tracked, Deletable, Table):
-    """A photo with its bytes (JPEG). The bytes are read only when asked for."""
+    """A photo; its picture (JPEG) is a file beside the database under `sha256`. `part` is the kind and id of what it
+    shows on its face."""
 
     __tablename__ = "photo"
     property_id: Mapped[str] = mapped_column(ForeignKey("property.id", ondelete="CASCADE"), primary_key=True)
     id: Mapped[str] = mapped_column(primary_key=True)
     face_id: Mapped[str | None]
+    part: Mapped[list[str] | None] = mapped_column(_NULLABLE_JSON)
     position: Mapped[int]
     name: Mapped[str]
     taken_on: Mapped[str | None]
@@ -163,7 +165,6 @@ class PhotoRow(Tracked, Deletable, Table):
     sha256: Mapped[str]
     marks: Mapped[dict[str, Any] | None] = mapped_column(_NULLABLE_JSON)
     note: Mapped[str]
-    data: Mapped[bytes] = mapped_column(LargeBinary, deferred=True)
 
 
 class EditRow(Tracked, Table):

@@ -9,17 +9,18 @@ from sqlalchemy.orm import Session
 if TYPE_CHECKING:
     from amber_gable.store.job.recorder import Recorder
     from amber_gable.store.kept import Entry, Kept, Key
+    from amber_gable.store.pictures import Pictures
 
 
 class Transaction(Session):
-    """`by` is who asks; rows that are changed are stamped with it. `kept` holds what all transactions share, `fresh`
-    what one that writes has read of its own changes (None in one that only reads). The other attributes are read once
-    a transaction: change numbers by scope, rows by table and key, positions of parts by table and property, and rows
-    of companies and finishes by job."""
+    """`by` is who asks; rows that are changed are stamped with it. `kept` holds what all transactions share, `pictures`
+    the files beside the database, `fresh` what one that writes has read of its own changes (None in one that only
+    reads). The other attributes are read once a transaction: change numbers by scope, rows by table and key, positions
+    of parts by table and property, and rows of companies and finishes by job."""
 
-    def __init__(self, bind: Engine, kept: "Kept", *, by: str = "", writes: bool = False) -> None:
+    def __init__(self, bind: Engine, kept: "Kept", pictures: "Pictures", *, by: str = "", writes: bool = False) -> None:
         super().__init__(bind, autoflush=writes)
-        self.kept, self.by = kept, by
+        self.kept, self.pictures, self.by = kept, pictures, by
         self.fresh: dict[Key, Entry] | None = {} if writes else None
         self.numbers: dict[str, int | None] = {}
         self.rows: dict[tuple[Any, Any], Any] = {}

@@ -296,7 +296,7 @@ def test_the_walk_keeps_its_ticks_and_takes_answers_on_the_spot(client: TestClie
 def test_sizes_are_read_off_a_photo_and_sent_to_the_drawing(client: TestClient, ctx: Context) -> None:
     camera = Camera(30.0, 8.0, 10.0, 0.8)
     jpeg = as_jpeg(photo_of_board(camera, 8, 5))
-    page = client.post(f"{SURVEY}/photos?face=wing-back", files={"file": ("board.jpg", jpeg)})
+    page = client.post(f"{SURVEY}/photos?of=wing-back", files={"file": ("board.jpg", jpeg)})
     assert page.status_code == 200
     here = page.url.path
     assert client.get(f"{here}.jpg").headers["content-type"] == "image/jpeg"
@@ -328,9 +328,11 @@ def test_sizes_are_read_off_a_photo_and_sent_to_the_drawing(client: TestClient, 
 
 
 def test_photos_travel_with_the_job_and_can_be_brought_back(client: TestClient, ctx: Context) -> None:
-    page = client.post(f"{SURVEY}/photos?face=front", files={"file": ("x.png", picture("PNG"))})
+    page = client.post(f"{SURVEY}/photos?of=front", files={"file": ("x.png", picture("PNG"))})
     photo = page.url.path.rsplit("/", 1)[1]
     bytes_ = client.get(f"{SURVEY}/photos/{photo}.jpg").content
+    submit(client, f"{SURVEY}/photos/{photo}/shows", data={"shows": "front/zone/front-siding"})
+    assert "Siding" in client.get(f"{SURVEY}/photos?of=front/zone/front-siding").text
     zipped = client.get(f"{RISE}/export.zip").content
     submit(client, f"{SURVEY}/photos/{photo}/delete")
     assert client.get(f"{SURVEY}/photos/{photo}.jpg").status_code == 404
@@ -345,6 +347,9 @@ def test_photos_travel_with_the_job_and_can_be_brought_back(client: TestClient, 
     assert client.post("/jobs/import", files={"file": ("j.zip", zipped)}).status_code == 200
     assert client.get(f"{SURVEY}/photos/{photo}.jpg").content == bytes_
     assert client.get(f"{RISE}/export.zip").content == zipped
+    submit(client, f"{SURVEY}/zone/front-siding/delete")
+    shown = stored(ctx).property.photos[0]
+    assert (shown.face, shown.part) == ("front", None), "it shows the face still, the part is gone"
     svg = client.post(f"{SURVEY}/photos", files={"file": ("x.svg", b"<svg onload=alert(1)></svg>")})
     assert svg.status_code == 422
     assert "hold script" in svg.text
@@ -386,6 +391,22 @@ def test_drawings_leave_as_files_without_script(client: TestClient) -> None:
     assert client.get(f"{SURVEY}/files/face/nowhere.dxf").status_code == 404
     book = client.get(f"{SURVEY}/files/takeoff.xlsx").content
     assert io.BytesIO(book).read(2) == b"PK"
+
+
+def test_a_photo_whose_picture_is_gone_says_so(client: TestClient, ctx: Context) -> None:
+    photo = client.post(f"{SURVEY}/photos?of=front", files={"file": ("x.png", picture("PNG"))}).url.path
+    pictures = ctx.space.database.pictures
+    (file,) = pictures.folder.rglob("*.jpg")
+    file.write_bytes(b"\xff\xd8\xff other bytes")
+    for path, words in ((f"{photo}.jpg", "is damaged"), (f"{RISE}/export.zip", "is damaged")):
+        answer = client.get(path)
+        assert (answer.status_code, words in answer.text) == (422, True), path
+    file.unlink()
+    assert "not beside the database" in client.get(f"{photo}.jpg").text
+    assert "missing beside the database" in client.get(photo).text
+    assert "missing beside the database" in client.get(f"{SURVEY}/photos").text
+    client.post(f"{SURVEY}/photos?of=front", files={"file": ("y.png", picture("PNG"))})
+    assert client.get(f"{photo}.jpg").status_code == 200, "the same picture taken in again is theirs both"
 
 
 @pytest.mark.parametrize(

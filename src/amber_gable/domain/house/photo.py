@@ -1,13 +1,17 @@
 """Photos of a survey and what makes one measurable."""
 
 from datetime import date
-from typing import Annotated
+from typing import Annotated, Literal
 
 from pydantic import Field
 
 from amber_gable.domain.base import Id, Length, Name, Note, Record
 
 PhotoPoint = tuple[Annotated[float, Field(ge=-40_000, le=40_000)], Annotated[float, Field(ge=-40_000, le=40_000)]]
+
+PhotoPartKind = Literal["zone", "item", "opening", "obstacle"]
+PhotoPart = tuple[PhotoPartKind, Id]
+"""Kind and id of what a photo shows on its face."""
 
 
 class KnownLength(Record):
@@ -28,11 +32,13 @@ class PhotoMarks(Record):
 
 
 class Photo(Record):
-    """A picture's record; its bytes travel beside it. `sha256` tells whether they are the ones meant."""
+    """A picture's record; its bytes travel beside it and `sha256` is their digest. `part` is what it shows on its face,
+    None where it shows the whole face."""
 
     id: Id
     name: Name
     face: Id | None = None
+    part: PhotoPart | None = None
     taken_on: date | None = None
     width_px: Annotated[int, Field(ge=1, le=20_000)]
     height_px: Annotated[int, Field(ge=1, le=20_000)]

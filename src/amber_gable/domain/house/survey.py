@@ -1,5 +1,6 @@
 """A property as surveyed: faces with their openings, the zones that are painted, items and what stands in the way."""
 
+from collections.abc import Iterable
 from enum import StrEnum
 from typing import Annotated, Any, Self
 from zoneinfo import ZoneInfo, available_timezones
@@ -12,7 +13,7 @@ from amber_gable.domain.findings.condition import Condition
 from amber_gable.domain.house.exposure import Exposure, HorizonPoint
 from amber_gable.domain.house.items import ItemSpec
 from amber_gable.domain.house.outline import Outline, OutlinePiece
-from amber_gable.domain.house.photo import Photo
+from amber_gable.domain.house.photo import Photo, PhotoPart
 from amber_gable.domain.house.polygon import Point
 from amber_gable.domain.house.profile import Profile
 from amber_gable.domain.house.substrates import SUBSTRATES
@@ -246,6 +247,17 @@ class Property(Record):
     def items_of(self, face: str) -> tuple[Item, ...]:
         return tuple(i for i in self.items if i.face == face)
 
+    def shows(self, face: str | None, part: PhotoPart) -> bool:
+        """Whether that part is on that face."""
+        kind, id_ = part
+        on_faces: dict[str, Iterable[Any]] = {
+            "zone": self.zones_of(face or ""),
+            "item": self.items_of(face or ""),
+            "opening": (o for f in self.faces if f.id == face for o in f.openings),
+            "obstacle": (o for f in self.faces if f.id == face for o in f.obstacles),
+        }
+        return any(p.id == id_ for p in on_faces[kind])
+
     @model_validator(mode="after")
     def _parts_agree(self) -> Self:
         owners: tuple[tuple[str, list[str]], ...] = (
@@ -266,6 +278,9 @@ class Property(Record):
         for what, part in placed:
             if part.face not in faces:
                 raise ValueError(f"{what} '{part.name}' names face '{part.face}', which is not there")
+        for photo in self.photos:
+            if photo.part is not None and not self.shows(photo.face, photo.part):
+                raise ValueError(f"photo '{photo.name}' names {' '.join(photo.part)}, which is not on its face")
         for f in self.faces:
             rest = [z for z in self.zones if z.face == f.id and isinstance(z.area, FaceArea)]
             if len(rest) > 1:

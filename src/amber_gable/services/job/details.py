@@ -21,7 +21,6 @@ from amber_gable.services.place_check import TypedPlace, read_place
 from amber_gable.store.company.crews import crew_of, set_crew
 from amber_gable.store.job.board import deleted_jobs, hide_job, put_on, same_address, shelf_of_job, show_job
 from amber_gable.store.job.jobs import live_job, load_bundle, save_bundle
-from amber_gable.store.job.photos import all_photo_bytes
 from amber_gable.store.tables import PropertyRow
 
 LEAST_YEAR = 1500
@@ -97,12 +96,12 @@ def copy_job(ctx: Context, job_id: str) -> str:
     """The same house as a job of its own: survey, specification and photos, without what was done and planned. Returns
     its id."""
     with ctx.writing() as session:
-        bundle, photos = load_bundle(session, job_id), all_photo_bytes(session, job_id)
+        bundle = load_bundle(session, job_id)
         name = f"{bundle.job.name} (copy)"[:120]
         id_ = new_id(name)
         job = bundle.job.model_copy(update={"id": id_, "name": name, "record": (), "changes": (), "acknowledged": ()})
         property_ = bundle.property.model_copy(update={"id": id_, "name": name})
-        save_bundle(session, bundle.model_copy(update={"job": job, "property": property_}), photos)
+        save_bundle(session, bundle.model_copy(update={"job": job, "property": property_}))
     return id_
 
 

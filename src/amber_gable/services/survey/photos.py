@@ -1,8 +1,8 @@
 """Photos of a survey: taken in, marked, measured, and what was measured sent to the drawing."""
 
-from collections.abc import Mapping
+from collections.abc import Iterable, Mapping
 from dataclasses import dataclass
-from typing import Any
+from typing import Any, get_args
 
 from pydantic import ValidationError
 
@@ -10,7 +10,7 @@ from amber_gable.core.survey.amounts.measures import parse_length
 from amber_gable.core.survey.drawing.homography import WallMap, to_plane, wall_map
 from amber_gable.domain.errors import NotFound, Refused
 from amber_gable.domain.fault_words import first_words
-from amber_gable.domain.house.photo import KnownLength, Photo, PhotoMarks
+from amber_gable.domain.house.photo import KnownLength, Photo, PhotoMarks, PhotoPart, PhotoPartKind
 from amber_gable.domain.house.survey import Face, Part, Property
 from amber_gable.domain.job.job import JobBundle
 from amber_gable.domain.units import UnitSystem
@@ -23,6 +23,7 @@ from amber_gable.store.job.survey import part_names
 
 Point = tuple[float, float]
 CORNERS = ("c1", "c2", "c3", "c4")
+SHOWN: tuple[PhotoPartKind, ...] = get_args(PhotoPartKind)
 CORNER_NAMES = ("lower left", "lower right", "upper right", "upper left")
 
 
@@ -52,11 +53,17 @@ def picture(ctx: Context, job_id: str, id_: str) -> bytes:
         return photos.photo_bytes(session, job_id, id_)
 
 
-def add_photo(ctx: Context, job_id: str, face: str, data: bytes, name: str) -> str:
-    """Take a picture in. Returns its id. Raises InputError."""
+def without_picture(ctx: Context, shown: Iterable[Photo]) -> set[str]:
+    """Ids of the photos whose picture is not beside the database."""
+    return {p.id for p in shown if not ctx.space.database.pictures.is_there(p.sha256)}
+
+
+def add_photo(ctx: Context, job_id: str, shows: str, data: bytes, name: str) -> str:
+    """Take a picture in of what it shows, as `read_shown` reads it. Returns its id. Raises InputError, NotFound."""
     clean = clean_photo(data, name)
     with ctx.writing() as session, journal.step(session, job_id, "add a photo"):
         property_ = load_bundle(session, job_id).property
+        face, part = read_shown(property_, shows)
         number = len(property_.photos) + 1
         taken = set(photos.all_ids(session, job_id))
         while f"photo-{number}" in taken:
@@ -64,7 +71,8 @@ def add_photo(ctx: Context, job_id: str, face: str, data: bytes, name: str) -> s
         photo = Photo(
             id=f"photo-{number}",
             name=name[:100] or f"Photo {number}",
-            face=face if any(f.id == face for f in property_.faces) else None,
+            face=face,
+            part=part,
             taken_on=ctx.now.astimezone(property_.tz).date(),
             width_px=clean.width_px,
             height_px=clean.height_px,
@@ -182,11 +190,25 @@ def send_wall(ctx: Context, job_id: str, photo: Photo, found: PhotoMeasure) -> s
     return photo.face
 
 
-def set_face(ctx: Context, job_id: str, id_: str, face: str) -> None:
-    """Say which face a photo shows. Raises NotFound for a face that is not there."""
+def read_shown(property_: Property, text: str) -> tuple[str | None, PhotoPart | None]:
+    """The face and the part on it that `FACE` or `FACE/KIND/ID` name; neither of empty text. Raises NotFound."""
+    if not text:
+        return None, None
+    face, _, rest = text.partition("/")
+    property_.face(face)
+    if not rest:
+        return face, None
+    kind, _, id_ = rest.partition("/")
+    for known in SHOWN:
+        if kind == known and property_.shows(face, (known, id_)):
+            return face, (known, id_)
+    raise NotFound("part", rest)
+
+
+def set_shown(ctx: Context, job_id: str, id_: str, shows: str) -> None:
+    """Say what a photo shows, as `read_shown` reads it. Raises NotFound for what is not there."""
     with ctx.writing() as session:
-        if face:
-            load_bundle(session, job_id).property.face(face)
+        face, part = read_shown(load_bundle(session, job_id).property, shows)
         name = photos.live_photo(session, job_id, id_).name
         with journal.step(session, job_id, f"place photo {name}"):
-            photos.change_photo(session, job_id, id_, face_id=face or None)
+            photos.change_photo(session, job_id, id_, face_id=face, part=list(part) if part else None)

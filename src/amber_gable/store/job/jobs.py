@@ -220,7 +220,8 @@ def load_face(session: Transaction, job_id: str, face_id: str) -> JobBundle:
 def _cut_down(whole: JobBundle, face_id: str) -> JobBundle:
     place = whole.property
     parts = {"faces": (place.face(face_id),), "zones": place.zones_of(face_id), "items": place.items_of(face_id)}
-    on_it = tuple(p if p.face == face_id else p.model_copy(update={"face": None}) for p in place.photos)
+    elsewhere: dict[str, Any] = {"face": None, "part": None}
+    on_it = tuple(p if p.face == face_id else p.model_copy(update=elsewhere) for p in place.photos)
     cut = place.model_copy(update=parts | {"photos": on_it})
     job = whole.job.model_copy(update={"finishes": ()})
     return whole.model_copy(update={"property": cut, "job": job, "products": (), "systems": ()})
@@ -255,10 +256,18 @@ def _survey(session: Transaction, property_id: str, face_id: str | None) -> dict
     def on_faces(table: Any) -> list[dict[str, Any]]:
         return [record_fields(r, "face_id") | {"face": r.face_id} for r in kept(table) if r.face_id in live]
 
-    photos = [
-        record_fields(p, "face_id", "data") | {"face": p.face_id if p.face_id in live else None} for p in kept(PhotoRow)
-    ]
-    return {"faces": faces, "zones": on_faces(ZoneRow), "items": on_faces(ItemRow), "photos": photos}
+    zones, items = on_faces(ZoneRow), on_faces(ItemRow)
+    shown = {(kind, p["id"], p["face"]) for kind, parts in (("zone", zones), ("item", items)) for p in parts}
+    for kind, on_face in (("opening", openings), ("obstacle", obstacles)):
+        shown |= {(kind, o["id"], face) for face, there in on_face.items() for o in there}
+
+    def photo(row: PhotoRow) -> dict[str, Any]:
+        """Without its face or part where that is gone."""
+        face = row.face_id if row.face_id in live else None
+        part = row.part if row.part and (*row.part, face) in shown else None
+        return record_fields(row, "face_id") | {"face": face, "part": part}
+
+    return {"faces": faces, "zones": zones, "items": items, "photos": [photo(p) for p in kept(PhotoRow)]}
 
 
 def save_bundle(
@@ -268,7 +277,8 @@ def save_bundle(
     *,
     replace: bool = False,
 ) -> None:
-    """Store a whole job, with the bytes of its photos by id; without `replace`, one that is not here yet.
+    """Store a whole job, with the pictures of its photos by id where they are not here yet; without `replace`, one that
+    is not here.
 
     The company, its sheets and its systems are put in where they are not; where the bundle's differ from them, the
     job reads its own and the company's stay.
@@ -298,7 +308,9 @@ def save_bundle(
         session.add_all(part_row(property_.id, f.id, i, o) for i, o in enumerate(f.obstacles))
     session.add_all(part_row(property_.id, z.face, i, z) for i, z in enumerate(property_.zones))
     session.add_all(part_row(property_.id, item.face, i, item) for i, item in enumerate(property_.items))
-    session.add_all(photo_row(property_.id, i, p, photos[p.id]) for i, p in enumerate(property_.photos))
+    for data in photos.values():
+        session.pictures.put(data)
+    session.add_all(photo_row(property_.id, i, p) for i, p in enumerate(property_.photos))
     fields = job.model_dump(mode="json", exclude={"finishes", "record", "changes", "crew"})
     settings = company.model_dump(mode="json", include=PINNED_SETTINGS)
     shelf = {"products": products, "systems": systems, "company_settings": settings}
@@ -369,6 +381,6 @@ def part_row(property_id: str, face_id: str, position: int, part: Part) -> Any:
     return PART_TABLES[type(part)](property_id=property_id, position=position, **fields)
 
 
-def photo_row(property_id: str, position: int, photo: Photo, data: bytes) -> PhotoRow:
+def photo_row(property_id: str, position: int, photo: Photo) -> PhotoRow:
     fields = photo.model_dump(mode="json", exclude={"face"})
-    return PhotoRow(property_id=property_id, face_id=photo.face, position=position, data=data, **fields)
+    return PhotoRow(property_id=property_id, face_id=photo.face, position=position, **fields)

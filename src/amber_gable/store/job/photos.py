@@ -1,9 +1,8 @@
-"""Photos and their bytes."""
+"""Photos: their rows, and their pictures."""
 
 from typing import Any
 
 from sqlalchemy import func, select
-from sqlalchemy.orm import undefer
 
 from amber_gable.domain.errors import NotFound
 from amber_gable.domain.house.photo import Photo
@@ -23,8 +22,8 @@ def live_photo(session: Transaction, job_id: str, id_: str) -> PhotoRow:
 def add_photo(session: Transaction, job_id: str, photo: Photo, data: bytes) -> None:
     property_id = live_job(session, job_id).property_id
     last = session.scalar(select(func.max(PhotoRow.position)).where(PhotoRow.property_id == property_id))
-    row = photo_row(property_id, 0 if last is None else last + 1, photo, data)
-    session.add(row)
+    session.pictures.put(data)
+    session.add(photo_row(property_id, 0 if last is None else last + 1, photo))
 
 
 def change_photo(session: Transaction, job_id: str, id_: str, **fields: Any) -> None:
@@ -46,11 +45,13 @@ def all_ids(session: Transaction, job_id: str) -> list[str]:
 
 
 def photo_bytes(session: Transaction, job_id: str, id_: str) -> bytes:
-    return live_photo(session, job_id, id_).data
+    """Raises NotFound, and InputError where the picture is not beside the database."""
+    row = live_photo(session, job_id, id_)
+    return session.pictures.get(row.sha256, row.name)
 
 
 def all_photo_bytes(session: Transaction, job_id: str) -> dict[str, bytes]:
-    """Bytes of every live photo by id."""
+    """Pictures of every live photo by id. Raises InputError where one is not beside the database."""
     property_id = live_job(session, job_id).property_id
     live = select(PhotoRow).where(PhotoRow.property_id == property_id, PhotoRow.deleted_at.is_(None))
-    return {row.id: row.data for row in session.scalars(live.options(undefer(PhotoRow.data)))}
+    return {row.id: session.pictures.get(row.sha256, row.name) for row in session.scalars(live)}

@@ -37,9 +37,8 @@ OTHERS: dict[str, Any] = {"job": JobRow, "house": PropertyRow, "company": Compan
 RECORDED = SURVEYED | OTHERS
 _KIND_OF = {table: kind for kind, table in RECORDED.items()}
 _NO_STEP = STAMPS | {"deleted_at"}
-_SKIP = {True: _NO_STEP | {"property_id", "id", "data"}, False: _NO_STEP}
-"""Columns that no step keeps, of surveyed records and of others; a photo's bytes never change and stay where they
-are."""
+_SKIP = {True: _NO_STEP | {"property_id", "id"}, False: _NO_STEP}
+"""Columns that no step keeps, of surveyed records and of others."""
 _BETWEEN = "/"
 """Between the parts of a row's key; ids hold none."""
 State = dict[str, Any]

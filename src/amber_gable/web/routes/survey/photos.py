@@ -11,6 +11,7 @@ from amber_gable.services.survey import photos
 from amber_gable.web.asking import context_of
 from amber_gable.web.pages import Fields, units_of
 from amber_gable.web.routes.survey.sheet import is_fragment, read_sheet, show
+from amber_gable.web.views.survey.photo_album import shown_groups, shown_value, shown_words
 from amber_gable.web.views.survey.photo_marks import mark_fields, usual_marks
 from amber_gable.web.views.units import Units
 
@@ -18,23 +19,28 @@ router = APIRouter(prefix="/survey/photos")
 
 
 @router.get("")
-def album(request: Request, job_id: str, face: str = "") -> Response:
+def album(request: Request, job_id: str, of: str = "") -> Response:
+    """All photos, or those of a face or of a part on it (`of`: FACE or FACE/KIND/ID)."""
     sheet = read_sheet(request, job_id)
     property_ = sheet.bundle.property
-    shown = [p for p in property_.photos if not face or p.face == face]
+    photos.read_shown(property_, of)
+    shown = [p for p in property_.photos if f"{shown_value(p)}/".startswith(f"{of}/") or not of]
+    words = shown_words(property_)
     context = {
         "base": f"/jobs/{job_id}/survey",
         "album": shown,
-        "faces": property_.faces,
-        "chosen": next((f for f in property_.faces if f.id == face), None),
-        "names": {f.id: f.name for f in property_.faces},
+        "of": of,
+        "of_words": words.get(of, ""),
+        "face": next((f for f in property_.faces if f.id == of.partition("/")[0]), None),
+        "words": {p.id: words.get(shown_value(p), "") for p in shown},
+        "missing": photos.without_picture(context_of(request), shown),
     }
     return show(request, job_id, "survey/photos.html", "survey/photos.html", context)
 
 
 @router.post("")
-def take_in(request: Request, job_id: str, file: UploadFile, face: str = "") -> Response:
-    made = photos.add_photo(context_of(request), job_id, face, file.file.read(), file.filename or "photo")
+def take_in(request: Request, job_id: str, file: UploadFile, of: str = "") -> Response:
+    made = photos.add_photo(context_of(request), job_id, of, file.file.read(), file.filename or "photo")
     return RedirectResponse(f"/jobs/{job_id}/survey/photos/{made}?said=saved", 303)
 
 
@@ -76,9 +82,9 @@ def send(request: Request, job_id: str, id_: str, form: Fields) -> Response:
     return RedirectResponse(target, 303)
 
 
-@router.post("/{id_}/face")
-def place(request: Request, job_id: str, id_: str, form: Fields) -> Response:
-    photos.set_face(context_of(request), job_id, id_, form.get("face", ""))
+@router.post("/{id_}/shows")
+def shows(request: Request, job_id: str, id_: str, form: Fields) -> Response:
+    photos.set_shown(context_of(request), job_id, id_, form.get("shows", ""))
     return RedirectResponse(f"/jobs/{job_id}/survey/photos/{id_}?said=saved", 303)
 
 
@@ -120,7 +126,9 @@ def _measure(
         "faults": faults,
         "found": found,
         "units": sheet.units,
-        "faces": faces,
+        "groups": shown_groups(sheet.bundle.property),
+        "shows": shown_value(photo),
+        "missing": photos.without_picture(context_of(request), (photo,)),
         "face": next((f for f in faces if f.id == photo.face), None),
     }
     return show(request, job_id, "survey/photo.html", "parts/survey/photo.html", context, 422 if faults else 200)
