@@ -5,6 +5,7 @@ from pathlib import Path
 
 from playwright.sync_api import Browser, sync_playwright
 
+from amber_gable.domain.job.site_record import Said
 from amber_gable.run import demo_space, open_database
 from amber_gable.services.clock import DemoClock
 from amber_gable.services.context import Context
@@ -54,7 +55,7 @@ def _keep_up(ctx: Context, job: str) -> None:
     """Note what should have been done by now, as it was planned."""
     board = job_view(ctx, job).board
     for state in board.late if board is not None else ():
-        note_tasks(ctx, job, [state.task.id], Note("done", "Ina", state.task.end.isoformat()))
+        note_tasks(ctx, job, [state.task.id], Note(said=Said.DONE, by="Ina", at=state.task.end))
 
 
 def main() -> None:

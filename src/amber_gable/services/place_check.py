@@ -3,6 +3,7 @@
 from collections.abc import Mapping
 from dataclasses import dataclass
 from datetime import UTC, datetime
+from typing import Annotated
 from zoneinfo import ZoneInfo
 
 import numpy as np
@@ -11,7 +12,8 @@ from amber_gable.domain.errors import Refused
 from amber_gable.exchange.towns import Town, distance_km, find_towns, folded, nearest_town
 from amber_gable.services.company.stores import usual_of
 from amber_gable.services.context import Context
-from amber_gable.services.editing import plain_number
+from amber_gable.services.forms.form import Form, Reads
+from amber_gable.services.forms.types import Number, Tick, number
 from amber_gable.store.job.board import first_place
 
 MOST_OFF_H = 2.0
@@ -28,6 +30,25 @@ class TypedPlace:
     longitude: float
     time_zone: str
     altitude_m: float | None
+
+
+def _degrees(text: str) -> float:
+    try:
+        return number(text)
+    except ValueError:
+        raise ValueError("is not a number; write degrees such as 45.25") from None
+
+
+class PlaceForm(Form):
+    """Where a house stands, as far as it is told; `sure`: what is unlikely about it is meant so."""
+
+    place: str = ""
+    town: str = ""
+    latitude: Annotated[float, Reads(lambda text, _: _degrees(text))] | None = None
+    longitude: Annotated[float, Reads(lambda text, _: _degrees(text))] | None = None
+    altitude_m: Number | None = None
+    time_zone: str = ""
+    sure: Tick = False
 
 
 def towns_like(ctx: Context, text: str) -> list[Town]:
@@ -49,19 +70,9 @@ def read_place(ctx: Context, form: Mapping[str, str]) -> TypedPlace:
     as they are typed, else those of the only town of its name, or of the only one near the company's home. A time zone
     left empty is that of the nearest town. What cannot be is refused by field, and what is only unlikely until `sure`
     is ticked. Raises Refused."""
-    faults: dict[str, str] = {}
-    numbers: dict[str, float | None] = {}
-    for key in ("latitude", "longitude", "altitude_m"):
-        try:
-            numbers[key] = plain_number(form.get(key, ""))
-        except ValueError:
-            faults[key] = "is not a number; write degrees such as 45.25" if key != "altitude_m" else "is not a number"
-    if faults:
-        raise Refused(faults)
-    place, zone = form.get("place", "").strip(), form.get("time_zone", "").strip()
-    latitude, longitude = numbers["latitude"], numbers["longitude"]
-    town = form.get("town")
-    chosen = next((t for t in towns_like(ctx, place) if town_value(t) == town), None) if town else None
+    typed = PlaceForm.read(form)
+    place, zone, latitude, longitude = typed.place, typed.time_zone, typed.latitude, typed.longitude
+    chosen = next((t for t in towns_like(ctx, place) if town_value(t) == typed.town), None) if typed.town else None
     if chosen is not None:
         place, latitude, longitude, zone = chosen.name, chosen.latitude, chosen.longitude, chosen.time_zone
     elif latitude is None and longitude is None:
@@ -74,11 +85,11 @@ def read_place(ctx: Context, form: Mapping[str, str]) -> TypedPlace:
         if abs(value) > most:
             raise Refused({key: f"{value:g} is outside −{most:g} to {most:g}"})
     zone = zone or nearest_town(latitude, longitude)[0].time_zone
-    if not form.get("sure"):
+    if not typed.sure:
         doubt = place_doubt(latitude, longitude, zone) or _elsewhere(place, latitude, longitude)
         if doubt:
             raise Refused({"sure": doubt})
-    return TypedPlace(place, latitude, longitude, zone, numbers["altitude_m"])
+    return TypedPlace(place, latitude, longitude, zone, typed.altitude_m)
 
 
 def _elsewhere(place: str, latitude: float, longitude: float) -> str:

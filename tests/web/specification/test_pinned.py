@@ -55,7 +55,7 @@ def _read(ctx: Context, job: str) -> Product:
 def test_a_second_job_begins_after_sheets_and_schools_were_changed(ctx: Context) -> None:
     _edit(ctx, volume_solids_pct=30.0)
     set_school(ctx, RISE, "company", "wash", "pressure")
-    set_lead_year(ctx, RISE, "1990")
+    set_lead_year(ctx, RISE, {"year": "1990"})
     for number in (1, 2):
         job = start_job(ctx, NEW_JOB | {"name": f"Job {number}"})
         with ctx.reading() as session:
@@ -102,7 +102,7 @@ def test_one_job_takes_over_and_the_other_keeps(ctx: Context) -> None:
 
 
 def test_a_company_setting_changed_from_one_job_is_offered_to_the_others(ctx: Context) -> None:
-    set_lead_year(ctx, RISE, "1950")
+    set_lead_year(ctx, RISE, {"year": "1950"})
     set_school(ctx, RISE, "company", "wash", "pressure")
     with ctx.reading() as session:
         mine, other = load_bundle(session, RISE).company, load_bundle(session, LANE).company

@@ -9,6 +9,7 @@ import pytest
 from fastapi.testclient import TestClient
 
 from amber_gable.core.weather.futures.members import Odds
+from amber_gable.domain.job.site_record import Said
 from amber_gable.domain.units import UnitSystem
 from amber_gable.domain.weather.series import WeatherSeries
 from amber_gable.services.clock import DemoClock
@@ -157,7 +158,7 @@ def test_a_coat_that_rain_may_catch_is_told_of_on_weather_and_today_and_no_other
     ctx.space.clock.set(coat.start)
     # All that comes before it is done: the coat is next.
     for task in sorted((t for t in kept.plan.tasks if t.end <= coat.start), key=lambda t: t.end):
-        note_tasks(ctx, "coopers-rise", [task.id], Note("done", "Ina", task.end.isoformat()))
+        note_tasks(ctx, "coopers-rise", [task.id], Note(said=Said.DONE, by="Ina", at=task.end))
     for wet in (None, coat.start + timedelta(hours=1)):
         ctx.space.provider = RainFrom(wet)
         submit(client, "/jobs/coopers-rise/weather/refresh")

@@ -8,6 +8,7 @@ import numpy as np
 import pytest
 from fastapi.testclient import TestClient
 
+from amber_gable.domain.job.site_record import Said
 from amber_gable.domain.weather.series import WeatherSeries
 from amber_gable.services.clock import DemoClock
 from amber_gable.services.context import Context
@@ -108,7 +109,12 @@ def test_what_was_noted_while_a_forecast_was_the_newest_stands_beside_it(wetter:
     kept = job_view(wetter, "coopers-rise").kept
     assert kept is not None
     for task, at in zip(kept.plan.tasks, ("07:10", "07:20", "07:35"), strict=False):
-        note_tasks(wetter, "coopers-rise", [task.id], Note("started", "Ina", f"2026-09-14T{at}-03:00"))
+        note_tasks(
+            wetter,
+            "coopers-rise",
+            [task.id],
+            Note(said=Said.STARTED, by="Ina", at=datetime.fromisoformat(f"2026-09-14T{at}-03:00")),
+        )
     newest, first = versions(job_view(wetter, "coopers-rise"))
     assert first.decided == ("the plan was made", "work was noted 3 times")
     assert newest.decided == ()

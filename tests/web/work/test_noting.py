@@ -122,7 +122,7 @@ WRONG = [
     ({"said": "part-done", "how_far": "140"}, "between 1 and 99"),
     ({"said": "done", "at": "yesterday"}, "is not a time"),
     ({"said": "done", "at": "2026-09-14T17:00"}, "still to come"),
-    ({"said": "not-done", "why": "x" * 401}, "under 400"),
+    ({"said": "not-done", "why": "x" * 401}, "at most 400 letters"),
 ]
 
 
@@ -295,7 +295,7 @@ def test_the_plan_begins_on_the_day_asked_for_with_the_crew_asked_for(ctx: Conte
     assert min(t.hour + t.minute / 60 for t in hours) >= 9.5, "half an hour of set-up"
     assert _view(ctx).bundle.job.crew.people == 1
     assert "1 person, 09:00–15:30, beginning Fri 18 Sep" in client.get(f"{RISE}/plan").text
-    wrong = client.post(f"{RISE}/plan", data=form | asked | {"people": "two", "begins": "soon", "end": "8 pm"})
+    wrong = client.post(f"{RISE}/plan", data=form | asked | {"people": "two", "begins": "soon", "end": "at dusk"})
     assert wrong.status_code == 422
     for words in ("is not a number of people", "is not a day", "is no time of the day"):
         assert words in wrong.text

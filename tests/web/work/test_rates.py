@@ -62,7 +62,7 @@ def test_a_factor_of_ones_own_slows_the_hours_it_is_of(client: TestClient, ctx: 
     submit(client, f"{PAGE}.csv", files={"file": ("rates.csv", taken, "text/csv")})
     assert (own_factors(ctx), own_rates(ctx)["brush"].per_hour) == ({"above-3": 1.3}, 12)
     wrong = client.post(PAGE, data={"factor.cold": "nan", "factor.solo": "7"})
-    assert wrong.status_code == 422 and wrong.text.count("is no factor from 0.3 to 5") == 2
+    assert wrong.status_code == 422 and wrong.text.count("is not a factor from 0.3 to 5") == 2
 
 
 @pytest.mark.parametrize("system", list(UnitSystem))

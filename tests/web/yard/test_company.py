@@ -135,7 +135,7 @@ def test_the_company_is_set_up_once_and_new_jobs_begin_with_it(bare: Bare) -> No
         ("name", " ", "say what the company is called"),
         ("currency", "pounds", "three letters such as CAD"),
         ("currency", "€€€", "three letters such as CAD"),
-        ("lead_cutoff_year", "78", "is no year from 1900 to 2100"),
+        ("lead_cutoff_year", "78", "is not a year from 1900 to 2100"),
         ("place", "Newport", "may be one of"),
         ("people", "two", "is not a number of people"),
         ("start", "dawn", "is no time of the day"),

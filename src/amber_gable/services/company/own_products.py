@@ -2,9 +2,9 @@
 
 import re
 from collections.abc import Mapping
-from typing import Any
+from typing import Annotated, Any
 
-from pydantic import ValidationError
+from pydantic import Field, ValidationError
 
 from amber_gable.core.specification.choices.own_product import FAMILY_SHEETS, CanFigures, own_product, taken_from_family
 from amber_gable.domain.errors import Refused
@@ -15,6 +15,8 @@ from amber_gable.domain.units import Quantity, UnitSystem, read, shown, unit
 from amber_gable.services.company.containers_typed import typed_containers
 from amber_gable.services.company.stores import company, held, kept_company
 from amber_gable.services.context import Context
+from amber_gable.services.forms.form import Form, Reads
+from amber_gable.services.forms.types import amount, number
 from amber_gable.store.company import sheets
 
 __all__ = ["FAMILY_SHEETS", "keep_own", "own_tried"]
@@ -24,37 +26,24 @@ _HOURS = {"overnight": 16.0, "next day": 24.0, "a day": 24.0}
 
 def own_tried(form: Mapping[str, str], system: UnitSystem, code: str = "own") -> tuple[Product, list[str]]:
     """The sheet as it would be, and which of its fields are the family's. Raises Refused by field."""
-    family, faults = form.get("family", ""), {}
-    if family not in FAMILY_SHEETS:
+    if form.get("family", "") not in FAMILY_SHEETS:
+        # Nothing else can be judged without it.
         raise Refused({"family": "choose what it is"})
-    values: dict[str, Any] = {"name": form.get("name", "").strip() or "Own product"}
-    if form.get("maker", "").strip():
-        values["maker"] = form["maker"].strip()
-    if form.get("base", "").strip():
-        values["base"] = form["base"]
-    for name, reader in (("spread", _spread), ("lowest", _lowest), ("recoat", _recoat), ("coats", _coats)):
-        try:
-            if form.get(name, "").strip():
-                values |= reader(form[name].strip(), system)
-        except ValueError as error:
-            faults[name] = str(error)
-    most = min(FAMILY_SHEETS[Family(family)].air_max_c, FAMILY_SHEETS[Family(family)].surface_max_c)
-    if values.get("lowest_c", -40.0) >= most:
+    typed, faults = OwnForm.read(form, system), dict[str, str]()
+    usual = FAMILY_SHEETS[typed.family]
+    most = min(usual.air_max_c, usual.surface_max_c)
+    if typed.lowest is not None and typed.lowest >= most:
         faults["lowest"] = f"is not below the warmest its family bears, {shown(Quantity.TEMPERATURE, most, system, 0)}"
-    latest = FAMILY_SHEETS[Family(family)].max_recoat_h
-    if latest is not None and values.get("recoat_h", 0.0) >= latest:
+    latest = usual.max_recoat_h
+    if latest is not None and typed.recoat is not None and typed.recoat >= latest:
         faults["recoat"] = f"its family is coated again within {latest:g} h; where the can says more, type a full sheet"
-    try:
-        values["containers"] = typed_containers(form.get("containers", ""), system)
-        if not values["containers"]:
-            faults["containers"] = "is needed: what a can costs"
-    except ValueError as error:
-        faults["containers"] = str(error)
     if faults:
         raise Refused(faults)
+    told = {"name": typed.name, "maker": typed.maker, "base": typed.base, "coats": typed.coats}
+    told |= {"lowest_c": typed.lowest, "recoat_h": typed.recoat, "containers": typed.containers} | typed.spread
     try:
-        can = CanFigures.model_validate(values)
-        made = own_product(Family(family), can, code)
+        can = CanFigures.model_validate({k: v for k, v in told.items() if v is not None})
+        made = own_product(typed.family, can, code)
     except ValidationError as error:
         raise Refused({_field(k): words for k, words in by_field(error).items()}) from None
     return made, taken_from_family(made, can)
@@ -74,7 +63,7 @@ def _field(name: str) -> str:
 def _spread(text: str, system: UnitSystem) -> dict[str, Any]:
     """`38 %` are solids; `10`, `350-400`, `10 m²/L` are coverage. Raises ValueError."""
     if found := re.fullmatch(r"([\d.,]+)\s*(?:%|per ?cent)(?:\s*solids)?", text.lower()):
-        return {"volume_solids_pct": float(found[1].replace(",", "."))}
+        return {"volume_solids_pct": number(found[1])}
     low, _, high = re.sub(r"\s*(?:-|–|\bto\b)\s*", "–", text).partition("–")
     here = unit(Quantity.COVERAGE, system).symbol
     try:
@@ -88,38 +77,54 @@ def _spread(text: str, system: UnitSystem) -> dict[str, Any]:
     return {"coverage_m2_l": (least, most)}
 
 
-def _lowest(text: str, system: UnitSystem) -> dict[str, Any]:
-    return {"lowest_c": read(Quantity.TEMPERATURE, text, system)}
-
-
-def _recoat(text: str, system: UnitSystem) -> dict[str, Any]:
+def _recoat(text: str, _: UnitSystem) -> float:
+    """Hours. Raises ValueError."""
     said = text.lower()
     if said in _HOURS:
-        return {"recoat_h": _HOURS[said]}
+        return _HOURS[said]
     found = re.fullmatch(r"([\d.,]+)\s*(h|hours?|hrs?|days?|d|min|minutes?)?", said)
     if found is None:
         raise ValueError(f"“{text[:30]}” is no time: write such as 4 h, overnight or 2 days")
-    per = {"d": 24.0, "m": 1 / 60}.get((found[2] or "h")[0], 1.0)
-    return {"recoat_h": float(found[1].replace(",", ".")) * per}
+    return number(found[1]) * {"d": 24.0, "m": 1 / 60}.get((found[2] or "h")[0], 1.0)
 
 
-def _coats(text: str, system: UnitSystem) -> dict[str, Any]:
+def _coats(text: str, _: UnitSystem) -> int:
+    """Raises ValueError."""
     words = {"one": 1, "two": 2, "three": 3}
     found = re.fullmatch(r"(\d+|one|two|three)\s*(?:coats?)?", text.lower())
-    number = 0 if found is None else words.get(found[1]) or int(found[1])
-    if not 1 <= number <= 6:
+    coats = 0 if found is None else words.get(found[1]) or int(found[1])
+    if not 1 <= coats <= 6:
         raise ValueError(f"“{text[:20]}” is no number of coats: write 1 to 6")
-    return {"coats": number}
+    return coats
+
+
+class OwnForm(Form):
+    """What a can says; `spread` is its coverage or its solids, `lowest` the coldest it is laid at."""
+
+    family: Family
+    name: str = "Own product"
+    maker: str | None = None
+    base: str | None = None
+    spread: Annotated[dict[str, Any], Reads(_spread)] = Field(default_factory=dict)
+    lowest: Annotated[float, amount(Quantity.TEMPERATURE)] | None = None
+    recoat: Annotated[float, Reads(_recoat)] | None = None
+    coats: Annotated[int, Reads(_coats)] | None = None
+    containers: Annotated[list[dict[str, Any]], Reads(typed_containers, "is needed: what a can costs")]
 
 
 def keep_own(ctx: Context, form: Mapping[str, str], system: UnitSystem) -> str:
     """Put the product into the stores. Returns its code. Raises Refused by field; nothing is saved then."""
-    if not form.get("name", "").strip():
-        raise Refused({"name": "is needed"})
+    name = NamedForm.read(form).name
     with ctx.writing() as session:
         taken = {p.code for p in held(session, company(session).id)}
-        stem = re.sub(r"[^a-z0-9]+", "-", form["name"].lower()).strip("-")[:50] or "product"
+        stem = re.sub(r"[^a-z0-9]+", "-", name.lower()).strip("-")[:50] or "product"
         code = next(c for n in range(1, 10_000) if (c := stem if n == 1 else f"{stem}-{n}") not in taken)
         made, _ = own_tried(form, system, code)
         sheets.put_product(session, kept_company(session).id, made, 0)
     return code
+
+
+class NamedForm(Form):
+    """What is kept has a name of its own."""
+
+    name: str

@@ -15,6 +15,7 @@ from amber_gable.exchange.files import decode
 from amber_gable.exchange.stores.rates_csv import read_rates, write_rates
 from amber_gable.services.company.stores import company, kept_company
 from amber_gable.services.context import Context
+from amber_gable.services.forms.types import number, number_from
 from amber_gable.store.job.specification import put_company
 
 
@@ -50,18 +51,17 @@ def keep_rates(ctx: Context, form: Mapping[str, str], system: UnitSystem) -> Non
     _put(ctx, own, factors)
 
 
+_FACTOR = number_from(FACTOR_LEAST, FACTOR_MOST, f"a factor from {FACTOR_LEAST:g} to {FACTOR_MOST:g}", sign="×")
+
+
 def _factors(form: Mapping[str, str], faults: dict[str, str]) -> dict[str, float]:
     out: dict[str, float] = {}
     for code in PACE_FACTORS:
-        text = form.get(f"factor.{code}", "").strip()
-        if not text:
-            continue
-        try:
-            out[code] = float(text.removeprefix("×").replace(",", "."))
-        except ValueError:
-            out[code] = math.nan
-        if not FACTOR_LEAST <= out[code] <= FACTOR_MOST:
-            faults[f"factor.{code}"] = f"“{text[:20]}” is no factor from {FACTOR_LEAST:g} to {FACTOR_MOST:g}"
+        if text := form.get(f"factor.{code}", "").strip():
+            try:
+                out[code] = _FACTOR.reader(text, UnitSystem.METRIC)
+            except ValueError as error:
+                faults[f"factor.{code}"] = str(error)
     return out
 
 
@@ -77,7 +77,7 @@ def _read(rate: Rate, text: str, system: UnitSystem) -> float:
         value = read(kind, text, system)
     else:
         try:
-            value = 60 / float(text.removesuffix("min").strip().replace(",", "."))
+            value = 60 / number(text.removesuffix("min"))
         except (ValueError, ZeroDivisionError):
             raise ValueError(f"“{text[:20]}” is not a number of minutes above 0") from None
     if not 0 < value < math.inf:

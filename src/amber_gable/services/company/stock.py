@@ -5,6 +5,7 @@ import re
 from collections.abc import Mapping
 from dataclasses import dataclass
 from datetime import date
+from typing import Annotated
 
 from pydantic import ValidationError
 
@@ -16,6 +17,8 @@ from amber_gable.domain.paint.stock import StockCan
 from amber_gable.domain.units import Quantity, UnitSystem, read
 from amber_gable.services.company.stores import company, held, kept_company
 from amber_gable.services.context import Context
+from amber_gable.services.forms.form import Form, Reads, read_all
+from amber_gable.services.forms.types import Day, colour
 from amber_gable.services.job.view import JobView
 from amber_gable.store.company import stock as store
 from amber_gable.store.job.jobs import list_jobs
@@ -67,50 +70,68 @@ def stock_for(view: JobView) -> tuple[StockCan, ...]:
     return tuple(c for c in found if c.serves(view.bundle.job.id, today))
 
 
+def _litres(text: str, system: UnitSystem) -> float:
+    value = read(Quantity.VOLUME, text, system)
+    if not 0 < value <= 1000:
+        raise ValueError(f"“{text[:20]}” is no can; write how much is in it")
+    return value
+
+
+class CanForm(Form):
+    """A can to put on the shelf; full where it is not said how much is in it."""
+
+    product: str = ""
+    size_l: Annotated[float, Reads(_litres)]
+    litres: Annotated[float, Reads(_litres)] | None = None
+    good_until: Day | None = None
+    colour: Annotated[str, colour("choose the colour in it")]
+    batch: str = ""
+    place: str = ""
+
+
+class CountForm(Form):
+    """What is in a can now (0: nothing, it goes), where it stands and for which job."""
+
+    litres: Annotated[float, Reads(lambda text, s: 0.0 if re.fullmatch(r"0+(?:[.,]0*)?", text) else _litres(text, s))]
+    place: str = ""
+    job: str | None = None
+
+
 def add_can(ctx: Context, form: Mapping[str, str], system: UnitSystem) -> int:
     """A can as typed; the number its label gets. Raises Refused by field."""
-    faults: dict[str, str] = {}
-    size = _litres(form.get("size_l", ""), "size_l", system, faults)
-    fill = _litres(form.get("litres", "") or form.get("size_l", ""), "litres", system, faults)
-    until = _day(form.get("good_until", ""), faults)
-    colour = form.get("colour", "").strip().lower()
-    if not re.fullmatch("#[0-9a-f]{6}", colour):
-        faults["colour"] = "choose the colour in it"
     with ctx.writing() as session:
         id_ = kept_company(session).id
-        if form.get("product", "") not in {p.code for p in held(session, id_)}:
-            faults["product"] = "choose what is in it"
-        if faults:
-            raise Refused(faults)
+        known = {p.code for p in held(session, id_)}
+        typed, _ = read_all(lambda: CanForm.read(form, system), lambda: _known(form.get("product", ""), known))
         number = store.next_number(session, id_)
-        fields = {k: form.get(k, "").strip() for k in ("product", "batch", "place")}
+        fields = typed.model_dump() | {"number": number, "litres": typed.litres or typed.size_l}
         try:
-            can = StockCan.model_validate(
-                fields | {"number": number, "colour": colour, "litres": fill, "size_l": size, "good_until": until}
-            )
+            can = StockCan.model_validate(fields)
         except ValidationError as error:
             raise Refused(_named(error)) from None
         store.add_can(session, id_, can)
     return number
 
 
+def _known(product: str, known: set[str]) -> None:
+    """Raises Refused."""
+    if product not in known:
+        raise Refused({"product": "choose what is in it"})
+
+
 def count_can(ctx: Context, number: int, form: Mapping[str, str], system: UnitSystem) -> None:
     """What is in a can now, and where it stands; nothing in it takes it out. Raises Refused by field and NotFound."""
-    faults: dict[str, str] = {}
-    text = form.get("litres", "").strip()
-    if re.fullmatch(r"0+(?:[.,]0*)?", text):
+    typed = CountForm.read(form, system)
+    if not typed.litres:
         drop_can(ctx, number)
         return
-    fill = _litres(text, "litres", system, faults)
-    if faults:
-        raise Refused(faults)
     with ctx.writing() as session:
-        id_, place = company(session).id, form.get("place", "").strip()
+        id_ = company(session).id
         before = next((c for c in store.cans(session, id_) if c.number == number), None)
         if before is None:
             raise NotFound("can", str(number))
         try:
-            store.change_can(session, id_, number, litres=fill, place=place, job=form.get("job") or None)
+            store.change_can(session, id_, number, **typed.model_dump())
         except ValidationError as error:
             raise Refused(_named(error)) from None
 
@@ -175,24 +196,3 @@ def label_svg(number: int) -> str:
 
 def _named(error: ValidationError) -> dict[str, str]:
     return {name or "litres": words for name, words in by_field(error).items()}
-
-
-def _litres(typed: str, field: str, system: UnitSystem, faults: dict[str, str]) -> float:
-    try:
-        value = read(Quantity.VOLUME, typed, system)
-    except ValueError as error:
-        faults[field] = str(error)
-        return 0.0
-    if not 0 < value <= 1000:
-        faults[field] = f"“{typed.strip()[:20]}” is no can; write how much is in it"
-    return value
-
-
-def _day(typed: str, faults: dict[str, str]) -> date | None:
-    if not typed.strip():
-        return None
-    try:
-        return date.fromisoformat(typed.strip())
-    except ValueError:
-        faults["good_until"] = f"“{typed.strip()[:20]}” is no day; write it such as 2027-03-31"
-        return None

@@ -1,9 +1,8 @@
 """How a job is estimated: its crew's skill, its cold days, its way there, how surely paint is bought, the way up each
 face."""
 
-import math
 from collections.abc import Iterable, Mapping
-from typing import Any
+from typing import Annotated, Any
 
 from amber_gable.core.estimate.levels import SHOP_H, BuyLevel, compared_levels
 from amber_gable.core.estimate.ways_up import FaceWays, ways_up
@@ -15,6 +14,8 @@ from amber_gable.domain.work.estimating import Estimating
 from amber_gable.domain.work.rates import rates_with
 from amber_gable.domain.work.working import Skill
 from amber_gable.services.context import Context
+from amber_gable.services.forms.form import Form
+from amber_gable.services.forms.types import number_from, one_of
 from amber_gable.services.job.undo import job_step
 from amber_gable.services.job.view import JobView
 from amber_gable.services.quantities.quantities import from_quantities, kept_quantities
@@ -24,34 +25,37 @@ from amber_gable.store.job.jobs import live_job, load_bundle
 REASON_MOST = 200
 
 
+class PaceForm(Form):
+    """How fast the crew works; `travel_min` there and back, left out as the trade says."""
+
+    skill: Annotated[Skill, one_of(list(Skill), "choose who does the work")]
+    cold_pct: Annotated[float, number_from(0, 100, "a share of the work in %, 0 to 100")]
+    travel_min: Annotated[float, number_from(0, 480, "minutes there and back, 0 to 480")] | None = None
+
+
+class LevelForm(Form):
+    """How surely paint is bought (of 100 jobs, in how many it is enough), and the largest container, L."""
+
+    buy_level: Annotated[float, number_from(50, 99, "of 100 jobs, in how many a paint is enough: 50 to 99")]
+    largest_l: Annotated[float, number_from(0.01, 1000, "litres of the largest container")] | None = None
+
+
 def keep_pace(ctx: Context, job_id: str, form: Mapping[str, str]) -> None:
-    """Skill, share of cold days and the way there as typed. Raises Refused by field, and NotFound."""
-    faults: dict[str, str] = {}
-    if form.get("skill") not in set(Skill):
-        faults["skill"] = "choose who does the work"
-    cold = _number(form.get("cold_pct", ""), "cold_pct", 0, 100, "a share of the work in %, 0 to 100", faults) or 0.0
-    way = form.get("travel_min", "").strip()
-    minutes = _number(way, "travel_min", 0, 480, "minutes there and back, 0 to 480", faults) if way else None
-    if faults:
-        raise Refused(faults)
+    """Raises Refused by field, and NotFound."""
+    typed = PaceForm.read(form)
     with job_step(ctx, job_id, "how fast the crew works") as session:
         row = live_job(session, job_id)
-        set_crew(session, row, crew_of(session, row)[1].model_copy(update={"skill": Skill(form["skill"])}))
-        travel = None if minutes is None else minutes / 60
-        row.estimating = _changed(row.estimating, cold_pct=cold, travel_h=travel)
+        set_crew(session, row, crew_of(session, row)[1].model_copy(update={"skill": typed.skill}))
+        travel = None if typed.travel_min is None else typed.travel_min / 60
+        row.estimating = _changed(row.estimating, cold_pct=typed.cold_pct, travel_h=travel)
 
 
-def keep_level(ctx: Context, job_id: str, typed: str, largest: str = "") -> None:
-    """How surely paint is bought, and in what containers at the most (L). Raises Refused and NotFound."""
-    faults: dict[str, str] = {}
-    level = _number(typed, "buy_level", 50, 99, "of 100 jobs, in how many a paint is enough: 50 to 99", faults)
-    words = "litres of the largest container"
-    litres = _number(largest, "largest_l", 0.01, 1000, words, faults) if largest.strip() else None
-    if faults:
-        raise Refused(faults)
+def keep_level(ctx: Context, job_id: str, form: Mapping[str, str]) -> None:
+    """Raises Refused by field, and NotFound."""
+    typed = LevelForm.read(form)
     with job_step(ctx, job_id, "how surely paint is bought") as session:
         row = live_job(session, job_id)
-        row.estimating = _changed(row.estimating, buy_level=level, largest_l=litres)
+        row.estimating = _changed(row.estimating, **typed.model_dump())
 
 
 def keep_additives(ctx: Context, job_id: str, codes: Iterable[str]) -> None:
@@ -122,14 +126,3 @@ def pace_form(bundle: JobBundle) -> dict[str, str]:
 
 def _changed(held: Mapping[str, Any], **fields: Any) -> dict[str, Any]:
     return Estimating.model_validate({**held, **fields}).model_dump(mode="json")
-
-
-def _number(typed: str, field: str, least: float, most: float, words: str, faults: dict[str, str]) -> float | None:
-    try:
-        value = float(typed.strip().removesuffix("%").replace(",", ".") or "nan")
-    except ValueError:
-        value = math.nan
-    if not least <= value <= most:
-        faults[field] = f"“{typed.strip()[:20]}” is not {words}"
-        return None
-    return value

@@ -1,7 +1,7 @@
 """A job's own details: begun from a form, changed, copied, taken off the board and brought back."""
 
 from collections.abc import Mapping
-from typing import Any
+from typing import Annotated
 
 from pydantic import ValidationError
 
@@ -13,7 +13,8 @@ from amber_gable.domain.job.job import Job, JobBundle
 from amber_gable.services.company import stores
 from amber_gable.services.company.crew_typed import crew_form, typed_crew
 from amber_gable.services.context import Context
-from amber_gable.services.editing import plain_number
+from amber_gable.services.forms.form import Form, Reads, read_all
+from amber_gable.services.forms.types import number, text_of
 from amber_gable.services.job.beginnings import begun_from
 from amber_gable.services.job.undo import forget_weather, job_step
 from amber_gable.services.new_ids import new_id
@@ -28,10 +29,10 @@ LEAST_YEAR = 1500
 
 def start_job(ctx: Context, form: Mapping[str, str]) -> str:
     """A new job with an empty survey, from the form on the jobs page. Raises Refused by field. Returns its id."""
-    place, fields = _read(ctx, form)
-    _refuse_doubled(ctx, place, fields, form)
-    id_ = new_id(fields["name"])
-    property_, job = _records(id_, id_, place, fields)
+    place, typed = _read(ctx, form)
+    _refuse_doubled(ctx, place, typed.name, form)
+    id_ = new_id(typed.name)
+    property_, job = _records(id_, id_, place, typed)
     begun = form.get("begin_from", "")
     usual = stores.usual_of(ctx)
     with ctx.writing() as session:
@@ -52,12 +53,12 @@ def start_job(ctx: Context, form: Mapping[str, str]) -> str:
     return id_
 
 
-def _refuse_doubled(ctx: Context, place: TypedPlace, fields: Mapping[str, Any], form: Mapping[str, str]) -> None:
+def _refuse_doubled(ctx: Context, place: TypedPlace, name: str, form: Mapping[str, str]) -> None:
     """Ask before an address is put up a second time. Raises Refused, until it is said to be meant."""
     if form.get("again"):
         return
     with ctx.reading() as session:
-        there = same_address(session, fields["name"], place.latitude, place.longitude)
+        there = same_address(session, name, place.latitude, place.longitude)
     if there is not None:
         raise Refused({"again": f"“{there.name}” of {there.customer} in {there.place} is here already"})
 
@@ -67,12 +68,12 @@ def change_job(ctx: Context, job_id: str, form: Mapping[str, str]) -> None:
     if _stays(ctx, job_id, form):
         # Whatever was doubtful about the place was answered when it was put in.
         form = {**form, "sure": "1"}
-    place, fields = _read(ctx, form)
+    place, typed = _read(ctx, form)
     with job_step(ctx, job_id, "change the details of the job") as session:
         row = live_job(session, job_id)
         if "people" in form:
             set_crew(session, row, typed_crew(form, crew_of(session, row)[1].model_dump()))
-        property_, job = _records(job_id, row.property_id, place, fields)
+        property_, job = _records(job_id, row.property_id, place, typed)
         row.name, row.customer = job.name, job.customer
         house = session.get(PropertyRow, row.property_id)
         assert house is not None, "every job has its property"
@@ -152,55 +153,37 @@ def details_form(bundle: JobBundle) -> dict[str, str]:
     }
 
 
-def _read(ctx: Context, form: Mapping[str, str]) -> tuple[TypedPlace, dict[str, Any]]:
-    """What is at fault is told all at once."""
-    faults: dict[str, str] = {}
-    fields: dict[str, Any] = {}
-    for key, words in (("name", "give the job a name, such as its address"), ("customer", "say whose job it is")):
-        fields[key] = form.get(key, "").strip()
-        if not fields[key]:
-            faults[key] = words
-    try:
-        year = plain_number(form.get("year_built", ""))
-        if year is not None:
-            fields["year_built"] = _year(year)
-    except ValueError as error:
-        faults["year_built"] = str(error) if "write" in str(error) else "is not a year; write such as 1931"
-    try:
-        place = read_place(ctx, form)
-    except Refused as error:
-        raise Refused(faults | error.fields) from None
-    if faults:
-        raise Refused(faults)
-    return place, fields
+class DetailsForm(Form):
+    """A job's name and customer, and the year its house was built."""
+
+    name: Annotated[str, text_of("give the job a name, such as its address")]
+    customer: Annotated[str, text_of("say whose job it is")]
+    year_built: Annotated[int, Reads(lambda text, _: _year(text))] | None = None
 
 
-def _year(year: float) -> int:
+def _read(ctx: Context, form: Mapping[str, str]) -> tuple[TypedPlace, DetailsForm]:
+    """What is at fault is told all at once. Raises Refused by field."""
+    return read_all(lambda: read_place(ctx, form), lambda: DetailsForm.read(form))
+
+
+def _year(text: str) -> int:
     """Raises ValueError with words: '55' may be 1955 or a slip."""
-    if not LEAST_YEAR <= year <= 2200 and not 0 <= year < 100:
-        raise ValueError(f"{year:g} is not a year; write such as 1931")
+    try:
+        year = number(text)
+    except ValueError:
+        raise ValueError(f"“{text[:20]}” is not a year; write such as 1931") from None
     if 0 <= year < 100 and year == int(year):
         raise ValueError(f"{year:g} may be {1900 + int(year)} or {2000 + int(year)}: write it in full")
-    if year != int(year) or year < LEAST_YEAR:
+    if year != int(year) or not LEAST_YEAR <= year <= 2200:
         raise ValueError(f"{year:g} is not a year; write such as 1931")
     return int(year)
 
 
-def _records(id_: str, property_id: str, place: TypedPlace, fields: dict[str, Any]) -> tuple[Property, Job]:
+def _records(id_: str, property_id: str, place: TypedPlace, typed: DetailsForm) -> tuple[Property, Job]:
+    house = vars(place) | {"altitude_m": place.altitude_m or 0.0, "year_built": typed.year_built}
     try:
-        property_ = Property.model_validate(
-            {
-                "id": property_id,
-                "name": fields["name"],
-                "place": place.place,
-                "latitude": place.latitude,
-                "longitude": place.longitude,
-                "time_zone": place.time_zone,
-                "year_built": fields.get("year_built"),
-                "altitude_m": place.altitude_m or 0.0,
-            }
-        )
-        job = Job.model_validate({"id": id_, "name": fields["name"], "customer": fields["customer"]})
+        property_ = Property.model_validate(house | {"id": property_id, "name": typed.name})
+        job = Job.model_validate({"id": id_, "name": typed.name, "customer": typed.customer})
     except ValidationError as error:
         raise Refused(by_field(error)) from None
     return property_, job

@@ -3,8 +3,7 @@
 import re
 from collections.abc import Mapping
 from dataclasses import replace
-
-from pydantic import ValidationError
+from typing import Annotated
 
 from amber_gable.core.specification.derived.completing import usual_wish
 from amber_gable.core.specification.derived.facts import surface_tags
@@ -14,6 +13,8 @@ from amber_gable.domain.errors import NotFound, Refused
 from amber_gable.domain.paint.scheme import ColourGroup, NamedColour, Scheme, colour_group
 from amber_gable.services.company.colour_library import colour_library
 from amber_gable.services.context import Context
+from amber_gable.services.forms.form import Form
+from amber_gable.services.forms.types import colour, text_of
 from amber_gable.services.job.undo import job_step
 from amber_gable.services.specification.customer_changes import note_changes
 from amber_gable.services.specification.specifying import Changed, change_wishes
@@ -23,29 +24,37 @@ from amber_gable.store.job.specification import company_of, put_schemes
 MOST = 12
 
 
+class SchemeForm(Form):
+    """A scheme's name, and its id where it is kept already."""
+
+    name: Annotated[str, text_of("give the scheme a name", most=120)]
+    id: str | None = None
+
+
+class OwnColourForm(Form):
+    """A colour of a group that is in no library."""
+
+    colour: Annotated[str, colour("must be a colour such as #e9dcc1")]
+
+
 def save_scheme(ctx: Context, job_id: str, form: Mapping[str, str]) -> str:
     """Keep a scheme from a form with a name and, by group, a library colour or a hex of its own. Raises Refused.
     Returns its id."""
-    name = form.get("name", "").strip()
-    if not name:
-        raise Refused({"name": "give the scheme a name"})
+    typed = SchemeForm.read(form)
+    name = typed.name
     with job_step(ctx, job_id, f"keep the scheme {name}") as session:
         bundle = load_bundle(session, job_id)
         known = {c.name: c for rows in colour_library(session, company_of(session, job_id).id).values() for c in rows}
         colours: dict[ColourGroup, NamedColour] = {}
         for group in ColourGroup:
-            chosen, own = form.get(f"{group.value}.name", ""), form.get(f"{group.value}.colour", "").strip().lower()
+            chosen = form.get(f"{group.value}.name", "")
             if chosen in known:
                 colours[group] = NamedColour(colour=known[chosen].colour, name=chosen)
             elif chosen == "own":
-                if not re.fullmatch(r"#[0-9a-f]{6}", own):
-                    raise Refused({f"{group.value}.colour": "must be a colour such as #e9dcc1"})
+                own = OwnColourForm.read(form, before=f"{group.value}.").colour
                 colours[group] = NamedColour(colour=own, name=own)
-        id_ = form.get("id") or _fresh_id(name, {s.id for s in bundle.job.schemes})
-        try:
-            scheme = Scheme(id=id_, name=name, colours=colours)
-        except ValidationError:
-            raise Refused({"name": "is too long: at most 120 letters"}) from None
+        id_ = typed.id or _fresh_id(name, {s.id for s in bundle.job.schemes})
+        scheme = Scheme(id=id_, name=name, colours=colours)
         kept = [scheme if s.id == id_ else s for s in bundle.job.schemes]
         if scheme not in kept:
             kept.append(scheme)

@@ -3,6 +3,7 @@ stand is refused and nothing is saved."""
 
 from collections.abc import Callable, Iterable, Mapping
 from dataclasses import dataclass, replace
+from typing import Annotated
 
 from pydantic import ValidationError
 
@@ -24,6 +25,8 @@ from amber_gable.domain.work.finish import Finish
 from amber_gable.domain.work.operation import Operation
 from amber_gable.domain.work.schools import TOPICS, AskedBy, checked_schools
 from amber_gable.services.context import Context
+from amber_gable.services.forms.form import Form
+from amber_gable.services.forms.types import whole_number
 from amber_gable.services.job.undo import job_step
 from amber_gable.services.specification.customer_changes import CustomerWish, note_changes
 from amber_gable.store.company.sheets import company_products
@@ -233,12 +236,17 @@ def set_lead(ctx: Context, job_id: str, found: str) -> list[Changed]:
         return derived_anew(session, load_bundle(session, job_id))
 
 
-def set_lead_year(ctx: Context, job_id: str, text: str) -> list[Changed]:
+class LeadYearForm(Form):
+    """The year before which lead paint is presumed."""
+
+    year: Annotated[int, whole_number(1900, 2100, "a year from 1900 to 2100")]
+
+
+def set_lead_year(ctx: Context, job_id: str, form: Mapping[str, str]) -> list[Changed]:
     """Change the jurisdiction's year before which lead paint is presumed, and derive the job anew. Raises Refused."""
-    if not text.strip().isdigit() or not 1900 <= int(text) <= 2100:
-        raise Refused({"year": f"'{text.strip()}' is no year from 1900 to 2100"})
+    typed = LeadYearForm.read(form)
     with job_step(ctx, job_id, "change the year for lead paint") as session:
-        store.put_lead_year(session, job_id, int(text))
+        store.put_lead_year(session, job_id, typed.year)
         session.flush()
         return derived_anew(session, load_bundle(session, job_id))
 

@@ -1,71 +1,75 @@
 """A deck, porch or fence blocked out from one form, as one step."""
 
-from collections.abc import Callable, Mapping
-from typing import Any, TypeVar
+from collections.abc import Iterator, Mapping
+from contextlib import contextmanager
+from typing import Annotated, Any
 
-from pydantic import BaseModel, ValidationError
+from pydantic import ValidationError
 
 from amber_gable.core.survey.amounts.measures import parse_length
 from amber_gable.core.survey.blocks.block_faces import Made
 from amber_gable.core.survey.blocks.block_floor import fence_made, floor_made
-from amber_gable.core.survey.drawing.compass import parse_bearing
 from amber_gable.domain.errors import Refused
 from amber_gable.domain.fault_words import by_field
 from amber_gable.domain.house.block_floor import FenceBlock, FloorBlock
 from amber_gable.domain.house.survey import Item
 from amber_gable.domain.units import UnitSystem
 from amber_gable.services.context import Context
+from amber_gable.services.forms.form import Form
+from amber_gable.services.forms.types import Bearing, Length, Tick, whole_number
 from amber_gable.services.survey.blocking_out import put_up
 
-M = TypeVar("M", bound=BaseModel)
-R = TypeVar("R")
-_PLAIN = ("name", "substrate", "colour", "boards", "rail_substrate", "rail_colour")
+
+class SizedForm(Form):
+    """What a deck, porch or fence is called, and which way it looks."""
+
+    name: str
+    looks: Bearing
+    substrate: str | None = None
+    colour: str | None = None
+
+    def record(self) -> dict[str, Any]:
+        """What is told, by the names of the record; what is left out is as the record says."""
+        return {
+            ("looks_deg" if k == "looks" else k): v
+            for k, v in self.model_dump(exclude_none=True, exclude={"rails"}).items()
+        }
 
 
-def _read(
-    form: Mapping[str, str], needed: tuple[str, ...], lengths: tuple[str, ...], system: UnitSystem
-) -> tuple[dict[str, Any], dict[str, str]]:
-    """What can be read of the form, and what cannot, by field."""
-    values: dict[str, Any] = {k: form[k].strip() for k in _PLAIN if form.get(k, "").strip()}
-    faults = {name: "is needed" for name in needed if not form.get(name, "").strip()}
-    reads: list[tuple[str, str, Callable[[str], Any]]] = [(n, n, lambda t: parse_length(t, system)) for n in lengths]
-    for name, field, read in [*reads, ("looks", "looks_deg", parse_bearing)]:
-        try:
-            if form.get(name, "").strip():
-                values[field] = read(form[name])
-        except ValueError as error:
-            faults[name] = str(error)
-    return values, faults
+class FloorForm(SizedForm):
+    """A deck or porch with its railing and stair. `rails`: lengths and sides, such as `4.4; left` or `all`."""
+
+    width_m: Length
+    depth_m: Length
+    boards: str | None = None
+    rails: str = ""
+    rail_height_m: Length | None = None
+    rail_substrate: str | None = None
+    rail_colour: str | None = None
+    treads: Annotated[int, whole_number(0, 999, "a number of treads: write such as 4")] | None = None
+    tread_width_m: Length | None = None
+    closed: Tick = False
 
 
-def _made(
-    model: type[M], values: dict[str, Any], faults: dict[str, str], form: Mapping[str, str], build: Callable[[M], R]
-) -> R:
-    if faults:
-        raise Refused(faults)
-    try:
-        return build(model.model_validate({k: v for k, v in values.items() if k in model.model_fields}))
-    except ValidationError as error:
-        raise Refused({k if k in form else "": words for k, words in by_field(error).items()}) from None
+class FenceForm(SizedForm):
+    """A straight fence."""
+
+    length_m: Length
+    height_m: Length
+    both_sides: Tick = False
 
 
 def floor_tried(form: Mapping[str, str], system: UnitSystem) -> tuple[Made, tuple[Item, ...]]:
     """The deck or porch as it would be. Raises Refused by field."""
-    lengths = ("width_m", "depth_m", "rail_height_m", "tread_width_m")
-    values, faults = _read(form, ("name", "width_m", "depth_m", "looks"), lengths, system)
-    values["closed"] = form.get("closed") == "on"
-    treads = form.get("treads", "").strip()
-    if treads and not treads.isdigit():
-        faults["treads"] = f"“{treads[:20]}” is no number of treads: write such as 4"
-    elif treads:
-        values["treads"] = int(treads)
-    if "width_m" in values and "depth_m" in values:
-        try:
-            values["rails_m"] = _rails(form.get("rails", ""), values["width_m"], values["depth_m"], system)
-        except ValueError as error:
-            faults["rails"] = str(error)
-    values.setdefault("rail_colour", values.get("colour"))
-    return _made(FloorBlock, values, faults, form, floor_made)
+    typed = FloorForm.read(form, system)
+    try:
+        rails = _rails(typed.rails, typed.width_m, typed.depth_m, system)
+    except ValueError as error:
+        raise Refused({"rails": str(error)}) from None
+    with _by_field(form):
+        return floor_made(
+            FloorBlock.model_validate({"rail_colour": typed.colour} | typed.record() | {"rails_m": rails})
+        )
 
 
 def _rails(text: str, width: float, depth: float, system: UnitSystem) -> list[float]:
@@ -82,9 +86,18 @@ def _rails(text: str, width: float, depth: float, system: UnitSystem) -> list[fl
 
 def fence_tried(form: Mapping[str, str], system: UnitSystem) -> list[Made]:
     """The fence's sides as they would be. Raises Refused by field."""
-    values, faults = _read(form, ("name", "length_m", "height_m", "looks"), ("length_m", "height_m"), system)
-    values["both_sides"] = form.get("both_sides") == "on"
-    return _made(FenceBlock, values, faults, form, fence_made)
+    typed = FenceForm.read(form, system)
+    with _by_field(form):
+        return fence_made(FenceBlock.model_validate(typed.record()))
+
+
+@contextmanager
+def _by_field(form: Mapping[str, str]) -> Iterator[None]:
+    """A record that cannot be is refused beside the form's fields."""
+    try:
+        yield
+    except ValidationError as error:
+        raise Refused({k if k in form else "": words for k, words in by_field(error).items()}) from None
 
 
 def block_floor(ctx: Context, job_id: str, form: Mapping[str, str], system: UnitSystem) -> list[str]:

@@ -3,15 +3,14 @@
 import re
 from collections.abc import Callable, Mapping
 from math import radians, tan
-from typing import Any
+from typing import Annotated, Any
 
-from pydantic import ValidationError
+from pydantic import Field, ValidationError
 
 from amber_gable.core.survey.amounts.measures import parse_length
 from amber_gable.core.survey.blocks.block_faces import Made
 from amber_gable.core.survey.blocks.block_out import blocked_out
 from amber_gable.core.survey.blocks.walked_round import Leg, read_walk, walked_out
-from amber_gable.core.survey.drawing.compass import parse_bearing
 from amber_gable.core.survey.drawing.house_plan import house_plan
 from amber_gable.domain.errors import Refused
 from amber_gable.domain.fault_words import by_field
@@ -19,13 +18,13 @@ from amber_gable.domain.house.block_out import BlockOut, Roof, Side, WingRoof, r
 from amber_gable.domain.house.survey import Face, Item, Part, PlanPlace
 from amber_gable.domain.units import UnitSystem
 from amber_gable.services.context import Context
+from amber_gable.services.forms.form import Form, Reads, read_all
+from amber_gable.services.forms.types import Bearing, Length, Tick, one_of
 from amber_gable.services.survey.surveying import free_id, free_name, write_step
 from amber_gable.store.job import survey
 from amber_gable.store.job.jobs import load_bundle
 from amber_gable.store.transaction import Transaction
 
-_LENGTHS = ("width_m", "depth_m", "eaves_m", "overhang_m", "base_m")
-_NEEDED = ("width_m", "depth_m", "eaves_m", "looks", "roof", "substrate")
 STEEPEST_DEG = 80.0
 STOREY_M = 2.8
 """From floor to floor, as houses are usually built; the drawing sets it right."""
@@ -37,47 +36,58 @@ WINGS = {"wing": "Wing", "wing2": "Second wing"}
 """What the fields of a wing begin with, and how it is called unless it is named."""
 
 
+class BlockForm(Form):
+    """A house as it is told: footprint, walls, roof, what it is made of. A roof that is not flat needs its `pitch`."""
+
+    building: str | None = None
+    width_m: Length
+    depth_m: Length
+    eaves_m: Annotated[float, Reads(lambda text, system: _height(text, system))]
+    overhang_m: Length | None = None
+    base_m: Length | None = None
+    looks: Bearing
+    roof: Annotated[Roof, one_of(list(Roof), "is not a roof known here", "is needed")]
+    pitch: str = ""
+    substrate: str
+    gable_substrate: str | None = None
+    base_substrate: str | None = None
+    roof_substrate: str | None = None
+    colour: str | None = None
+    trim: Tick = False
+    trim_colour: str | None = None
+    roof_colour: str | None = None
+
+
+class WingForm(Form):
+    """A part that stands out from a side; `begins`: from the left corner, a length or left, middle, right."""
+
+    name: str | None = None
+    side: Annotated[Side, one_of(list(Side), "choose a side of the list")]
+    roof: Annotated[WingRoof, one_of(list(WingRoof), "choose a roof of the list")]
+    width_m: Length
+    depth_m: Length
+    eaves_m: Annotated[float, Reads(lambda text, system: _height(text, system))]
+    begins: str = Field("", alias="from")
+    pitch: str = ""
+
+
 def read_block(form: Mapping[str, str], system: UnitSystem) -> BlockOut:
     """What the form tells of. Raises Refused with all that is wrong, by field."""
-    values: dict[str, Any] = {}
-    faults = {name: "is needed" for name in _NEEDED if not form.get(name, "").strip()}
-    for name in _LENGTHS:
-        text = form.get(name, "").strip()
-        try:
-            if text:
-                values[name] = _height(text, system) if name == "eaves_m" else parse_length(text, system)
-        except ValueError as error:
-            faults[name] = str(error)
-    try:
-        if form.get("looks", "").strip():
-            values["looks_deg"] = parse_bearing(form["looks"])
-    except ValueError as error:
-        faults["looks"] = str(error)
-    if form.get("roof", "") in set(Roof):
-        values["roof"] = Roof(form["roof"])
-    elif "roof" not in faults:
-        faults["roof"] = "is not a roof known here"
-    if not faults:
-        try:
-            if values["roof"] is not Roof.FLAT:
-                run = run_of(values["roof"], values["width_m"], values["depth_m"])
-                values["rise_m"] = _rise(form.get("pitch", ""), run, system)
-        except ValueError as error:
-            faults["pitch"] = str(error)
-        values["wings"] = [
-            _wing(form, field, name, values, faults, system)
-            for field, name in WINGS.items()
-            if form.get(f"{field}_side", "").strip()
-        ]
+    typed = BlockForm.read(form, system)
+    values = typed.model_dump(exclude={"looks", "pitch"}, exclude_none=True) | {"looks_deg": typed.looks}
+    faults: dict[str, str] = {}
+    if typed.roof is not Roof.FLAT:
+        run = run_of(typed.roof, typed.width_m, typed.depth_m)
+        values["rise_m"] = _told(lambda: _rise(typed.pitch, run, system), "pitch", faults)
+    values["wings"] = []
+    for field, name in WINGS.items():
+        if form.get(f"{field}_side", "").strip():
+            try:
+                values["wings"].append(_wing(form, field, name, typed, system))
+            except Refused as error:
+                faults |= error.fields
     if faults:
         raise Refused(faults)
-    for name in ("building", "substrate", "gable_substrate", "base_substrate", "roof_substrate", "colour"):
-        if form.get(name, "").strip():
-            values[name] = form[name].strip()
-    for name in ("trim_colour", "roof_colour"):
-        if form.get(name):
-            values[name] = form[name]
-    values["trim"] = form.get("trim") == "on"
     try:
         return BlockOut.model_validate(values)
     except ValidationError as error:
@@ -85,40 +95,27 @@ def read_block(form: Mapping[str, str], system: UnitSystem) -> BlockOut:
         raise Refused({k if k in form else "": words for k, words in by_field(error).items()}) from None
 
 
-def _wing(
-    form: Mapping[str, str],
-    field: str,
-    name: str,
-    house: Mapping[str, Any],
-    faults: dict[str, str],
-    system: UnitSystem,
-) -> dict[str, Any]:
-    """The wing told in the fields that begin with `field`; what is wrong goes into `faults`."""
-    side, roof = form.get(f"{field}_side", ""), form.get(f"{field}_roof", "")
-    if side not in set(Side) or roof not in set(WingRoof):
-        faults[f"{field}_side"] = "choose a side and a roof of the lists"
-        return {}
-    wing: dict[str, Any] = {"name": form.get(f"{field}_name", "").strip() or name, "side": side, "roof": roof}
-    for length in ("width_m", "depth_m", "eaves_m"):
-        try:
-            read = _height if length == "eaves_m" else parse_length
-            wing[length] = read(form.get(f"{field}_{length}", ""), system)
-        except ValueError as error:
-            faults[f"{field}_{length}"] = str(error) if form.get(f"{field}_{length}", "").strip() else "is needed"
-    if not {"width_m", "depth_m", "eaves_m"} <= set(wing):
-        return {}
-    along = house["width_m"] if side in (Side.FRONT, Side.BACK) else house["depth_m"]
-    try:
-        wing["from_left_m"] = _begins(form.get(f"{field}_from", ""), along - wing["width_m"], system)
-    except ValueError as error:
-        faults[f"{field}_from"] = str(error)
-    try:
-        if roof != WingRoof.FLAT:
-            run = wing_run(WingRoof(roof), wing["width_m"], wing["depth_m"])
-            wing["rise_m"] = _rise(form.get(f"{field}_pitch", ""), run, system)
-    except ValueError as error:
-        faults[f"{field}_pitch"] = str(error)
+def _wing(form: Mapping[str, str], field: str, name: str, house: BlockForm, system: UnitSystem) -> dict[str, Any]:
+    """The wing told in the fields that begin with `field`. Raises Refused by field."""
+    typed, faults = WingForm.read(form, system, before=f"{field}_"), dict[str, str]()
+    wing = typed.model_dump(exclude={"begins", "pitch"}) | {"name": typed.name or name}
+    room = (house.width_m if typed.side in (Side.FRONT, Side.BACK) else house.depth_m) - typed.width_m
+    wing["from_left_m"] = _told(lambda: _begins(typed.begins, room, system), f"{field}_from", faults)
+    if typed.roof is not WingRoof.FLAT:
+        run = wing_run(typed.roof, typed.width_m, typed.depth_m)
+        wing["rise_m"] = _told(lambda: _rise(typed.pitch, run, system), f"{field}_pitch", faults)
+    if faults:
+        raise Refused(faults)
     return wing
+
+
+def _told(reader: Callable[[], float], field: str, faults: dict[str, str]) -> float:
+    """What a reader gives; where it cannot, its words go beside the field."""
+    try:
+        return reader()
+    except ValueError as error:
+        faults[field] = str(error)
+        return 0.0
 
 
 def _height(text: str, system: UnitSystem) -> float:
@@ -189,22 +186,18 @@ def _beside(made: list[Made], there: tuple[Face, ...]) -> list[Made]:
     ]
 
 
+class WalkForm(Form):
+    """The walls of a house in the order in which one walks past them."""
+
+    walk: Annotated[tuple[Leg, ...], Reads(read_walk)]
+
+
 def walk_tried(form: Mapping[str, str], system: UnitSystem) -> list[Made]:
     """The faces of a house that was walked round, as they would be. Its roof is flat, or drawn later. Raises Refused by
     field."""
-    faults: dict[str, str] = {}
-    legs: tuple[Leg, ...] = ()
-    try:
-        legs = read_walk(form.get("walk", ""), system)
-    except ValueError as error:
-        faults["walk"] = str(error) if form.get("walk", "").strip() else "is needed"
-    try:
-        block = read_block({**form, **_NO_SIZE, "roof": Roof.FLAT.value}, system)
-    except Refused as error:
-        raise Refused(faults | error.fields) from None
-    if faults:
-        raise Refused(faults)
-    return _made(lambda: walked_out(block, legs))
+    house = {**form, **_NO_SIZE, "roof": Roof.FLAT.value}
+    walk, block = read_all(lambda: WalkForm.read(form, system), lambda: read_block(house, system))
+    return _made(lambda: walked_out(block, walk.walk))
 
 
 def block_out(

@@ -3,7 +3,7 @@
 from collections.abc import Callable, Mapping
 from dataclasses import dataclass
 from datetime import date, datetime
-from typing import Any
+from typing import Annotated, Any
 
 from amber_gable.core.climate.job_climate import part_moisture_limit
 from amber_gable.core.survey.amounts.takeoff import face_areas
@@ -21,8 +21,9 @@ from amber_gable.domain.job.job import JobBundle
 from amber_gable.domain.units import UnitSystem
 from amber_gable.domain.wording import dated
 from amber_gable.services.context import Context
-from amber_gable.services.editing import plain_number
-from amber_gable.services.survey.readings import reading_of, typed_day
+from amber_gable.services.forms.form import Form
+from amber_gable.services.forms.types import Day, number_from
+from amber_gable.services.survey.readings import reading_of
 from amber_gable.services.survey.surveying import change_part, find_part
 from amber_gable.store.job.jobs import load_face
 from amber_gable.store.job.survey import face_of
@@ -101,7 +102,7 @@ def record_test(
         fields[test.field] = reading_of(test, form["value"].strip(), system)
     given: dict[str, Any] = {}
     if "on" in form:
-        given["on"] = typed_day(form["on"])
+        given["on"] = DayForm.read(form).on
     if "note" in form:
         given["note"] = form["note"].strip()
     if "photo" in form:
@@ -138,14 +139,21 @@ def set_note(ctx: Context, job_id: str, kind: str, id_: str, note: str) -> None:
     _change(ctx, job_id, kind, id_, lambda _, part: ("note", {"note": note.strip()}))
 
 
+class DayForm(Form):
+    """The day of a test; left out: not known."""
+
+    on: Day | None = None
+
+
+class MoistureForm(Form):
+    """What a meter showed."""
+
+    pct: Annotated[float, number_from(0, 100, "a moisture between 0 and 100 %")]
+
+
 def add_moisture(ctx: Context, job_id: str, kind: str, id_: str, pct: str, spot: str) -> None:
     """One more meter reading, now. Raises Refused."""
-    try:
-        value = plain_number(pct.strip().removesuffix("%"))
-    except ValueError:
-        value = None
-    if value is None or not 0 <= value <= 100:
-        raise Refused({"pct": f"“{pct.strip()[:20]}” is not a moisture between 0 and 100 %"})
+    value = MoistureForm.read({"pct": pct}).pct
     reading = MoistureReading(pct=value, at=ctx.now, spot=spot.strip()[:80])
     _change(
         ctx,

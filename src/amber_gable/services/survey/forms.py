@@ -15,7 +15,7 @@ from amber_gable.domain.house.profile import Profile
 from amber_gable.domain.house.survey import Face, Item, Obstacle, Opening, Part, Zone
 from amber_gable.domain.house.zone_area import TrimPart, ZoneArea
 from amber_gable.domain.units import UnitSystem
-from amber_gable.services.editing import plain_number
+from amber_gable.services.forms.types import number
 
 MODELS: dict[str, type[Part]] = {"face": Face, "opening": Opening, "obstacle": Obstacle, "zone": Zone, "item": Item}
 # Fields of these names hold a record chosen by its kind: `outline.kind`, `outline.width_m`, …
@@ -86,19 +86,12 @@ def _value(name: str, text: str, system: UnitSystem) -> Any:
         return parse_bearing(text)
     if name.endswith("_m2"):
         # Rounded so that a figure shown in square feet and sent back unchanged stays what it was.
-        return round((_number(text) or 0.0) * (FOOT_M**2 if system is UnitSystem.US else 1.0), 6)
+        return round(number(text) * (FOOT_M**2 if system is UnitSystem.US else 1.0), 6)
     if name.endswith("_m"):
         return parse_length(text, system)
     if name in _PLAIN or name.endswith("_pct"):
-        return _number(text)
+        return number(text)
     return text
-
-
-def _number(text: str) -> float | None:
-    try:
-        return plain_number(text)
-    except ValueError:
-        raise ValueError(f"“{text[:30]}” is not a number") from None
 
 
 def _corners(text: str, system: UnitSystem) -> list[tuple[float, float]]:

@@ -2,11 +2,10 @@
 
 from collections.abc import Iterable, Mapping
 from dataclasses import dataclass
-from typing import Any, get_args
+from typing import Annotated, Any, get_args
 
 from pydantic import ValidationError
 
-from amber_gable.core.survey.amounts.measures import parse_length
 from amber_gable.core.survey.drawing.homography import WallMap, to_plane, wall_map
 from amber_gable.domain.errors import NotFound, Refused
 from amber_gable.domain.fault_words import first_words
@@ -16,6 +15,8 @@ from amber_gable.domain.job.job import JobBundle
 from amber_gable.domain.units import UnitSystem
 from amber_gable.exchange.job.photos import clean_photo
 from amber_gable.services.context import Context
+from amber_gable.services.forms.form import Form, Reads
+from amber_gable.services.forms.types import Length
 from amber_gable.services.survey.surveying import change_part, free_name, save_part
 from amber_gable.store.job import journal, photos
 from amber_gable.store.job.jobs import load_bundle
@@ -90,37 +91,6 @@ def delete_photo(ctx: Context, job_id: str, id_: str) -> None:
             photos.delete_photo(session, job_id, id_)
 
 
-def read_marks(form: Mapping[str, str], system: UnitSystem) -> PhotoMarks:
-    """The four corners and one known length, or two, as typed. Raises Refused by field."""
-    faults: dict[str, str] = {}
-    points: dict[str, Point] = {}
-    for key in (*CORNERS, "a", "b", *(("a2", "b2") if form.get("length2", "").strip() else ())):
-        try:
-            points[key] = read_point(form.get(key, ""))
-        except ValueError as error:
-            faults[key] = str(error)
-    lengths: dict[str, float] = {}
-    for key in ("length", "length2"):
-        text = form.get(key, "").strip()
-        if not text and key == "length2":
-            continue
-        try:
-            lengths[key] = parse_length(text, system)
-        except ValueError as error:
-            faults[key] = str(error)
-    if faults:
-        raise Refused(faults)
-    try:
-        second = None
-        if "length2" in lengths:
-            second = KnownLength(a=points["a2"], b=points["b2"], length_m=lengths["length2"])
-        corners = (points["c1"], points["c2"], points["c3"], points["c4"])
-        known = KnownLength(a=points["a"], b=points["b"], length_m=lengths["length"])
-        return PhotoMarks(corners=corners, known=known, second=second)
-    except ValidationError as error:
-        raise Refused({"length": first_words(error)[1]}) from None
-
-
 def read_point(text: str) -> Point:
     """`x, y` in pixels from the picture's top left. Raises ValueError."""
     halves = text.split(",")
@@ -131,6 +101,39 @@ def read_point(text: str) -> Point:
     if not (abs(x) < 40_000 and abs(y) < 40_000):
         raise ValueError("the point lies far off the picture")
     return x, y
+
+
+Marked = Annotated[Point, Reads(lambda text, _: read_point(text), "set its mark on the picture")]
+
+
+class MarksForm(Form):
+    """The four corners, one known length with its ends, and a second where it is given."""
+
+    c1: Marked
+    c2: Marked
+    c3: Marked
+    c4: Marked
+    a: Marked
+    b: Marked
+    length: Length
+    a2: Marked | None = None
+    b2: Marked | None = None
+    length2: Length | None = None
+
+
+def read_marks(form: Mapping[str, str], system: UnitSystem) -> PhotoMarks:
+    """Raises Refused by field."""
+    typed, second = MarksForm.read(form, system), None
+    try:
+        if typed.length2 is not None:
+            if typed.a2 is None or typed.b2 is None:
+                raise Refused({"length2": "its two ends are not marked"})
+            second = KnownLength(a=typed.a2, b=typed.b2, length_m=typed.length2)
+        corners = (typed.c1, typed.c2, typed.c3, typed.c4)
+        known = KnownLength(a=typed.a, b=typed.b, length_m=typed.length)
+        return PhotoMarks(corners=corners, known=known, second=second)
+    except ValidationError as error:
+        raise Refused({"length": first_words(error)[1]}) from None
 
 
 def measure(photo: Photo, marks: PhotoMarks, first: Point, last: Point) -> PhotoMeasure:

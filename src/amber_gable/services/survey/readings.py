@@ -1,7 +1,6 @@
 """A test's reading as it is typed or chosen."""
 
 import re
-from datetime import date
 from typing import Any
 
 from amber_gable.core.survey.amounts.measures import parse_length
@@ -10,7 +9,7 @@ from amber_gable.domain.errors import Refused
 from amber_gable.domain.findings.condition import Condition
 from amber_gable.domain.findings.guided_tests import GuidedTest, quantity_of_test
 from amber_gable.domain.units import UnitSystem, read
-from amber_gable.services.editing import plain_number
+from amber_gable.services.forms.types import number
 
 _YES_NO = {"yes": True, "no": False, "": None}
 
@@ -37,16 +36,8 @@ def reading_of(test: GuidedTest, text: str, system: UnitSystem) -> Any:
         if test.field.endswith("_m"):
             return parse_length(text, system)
         if info.annotation is float or "float" in str(info.annotation) or "int" in str(info.annotation):
-            return plain_number(re.sub(r"\s*(?:years?|yrs?|coats?)$", "", text.lower()))
+            return number(re.sub(r"\s*(?:years?|yrs?|coats?)$", "", text.lower()))
     except ValueError as error:
         words = str(error) if test.field.endswith(("_m", "_pct")) or kind else f"“{text[:30]}” is not a number"
         raise Refused({test.code: words}) from None
     return text
-
-
-def typed_day(text: str) -> date | None:
-    """Raises Refused under `on`."""
-    try:
-        return date.fromisoformat(text) if text.strip() else None
-    except ValueError:
-        raise Refused({"on": f"“{text[:20]}” is not a date; write it such as 2026-09-14"}) from None

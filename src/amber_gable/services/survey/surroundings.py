@@ -1,7 +1,7 @@
 """Trees and neighbours sketched before a face."""
 
 from collections.abc import Callable, Mapping
-from typing import Any
+from typing import Annotated, Any
 
 from pydantic import ValidationError
 
@@ -12,26 +12,31 @@ from amber_gable.domain.house.survey import Block, Face, Part
 from amber_gable.domain.job.job import JobBundle
 from amber_gable.domain.units import UnitSystem
 from amber_gable.services.context import Context
+from amber_gable.services.forms.form import Form, Reads
+from amber_gable.services.forms.types import Length
 from amber_gable.services.survey.surveying import change_part
 
-_LENGTHS = ("left_m", "width_m", "distance_m", "height_m")
+
+def _to_a_side(text: str, system: UnitSystem) -> float:
+    sign = -1 if text[:1] in ("-", "−") else 1
+    return sign * parse_length(text.lstrip("-−"), system)
+
+
+class BlockForm(Form):
+    """A tree or neighbour; `left_m` is less than nothing to the right of the face's middle line."""
+
+    kind: str = ""
+    name: str = ""
+    left_m: Annotated[float, Reads(_to_a_side)]
+    width_m: Length
+    distance_m: Length
+    height_m: Length
 
 
 def read_block(form: Mapping[str, str], system: UnitSystem) -> Block:
     """A block as typed; `left_m` may be negative. Raises Refused by field."""
-    values: dict[str, object] = {"kind": form.get("kind", ""), "name": form.get("name", "").strip()}
-    faults: dict[str, str] = {}
-    for key in _LENGTHS:
-        text = form.get(key, "").strip()
-        sign = -1 if text[:1] in ("-", "−") else 1
-        try:
-            values[key] = sign * parse_length(text.lstrip("-−"), system)
-        except ValueError as error:
-            faults[key] = str(error) if text else "is needed"
-    if faults:
-        raise Refused(faults)
     try:
-        return Block.model_validate(values)
+        return Block.model_validate(BlockForm.read(form, system).model_dump())
     except ValidationError as error:
         raise Refused(by_field(error)) from None
 

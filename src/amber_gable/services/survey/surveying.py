@@ -2,7 +2,9 @@
 
 import re
 from collections.abc import Callable, Mapping
-from typing import Any
+from typing import Annotated, Any
+
+from pydantic import ValidationError
 
 from amber_gable.core.survey.drawing.compass import parse_bearing
 from amber_gable.core.survey.drawing.geometry import item_size
@@ -14,6 +16,8 @@ from amber_gable.domain.house.zone_area import Region
 from amber_gable.domain.job.job import JobBundle
 from amber_gable.domain.units import UnitSystem
 from amber_gable.services.context import Context
+from amber_gable.services.forms.form import Form
+from amber_gable.services.forms.types import Number, Version, whole_number
 from amber_gable.services.survey.forms import MODELS, form_values, made_part
 from amber_gable.store.job import journal, survey
 from amber_gable.store.job.jobs import live_job, load_bundle, load_face
@@ -95,8 +99,8 @@ def save_part(
     Raises Refused with what to mend, StaleEdit when it changed meanwhile, NotFound when it or its face is gone.
     """
     values = form_values({k: v for k, v in form.items() if k not in _OWN_FORM}, system)
-    version = int(form["version"]) if id_ is not None and form.get("version", "").isdigit() else None
-    if id_ is not None and version is None:
+    version = None if id_ is None else BoxForm.read({"version": form.get("version", "")}).version
+    if version == -1:
         raise Refused({"": "the form has lost its version; open it again"})
     if id_ is None and not values.get("name"):
         raise Refused({"name": "is needed"})
@@ -118,18 +122,37 @@ def save_part(
     return part.id
 
 
+class BoxForm(Form):
+    """Where something was drawn, m, of the version that was on the drawing."""
+
+    x_m: Number | None = None
+    y_m: Number | None = None
+    width_m: Number | None = None
+    height_m: Number | None = None
+    version: Version = -1
+
+
+class CornerForm(Form):
+    """Where a corner was drawn, m; corners count from 0."""
+
+    corner: Annotated[int, whole_number(0, 9999, "the number of a corner")]
+    x_m: Number
+    y_m: Number
+    version: Version = -1
+
+
 def place_part(ctx: Context, job_id: str, kind: str, id_: str, form: Mapping[str, str]) -> None:
     """Move or resize something on a face by drawing: x_m, y_m, and width_m, height_m where it has them, in metres."""
     try:
-        numbers = {k: round(float(form[k]), 6) for k in ("x_m", "y_m", "width_m", "height_m") if form.get(k)}
-    except ValueError:
+        typed = BoxForm.read(form)
+    except Refused:
         raise Refused({"": "the place is not given in numbers"}) from None
+    numbers = {k: round(v, 6) for k, v in typed.model_dump(exclude={"version"}, exclude_none=True).items()}
     with ctx.writing() as session:
         face_id = survey.face_of(session, job_id, kind, id_)
         property_ = load_face(session, job_id, face_id).property
         part = find_part(property_, kind, id_)[0]
-        version = int(form["version"]) if form.get("version", "").isdigit() else -1
-        changes: list[tuple[Part, str, int | None]] = [(_boxed(part, numbers), face_id, version)]
+        changes: list[tuple[Part, str, int | None]] = [(_boxed(part, numbers), face_id, typed.version)]
         changes += _with_companion(session, job_id, property_, part, face_id, numbers)
         write_step(session, job_id, changes, f"move {part.name}")
 
@@ -137,19 +160,19 @@ def place_part(ctx: Context, job_id: str, kind: str, id_: str, form: Mapping[str
 def move_corner(ctx: Context, job_id: str, zone_id: str, form: Mapping[str, str]) -> None:
     """Move one corner of a zone's own outline: `corner` counts from 0, `x_m` and `y_m` in metres. Raises Refused."""
     try:
-        number, x, y = int(form["corner"]), round(float(form["x_m"]), 6), round(float(form["y_m"]), 6)
-    except (KeyError, ValueError):
+        typed = CornerForm.read(form)
+    except Refused:
         raise Refused({"": "the corner's place is not given in numbers"}) from None
+    number = typed.corner
     with ctx.writing() as session:
         face_id = survey.face_of(session, job_id, "zone", zone_id)
         zone = find_part(load_face(session, job_id, face_id).property, "zone", zone_id)[0]
         if not isinstance(zone, Zone) or not isinstance(zone.area, Region) or not 0 <= number < len(zone.area.corners):
             raise Refused({"": "this zone has no such corner"})
         corners = [list(c) for c in zone.area.corners]
-        corners[number] = [x, y]
-        version = int(form["version"]) if form.get("version", "").isdigit() else -1
+        corners[number] = [round(typed.x_m, 6), round(typed.y_m, 6)]
         moved = made_part("zone", zone, {"area": {"kind": "region", "corners": corners}})
-        write_step(session, job_id, [(moved, face_id, version)], f"move a corner of {zone.name}")
+        write_step(session, job_id, [(moved, face_id, typed.version)], f"move a corner of {zone.name}")
 
 
 def _boxed(part: Part, numbers: Mapping[str, float]) -> Part:
@@ -208,8 +231,22 @@ def turn_house(ctx: Context, job_id: str, face_id: str, bearing: str) -> None:
         write_step(session, job_id, changes, f"turn the house by {by:.0f}°")
 
 
-def stand_wall(ctx: Context, job_id: str, face_id: str, place: PlanPlace | None) -> None:
-    """Put a wall where it stands on the plan, None to let it be guessed again; the others stay where they are seen."""
+class StandForm(Form):
+    """Where a wall's left end stands on the plan, m; left out: nobody says."""
+
+    east_m: Number | None = None
+    north_m: Number | None = None
+
+
+def stand_wall(ctx: Context, job_id: str, face_id: str, form: Mapping[str, str]) -> None:
+    """Put a wall where it stands on the plan, or let it be guessed again; the others stay where they are seen. Raises
+    InputError."""
+    try:
+        typed, place = StandForm.read(form), None
+        if typed.east_m is not None and typed.north_m is not None:
+            place = PlanPlace(east_m=round(typed.east_m, 3), north_m=round(typed.north_m, 3))
+    except (Refused, ValidationError):
+        raise InputError("place", "is not given in metres east and north", "drag the wall again") from None
     with ctx.writing() as session:
         property_ = load_bundle(session, job_id).property
         versions = survey.versions(session, job_id)

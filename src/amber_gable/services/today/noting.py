@@ -6,6 +6,7 @@ from collections.abc import Iterable, Mapping, Sequence
 from dataclasses import dataclass
 from datetime import datetime, timedelta
 from math import floor
+from typing import Annotated
 
 from amber_gable.core.state.progress import Progress, left_to_note, progress
 from amber_gable.core.work.record import coat_colour
@@ -14,6 +15,8 @@ from amber_gable.domain.job.job import JobBundle
 from amber_gable.domain.job.plan import Task
 from amber_gable.domain.job.site_record import Extent, Said, SiteEntry, withdrawn
 from amber_gable.services.context import Context
+from amber_gable.services.forms.form import Form, Reads
+from amber_gable.services.forms.types import number, one_of, text_of
 from amber_gable.store.job.jobs import load_bundle
 from amber_gable.store.job.plans import load_plan
 from amber_gable.store.job.site_record import append
@@ -38,22 +41,48 @@ class Named:
     colour: str | None = None
 
 
-@dataclass(frozen=True)
-class Note:
-    """What somebody says of the work, as typed: `at` a local time or nothing for when it was made, `how_far` in %.
-    `touch` and `made` (ISO time) come from the device that it was made on; without them they are given here."""
+def _moment(text: str) -> datetime:
+    """Raises ValueError."""
+    try:
+        return datetime.fromisoformat(text)
+    except ValueError:
+        raise ValueError(f"“{text[:30]}” is not a time: give the day and the hour, such as 2026-09-15T08:40") from None
 
-    said: str
+
+_SAID = [Said.STARTED, Said.DONE, Said.PART_DONE, Said.NOT_DONE]
+_HOW_FAR = "say how far it is done, between 1 and 99 %"
+
+
+def _pct(text: str) -> float:
+    """Raises ValueError."""
+    try:
+        pct = number(text.rstrip("% "))
+    except ValueError:
+        pct = 0.0
+    if not 0 < pct < 100:
+        raise ValueError(_HOW_FAR)
+    return pct
+
+
+class Note(Form):
+    """What somebody says of the work: `at`, on the house's clock unless it says otherwise, or left out for when it was
+    made, `how_far` in %. `touch` and `made` (ISO time) come from the device that it was made on; without them they are
+    given here."""
+
+    said: Annotated[Said, one_of(_SAID, "choose started, done, part done or not done")]
     by: str = ""
-    at: str = ""
-    how_far: str = ""
-    why: str = ""
+    at: Annotated[datetime, Reads(lambda text, _: _moment(text))] | None = None
+    how_far: Annotated[float, Reads(lambda text, _: _pct(text))] | None = None
+    why: Annotated[str, text_of("", most=400)] = ""
     touch: str = ""
     made: str = ""
 
 
 def note_of(form: Mapping[str, str], by: str) -> Note:
-    return Note(by=by, **{k: form.get(k, "") for k in ("said", "at", "how_far", "why", "touch", "made")})
+    """Raises Refused by field."""
+    # How far it is done is asked of what is done in part, whatever the field holds.
+    asked = form if form.get("said") == Said.PART_DONE else {k: v for k, v in form.items() if k != "how_far"}
+    return Note.read({**asked, "by": by})
 
 
 def note_tasks(ctx: Context, job_id: str, tasks: Sequence[str], note: Note) -> None:
@@ -133,19 +162,18 @@ def _entries(ctx: Context, bundle: JobBundle, work: Iterable[Named], note: Note)
         # Sent again, because no answer came the first time.
         return []
     now = _made(note.made, ctx.now)
+    at = note.at or now
+    at = at if at.tzinfo is not None else at.replace(tzinfo=bundle.property.tz)
     faults: dict[str, str] = {}
-    if note.said not in (Said.STARTED, Said.DONE, Said.PART_DONE, Said.NOT_DONE):
-        faults["said"] = "choose started, done, part done or not done"
-    said = Said(note.said) if not faults else Said.DONE
-    at = _moment(note.at, ctx.now, bundle, faults) if note.at.strip() else now
-    share = _share(note.how_far, faults) if said is Said.PART_DONE else None
-    why = note.why.strip()
-    if said is Said.NOT_DONE and not why:
+    if at > ctx.now + AHEAD:
+        faults["at"] = "that is still to come: give the time at which it was so"
+    if note.said is Said.PART_DONE and note.how_far is None:
+        faults["how_far"] = _HOW_FAR
+    if note.said is Said.NOT_DONE and not note.why:
         faults["why"] = "say in a few words why it is not done"
-    if len(why) > 400:
-        faults["why"] = "keep it under 400 letters"
     if faults:
         raise Refused(faults)
+    said, share = note.said, None if note.how_far is None else note.how_far / 100
     found = progress(bundle.job.record)
     touch = note.touch if _TOUCH.fullmatch(note.touch) else uuid.uuid4().hex
     out = []
@@ -154,7 +182,7 @@ def _entries(ctx: Context, bundle: JobBundle, work: Iterable[Named], note: Note)
             out.append(
                 SiteEntry.model_validate(
                     {
-                        "id": uuid.uuid4().hex, "touch": touch, "at": at, "noted": now, "said": said, "why": why,
+                        "id": uuid.uuid4().hex, "touch": touch, "at": at, "noted": now, "said": said, "why": note.why,
                         "by": note.by.strip()[:80] or SOMEBODY, "work": one.words, "extent": extent, "steps": steps,
                         "how_far": how_far, "product": one.product, "method": one.method, "colour": one.colour,
                     }
@@ -195,27 +223,3 @@ def _made(typed: str, now: datetime) -> datetime:
     except ValueError:
         return now
     return made if made.tzinfo is not None and now - WAITED < made <= now else now
-
-
-def _moment(typed: str, now: datetime, bundle: JobBundle, faults: dict[str, str]) -> datetime:
-    """A local time as the browser's field gives it."""
-    try:
-        at = datetime.fromisoformat(typed.strip())
-    except ValueError:
-        faults["at"] = f"“{typed.strip()[:30]}” is not a time: give the day and the hour, such as 2026-09-15T08:40"
-        return now
-    at = at if at.tzinfo is not None else at.replace(tzinfo=bundle.property.tz)
-    if at > now + AHEAD:
-        faults["at"] = "that is still to come: give the time at which it was so"
-    return at
-
-
-def _share(typed: str, faults: dict[str, str]) -> float | None:
-    try:
-        pct = float(typed.strip().replace(",", ".").rstrip("% "))
-    except ValueError:
-        pct = 0.0
-    if not 0 < pct < 100:
-        faults["how_far"] = "say how far it is done, between 1 and 99 %"
-        return None
-    return pct / 100

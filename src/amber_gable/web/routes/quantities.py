@@ -13,6 +13,7 @@ from amber_gable.services.estimate.estimating import (
     keep_level,
     trip_hours,
 )
+from amber_gable.services.forms.types import whole
 from amber_gable.services.job.view import JobView
 from amber_gable.services.quantities.quantities import kept_quantities
 from amber_gable.services.specification.taking_over import offers
@@ -34,7 +35,7 @@ def quantities(request: Request, job_id: str) -> Response:
 @router.post("/level")
 def level(request: Request, job_id: str, form: Fields) -> Response:
     try:
-        keep_level(context_of(request), job_id, form.get("buy_level", ""), form.get("largest_l", ""))
+        keep_level(context_of(request), job_id, form)
     except Refused as error:
         return _page(request, load_job(request, job_id), error.fields)
     return RedirectResponse(f"/jobs/{job_id}/quantities#level", 303)
@@ -51,13 +52,13 @@ def additives(request: Request, job_id: str, form: Fields) -> Response:
 
 @router.post("/retint")
 def retint_can(request: Request, job_id: str, form: Fields) -> Response:
-    number, view = form.get("number", ""), load_job(request, job_id)
+    number, view = whole(form.get("number", ""), -1), load_job(request, job_id)
     paint = (form.get("product", ""), form.get("colour", ""))
     known = paint in {(o.product.code, o.colour) for o in kept_quantities(view).orders}
-    if not (known and number.isascii() and number.isdigit() and len(number) <= 5):
+    if not known or number < 0:
         raise HTTPException(404, "This job has no such paint, or the stock no such can.")
     try:
-        retint(view, int(number), *paint)
+        retint(view, number, *paint)
     except Refused as error:
         return _page(request, view, error.fields)
     return RedirectResponse(f"/jobs/{job_id}/quantities", 303)
@@ -65,7 +66,8 @@ def retint_can(request: Request, job_id: str, form: Fields) -> Response:
 
 @router.post("/book")
 def book_cans(request: Request, job_id: str, form: Fields) -> Response:
-    numbers = [int(k[4:]) for k in form if k.startswith("can-") and k[4:].isascii() and k[4:].isdigit() and len(k) < 10]
+    sent = (whole(k[4:], -1) for k in form if k.startswith("can-"))
+    numbers = [n for n in sent if n >= 0]
     view = load_job(request, job_id)
     try:
         book(context_of(request), view.bundle.job.id, numbers)

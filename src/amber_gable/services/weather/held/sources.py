@@ -25,6 +25,7 @@ from amber_gable.exchange.weather.mapped_feed import MappedForecast, ask_feed
 from amber_gable.exchange.weather.mapping_guess import guessed
 from amber_gable.services.company.samples import is_sample_place
 from amber_gable.services.context import Context
+from amber_gable.services.forms.types import whole
 from amber_gable.services.weather.held.made_up import MadeUpWeather
 from amber_gable.store.changes import SOURCES
 from amber_gable.store.tables import PropertyRow
@@ -212,7 +213,7 @@ def source_from(form: Form[str, str]) -> Source:
             "time": time[0],
             "time_form": time[1],
             "zone": form.get("zone", "").strip() or "place",
-            "header": int(header) if header.isdigit() else 0,
+            "header": whole(header, 0),
             "columns": columns,
         },
     }

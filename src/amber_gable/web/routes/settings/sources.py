@@ -9,6 +9,7 @@ from fastapi import APIRouter, HTTPException, Request, UploadFile
 from starlette.responses import RedirectResponse, Response
 
 from amber_gable.domain.errors import InputError, Refused
+from amber_gable.services.forms.types import whole
 from amber_gable.services.weather.held.sources import (
     Draft,
     HousePlace,
@@ -112,8 +113,8 @@ def save(request: Request, form: Fields) -> Response:
 def _draft_in(request: Request, form: Form[str, str]) -> Draft:
     token = form.get("sample", "")
     if token in context_of(request).space.samples:
-        header = form.get("header", "")
-        return draft_of(context_of(request), token, form.get("address", ""), int(header) if header.isdigit() else None)
+        header = whole(form.get("header", ""), -1)
+        return draft_of(context_of(request), token, form.get("address", ""), None if header < 0 else header)
     if form.get("id"):
         return draft_again(context_of(request), form["id"])
     raise InputError("sample", "is no longer held", "read it again, then map it")

@@ -126,7 +126,7 @@ def lead(request: Request, job_id: str, form: Fields) -> Response:
 @router.post("/lead-year")
 def lead_year(request: Request, job_id: str, form: Fields) -> Response:
     try:
-        changed = set_lead_year(context_of(request), job_id, form.get("year", ""))
+        changed = set_lead_year(context_of(request), job_id, form)
     except Refused as error:
         return overview(request, job_id, {"faults": error.fields}, 422)
     return _told(request, job_id, changed, "The year is changed")

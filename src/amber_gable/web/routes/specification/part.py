@@ -19,6 +19,7 @@ from amber_gable.domain.work.aims import AIM_NAMES, Aim, aims_for
 from amber_gable.domain.work.finish import OverrideAction
 from amber_gable.domain.work.operation import Operation, OperationKind, Technique
 from amber_gable.services.company.colour_library import library_colour
+from amber_gable.services.forms.types import whole
 from amber_gable.services.specification.customer_changes import CustomerWish
 from amber_gable.services.specification.desk import PartDesk, standing_steps
 from amber_gable.services.specification.specifying import (
@@ -120,7 +121,7 @@ def _edit(
     change: Callable[[Wish, PaintedPart], Wish],
 ) -> Response:
     """Make a change and show the part with what it did; faults and stale edits keep what was typed."""
-    version = int(form.get("version", "0")) if form.get("version", "0").isdigit() else 0
+    version = _version(form)
     try:
         done: Changed = change_wish(context_of(request), job_id, key, version, change, _asked(request, form))
     except Refused as error:
@@ -239,4 +240,4 @@ def _asked(request: Request, form: dict[str, str]) -> CustomerWish:
 
 
 def _version(form: dict[str, str]) -> int:
-    return int(form["version"]) if form.get("version", "").isdigit() else 0
+    return whole(form.get("version", ""), 0)

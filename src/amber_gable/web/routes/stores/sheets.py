@@ -13,6 +13,7 @@ from amber_gable.domain.units import Quantity, unit
 from amber_gable.services.company import stores
 from amber_gable.services.company.colour_library import drop_own, import_palette, library, palette_gpl, told_colour
 from amber_gable.services.company.own_products import FAMILY_SHEETS, keep_own, own_tried
+from amber_gable.services.forms.types import whole
 from amber_gable.web.asking import context_of
 from amber_gable.web.pages import page, typed_system, units_of
 from amber_gable.web.views.sheet_form import GROUPS, field_unit, sheet_rows, sheet_values
@@ -131,7 +132,7 @@ async def save(request: Request) -> Response:
     form = await request.form()
     single = {k: v for k, v in form.items() if isinstance(v, str)}
     several = {k: [v for v in form.getlist(k) if isinstance(v, str)] for k in stores.LISTS}
-    version = int(single["version"]) if single.get("version", "").isdigit() else 0
+    version = whole(single.get("version", ""), 0)
     typed: dict[str, Any] = {**single, **several, **{k: single.get(k) == "yes" for k in stores.FLAGS}}
     try:
         sheet = stores.typed_product(single, several, typed_system(request, single))
@@ -146,7 +147,7 @@ async def save(request: Request) -> Response:
 @router.post("/product/{code}/delete")
 async def delete(request: Request, code: str) -> Response:
     form = await request.form()
-    version = int(str(form.get("version"))) if str(form.get("version", "")).isdigit() else 0
+    version = whole(str(form.get("version", "")), 0)
     found = next((p for p in stores.shelves(context_of(request)).products if p.code == code), None)
     try:
         stores.take_out(context_of(request), code, version)

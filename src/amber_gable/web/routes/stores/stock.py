@@ -7,6 +7,7 @@ from starlette.responses import RedirectResponse, Response
 
 from amber_gable.domain.errors import Refused
 from amber_gable.services.company.stock import add_can, bring_back, count_can, drop_can, label_svg, stock
+from amber_gable.services.forms.types import whole
 from amber_gable.web.asking import context_of
 from amber_gable.web.pages import Fields, page, typed_system
 
@@ -27,8 +28,8 @@ def _page(request: Request, typed: Mapping[str, str], faults: Mapping[str, str],
         "typed": typed,
         "faults": faults,
         "at": number,
-        "gone": int(said[5:]) if said.startswith("gone-") and said[5:].isdigit() else 0,
-        "added": int(said[6:]) if said.startswith("added-") and said[6:].isdigit() else 0,
+        "gone": whole(said.removeprefix("gone-"), 0),
+        "added": whole(said.removeprefix("added-"), 0),
         "products": [("", "choose")] + [(p.code, p.name) for p in sorted(found.products, key=lambda p: p.name)],
     }
     return page(request, "stores/stock.html", context, 422 if faults else 200)
@@ -71,6 +72,7 @@ def back(request: Request, number: str) -> Response:
 
 
 def _number(typed: str) -> int:
-    if not (typed.isascii() and typed.isdigit() and len(typed) <= 5):
+    number = whole(typed, -1)
+    if number < 0:
         raise HTTPException(404, "No can has that number.")
-    return int(typed)
+    return number

@@ -3,8 +3,6 @@
 from fastapi import APIRouter, Request
 from starlette.responses import RedirectResponse, Response
 
-from amber_gable.domain.errors import InputError
-from amber_gable.domain.house.survey import PlanPlace
 from amber_gable.services.survey.surveying import stand_wall, turn_house
 from amber_gable.web.asking import context_of
 from amber_gable.web.pages import Fields, page, units_of
@@ -25,13 +23,7 @@ def turn(request: Request, job_id: str, form: Fields) -> Response:
 def stand(request: Request, job_id: str, id_: str, form: Fields) -> Response:
     """Put a wall where it stands on the plan: `east_m` and `north_m` of its left end; neither lets it be guessed
     again."""
-    place = None
-    if form.get("east_m") and form.get("north_m"):
-        try:
-            place = PlanPlace(east_m=round(float(form["east_m"]), 3), north_m=round(float(form["north_m"]), 3))
-        except ValueError:
-            raise InputError("place", "is not given in metres east and north", "drag the wall again") from None
-    stand_wall(context_of(request), job_id, id_, place)
+    stand_wall(context_of(request), job_id, id_, form)
     if not is_fragment(request):
         return RedirectResponse(f"/jobs/{job_id}/survey?said=saved", 303)
     faces = read_sheet(request, job_id).bundle.property.faces

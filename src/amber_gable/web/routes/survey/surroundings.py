@@ -8,6 +8,7 @@ from starlette.responses import RedirectResponse, Response
 from amber_gable.domain.errors import Refused
 from amber_gable.domain.house.survey import BlockKind, Face
 from amber_gable.domain.units import UnitSystem
+from amber_gable.services.forms.types import whole
 from amber_gable.services.survey import surroundings
 from amber_gable.web.asking import context_of
 from amber_gable.web.pages import Fields, page
@@ -64,8 +65,8 @@ def delete(request: Request, job_id: str, id_: str, number: int) -> Response:
 
 
 def _number(form: dict[str, str]) -> int | None:
-    text = form.get("block", "")
-    return int(text) if text.isdigit() and len(text) < 4 else None
+    number = whole(form.get("block", ""), -1)
+    return None if number < 0 else number
 
 
 def _here(sheet: Sheet, id_: str) -> str:

@@ -112,9 +112,8 @@ Tasks = Annotated[list[str], Depends(_named)]
 def note(request: Request, job_id: str, tasks: Tasks, form: Fields) -> Response:
     """One touch: what is said of the tasks."""
     ctx = signed_by(request, form.get("by", ""))
-    said = note_of(form, ctx.actor)
     try:
-        note_tasks(ctx, job_id, tasks, said)
+        note_tasks(ctx, job_id, tasks, note_of(form, ctx.actor))
     except Refused as error:
         return _sheet(request, load_job(request, job_id), None, error.fields, 422)
     return _back(job_id, ctx.actor)

@@ -49,9 +49,8 @@ def standing_context(request: Request, view: JobView, key: tuple[str, str]) -> d
 def note(request: Request, job_id: str, kind: str, id_: str, form: Fields) -> Response:
     """What is said of one step of the part."""
     ctx = signed_by(request, form.get("by", ""))
-    said = note_of(form, ctx.actor)
     try:
-        note_step(ctx, job_id, kind, id_, form.get("step", ""), said)
+        note_step(ctx, job_id, kind, id_, form.get("step", ""), note_of(form, ctx.actor))
     except Refused as error:
         context = standing_context(request, load_job(request, job_id), (kind, id_)) | {"faults": error.fields}
         return page(request, "parts/today/standing.html", context, 422)
