@@ -54,23 +54,24 @@ class Unit:
         return value * self.factor + self.offset
 
 
-_FT, _IN, _GALLON, _POUND = 0.3048, 0.0254, 3.785411784, 0.45359237
+FOOT_M, INCH_M = 0.3048, 0.0254
+_GALLON, _POUND = 3.785411784, 0.45359237
 _Q = Quantity
 UNITS: dict[Quantity, tuple[Unit, Unit]] = {
     # metric, US
-    _Q.AREA: (Unit("m²"), Unit("ft²", _FT**2, digits=0)),
-    _Q.SMALL_LENGTH: (Unit("mm", digits=0), Unit("in", _IN * 1000, digits=2)),
-    _Q.RUN: (Unit("m"), Unit("ft", _FT)),
+    _Q.AREA: (Unit("m²"), Unit("ft²", FOOT_M**2, digits=0)),
+    _Q.SMALL_LENGTH: (Unit("mm", digits=0), Unit("in", INCH_M * 1000, digits=2)),
+    _Q.RUN: (Unit("m"), Unit("ft", FOOT_M)),
     _Q.VOLUME: (Unit("L"), Unit("gal", _GALLON, digits=2)),
-    _Q.COVERAGE: (Unit("m²/L"), Unit("ft²/gal", _FT**2 / _GALLON, digits=0)),
-    _Q.AREA_RATE: (Unit("m²/h"), Unit("ft²/h", _FT**2, digits=0)),
+    _Q.COVERAGE: (Unit("m²/L"), Unit("ft²/gal", FOOT_M**2 / _GALLON, digits=0)),
+    _Q.AREA_RATE: (Unit("m²/h"), Unit("ft²/h", FOOT_M**2, digits=0)),
     _Q.TEMPERATURE: (Unit("°C"), Unit("°F", 1 / 1.8, -32 / 1.8)),
     _Q.TEMPERATURE_DIFFERENCE: (Unit("K"), Unit("°F", 1 / 1.8)),
     _Q.WIND: (Unit("m/s"), Unit("mph", 0.44704, digits=0)),
-    _Q.RAIN: (Unit("mm"), Unit("in", _IN * 1000, digits=2)),
-    _Q.RAIN_RATE: (Unit("mm/h"), Unit("in/h", _IN * 1000, digits=2)),
+    _Q.RAIN: (Unit("mm"), Unit("in", INCH_M * 1000, digits=2)),
+    _Q.RAIN_RATE: (Unit("mm/h"), Unit("in/h", INCH_M * 1000, digits=2)),
     _Q.FILM: (Unit("µm", digits=0), Unit("mil", 25.4)),
-    _Q.WATER_FILM: (Unit("g/m²", digits=0), Unit("oz/100 ft²", 28.349523125 / (100 * _FT**2), digits=1)),
+    _Q.WATER_FILM: (Unit("g/m²", digits=0), Unit("oz/100 ft²", 28.349523125 / (100 * FOOT_M**2), digits=1)),
     _Q.DENSITY: (Unit("kg/L", digits=2), Unit("lb/gal", _POUND / _GALLON)),
     _Q.MASS: (Unit("kg"), Unit("lb", _POUND)),
     _Q.PRESSURE: (Unit("bar", digits=0), Unit("psi", 0.06894757293168, digits=0)),

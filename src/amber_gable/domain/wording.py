@@ -1,7 +1,7 @@
 """Days, hours and plain figures in words: the same on pages, papers, exports and commands. Figures with a unit are told
 by `units.py`."""
 
-from datetime import date, datetime
+from datetime import date, datetime, tzinfo
 
 
 def dated(t: date) -> str:
@@ -12,6 +12,11 @@ def dated(t: date) -> str:
 def timed(t: datetime) -> str:
     """'Mon 14 Sep 08:40', in the zone of the moment."""
     return f"{t:%a} {t.day} {t:%b %H:%M}"
+
+
+def timed_at(t: datetime, zone: tzinfo) -> str:
+    """'Mon 14 Sep 08:40', in the house's zone."""
+    return timed(t.astimezone(zone))
 
 
 def clock(t: datetime) -> str:

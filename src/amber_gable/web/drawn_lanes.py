@@ -1,14 +1,16 @@
 """The face lanes as they are shown: each drawn once for its climate and the plan, the present and the cursor laid over
 them."""
 
+from __future__ import annotations
+
 from collections.abc import Callable, Sequence
 from dataclasses import dataclass
 from datetime import datetime
+from typing import TYPE_CHECKING
 from urllib.parse import urlencode
 
 from markupsafe import Markup
 
-from amber_gable.core.weather.futures.members import Odds
 from amber_gable.services.job.view import JobView
 from amber_gable.services.weather.faces.judged_faces import JudgedFace
 from amber_gable.services.workspace import digest
@@ -16,6 +18,9 @@ from amber_gable.web.pages import rendered
 from amber_gable.web.views.units import Units
 from amber_gable.web.views.weather.lanes import Lane, LaneOf, Lanes, lane_of, zero_line
 from amber_gable.web.views.weather.timescale import TimeScale
+
+if TYPE_CHECKING:
+    from amber_gable.core.weather.futures.members import Odds
 
 
 @dataclass(frozen=True)
@@ -44,7 +49,9 @@ def lanes_of(rows: Sequence[JudgedFace], odds: Sequence[Odds | None] = ()) -> li
     """`odds`: of each row, where they are worked out."""
     known = odds or [None] * len(rows)
     shares = [None if o is None else r.share(o) for r, o in zip(rows, known, strict=True)]
-    return [LaneOf(r.face, r.climate, r.windows.slots, r.ok, r.letters, s) for r, s in zip(rows, shares, strict=True)]
+    return [
+        LaneOf(r.face, r.windows.slots, r.sun, r.spread, r.ok, r.letters, s) for r, s in zip(rows, shares, strict=True)
+    ]
 
 
 def chart(
@@ -68,7 +75,7 @@ def chart(
             context = {"l": lane, "width": scale.width, "zero": zero_line()}
             return lane, Markup(rendered("svg/lane_row.html", context, units))
 
-        seen = (row.ok, row.letters, row.climate.dew_margin, row.climate.poa_direct, row.share)
+        seen = (row.ok, row.letters, row.spread, row.sun, row.share)
         who = (bundle.job.id, bundle.property.time_zone, index, face.id, face.name, face.azimuth_deg, face.tilt_deg)
         planned = "".join(t.model_dump_json() for t in tasks if t.face == face.id)
         key = "lane" + digest(*who, *seen, slots.start, planned, query, units.system, scale)

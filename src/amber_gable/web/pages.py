@@ -13,9 +13,9 @@ from jinja2.runtime import Context
 from starlette.responses import Response
 
 from amber_gable import __version__
-from amber_gable.core.weather.judged.rules import LETTERS
 from amber_gable.domain import wording
 from amber_gable.domain.units import UnitSystem
+from amber_gable.domain.weather.letters import LETTERS
 from amber_gable.services.company.usual_units import units_for
 from amber_gable.services.job.stages import STAGES, lacking, stage_of, stages_that_matter
 from amber_gable.services.job.undo import steps_of

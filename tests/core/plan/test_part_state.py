@@ -7,10 +7,11 @@ import pytest
 
 from amber_gable.core.state.answers import told
 from amber_gable.core.state.judgement import Verdict
-from amber_gable.core.state.part_state import CellState, clock
+from amber_gable.core.state.part_state import CellState
 from amber_gable.domain.grid import SLOTS_PER_HOUR
 from amber_gable.domain.job.job import JobBundle
 from amber_gable.domain.weather.series import WeatherSeries
+from amber_gable.domain.wording import timed_at
 from tests.site_cases import SIDING, at, site_of, state_of, wall, weather
 
 NINE, TEN = at(0, "09:00"), at(0, "10:00")
@@ -137,7 +138,7 @@ def test_the_reasons_are_said_with_day_and_hour_and_what_shortens_them() -> None
     assert words.headline == "Weather fine, not ready: washed Mon 8 Jun 09:00"
     assert words.then.startswith("Ready Tue 9 Jun 09:00 (a meter reading of 15 % or less shortens it).")
     assert "Next open: Tue 9 Jun 09:00" in words.then
-    assert clock(at(1, "09:00"), state.around.tz) == "Tue 9 Jun 09:00"
+    assert timed_at(at(1, "09:00"), state.around.tz) == "Tue 9 Jun 09:00"
 
 
 def test_a_film_keeps_its_clocks_through_the_weather_since() -> None:

@@ -6,9 +6,9 @@ from typing import Any
 from amber_gable.core.specification.derived.diagnosis import Derivation, derive
 from amber_gable.core.specification.derived.facts import Facts, facts_of
 from amber_gable.core.specification.derived.planned import USUAL_WAY, PlannedStep
-from amber_gable.core.specification.derived.rule import Alert
 from amber_gable.domain.findings.condition import Condition
 from amber_gable.domain.work.aims import Aim
+from amber_gable.domain.work.alert import Alert
 from amber_gable.domain.work.schools import resolved
 
 SOUND = {"coating": "waterborne", "gloss": "dull", "chalking": "none", "loose_pct": 0, "mildew_pct": 0, "moisture": 12}

@@ -12,13 +12,13 @@ from amber_gable.core.specification.cautions.open_tests import open_tests
 from amber_gable.core.specification.cautions.safety import CARDS, Content
 from amber_gable.core.specification.derived.diagnosis import Derivation, derive
 from amber_gable.core.specification.derived.facts import facts_of
-from amber_gable.core.specification.derived.rule import Alert
 from amber_gable.core.specification.derived.system import specify
 from amber_gable.core.specification.rules import RULES
 from amber_gable.domain.house.items import ITEM_NAMES
 from amber_gable.domain.house.substrates import SUBSTRATES
 from amber_gable.domain.paint.generic_products import GENERIC_PRODUCTS
 from amber_gable.domain.work.aims import aims_for
+from amber_gable.domain.work.alert import Alert
 from amber_gable.domain.work.operation import OperationKind, Technique
 from amber_gable.domain.work.schools import TOPICS, AskedBy, resolved, topics_of
 from tests.core.specification.spec_case import Case, condition, levels, told

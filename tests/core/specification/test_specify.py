@@ -11,7 +11,6 @@ from amber_gable.core.specification.colour.cover_cost import cover_costs
 from amber_gable.core.specification.derived.diagnosis import derive
 from amber_gable.core.specification.derived.part_facts import lead_presumed, part_facts
 from amber_gable.core.specification.derived.part_spec import Wish, fresh_spec, made_finish, part_spec
-from amber_gable.core.specification.derived.rule import Alert
 from amber_gable.core.specification.derived.system import specify
 from amber_gable.core.survey.amounts.painted import PaintedPart, painted_parts
 from amber_gable.core.work.item_pace import coat_hours
@@ -22,6 +21,7 @@ from amber_gable.domain.paint.families import Family, usual_surfaces
 from amber_gable.domain.paint.generic_products import GENERIC_PRODUCTS
 from amber_gable.domain.paint.method import Method
 from amber_gable.domain.paint.product import Base, Hazard, Product
+from amber_gable.domain.work.alert import Alert
 from amber_gable.domain.work.finish import Override
 from amber_gable.domain.work.operation import Operation, Technique
 from tests.core.specification.spec_case import SOUND, Case, case

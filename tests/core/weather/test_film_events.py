@@ -9,12 +9,13 @@ import numpy as np
 import pytest
 
 from amber_gable.core.weather.film.drying import stage_rates
-from amber_gable.core.weather.film.film_events import FilmEvent, Severity, film_events
+from amber_gable.core.weather.film.film_events import FilmEvent, film_events
 from amber_gable.core.weather.film.limits import coat_limits
 from amber_gable.core.weather.judged.outlook import WEEK_D, outlook
 from amber_gable.domain.grid import STEPS_PER_HOUR
 from amber_gable.domain.paint.generic_products import generic_product
 from amber_gable.domain.weather.series import WeatherSeries
+from amber_gable.domain.weather.severity import Severity
 from amber_gable.domain.work.working import Policy
 from tests.weather_cases import NORTHERN, WEST, climate_of, day_slots, real_year, steady, utc, walls, windows_of
 

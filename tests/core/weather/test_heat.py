@@ -11,13 +11,13 @@ from amber_gable.core.specification.colour import heat
 from amber_gable.core.specification.colour.absorptance import solar_absorptance
 from amber_gable.core.specification.colour.heat import VINYL_LIMIT_C, design_hot_c, peaks
 from amber_gable.core.specification.colour.heat_check import HeatCheck, Wanted, heat_checks
-from amber_gable.core.specification.derived.rule import Alert
 from amber_gable.core.survey.amounts.painted import painted_parts
 from amber_gable.core.weather.wall.steps import to_steps
 from amber_gable.core.weather.wall.surface import FaceSurface, surface_climate
 from amber_gable.domain.house.substrates import substrate
 from amber_gable.domain.job.job import JobBundle
 from amber_gable.domain.paint.generic_products import generic_product
+from amber_gable.domain.work.alert import Alert
 from tests.jobs import demo_job
 
 TAUPE, LIGHT_TAUPE, NEAR_BLACK = "#a39b8b", "#b5ad9c", "#1b1d1f"

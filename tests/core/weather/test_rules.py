@@ -8,13 +8,14 @@ import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from amber_gable.core.weather.judged.rules import LETTERS, RULES
+from amber_gable.core.weather.judged.rules import RULES
 from amber_gable.core.weather.judged.windows import Windows, preparation_windows
 from amber_gable.core.weather.outdoors.air import vapour_pressure
 from amber_gable.core.weather.wall.steps import to_steps
 from amber_gable.core.weather.wall.surface import surface_climate
 from amber_gable.domain.grid import SLOT_H, STEPS_PER_HOUR
 from amber_gable.domain.paint.method import Method
+from amber_gable.domain.weather.letters import LETTERS
 from amber_gable.domain.work.operation import OperationKind
 from amber_gable.domain.work.working import Policy
 from tests.weather_cases import (

@@ -26,7 +26,6 @@ from amber_gable.core.weather.wall.slot_climate import (
 from amber_gable.core.weather.wall.steps import Steps
 from amber_gable.core.weather.wall.substrate_moisture import Damp, MoistureEvent, dry_masonry
 from amber_gable.core.weather.wall.surface import FaceSurface
-from amber_gable.core.work.record import coat_colour
 from amber_gable.domain.errors import NoClimate
 from amber_gable.domain.grid import STEP_S
 from amber_gable.domain.house.exposure import Eave
@@ -37,6 +36,7 @@ from amber_gable.domain.paint.method import Method
 from amber_gable.domain.paint.product import Product
 from amber_gable.domain.weather.series import WeatherSeries
 from amber_gable.domain.work.aims import usual_aim
+from amber_gable.domain.work.coat_colour import coat_colour
 from amber_gable.domain.work.finish import Finish
 from amber_gable.domain.work.operation import OperationKind
 from amber_gable.domain.work.working import Policy

@@ -4,6 +4,7 @@ from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 from decimal import Decimal
 
+from amber_gable.core.estimate.boxing import Box, boxes
 from amber_gable.core.estimate.consumables import Supply, additives, supplies
 from amber_gable.core.estimate.containers import Purchase, least_cost
 from amber_gable.core.estimate.draw import Draw
@@ -40,6 +41,15 @@ class Order:
     @property
     def reserve_l(self) -> float:
         return self.need.reserve_l
+
+    @property
+    def cans_l(self) -> list[float]:
+        """Litres in each can, in the order they are opened in: the firm's own first."""
+        return [*(c.litres for c in self.stock), *(c.litres for c, n in self.purchase.items for _ in range(n))]
+
+    @property
+    def boxes(self) -> list[Box]:
+        return boxes(self.cans_l)
 
     @property
     def leftover_l(self) -> float:

@@ -20,13 +20,6 @@ WAYS = (
     (Method.AIRLESS, True),
     (Method.TURBINE, False),
 )
-RISKS = {
-    (Method.BRUSH, False): "Best into bare wood, cracks and edges; lap marks where the edge dries.",
-    (Method.ROLLER, False): "Best on flat to medium texture; spatter, and roller marks on smooth boards.",
-    (Method.AIRLESS, False): "Mist on cars, glass and neighbours; runs; injection. Porous ground wants it worked in.",
-    (Method.AIRLESS, True): "Two people; worked into pores and seams. Mist and injection as ever.",
-    (Method.TURBINE, False): "For small parts; little mist, small reach, a fine surface.",
-}
 
 
 @dataclass(frozen=True)

@@ -11,12 +11,6 @@ from amber_gable.core.work.record import part_moves
 from amber_gable.domain.house.survey import Face
 from amber_gable.domain.work.access import Access
 
-RISKS = {
-    Access.LADDER: "Firm level ground, 4:1, tied or footed, three points of contact; never reached beyond the rails.",
-    Access.TOWER: "Level ground, outriggers, tied; nobody on it while it is moved. Both hands free.",
-    Access.LIFT: "Ground that bears it, wires far off, a harness clipped in, people trained for it. Booked ahead.",
-}
-
 
 @dataclass(frozen=True)
 class WayUp:

@@ -20,7 +20,6 @@ from amber_gable.core.survey.amounts.painted import Key
 from amber_gable.core.weather.film.drying import DryingStage
 from amber_gable.core.weather.film.limits import coat_limits
 from amber_gable.core.weather.judged.slots import Slots
-from amber_gable.core.weather.judged.windows import moment
 from amber_gable.domain.job.plan import Plan, Task, Unplaced
 from amber_gable.domain.progress import Progress, unseen, within
 from amber_gable.domain.work.people import Person
@@ -157,7 +156,7 @@ def _task(item: WorkItem, candidate: OpenTask, placement: Placement, slots: Slot
     reason, blocked = why(candidate, placement, slots, titles)
 
     def at(stage: DryingStage) -> datetime | None:
-        return moment(float(candidate.stages[stage][last]), slots) if candidate.stages else None
+        return slots.moment(float(candidate.stages[stage][last])) if candidate.stages else None
 
     end = _time(placement.end, slots)
     return Task(

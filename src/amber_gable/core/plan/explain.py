@@ -6,8 +6,9 @@ import numpy as np
 import numpy.typing as npt
 
 from amber_gable.core.plan.tasks import SLOT_MIN, VISIT_MIN, OpenTask, Placement, Refusal
-from amber_gable.core.weather.judged.rules import LETTERS, helps_against
+from amber_gable.core.weather.judged.rules import helps_against
 from amber_gable.core.weather.judged.slots import Slots
+from amber_gable.domain.weather.letters import LETTERS
 from amber_gable.domain.wording import timed
 
 

@@ -10,11 +10,12 @@ import numpy as np
 from amber_gable.core.climate.job_climate import SiteClimate
 from amber_gable.core.state.job_state import Board, TaskState
 from amber_gable.core.state.judgement import Judged, Verdict
-from amber_gable.core.state.part_state import clock
 from amber_gable.core.state.task_status import Status
-from amber_gable.core.weather.judged.rules import LETTERS, RULES, helps_against
+from amber_gable.core.weather.judged.rules import RULES, helps_against
 from amber_gable.domain.grid import SLOT_S
 from amber_gable.domain.job.plan import Task
+from amber_gable.domain.weather.letters import LETTERS
+from amber_gable.domain.wording import timed_at
 
 NOISE = {"°C": 1.0, "K": 1.0, "%": 8.0, "mm/h": 0.2, "m/s": 1.0, "W/m²": 80.0, "g/m²": 10.0, "h": 0.5}
 """By how much a forecast for tomorrow usually changes from one hourly issue to the next, in the unit of each rule."""
@@ -87,7 +88,7 @@ def _by_state(site: SiteClimate, state: TaskState) -> Threat | None:
     if answer is None or answer.verdict not in (Verdict.STOPPED, Verdict.WAITS):
         return None
     wait = answer.waits[0]
-    until = f", until {clock(wait.until, site.slots.tz)}" if wait.until else ""
+    until = f", until {timed_at(wait.until, site.slots.tz)}" if wait.until else ""
     return Threat(
         state.task, f"state-{wait.letter}", wait.letter, answer.at, f"not ready: {wait.words}{until}", wait.lifts
     )

@@ -7,8 +7,9 @@ from itertools import chain
 
 from amber_gable.core.state.job_state import Board, TaskState
 from amber_gable.core.state.judgement import Answer, Verdict
-from amber_gable.core.state.part_state import Wait, clock
-from amber_gable.core.weather.judged.rules import LETTERS
+from amber_gable.core.state.part_state import Wait
+from amber_gable.domain.weather.letters import LETTERS
+from amber_gable.domain.wording import timed_at
 
 
 @dataclass(frozen=True)
@@ -21,7 +22,9 @@ class AnswerWords:
 
 
 def told(answer: Answer, tz: tzinfo) -> AnswerWords:
-    opens = f" Next open: {clock(answer.opens, tz)}." if answer.opens is not None else " No window in the days known."
+    opens = (
+        f" Next open: {timed_at(answer.opens, tz)}." if answer.opens is not None else " No window in the days known."
+    )
     match answer.verdict:
         case Verdict.YES:
             until = "" if answer.until is None else f", until {answer.until.astimezone(tz):%H:%M}"
@@ -35,7 +38,7 @@ def told(answer: Answer, tz: tzinfo) -> AnswerWords:
         case Verdict.STOPPED:
             stop = next(w for w in answer.waits if w.letter == "S")
             lifts = f"What lifts it: {stop.lifts}" if stop.lifts else ""
-            until = f" Ends by itself {clock(stop.until, tz)}." if stop.until else ""
+            until = f" Ends by itself {timed_at(stop.until, tz)}." if stop.until else ""
             return AnswerWords(f"Stop: {stop.words}", f"{lifts}{until}".strip(), False)
     return AnswerWords("Not known", "The weather known does not reach this hour.", False)
 
@@ -64,7 +67,7 @@ def _ready(waits: tuple[Wait, ...], tz: tzinfo) -> str:
 
 
 def _end(wait: Wait, tz: tzinfo) -> str:
-    return (clock(wait.until, tz) if wait.until is not None else "") + _lifts(wait)
+    return (timed_at(wait.until, tz) if wait.until is not None else "") + _lifts(wait)
 
 
 def _lifts(wait: Wait) -> str:
@@ -92,7 +95,7 @@ def last_stroke(board: Board, now: datetime, names: Mapping[str, str]) -> LastSt
     assert tz is not None
     what = names.get(task.product or "", task.operation)
     if task.start.astimezone(tz).date() > now.date():
-        return LastStroke(None, task.face_name, f"{what}, {clock(task.start, tz)}")
+        return LastStroke(None, task.face_name, f"{what}, {timed_at(task.start, tz)}")
     if answer.ok and answer.until is not None:
         return LastStroke(answer.until.astimezone(tz), task.face_name, what)
     return LastStroke(None, task.face_name, f"{what}: {_short(found)}")

@@ -9,7 +9,6 @@ import numpy as np
 from amber_gable.core.climate.job_climate import SiteClimate
 from amber_gable.core.weather.film.drying import DryingStage
 from amber_gable.core.weather.judged.rules import RAIN_MEASURABLE
-from amber_gable.core.weather.judged.windows import moment
 from amber_gable.domain.grid import STEP_S
 from amber_gable.domain.house.survey import Item, Zone
 from amber_gable.domain.paint.product import Product
@@ -54,7 +53,7 @@ def film_of(site: SiteClimate, part: Zone | Item, product: Product, colour: str,
         return after - 1 + float((wanted - before) / (ticks[after] - before))
 
     def local(step: float) -> datetime | None:
-        return moment(steps.start + STEP_S * step, slots)
+        return slots.moment(steps.start + STEP_S * step)
 
     ready = when(DryingStage.RAIN_READY)
     fresh = surface.climate.wall_rain[0, at : int(min(np.ceil(ready), len(steps)))]

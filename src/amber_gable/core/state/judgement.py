@@ -19,13 +19,13 @@ from amber_gable.core.state.part_state import CellState, PartState, Wait
 from amber_gable.core.weather.futures.members import Coat, Preparation
 from amber_gable.core.weather.judged.slots import Slots
 from amber_gable.core.weather.judged.windows import Windows
-from amber_gable.core.work.record import coat_colour
 from amber_gable.core.work.stints import Stint
 from amber_gable.core.work.waits import keeps_rain_out, shuts_in
 from amber_gable.domain.grid import SLOT_S
 from amber_gable.domain.house.substrates import SUBSTRATES
 from amber_gable.domain.house.survey import Item, Zone
 from amber_gable.domain.paint.product import Product
+from amber_gable.domain.work.coat_colour import coat_colour
 from amber_gable.domain.work.finish import Finish
 from amber_gable.domain.work.operation import Operation
 

@@ -12,14 +12,14 @@ from amber_gable.core.state.progress import Cell, Progress, cells
 from amber_gable.core.survey.amounts.painted import Key, PaintedPart
 from amber_gable.core.survey.findings.moisture import judged_moisture
 from amber_gable.core.weather.film.drying import DryingStage
-from amber_gable.core.work.record import coat_colour
 from amber_gable.core.work.stints import Stint, stints
 from amber_gable.core.work.waits import PAST, dampens, film_stage, keeps_rain_out, seals, shuts_in, wait_hours
 from amber_gable.domain.findings.condition import MoistureReading
 from amber_gable.domain.house.substrates import SUBSTRATES, Substrate
 from amber_gable.domain.job.site_record import SiteEntry
 from amber_gable.domain.paint.product import Product
-from amber_gable.domain.wording import timed
+from amber_gable.domain.wording import timed_at
+from amber_gable.domain.work.coat_colour import coat_colour
 from amber_gable.domain.work.finish import Finish
 from amber_gable.domain.work.operation import Operation, OperationKind, Technique
 
@@ -132,11 +132,6 @@ def _last_wetted(cell: Cell) -> datetime | None:
     return max((e.at for o, e in _noted(cell) if dampens(o)), default=None)
 
 
-def clock(t: datetime, tz: tzinfo) -> str:
-    """'Mon 14 Sep 08:40' in the house's time."""
-    return timed(t.astimezone(tz))
-
-
 def _noted(cell: Cell) -> list[tuple[Operation, SiteEntry]]:
     """The steps behind the work. One that nobody noted is taken to have ended when the next noted one did."""
     out: list[tuple[Operation, SiteEntry]] = []
@@ -191,7 +186,7 @@ def _fixed(
     dry = reading is not None and limit is not None and reading[0] <= limit.value
     if damp and seals(after.first) and held is not None and limit is not None:
         before = ", before it was last wetted" if _last_wetted(cell) is not None else ""
-        when = f" on {clock(reading[1], around.tz)}" if reading else before
+        when = f" on {timed_at(reading[1], around.tz)}" if reading else before
         # What was wetted since tells nothing until it is read again.
         since = None if reading is None else around.site.damp_since(part.part, limit, reading[1])
         until = None if since is None else since[1]
@@ -212,7 +207,7 @@ def _fixed(
             lifts = f"a meter reading of {limit.value:g} % or less shortens it"
         elif lifts:
             lifts = f"or when {lifts}"
-        wait = Wait(letter, f"{PAST[operation.kind]} {clock(entry.at, around.tz)}", until, lifts)
+        wait = Wait(letter, f"{PAST[operation.kind]} {timed_at(entry.at, around.tz)}", until, lifts)
         known = longest.get(letter)
         if known is None or (known.until is not None and until > known.until):
             longest[letter] = wait
@@ -228,7 +223,7 @@ def _below(around: Surroundings, cell: Cell, film: Film | None, after: Stint) ->
     stage = film_stage(after.first)
     if film is None or stage is None:
         return []
-    laid = f"{film.name} laid {clock(film.laid_at, around.tz)}"
+    laid = f"{film.name} laid {timed_at(film.laid_at, around.tz)}"
     out = []
     if film.known:
         at = film.touch_at if stage is DryingStage.TOUCH else film.recoat_at
@@ -240,7 +235,7 @@ def _below(around: Surroundings, cell: Cell, film: Film | None, after: Stint) ->
     late = film.latest_recoat is not None and film.latest_recoat < around.now
     if late and after.lays_film and film.latest_recoat is not None and not _sanded_since(cell, film):
         out.append(
-            Wait("B", f"{laid}: its longest recoat time ended {clock(film.latest_recoat, around.tz)}", None,
+            Wait("B", f"{laid}: its longest recoat time ended {timed_at(film.latest_recoat, around.tz)}", None,
                  "add a light sanding to its steps, and note it when it is done")
         )  # fmt: skip
     return out
@@ -311,13 +306,13 @@ def _away(cell: Cell) -> tuple[str, ...]:
 def _findings(around: Surroundings, cell: Cell, film: Film | None) -> tuple[str, ...]:
     out = []
     if film is not None and film.rained_at is not None and film.rained_at < around.now:
-        ready = f", rain-ready only {clock(film.rain_ready_at, around.tz)}" if film.rain_ready_at else ""
+        ready = f", rain-ready only {timed_at(film.rain_ready_at, around.tz)}" if film.rain_ready_at else ""
         out.append(
-            f"Rain reached {film.name} {clock(film.rained_at, around.tz)}{ready}: look at it in raking light. "
+            f"Rain reached {film.name} {timed_at(film.rained_at, around.tz)}{ready}: look at it in raking light. "
             "Where it ran, spotted or washed off, mark the coat as not done."
         )
     if cell.refused is not None:
-        out.append(f"Not done, {clock(cell.refused.at, around.tz)}, {cell.refused.by}: {cell.refused.why}")
+        out.append(f"Not done, {timed_at(cell.refused.at, around.tz)}, {cell.refused.by}: {cell.refused.why}")
     unseen = [o.name for o in cell.passed if o.kind is not OperationKind.CLEAN]
     if unseen:
         out.append("Not noted, though later work was: " + "; ".join(unseen))

@@ -14,9 +14,8 @@ from amber_gable.domain.job.job import JobBundle
 from amber_gable.domain.paint.method import Method
 from amber_gable.domain.paint.product import Product
 from amber_gable.domain.work.access import Access
+from amber_gable.domain.work.coat_colour import coat_colour
 from amber_gable.domain.work.operation import Operation
-
-PRIMER_COLOUR, CLEAR_COLOUR = "#f4f1ea", "#d9d2c0"
 
 
 @dataclass(frozen=True)
@@ -81,13 +80,6 @@ class PartWork:
     @property
     def hours(self) -> float:
         return sum(line.hours for line in self.lines) + (self.moves.hours if self.moves else 0.0)
-
-
-def coat_colour(operation: Operation, product: Product, finish_colour: str) -> str:
-    """The colour this coat is bought in."""
-    if operation.colour is not None:
-        return operation.colour
-    return PRIMER_COLOUR if product.primer else finish_colour
 
 
 def coat_paint(part: PaintedPart, operation: Operation, product: Product, finish_colour: str) -> Paint | None:

@@ -1,6 +1,10 @@
 """The small tests of a survey (docs/trade.md §3): what each finds out, on what, and how it is done."""
 
+from enum import StrEnum
+from typing import Any, get_args
+
 from amber_gable.domain.base import Name, Record
+from amber_gable.domain.findings.condition import Condition
 from amber_gable.domain.units import Quantity
 
 
@@ -12,6 +16,16 @@ class GuidedTest(Record):
     name: Name
     families: tuple[str, ...]
     how: str
+
+    @property
+    def answers(self) -> tuple[str, ...]:
+        """What a test of few answers can say; empty where a figure is typed."""
+        annotation: Any = Condition.model_fields[self.field].annotation
+        kinds = (annotation, *get_args(annotation))
+        if bool in kinds:
+            return ("yes", "no")
+        choice = next((k for k in kinds if isinstance(k, type) and issubclass(k, StrEnum)), None)
+        return tuple(choice) if choice is not None else ()
 
     def fits(self, family: str) -> bool:
         return not self.families or family in self.families

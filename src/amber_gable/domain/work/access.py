@@ -31,6 +31,14 @@ REACHES: Mapping[Access, Reach] = {
 }
 
 
+ACCESS_RISKS: Mapping[Access, str] = {
+    Access.LADDER: "Firm level ground, 4:1, tied or footed, three points of contact; never reached beyond the rails.",
+    Access.TOWER: "Level ground, outriggers, tied; nobody on it while it is moved. Both hands free.",
+    Access.LIFT: "Ground that bears it, wires far off, a harness clipped in, people trained for it. Booked ahead.",
+}
+"""What to mind of each."""
+
+
 class AccessChoice(Record):
     """The way up chosen for a face, and why."""
 

@@ -6,6 +6,7 @@ from typing import Annotated, Any
 
 from amber_gable.core.estimate.levels import SHOP_H, BuyLevel, compared_levels
 from amber_gable.core.estimate.ways_up import FaceWays, ways_up
+from amber_gable.core.survey.amounts.trim import trim_assumed, zone_trim
 from amber_gable.domain.errors import Refused
 from amber_gable.domain.job.job import JobBundle
 from amber_gable.domain.work.access import Access, AccessChoice
@@ -112,6 +113,16 @@ def compared_ways(view: JobView) -> list[FaceWays]:
     """Ladder, tower and lift for each face that is worked on above 3 m."""
     crew, hours = view.bundle.job.crew, kept_quantities(view).estimate.hours
     return from_quantities(view, "ways", lambda _: ways_up(hours, crew.last_h - crew.first_h))
+
+
+def trim_assumptions(bundle: JobBundle) -> list[tuple[str, str, float]]:
+    """Zones of trim whose length nobody took: face id, name, metres assumed."""
+    faces = {f.id: f for f in bundle.property.faces}
+    return [
+        (z.face, f"{faces[z.face].name}, {z.name}", zone_trim(z, faces[z.face]))
+        for z in bundle.property.zones
+        if trim_assumed(z)
+    ]
 
 
 def pace_form(bundle: JobBundle) -> dict[str, str]:

@@ -6,11 +6,11 @@ from amber_gable.core.specification.choices.preview import light_at, lit_colours
 from amber_gable.core.specification.colour.difference import contrast_ratio, contrast_words
 from amber_gable.core.specification.colour.heat_check import Wanted, heat_checks
 from amber_gable.core.specification.derived.facts import surface_tags
-from amber_gable.core.specification.derived.rule import Alert
 from amber_gable.core.survey.amounts.painted import painted_parts
 from amber_gable.domain.job.job import JobBundle
 from amber_gable.domain.paint.colour_library import LibraryColour
 from amber_gable.domain.paint.scheme import ColourGroup, NamedColour, Scheme, colour_group
+from amber_gable.domain.work.alert import Alert
 from amber_gable.services.company.colour_library import colour_library
 from amber_gable.services.context import Context
 

@@ -10,7 +10,7 @@ from amber_gable.core.climate.job_climate import SiteClimate
 from amber_gable.core.estimate.methods import MethodWay, is_coat, method_ways
 from amber_gable.core.specification.cautions.open_tests import OpenTest, open_tests
 from amber_gable.core.specification.cautions.safety import Card, job_cards
-from amber_gable.core.specification.choices.candidates import candidates
+from amber_gable.core.specification.choices.candidates import RankedProduct, candidates
 from amber_gable.core.specification.choices.comparison import Choice, choices
 from amber_gable.core.specification.colour.cover_cost import CoverCost, cover_costs
 from amber_gable.core.specification.colour.heat_check import HeatCheck, Wanted, heat_checks, last_coat
@@ -18,9 +18,10 @@ from amber_gable.core.specification.derived.completing import usual_wish
 from amber_gable.core.specification.derived.diagnosis import Finding
 from amber_gable.core.specification.derived.part_facts import lead_presumed
 from amber_gable.core.specification.derived.part_spec import PartSpec, Wish, part_spec
-from amber_gable.core.specification.derived.rule import Alert
 from amber_gable.core.specification.derived.sequences import PaintingOrder, painting_order
+from amber_gable.core.specification.derived.system import PICK_COATS, candidates_for, pick_of
 from amber_gable.core.survey.amounts.painted import Key, PaintedPart, painted_parts
+from amber_gable.core.survey.findings.essentials import open_tests as tests_open_on
 from amber_gable.core.work.pace import pace_of
 from amber_gable.domain.errors import NoSteps, NotFound
 from amber_gable.domain.grid import SLOT_H, SLOT_S, SLOTS_PER_HOUR
@@ -29,6 +30,7 @@ from amber_gable.domain.paint.colour_library import LibraryColour
 from amber_gable.domain.paint.families import Family
 from amber_gable.domain.paint.method import Method
 from amber_gable.domain.paint.product import Product
+from amber_gable.domain.work.alert import Alert
 from amber_gable.domain.work.operation import CoatingSystem, Operation, OperationKind
 from amber_gable.services.company.colour_library import colour_library
 from amber_gable.services.context import Context
@@ -77,6 +79,11 @@ class SpecificationDesk:
         except NoSteps as error:
             return str(error)
 
+    def open_tests(self, key: Key) -> int:
+        """How many essential tests of a part have no reading."""
+        spec = self.specs[key]
+        return 0 if isinstance(spec, str) else len(tests_open_on(spec.part.part))
+
     @cached_property
     def heat(self) -> dict[Key, HeatCheck]:
         """All in one run of the design day."""
@@ -114,6 +121,18 @@ def _wanted_heat(bundle: JobBundle, spec: PartSpec) -> Wanted:
     assert spec.finish is not None
     product = last_coat(spec.operations, bundle.products)
     return Wanted(spec.part, spec.finish.colour, spec.derivation.facts.schools["vinyl"], product)
+
+
+@dataclass(frozen=True)
+class FilmChoice:
+    """The products that serve a film, best first, each with its workable hours of the coming days (None without
+    weather); `taken` is the code of the one that is laid."""
+
+    key: str
+    name: str
+    coats: int
+    taken: str | None
+    ranked: list[tuple[RankedProduct, float | None]]
 
 
 class PartDesk:
@@ -192,6 +211,21 @@ class PartDesk:
         primer, pace = (primers[0].product if primers else None), pace_of(self.bundle)
         ways = cover_costs(self.part, self.wish.colour, coat, self.desk.by_code[coat.product], primer, pace=pace)
         return [] if ways[0].way.rungs[0].hidden else ways
+
+    def film_choices(self, site: SiteClimate | None) -> list[FilmChoice]:
+        """One for each film in the order of the steps, all finish coats together."""
+        used = {o.id: o.product for o in self.spec.operations}
+        out: dict[str, FilmChoice] = {}
+        for step in self.spec.derivation.steps:
+            key = pick_of(step.role)
+            if not step.families or step.method is None or key in out:
+                continue
+            finish = key == PICK_COATS
+            ranked = candidates_for(step, self.spec.derivation, self.desk.products)
+            hours = [(c, self.hours(site, c.product, step.method)) for c in ranked]
+            name, coats = ("Finish coats", self.spec.derivation.coat_count) if finish else (step.name, 1)
+            out[key] = FilmChoice(key, name, coats, used.get(step.role), hours)
+        return list(out.values())
 
     def ways(self, site: SiteClimate | None) -> list[tuple[MethodWay, float | None]]:
         """How the coats may be laid, each with its workable hours of the coming fortnight where a climate is known."""

@@ -9,12 +9,12 @@ from amber_gable.core.specification.colour.heat_check import HeatCheck, Wanted, 
 from amber_gable.core.specification.derived.completing import bundle_shelf, usual_wish
 from amber_gable.core.specification.derived.diagnosis import Finding
 from amber_gable.core.specification.derived.part_spec import Wish, fresh_spec
-from amber_gable.core.specification.derived.rule import Alert
 from amber_gable.core.specification.derived.system import Specified
 from amber_gable.core.survey.amounts.painted import PaintedPart, painted_parts
 from amber_gable.domain.errors import NoSteps
 from amber_gable.domain.job.job import JobBundle
 from amber_gable.domain.paint.product import Product
+from amber_gable.domain.work.alert import Alert
 from amber_gable.domain.work.operation import Operation, OperationKind
 
 

@@ -14,13 +14,13 @@ from amber_gable.core.specification.derived.diagnosis import derive
 from amber_gable.core.specification.derived.overrides import forbidden_steps
 from amber_gable.core.specification.derived.part_facts import part_facts
 from amber_gable.core.specification.derived.part_spec import Wish, fresh_spec, made_finish
-from amber_gable.core.specification.derived.rule import Alert
 from amber_gable.core.specification.derived.system import Specified
 from amber_gable.core.survey.amounts.painted import Key, PaintedPart, painted_part, painted_parts
 from amber_gable.domain.errors import InputError, NoSteps, Refused
 from amber_gable.domain.fault_words import by_field
 from amber_gable.domain.job.job import JobBundle
 from amber_gable.domain.paint.product import Product
+from amber_gable.domain.work.alert import Alert
 from amber_gable.domain.work.finish import Finish
 from amber_gable.domain.work.operation import Operation
 from amber_gable.domain.work.schools import TOPICS, AskedBy, checked_schools

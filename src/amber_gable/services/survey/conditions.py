@@ -8,7 +8,7 @@ from typing import Annotated, Any
 from amber_gable.core.climate.job_climate import part_moisture_limit
 from amber_gable.core.survey.amounts.takeoff import face_areas
 from amber_gable.core.survey.findings.condition_map import PERCENT_FIELDS, DamageExtent, marked_extents
-from amber_gable.core.survey.findings.essentials import fitting_tests, open_tests
+from amber_gable.core.survey.findings.essentials import fitting_tests, is_answered, is_essential, open_tests
 from amber_gable.core.survey.findings.moisture import MoistureStatistics, moisture_statistics
 from amber_gable.core.weather.film.limits import Limit
 from amber_gable.domain.errors import NotFound, Refused
@@ -40,13 +40,26 @@ def surface_of(property_: Property, kind: str, id_: str) -> Zone | Item:
 
 
 @dataclass(frozen=True)
+class AskedTest:
+    """A test that fits a surface, whether it is answered and whether the preparation is a guess without it."""
+
+    test: GuidedTest
+    answered: bool
+    essential: bool
+
+
+def asked_test(test: GuidedTest, part: Zone | Item) -> AskedTest:
+    return AskedTest(test, is_answered(test, part.condition), is_essential(test, part))
+
+
+@dataclass(frozen=True)
 class ConditionRecord:
     """A surface with the tests that fit it, those still open, how damp its wood may be, and the extent of what is
     marked on it. `plan_m2` is 0 for an item."""
 
     part: Zone | Item
     face: Face
-    tests: list[GuidedTest]
+    tests: list[AskedTest]
     open: list[GuidedTest]
     damp: Limit | None
     moisture: MoistureStatistics | None
@@ -67,7 +80,7 @@ def condition_record(bundle: JobBundle, kind: str, id_: str) -> ConditionRecord:
     return ConditionRecord(
         part,
         face,
-        fitting_tests(part),
+        [asked_test(t, part) for t in fitting_tests(part)],
         open_tests(part),
         part_moisture_limit(bundle, part),
         moisture_statistics(part.condition.moisture, property_.tz),

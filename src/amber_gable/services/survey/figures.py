@@ -5,6 +5,7 @@ from typing import Any
 
 from amber_gable.core.survey.amounts.items import item_area, item_parts
 from amber_gable.core.survey.amounts.takeoff import ZoneArea, face_areas
+from amber_gable.core.survey.blocks.gutters import UsualGutter, usual_gutter
 from amber_gable.core.survey.findings.essentials import missing_essentials
 from amber_gable.domain.house.items import ITEM_NAMES
 from amber_gable.domain.house.survey import Face
@@ -29,6 +30,11 @@ def item_lines(bundle: JobBundle, face: Face) -> list[ItemLine]:
         ItemLine(i.id, i.name, ITEM_NAMES[i.spec.kind], item_parts(i.spec), item_area(i.spec))
         for i in bundle.property.items_of(face.id)
     ]
+
+
+def hanging_gutter(face: Face) -> UsualGutter:
+    """Where a gutter usually hangs on a wall, and how long it is."""
+    return usual_gutter(face)
 
 
 def face_figures(bundle: JobBundle, face: Face) -> dict[str, Any]:

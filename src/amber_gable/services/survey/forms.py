@@ -5,7 +5,7 @@ from typing import Any, get_args
 
 from pydantic import BaseModel, ValidationError
 
-from amber_gable.core.survey.amounts.measures import FOOT_M, parse_length, parse_size
+from amber_gable.core.survey.amounts.measures import parse_length, parse_size
 from amber_gable.core.survey.drawing.compass import parse_bearing
 from amber_gable.domain.errors import Refused
 from amber_gable.domain.fault_words import by_field
@@ -14,7 +14,7 @@ from amber_gable.domain.house.outline import Outline
 from amber_gable.domain.house.profile import Profile
 from amber_gable.domain.house.survey import Face, Item, Obstacle, Opening, Part, Zone
 from amber_gable.domain.house.zone_area import TrimPart, ZoneArea
-from amber_gable.domain.units import UnitSystem
+from amber_gable.domain.units import FOOT_M, UnitSystem
 from amber_gable.services.forms.types import number
 
 MODELS: dict[str, type[Part]] = {"face": Face, "opening": Opening, "obstacle": Obstacle, "zone": Zone, "item": Item}

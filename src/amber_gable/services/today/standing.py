@@ -1,9 +1,12 @@
-"""How far each part has come by the record alone: no weather is asked."""
+"""How far each part has come: by the record alone, and judged by the weather."""
 
 from dataclasses import dataclass
 from datetime import datetime
 
-from amber_gable.core.state.job_state import TaskState
+from amber_gable.core.state.answers import AnswerWords, told
+from amber_gable.core.state.job_state import JobState, TaskState
+from amber_gable.core.state.judgement import judge
+from amber_gable.core.state.part_state import CellState, PartState
 from amber_gable.core.state.progress import Cell, Laid, cells, laid_films, progress, share_behind
 from amber_gable.core.state.task_status import task_pieces, task_status
 from amber_gable.core.survey.amounts.painted import Key
@@ -42,6 +45,23 @@ def tasks_by_record(bundle: JobBundle, plan: Plan, now: datetime) -> tuple[TaskS
         return each.get(key, [])
 
     return tuple(TaskState(t, task_status(t, task_pieces(t, cells_of), cells_of, now)) for t in plan.tasks)
+
+
+@dataclass(frozen=True)
+class JudgedStretch:
+    """A stretch of a part as it stands, and in words whether its next step may be done now (None: nothing is left)."""
+
+    cell: CellState
+    answer: AnswerWords | None
+
+
+def judged_stretches(state: JobState, part: PartState) -> list[JudgedStretch]:
+    out = []
+    for cell in part.cells:
+        judged = judge(state.around.site, part, cell)
+        words = told(judged.answer(state.now), state.around.tz) if judged is not None else None
+        out.append(JudgedStretch(cell, words))
+    return out
 
 
 def part_cells(bundle: JobBundle, key: Key) -> tuple[tuple[Operation, ...], list[Cell]]:

@@ -6,14 +6,14 @@ from fastapi import APIRouter, HTTPException, Request
 from starlette.responses import RedirectResponse, Response
 
 from amber_gable.domain.errors import Refused
-from amber_gable.services.estimate.estimating import choose_ways, compared_ways, keep_pace, pace_form
+from amber_gable.services.estimate.estimating import choose_ways, compared_ways, keep_pace, pace_form, trim_assumptions
 from amber_gable.services.estimate.files import TABLES, estimate_csv, estimate_workbook
 from amber_gable.services.job.view import JobView
 from amber_gable.services.quantities.quantities import kept_quantities
 from amber_gable.web.asking import context_of
 from amber_gable.web.pages import Fields, job_page, load_job
 from amber_gable.web.views.estimate.ledger import bars, hour_range, kind_sums
-from amber_gable.web.views.estimate.ways import SKILLS, told_days, told_ways, trim_assumptions
+from amber_gable.web.views.estimate.ways import SKILLS, told_days, told_ways
 
 router = APIRouter(prefix="/jobs/{job_id}/estimate")
 

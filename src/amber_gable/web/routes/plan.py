@@ -1,23 +1,23 @@
 """Plan: the placed tasks on the lanes and in a list with reasons."""
 
+from __future__ import annotations
+
 from collections import Counter
 from collections.abc import Iterable, Sequence
 from dataclasses import dataclass
 from datetime import date, datetime
-from typing import Any
+from typing import TYPE_CHECKING, Any
 
 from fastapi import APIRouter, Request
 from starlette.responses import RedirectResponse, Response
 
-from amber_gable.core.plan.threats import unsettled
-from amber_gable.core.plan.visits import Visit, visits
 from amber_gable.domain.errors import InputError, NoClimate, Refused
 from amber_gable.domain.job.plan import Task, Unplaced
 from amber_gable.services.company.crew_typed import crew_form
 from amber_gable.services.job.view import JobView
+from amber_gable.services.plan.calendar import planned_visits, unsettled_tasks
 from amber_gable.services.plan.crew import set_crew
 from amber_gable.services.plan.long_runs import PlanWork
-from amber_gable.services.today.standing import tasks_by_record
 from amber_gable.services.weather.faces.judged_faces import Which, judged_faces
 from amber_gable.services.weather.held.versions import since_planned
 from amber_gable.web.asking import context_of
@@ -25,6 +25,9 @@ from amber_gable.web.drawn_lanes import chart, lanes_of
 from amber_gable.web.pages import Fields, job_page, load_job, units_of
 from amber_gable.web.views.weather.lanes import lane_scale
 from amber_gable.web.views.weather.timescale import HOUR_W
+
+if TYPE_CHECKING:
+    from amber_gable.core.plan.visits import Visit
 
 router = APIRouter(prefix="/jobs/{job_id}/plan")
 PLAN_DAYS = 10
@@ -68,16 +71,15 @@ def plan(request: Request, job_id: str) -> Response:
 def _plan(request: Request, view: JobView, faults: dict[str, str], status: int = 200) -> Response:
     kept, zone = view.kept, view.now.tzinfo
     board = view.board
-    states = board.tasks if board is not None else tasks_by_record(view.bundle, kept.plan, view.now) if kept else ()
     days: dict[date, list[Visit]] = {}
-    for visit in visits(states):
+    for visit in planned_visits(view):
         days.setdefault(visit.start.astimezone(zone).date(), []).append(visit)
     context: dict[str, Any] = {
         "kept": kept,
         "chart": None,
         "days": sorted(days.items()),
         "threats": view.threats,
-        "unsettled": unsettled(board, view.now) if board is not None else 0,
+        "unsettled": unsettled_tasks(view),
         "since_planned": since_planned(view) if view.site is not None else None,
         "late": len(board.late) if board is not None else 0,
         "unplaced": by_cause(kept.plan.unplaced) if kept else [],

@@ -1,16 +1,21 @@
 """Where a part stands, as its page tells it: each stretch with what was done, what is next and what that waits for."""
 
-from collections.abc import Sequence
+from __future__ import annotations
+
+from collections.abc import Iterable, Sequence
 from dataclasses import dataclass
 from datetime import tzinfo
+from typing import TYPE_CHECKING
 
-from amber_gable.core.state.answers import AnswerWords, told
-from amber_gable.core.state.job_state import JobState
-from amber_gable.core.state.judgement import judge
-from amber_gable.core.state.part_state import CellState, PartState, clock
-from amber_gable.core.state.progress import Cell
+from amber_gable.domain.wording import timed_at
 from amber_gable.domain.work.operation import Operation
+from amber_gable.services.today.standing import JudgedStretch
 from amber_gable.web.views.units import Units
+
+if TYPE_CHECKING:
+    from amber_gable.core.state.answers import AnswerWords
+    from amber_gable.core.state.progress import Cell
+    from amber_gable.core.survey.amounts.painted import PaintedPart
 
 
 @dataclass(frozen=True)
@@ -35,9 +40,9 @@ class StepRow:
     noted: str
 
 
-def stretches(state: JobState, part: PartState, units: Units) -> list[StretchRow]:
+def stretches(judged: Iterable[JudgedStretch], part: PaintedPart, zone: tzinfo, units: Units) -> list[StretchRow]:
     """Each stretch of a part as it stands now."""
-    return [_stretch(state, part, cell, state.around.tz, units) for cell in part.cells]
+    return [_stretch(one, part, zone, units) for one in judged]
 
 
 def steps(operations: Sequence[Operation], cells: Sequence[Cell], zone: tzinfo) -> list[StepRow]:
@@ -45,26 +50,25 @@ def steps(operations: Sequence[Operation], cells: Sequence[Cell], zone: tzinfo) 
     return [_step(cells, n, o, zone) for n, o in enumerate(operations)]
 
 
-def _stretch(state: JobState, part: PartState, cell: CellState, zone: tzinfo, units: Units) -> StretchRow:
-    width = part.part.face.width_m
+def _stretch(judged: JudgedStretch, part: PaintedPart, zone: tzinfo, units: Units) -> StretchRow:
+    cell, width = judged.cell, part.face.width_m
     whole = cell.cell.left == 0.0 and cell.cell.right == 1.0
     where = ""
-    if not whole and part.part.item_kind:
+    if not whole and part.item_kind:
         where = f"{100 * cell.cell.left:.0f} to {100 * cell.cell.right:.0f} %"
     elif not whole:
         ends = (units.length(width * cell.cell.left), units.length(width * cell.cell.right))
         where = f"{ends[0]} to {ends[1]}{'' if units.us else ' m'} from the left"
-    judged = judge(state.around.site, part, cell)
     film = cell.film
     said = ""
     if film is not None:
         stages = (("dry to touch", film.touch_at), ("rain-ready", film.rain_ready_at), ("recoat", film.recoat_at))
-        known = ", ".join(f"{name} {clock(at, zone)}" for name, at in stages if at is not None)
-        said = f"{film.name}, laid {clock(film.laid_at, zone)}" + (f": {known}" if known else "")
+        known = ", ".join(f"{name} {timed_at(at, zone)}" for name, at in stages if at is not None)
+        said = f"{film.name}, laid {timed_at(film.laid_at, zone)}" + (f": {known}" if known else "")
     return StretchRow(
         where=where,
         next=cell.next.name if cell.next is not None else "",
-        answer=told(judged.answer(state.now), zone) if judged is not None else None,
+        answer=judged.answer,
         film=said,
         away=", ".join(cell.away),
         findings=cell.findings,
@@ -84,4 +88,4 @@ def _step(cells: Sequence[Cell], n: int, o: Operation, zone: tzinfo) -> StepRow:
         status, last = f"{100 * share:.0f} % done", max(noted, key=lambda e: e.at)
     else:
         return StepRow(o.id, o.name, "passed" if all(o in c.passed for c in cells) else "open", "")
-    return StepRow(o.id, o.name, status, f"{clock(last.at, zone)}, {last.by}")
+    return StepRow(o.id, o.name, status, f"{timed_at(last.at, zone)}, {last.by}")

@@ -1,10 +1,14 @@
 """Figures in the units the user thinks in. Feet and inches are shown so that they can be typed back exactly."""
 
-from dataclasses import dataclass
+from __future__ import annotations
 
-from amber_gable.core.survey.amounts.measures import FOOT_M, INCH_M
-from amber_gable.core.survey.amounts.takeoff import AreaLine
-from amber_gable.domain.units import Quantity, UnitSystem, in_units, number, shown, unit
+from dataclasses import dataclass
+from typing import TYPE_CHECKING
+
+from amber_gable.domain.units import FOOT_M, INCH_M, Quantity, UnitSystem, in_units, number, shown, unit
+
+if TYPE_CHECKING:
+    from amber_gable.core.survey.amounts.takeoff import AreaLine
 
 SIXTEENTH_M = INCH_M / 16
 

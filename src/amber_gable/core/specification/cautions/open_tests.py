@@ -5,9 +5,9 @@ from typing import Any
 
 from amber_gable.core.specification.derived.diagnosis import Derivation, derive
 from amber_gable.core.specification.derived.facts import Facts
-from amber_gable.core.specification.derived.rule import Alert
 from amber_gable.core.specification.rules import RULES
 from amber_gable.domain.findings.guided_tests import GUIDED_TESTS, GuidedTest
+from amber_gable.domain.work.alert import Alert
 
 _BY_FIELD: dict[str, tuple[Any, ...]] = {
     "coating": ("bare", "waterborne", "oil", "film-stain", "penetrating-stain"),

@@ -7,11 +7,11 @@ from datetime import date
 from amber_gable.core.specification.colour.heat_check import Wanted, heat_checks
 from amber_gable.core.specification.derived.diagnosis import derive
 from amber_gable.core.specification.derived.part_facts import part_facts
-from amber_gable.core.specification.derived.rule import Alert
 from amber_gable.core.survey.amounts.painted import Key, PaintedPart, painted_parts
 from amber_gable.domain.house.substrates import SUBSTRATES
 from amber_gable.domain.job.job import JobBundle
 from amber_gable.domain.paint.product import Product
+from amber_gable.domain.work.alert import Alert
 from amber_gable.domain.work.finish import Finish
 from amber_gable.domain.work.operation import OperationKind
 

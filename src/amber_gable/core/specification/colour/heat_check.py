@@ -16,10 +16,10 @@ from amber_gable.core.specification.colour.heat import (
     peaks,
 )
 from amber_gable.core.specification.derived.facts import surface_tags
-from amber_gable.core.specification.derived.rule import Alert
 from amber_gable.core.survey.amounts.painted import PaintedPart
 from amber_gable.domain.house.survey import Property
 from amber_gable.domain.paint.product import Product
+from amber_gable.domain.work.alert import Alert
 from amber_gable.domain.work.operation import Operation, OperationKind
 
 _HOT = {

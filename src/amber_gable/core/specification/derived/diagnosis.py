@@ -15,9 +15,10 @@ from amber_gable.core.specification.derived.planned import (
     said,
     with_drying,
 )
-from amber_gable.core.specification.derived.rule import Alert, Coats, Rule, Step
+from amber_gable.core.specification.derived.rule import Coats, Rule, Step
 from amber_gable.core.specification.rules import RULES
 from amber_gable.domain.errors import NoSteps
+from amber_gable.domain.work.alert import Alert
 from amber_gable.domain.work.operation import Technique
 
 

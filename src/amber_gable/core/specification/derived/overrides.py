@@ -4,7 +4,7 @@ from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 
 from amber_gable.core.specification.derived.facts import Facts
-from amber_gable.core.specification.derived.rule import Alert
+from amber_gable.domain.work.alert import Alert
 from amber_gable.domain.work.finish import Override, OverrideAction
 from amber_gable.domain.work.operation import EARLY_FILMS, Operation, OperationKind, Technique
 

@@ -7,6 +7,7 @@ from typing import Any
 from amber_gable.core.specification.derived.facts import Facts
 from amber_gable.domain.paint.families import Family
 from amber_gable.domain.paint.method import Method
+from amber_gable.domain.work.alert import Alert
 from amber_gable.domain.work.operation import AmountUnit, OperationKind, Technique
 
 
@@ -16,16 +17,6 @@ class Source(StrEnum):
     STANDARD = "published standard"
     SHEET = "data sheets"
     PRACTICE = "trade practice"
-
-
-class Alert(StrEnum):
-    """How grave a finding is: STOP must be answered before a coat goes on, CHECK wants a decision, NOTE is good to
-    know, STEP is work the system contains."""
-
-    STOP = "stop"
-    CHECK = "check"
-    NOTE = "note"
-    STEP = "step"
 
 
 class Phase(IntEnum):

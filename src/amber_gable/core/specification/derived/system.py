@@ -7,9 +7,9 @@ from amber_gable.core.specification.choices.candidates import RankedProduct, can
 from amber_gable.core.specification.derived.diagnosis import Derivation
 from amber_gable.core.specification.derived.overrides import Conflict, conflicts, overridden
 from amber_gable.core.specification.derived.planned import PlannedStep
-from amber_gable.core.specification.derived.rule import Alert
 from amber_gable.domain.errors import NoSteps
 from amber_gable.domain.paint.product import Product
+from amber_gable.domain.work.alert import Alert
 from amber_gable.domain.work.finish import Override
 from amber_gable.domain.work.operation import Operation
 

@@ -1,9 +1,10 @@
 """Rules that hold on most surfaces: lead, dirt, mildew, gloss, chalk, joints, colour change, masking."""
 
 from amber_gable.core.specification.cautions.dangers import LEAD_FORBIDS
-from amber_gable.core.specification.derived.rule import Acts, Alert, Phase, Rule, Source, Step, above, one_of
+from amber_gable.core.specification.derived.rule import Acts, Phase, Rule, Source, Step, above, one_of
 from amber_gable.domain.paint.families import Family as F
 from amber_gable.domain.paint.method import Method
+from amber_gable.domain.work.alert import Alert
 from amber_gable.domain.work.operation import AmountUnit
 from amber_gable.domain.work.operation import OperationKind as K
 from amber_gable.domain.work.operation import Technique as T

@@ -1,19 +1,9 @@
 """Doors, windows, shutters, garage doors, railings (docs/trade.md §9.4)."""
 
-from amber_gable.core.specification.derived.rule import (
-    Acts,
-    Alert,
-    Coats,
-    Phase,
-    Rule,
-    Step,
-    above,
-    at_most,
-    none_of,
-    one_of,
-)
+from amber_gable.core.specification.derived.rule import Acts, Coats, Phase, Rule, Step, above, at_most, none_of, one_of
 from amber_gable.domain.paint.families import Family as F
 from amber_gable.domain.paint.method import Method
+from amber_gable.domain.work.alert import Alert
 from amber_gable.domain.work.operation import AmountUnit
 from amber_gable.domain.work.operation import OperationKind as K
 from amber_gable.domain.work.operation import Technique as T

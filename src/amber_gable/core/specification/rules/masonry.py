@@ -4,7 +4,6 @@ from amber_gable.core.specification.cautions.dangers import SILICA_FORBIDS, SOFT
 from amber_gable.core.specification.derived.rule import (
     LOOSE,
     Acts,
-    Alert,
     Coats,
     Phase,
     Rule,
@@ -17,6 +16,7 @@ from amber_gable.core.specification.derived.rule import (
 )
 from amber_gable.domain.paint.families import Family as F
 from amber_gable.domain.paint.method import Method
+from amber_gable.domain.work.alert import Alert
 from amber_gable.domain.work.operation import AmountUnit
 from amber_gable.domain.work.operation import OperationKind as K
 from amber_gable.domain.work.operation import Technique as T

@@ -5,7 +5,6 @@ from amber_gable.core.specification.derived.rule import (
     BARE_SPOTS,
     LOOSE,
     Acts,
-    Alert,
     Coats,
     Phase,
     Rule,
@@ -18,6 +17,7 @@ from amber_gable.core.specification.derived.rule import (
 )
 from amber_gable.domain.paint.families import Family as F
 from amber_gable.domain.paint.method import Method
+from amber_gable.domain.work.alert import Alert
 from amber_gable.domain.work.operation import OperationKind as K
 from amber_gable.domain.work.operation import Technique as T
 

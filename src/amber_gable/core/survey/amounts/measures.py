@@ -3,9 +3,8 @@
 import re
 from typing import NamedTuple
 
-from amber_gable.domain.units import UnitSystem
+from amber_gable.domain.units import FOOT_M, INCH_M, UnitSystem
 
-FOOT_M, INCH_M = 0.3048, 0.0254
 LONGEST_M = 200.0
 
 

@@ -3,13 +3,11 @@
 from collections import Counter
 from collections.abc import Sequence
 from dataclasses import dataclass
-from enum import StrEnum
-from typing import Any, get_args
 
 from amber_gable.core.survey.findings.condition_map import PERCENT_FIELDS
 from amber_gable.core.survey.findings.essentials import is_answered, is_essential
 from amber_gable.core.survey.findings.moisture import moisture_statistics
-from amber_gable.core.survey.findings.shares import said_share
+from amber_gable.core.survey.findings.shares import SAID_SHARES, said_share
 from amber_gable.domain.findings.condition import Condition
 from amber_gable.domain.findings.guided_tests import GUIDED_TESTS, GuidedTest
 from amber_gable.domain.house.items import ITEM_NAMES
@@ -54,17 +52,7 @@ def surfaces_of(property_: Property, kind: str = "", face: str = "") -> list[Sur
 
 def tells_of_many(test: GuidedTest) -> bool:
     """Whether one answer can hold for several surfaces: a choice, a share, or a figure that a house can have."""
-    return bool(answers_of(test)) or test.field.endswith("_pct") or test.field in _NUMBERS_OF_MANY
-
-
-def answers_of(test: GuidedTest) -> tuple[str, ...]:
-    """What a test of few answers can say; empty where a figure is typed."""
-    annotation: Any = Condition.model_fields[test.field].annotation
-    kinds = (annotation, *get_args(annotation))
-    if bool in kinds:
-        return ("yes", "no")
-    choice = next((k for k in kinds if isinstance(k, type) and issubclass(k, StrEnum)), None)
-    return tuple(choice) if choice is not None else ()
+    return bool(test.answers) or test.field.endswith("_pct") or test.field in _NUMBERS_OF_MANY
 
 
 def is_drawn(test: GuidedTest, condition: Condition) -> bool:
@@ -84,6 +72,15 @@ class Tally:
     needed: int
     drawn: int
     essential: bool
+
+    @property
+    def answers(self) -> tuple[str, ...]:
+        """What is offered: the test's own answers, the words of a share, else the figures that were given."""
+        if self.test.answers:
+            return self.test.answers
+        if self.test.field.endswith("_pct"):
+            return tuple(words for words, _ in SAID_SHARES)
+        return tuple(sorted(self.given, key=float))
 
 
 def tallies(surfaces: Sequence[Surface]) -> list[Tally]:

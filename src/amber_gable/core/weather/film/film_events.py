@@ -2,7 +2,6 @@
 
 from collections.abc import Callable, Iterator, Mapping
 from dataclasses import dataclass
-from enum import StrEnum
 
 import numpy as np
 import numpy.typing as npt
@@ -14,17 +13,12 @@ from amber_gable.core.weather.outdoors.air import Array
 from amber_gable.core.weather.wall.surface import Climate
 from amber_gable.domain.grid import STEP_S
 from amber_gable.domain.paint.product import Base, Product
+from amber_gable.domain.weather.severity import Severity
 
 DUST_WIND = 8.0
 """m/s from which on grit flies that sticks to a film: an assumption, a fresh breeze."""
 FORMS_FILM = (Base.WATERBORNE, Base.HYBRID, Base.ELASTOMERIC)
 """Bases whose binder must flow together and does not when it is cold; the others only wait."""
-
-
-class Severity(StrEnum):
-    SPOILS = "spoils"
-    HARMS = "harms"
-    MARKS = "marks"
 
 
 @dataclass(frozen=True)

@@ -14,6 +14,7 @@ from typing import Any
 
 import numpy as np
 
+from amber_gable.core.weather.film.drying import DryingStage
 from amber_gable.core.weather.judged.rules import RULES
 from amber_gable.core.weather.judged.slots import Slots
 from amber_gable.core.weather.judged.windows import Windows, film_windows, preparation_windows
@@ -77,6 +78,19 @@ class Odds:
     touch_at: Array | None = None
     rain_ready_at: Array | None = None
     recoat_at: Array | None = None
+
+    def stage_at(self, stage: DryingStage) -> Array | None:
+        """When a film comes to a stage, (3, S); None where it is not kept, or no film is laid."""
+        return {
+            DryingStage.TOUCH: self.touch_at,
+            DryingStage.RAIN_READY: self.rain_ready_at,
+            DryingStage.RECOAT: self.recoat_at,
+        }.get(stage)
+
+    def stopping_letter(self, slot: int) -> str:
+        """The letter of the rule that stops most members; empty where none stops any."""
+        binds = int(self.binds[slot])
+        return RULES[RULE_IDS[binds]].letter if binds >= 0 else ""
 
     @property
     def nbytes(self) -> int:

@@ -26,21 +26,6 @@ DIRECT_SUN = 120.0
 WARM_AIR, WARM_SURFACE = 18.0, 32.0
 DAYLIGHT_MARGIN = 0.5
 
-LETTERS = {
-    "N": "dark or outside working hours",
-    "R": "rain",
-    "D": "dew or wet surface",
-    "C": "cold",
-    "H": "hot or direct sun",
-    "W": "wind",
-    "M": "damp substrate",
-    "U": "humid air",
-    "?": "weather not known far enough ahead",
-    "S": "a stop that must be answered first",
-    "B": "what lies below is not ready",
-}
-"""What stops the work, in the order in which it is shown."""
-
 
 @dataclass(frozen=True)
 class WeatherRule:

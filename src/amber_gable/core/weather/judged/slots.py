@@ -46,6 +46,12 @@ class Slots:
         """Local time at which slot `index` begins."""
         return datetime.fromtimestamp(self.start + index * self.length_s, UTC).astimezone(self.tz)
 
+    def moment(self, seconds: float) -> datetime | None:
+        """An epoch time as local time to the minute; None where it is not known."""
+        if not np.isfinite(seconds):
+            return None
+        return datetime.fromtimestamp(round(seconds / 60) * 60, UTC).astimezone(self.tz)
+
     @property
     def dates(self) -> list[str]:
         """ISO date of each local day the slots touch, by day number."""

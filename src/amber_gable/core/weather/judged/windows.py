@@ -1,7 +1,7 @@
 """When a coat may be laid: windows per face, product and method, slot by slot."""
 
 from dataclasses import dataclass
-from datetime import UTC, datetime
+from datetime import datetime
 from functools import cached_property
 
 import numpy as np
@@ -10,13 +10,14 @@ import numpy.typing as npt
 from amber_gable.core.weather.film.drying import DryingStage, reached, stage_rates
 from amber_gable.core.weather.film.limits import Limit, coat_limits
 from amber_gable.core.weather.judged import slots as slots_
-from amber_gable.core.weather.judged.rules import LETTERS, Check, Drying, film_checks, preparation_checks
+from amber_gable.core.weather.judged.rules import Check, Drying, film_checks, preparation_checks
 from amber_gable.core.weather.judged.slots import Slots
 from amber_gable.core.weather.outdoors.air import Array
 from amber_gable.core.weather.wall.surface import Climate
 from amber_gable.domain.grid import STEP_S
 from amber_gable.domain.paint.method import Method
 from amber_gable.domain.paint.product import Base, Product
+from amber_gable.domain.weather.letters import LETTERS
 from amber_gable.domain.work.operation import OperationKind
 from amber_gable.domain.work.working import CrewDay, Policy
 
@@ -172,10 +173,3 @@ def slot_readings(climate: Climate, slots: Slots) -> SlotReadings:
         poa_direct=slots_.mean(climate.poa_direct, slots),
         water_film=1000 * slots_.greatest(climate.water_film, slots),
     )
-
-
-def moment(seconds: float, slots: Slots) -> datetime | None:
-    """An epoch time as local time to the minute; None where it is not known."""
-    if not np.isfinite(seconds):
-        return None
-    return datetime.fromtimestamp(round(seconds / 60) * 60, UTC).astimezone(slots.tz)

@@ -11,7 +11,7 @@ from amber_gable.core.weather.film.limits import Limit
 from amber_gable.core.weather.futures.members import RULE_IDS, Odds
 from amber_gable.core.weather.judged.rules import RULES
 from amber_gable.core.weather.judged.slots import Slots
-from amber_gable.core.weather.judged.windows import SlotReadings, Windows, moment, slot_readings
+from amber_gable.core.weather.judged.windows import SlotReadings, Windows, slot_readings
 from amber_gable.core.weather.wall.slot_climate import SurfaceClimate
 from amber_gable.core.weather.wall.substrate_moisture import Moisture
 from amber_gable.domain.paint.product import Product
@@ -138,5 +138,5 @@ def _tuning(moisture: Moisture, limit: Limit, slots: Slots) -> dict[str, Any]:
 
 
 def _iso(seconds: float, slots: Slots) -> str | None:
-    at = moment(seconds, slots)
+    at = slots.moment(seconds)
     return None if at is None else at.isoformat()

@@ -9,7 +9,6 @@ import numpy as np
 from amber_gable.core.state.answers import AnswerWords, told
 from amber_gable.core.weather.futures.members import Odds
 from amber_gable.core.weather.judged.helps import SMALL
-from amber_gable.core.weather.judged.windows import moment
 from amber_gable.core.weather.wall.dry_off import dry_from
 from amber_gable.core.weather.wall.surface import TOWEL_DAMP_S
 from amber_gable.domain.work.working import CrewDay
@@ -72,7 +71,7 @@ def _dry_from(row: JudgedFace, known: Odds | None, day: int, crew: CrewDay) -> D
         # A morning that may stay dry, or wet, is as uncertain as the half of its band that is known.
         sides = [abs(likely - side) for side in (early, late) if np.isfinite(side)]
         half = round(max(sides) / 60) if sides else None
-    return DryFrom(moment(likely, slots), half, _towel(row, likely, day, crew))
+    return DryFrom(slots.moment(likely), half, _towel(row, likely, day, crew))
 
 
 def _towel(row: JudgedFace, dry_at: float, day: int, crew: CrewDay) -> datetime | None:
@@ -82,4 +81,4 @@ def _towel(row: JudgedFace, dry_at: float, day: int, crew: CrewDay) -> datetime 
     slots = row.windows.slots
     begin = slots.time(int(np.argmax(slots.day == day))).replace(hour=0, minute=0)
     wiped = begin.timestamp() + 3600 * crew.first_h + TOWEL_DAMP_S
-    return moment(wiped, slots) if wiped < dry_at else None
+    return slots.moment(wiped) if wiped < dry_at else None

@@ -7,7 +7,6 @@ import numpy as np
 
 from amber_gable.core.climate.job_climate import SiteClimate, main_zone, part_water_limit
 from amber_gable.core.weather.film.limits import Limit
-from amber_gable.core.weather.judged.windows import moment
 from amber_gable.core.weather.outdoors.air import Array
 from amber_gable.core.weather.wall.substrate_moisture import through
 from amber_gable.domain.grid import STEP_S, STEPS_PER_HOUR
@@ -82,7 +81,7 @@ def _of_zone(site: SiteClimate, face: Face, zone: Zone, limit: Limit, now: datet
     tz = site.slots.tz
     read = tuple((datetime.fromtimestamp(e.at, tz), e.reading) for e in damp.events if e.reading is not None)
     checks = [
-        ReadingCheck(at, said, got) for t, said, got in moisture.misses if (at := moment(t, site.slots)) is not None
+        ReadingCheck(at, said, got) for t, said, got in moisture.misses if (at := site.slots.moment(t)) is not None
     ]
     return FaceMoisture(
         face=face,

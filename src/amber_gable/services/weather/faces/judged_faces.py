@@ -8,11 +8,13 @@ import numpy as np
 import numpy.typing as npt
 
 from amber_gable.core.climate.job_climate import SiteClimate, main_zone
+from amber_gable.core.state.answers import AnswerWords, told
 from amber_gable.core.state.judgement import Answer, Judged, weather_answer
 from amber_gable.core.survey.amounts.painted import part_key
 from amber_gable.core.weather.film.drying import DryingStage, reached, stage_rates
 from amber_gable.core.weather.futures.members import Coat, Odds, Preparation
-from amber_gable.core.weather.judged.windows import SlotReadings, Windows, moment, slot_readings
+from amber_gable.core.weather.judged.slots import mean
+from amber_gable.core.weather.judged.windows import SlotReadings, Windows, slot_readings
 from amber_gable.core.weather.outdoors.air import Array
 from amber_gable.core.weather.wall.surface import Climate
 from amber_gable.core.work.pace import pace_of
@@ -67,6 +69,10 @@ class JudgedFace:
             return weather_answer(self.windows, slot)
         return self.judged.answer(max(at, self.windows.slots.time(slot)))
 
+    def told(self, at: datetime) -> AnswerWords:
+        """The answer in words."""
+        return told(self.answer(at), self.windows.slots.tz)
+
     def share(self, odds: Odds) -> Array:
         """Of the futures, in which a slot is open to the step, for as many slots as `odds` tell; none while the part
         waits for something else than the weather."""
@@ -101,8 +107,18 @@ class JudgedFace:
             hours = stage.hours(self.product)
             if np.isfinite(hours):
                 step = float(reached(rates.clock(stage), laid, hours)[0, 0])
-                out.append((stage, moment(self.climate.steps.start + STEP_S * step, slots)))
+                out.append((stage, slots.moment(self.climate.steps.start + STEP_S * step)))
         return out
+
+    @property
+    def sun(self) -> Array:
+        """Direct sun on the face in each slot, W/m²."""
+        return np.asarray(mean(self.climate.poa_direct, self.windows.slots)[0])
+
+    @property
+    def spread(self) -> Array:
+        """Of its surface above the dew point in each slot, K."""
+        return np.asarray(mean(self.climate.dew_margin, self.windows.slots)[0])
 
     def readings(self) -> SlotReadings:
         """What instruments held to the face would show in each slot."""

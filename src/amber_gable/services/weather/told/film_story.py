@@ -10,7 +10,6 @@ from amber_gable.core.weather.film.drying import StageRates, stage_rates
 from amber_gable.core.weather.film.film_events import FilmEvent, film_events
 from amber_gable.core.weather.film.limits import Limit, coat_limits
 from amber_gable.core.weather.futures.members import Coat, Odds
-from amber_gable.core.weather.judged.windows import moment
 from amber_gable.core.weather.outdoors.air import Array
 from amber_gable.core.weather.wall.surface import surface_climate
 from amber_gable.domain.grid import STEP_S
@@ -115,9 +114,9 @@ def _moment(
     ):
         assert likely is not None
         early, late = (
-            (moment(float(known[n, slot]), slots) for n in (0, 2)) if told and known is not None else (None, None)
+            (slots.moment(float(known[n, slot])) for n in (0, 2)) if told and known is not None else (None, None)
         )
-        stages.append(StoryStage(name, moment(float(likely[0, slot]), slots), early, late))
+        stages.append(StoryStage(name, slots.moment(float(likely[0, slot])), early, late))
     events = film_events(row.climate, coat.product, rates, limits, int(slots.end[slot]))
     return FilmMoment(
         start=slots.time(slot),

@@ -8,7 +8,6 @@ import numpy as np
 
 from amber_gable.core.weather.film.race import Race, race
 from amber_gable.core.weather.futures.members import Coat
-from amber_gable.core.weather.judged.windows import moment
 from amber_gable.core.weather.wall.surface import surface_climate
 from amber_gable.domain.job.plan import Task
 from amber_gable.services.job.view import JobView
@@ -51,8 +50,8 @@ def rain_race(view: JobView) -> RainRace | None:
         step, key = judged.work.step, digest(series, view.now.date(), begins, task.end, judged.work.step.surface)
         found = view.ctx.space.standing.get(f"race{task.product}" + key, partial(_race, view, step, begins, task.end))
         if found.unhurt < MATTERS_BELOW:
-            at = [moment(t, site.slots) for t in found.rain_at]
-            last = None if found.last_stroke is None else moment(found.last_stroke, site.slots)
+            at = [site.slots.moment(t) for t in found.rain_at]
+            last = None if found.last_stroke is None else site.slots.moment(found.last_stroke)
             return RainRace(task, found, last, found.worth_it, at[0], at[1])
     return None
 

@@ -56,7 +56,9 @@ def overview(request: Request, job_id: str, more: dict[str, Any] | None = None, 
             kind = spec.part.item_kind
             what = ITEM_NAMES[kind] if kind else SUBSTRATES[spec.part.substrate].name
             heat, standing = desk.heat.get(key), behind.get(key)
-            of_face.append(line(spec, what, desk.versions.get(key, 0), by_code, systems, heat, standing))
+            of_face.append(
+                line(spec, what, desk.versions.get(key, 0), by_code, systems, heat, standing, desk.open_tests(key))
+            )
         drawing = draw(bundle.property, face, scale, colours=finish_colours(bundle), units=units_of(request))
         faces.append({"face": face, "drawing": drawing, "lines": of_face})
     lines = [one for f in faces for one in f["lines"]]

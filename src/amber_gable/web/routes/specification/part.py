@@ -1,16 +1,15 @@
 """One part: what is done and why, what is still open, the schools side by side, products, colour and heat."""
 
+from __future__ import annotations
+
 import re
 from collections.abc import Callable
 from dataclasses import replace
-from functools import partial
-from typing import Any
+from typing import TYPE_CHECKING, Any
 
 from fastapi import APIRouter, Request
 from starlette.responses import RedirectResponse, Response
 
-from amber_gable.core.specification.derived.part_spec import Wish
-from amber_gable.core.survey.amounts.painted import PaintedPart
 from amber_gable.domain.errors import NotFound, Refused, StaleEdit
 from amber_gable.domain.house.items import ITEM_NAMES
 from amber_gable.domain.house.substrates import SUBSTRATES
@@ -36,9 +35,13 @@ from amber_gable.web.pages import Fields, job_page, load_job, typed_system, unit
 from amber_gable.web.views.estimate.method_ways import told_method_ways
 from amber_gable.web.views.specification.build_up import build_up
 from amber_gable.web.views.specification.spec_order import told_order
-from amber_gable.web.views.specification.spec_picks import picks
+from amber_gable.web.views.specification.spec_picks import told_picks
 from amber_gable.web.views.specification.spec_rows import STATE_WORDS, state_of
 from amber_gable.web.views.specification.spec_steps import grouped, told_moves, told_steps
+
+if TYPE_CHECKING:
+    from amber_gable.core.specification.derived.part_spec import Wish
+    from amber_gable.core.survey.amounts.painted import PaintedPart
 
 router = APIRouter()
 
@@ -83,7 +86,7 @@ def part_page(
         "tests": desk.tests,
         "choices": desk.choices,
         "own_schools": wish.schools,
-        "picks": picks(spec, desk.desk.products, partial(desk.hours, site)),
+        "picks": told_picks(desk.film_choices(site)),
         "hours_later": site is None,
         "ways": told_method_ways(desk.ways(site)),
         "heat": heat,

@@ -76,10 +76,10 @@ def _context(sheet: Sheet, kind: str, id_: str, faults: dict[str, str], typed: s
         "tests": [
             _kept(row_of_test(t, part, here, sheet.units, record.plan_m2), faults, typed)
             for t in record.tests
-            if t.field != "moisture"
+            if t.test.field != "moisture"
         ],
-        "has_moisture": any(t.field == "moisture" for t in record.tests),
-        "moisture_how": next((t.how for t in record.tests if t.field == "moisture"), ""),
+        "has_moisture": any(t.test.field == "moisture" for t in record.tests),
+        "moisture_how": next((t.test.how for t in record.tests if t.test.field == "moisture"), ""),
         "readings": [(n, r, conditions.reading_time(r.at, property_)) for n, r in enumerate(part.condition.moisture)],
         "statistics": record.moisture,
         "open": record.open,

@@ -5,6 +5,7 @@ from typing import Any
 from fastapi import APIRouter, HTTPException, Request
 from starlette.responses import RedirectResponse, Response
 
+from amber_gable.services.survey.conditions import asked_test
 from amber_gable.services.survey.walking import (
     END,
     WalkPoint,
@@ -74,7 +75,7 @@ def _rows(sheet: Sheet, stop: WalkPoint, base: str) -> list[tuple[str, str, list
         here = f"{base}/zone/{zone.id}/condition"
         left = open_tests(zone)
         if left:
-            rows = [row_of_test(t, zone, here, sheet.units) for t in left if t.field != "moisture"]
+            rows = [row_of_test(asked_test(t, zone), zone, here, sheet.units) for t in left if t.field != "moisture"]
             out.append((zone.name, here, rows))
     return out
 

@@ -8,7 +8,7 @@ from starlette.responses import RedirectResponse, Response
 from amber_gable.domain.errors import NotFound, Refused
 from amber_gable.services.job.view import JobView
 from amber_gable.services.today.noting import note_of, note_step
-from amber_gable.services.today.standing import part_cells
+from amber_gable.services.today.standing import judged_stretches, part_cells
 from amber_gable.web.asking import context_of, signed_by
 from amber_gable.web.pages import Fields, job_page, load_job, page, units_of
 from amber_gable.web.views.standing import steps, stretches
@@ -34,7 +34,9 @@ def standing_context(request: Request, view: JobView, key: tuple[str, str]) -> d
     part = state.parts.get(key) if state is not None else None
     operations, cells = part_cells(view.bundle, key)
     return {
-        "stretches": stretches(state, part, units_of(request)) if state is not None and part is not None else [],
+        "stretches": stretches(judged_stretches(state, part), part.part, view.bundle.property.tz, units_of(request))
+        if state is not None and part is not None
+        else [],
         "steps": steps(operations, cells, view.bundle.property.tz),
         "job": view.bundle.job,
         "kind": key[0],

@@ -1,15 +1,16 @@
 """Weather: face lanes and the why panel, and how sure they are; the forecast asked for anew."""
 
+from __future__ import annotations
+
 from collections.abc import Callable, Sequence
 from dataclasses import replace
 from datetime import datetime, timedelta
-from typing import Any
+from typing import TYPE_CHECKING, Any
 from urllib.parse import parse_qs, urlsplit
 
 from fastapi import APIRouter, Request
 from starlette.responses import RedirectResponse, Response
 
-from amber_gable.core.weather.futures.members import Odds
 from amber_gable.domain.paint.method import Method
 from amber_gable.domain.work.schools import AskedBy, topics_of
 from amber_gable.services.job.view import JobView
@@ -32,6 +33,9 @@ from amber_gable.web.views.survey.measured import apart_words
 from amber_gable.web.views.weather.day_faces import day_faces, lane_sentence
 from amber_gable.web.views.weather.lanes import ZOOMS, lane_scale
 from amber_gable.web.views.weather.why import why_panel
+
+if TYPE_CHECKING:
+    from amber_gable.core.weather.futures.members import Odds
 
 router = APIRouter(prefix="/jobs/{job_id}/weather")
 

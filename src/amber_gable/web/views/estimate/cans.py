@@ -1,10 +1,15 @@
 """Cans on the bench: the containers of one colour with what will be in them."""
 
-from dataclasses import dataclass
+from __future__ import annotations
 
-from amber_gable.core.estimate.boxing import boxes
-from amber_gable.core.estimate.estimate import Order
+from dataclasses import dataclass
+from typing import TYPE_CHECKING
+
 from amber_gable.web.views.units import Units
+
+if TYPE_CHECKING:
+    from amber_gable.core.estimate.boxing import Box
+    from amber_gable.core.estimate.estimate import Order
 
 BENCH = 92.0
 _GAP = 14.0
@@ -58,7 +63,7 @@ def _size(litres: float) -> tuple[float, float]:
 
 def bench(order: Order, units: Units) -> Bench:
     """Largest first; what is left over stands in the last containers."""
-    sizes = _sizes(order)
+    sizes = order.cans_l
     spare = order.leftover_l
     left: list[float] = []
     for litres in reversed(sizes):
@@ -90,17 +95,16 @@ def bench(order: Order, units: Units) -> Bench:
             )
         )
         x = start + room
-    brackets = _brackets(sizes, cans, units)
+    brackets = _brackets(order.boxes, cans, units)
     top = min(c.lid[1] for c in cans) - 2
     bottom = BENCH + (46 if brackets else 22)
     return Bench(x + 2, top, bottom - top, BENCH + 1, cans, brackets)
 
 
-def _brackets(sizes: list[float], cans: list[Can], units: Units) -> list[Bracket]:
+def _brackets(found: list[Box], cans: list[Can], units: Units) -> list[Bracket]:
     """Nothing for a single can."""
-    if len(sizes) < 2:
+    if len(cans) < 2:
         return []
-    found = boxes(sizes)
     out = []
     for number, box in enumerate(found, 1):
         x1, x2 = cans[box.first].middle - 20, cans[box.last].middle + 20
@@ -111,16 +115,10 @@ def _brackets(sizes: list[float], cans: list[Can], units: Units) -> list[Bracket
 
 def told_boxes(order: Order) -> str:
     """How its containers are boxed, in a sentence; nothing for a single one."""
-    sizes = _sizes(order)
-    if len(sizes) < 2:
+    if len(order.cans_l) < 2:
         return ""
-    if len(boxes(sizes)) == 1:
+    if len(order.boxes) == 1:
         return "Box them all before the first stroke, and wipe the rims."
     return (
         "Boxed as drawn: a third of each box is kept back and stirred into the next, so that no wall shows the change."
     )
-
-
-def _sizes(order: Order) -> list[float]:
-    """Litres in each can, in the order they are opened in: the firm's own first."""
-    return [*(c.litres for c in order.stock), *(c.litres for c, n in order.purchase.items for _ in range(n))]

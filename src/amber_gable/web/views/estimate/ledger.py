@@ -1,13 +1,18 @@
 """Where the hours of a job are: a bar for each face and one for the job, cut into kinds of work, with its lines."""
 
+from __future__ import annotations
+
 from collections.abc import Iterable, Sequence
 from dataclasses import dataclass
 from itertools import accumulate, groupby
+from typing import TYPE_CHECKING
 
-from amber_gable.core.estimate.estimate import Estimate
-from amber_gable.core.estimate.hours import HourLine
 from amber_gable.domain.work.operation import OperationKind as K
 from amber_gable.web.views.estimate.reckoned import reckoned
+
+if TYPE_CHECKING:
+    from amber_gable.core.estimate.estimate import Estimate
+    from amber_gable.core.estimate.hours import HourLine
 
 KINDS = (
     # key, words; in the order of the work

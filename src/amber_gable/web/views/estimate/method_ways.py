@@ -1,10 +1,15 @@
 """Ways to lay the coats of a part, as they are read."""
 
+from __future__ import annotations
+
 from collections.abc import Iterable
 from dataclasses import dataclass
+from typing import TYPE_CHECKING
 
-from amber_gable.core.estimate.methods import RISKS, MethodWay
-from amber_gable.domain.paint.method import Method
+from amber_gable.domain.paint.method import METHOD_RISKS, Method
+
+if TYPE_CHECKING:
+    from amber_gable.core.estimate.methods import MethodWay
 
 _NAMES = {
     (Method.BRUSH, False): "brush",
@@ -31,5 +36,5 @@ def told_method_ways(ways: Iterable[tuple[MethodWay, float | None]]) -> list[Tol
     for way, fit in ways:
         key = (way.method, way.back_roll)
         code = f"{way.method.value}{'+' if way.back_roll else ''}"
-        out.append(ToldMethod(code, _NAMES[key], way, fit, RISKS[key]))
+        out.append(ToldMethod(code, _NAMES[key], way, fit, METHOD_RISKS[key]))
     return out

@@ -1,7 +1,13 @@
 """How hours come about, in words: '48.5 m² ÷ 30 m²/h × 1.07 (46 % from a ladder above 3 m)'."""
 
-from amber_gable.core.work.labour import Labour
+from __future__ import annotations
+
+from typing import TYPE_CHECKING
+
 from amber_gable.domain.work.operation import AmountUnit
+
+if TYPE_CHECKING:
+    from amber_gable.core.work.labour import Labour
 
 UNIT_WORDS = {AmountUnit.M2: "m²", AmountUnit.M: "m", AmountUnit.PIECES: "pieces"}
 

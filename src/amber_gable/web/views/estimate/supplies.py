@@ -1,10 +1,15 @@
 """What is used up beside paint, as it is read: '2 tubes', '1 to 2', 'under 1'."""
 
+from __future__ import annotations
+
 from collections.abc import Iterable
 from dataclasses import dataclass
+from typing import TYPE_CHECKING
 
-from amber_gable.core.estimate.consumables import Supply
 from amber_gable.web.views.units import Units
+
+if TYPE_CHECKING:
+    from amber_gable.core.estimate.consumables import Supply
 
 _KINDS = {"L": "volume", "m²": "area", "m": "run", "kg": "mass"}
 

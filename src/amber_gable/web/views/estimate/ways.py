@@ -1,15 +1,19 @@
 """Beside the hours: the days they take, the ways up a face, what was assumed."""
 
+from __future__ import annotations
+
 from collections.abc import Sequence
 from dataclasses import dataclass
+from typing import TYPE_CHECKING
 
-from amber_gable.core.estimate.hours import Hours
-from amber_gable.core.estimate.ways_up import RISKS, FaceWays, WayUp
-from amber_gable.core.survey.amounts.trim import trim_assumed, zone_trim
 from amber_gable.domain.house.survey import ObstacleKind
 from amber_gable.domain.job.job import JobBundle
-from amber_gable.domain.work.access import Access
+from amber_gable.domain.work.access import ACCESS_RISKS, Access
 from amber_gable.domain.work.working import CrewDay
+
+if TYPE_CHECKING:
+    from amber_gable.core.estimate.hours import Hours
+    from amber_gable.core.estimate.ways_up import FaceWays, WayUp
 
 SKILLS = [
     ("experienced", "experienced people"),
@@ -72,7 +76,9 @@ def told_ways(faces: Sequence[FaceWays], bundle: JobBundle) -> list[ToldFace]:
 
 def _told(way: WayUp, least: bool) -> ToldWay:
     moves = f"{way.moves:.0f} moves, {way.moves_h:.1f} h" if way.moves >= 1 else "no moves to speak of"
-    return ToldWay(way.access, NAMES[way.access], way.hours, moves, _against(way), RISKS[way.access], way.chosen, least)
+    return ToldWay(
+        way.access, NAMES[way.access], way.hours, moves, _against(way), ACCESS_RISKS[way.access], way.chosen, least
+    )
 
 
 def _against(way: WayUp) -> str:
@@ -86,13 +92,3 @@ def _against(way: WayUp) -> str:
         return f"{-way.saves_h:.1f} h slower than the ladder"
     for_days = "a day’s hire" if days == 1 else f"{days} days’ hire"
     return f"saves {way.saves_h:.1f} h: worth it where {for_days} costs less than that"
-
-
-def trim_assumptions(bundle: JobBundle) -> list[tuple[str, str, float]]:
-    """Zones of trim whose length nobody took: face id, name, metres assumed."""
-    faces = {f.id: f for f in bundle.property.faces}
-    return [
-        (z.face, f"{faces[z.face].name}, {z.name}", zone_trim(z, faces[z.face]))
-        for z in bundle.property.zones
-        if trim_assumed(z)
-    ]

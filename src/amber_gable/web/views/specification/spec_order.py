@@ -1,8 +1,13 @@
 """The order of painting drawn: members to scale with their numbers and the way of the brush."""
 
-from dataclasses import dataclass
+from __future__ import annotations
 
-from amber_gable.core.specification.derived.sequences import Figure, Member, OrderStep, PaintingOrder
+from dataclasses import dataclass
+from typing import TYPE_CHECKING
+
+if TYPE_CHECKING:
+    from amber_gable.core.specification.derived.sequences import Figure, Member, OrderStep, PaintingOrder
+
 
 WIDEST, HIGHEST = 300.0, 300.0
 MARGIN = 14.0

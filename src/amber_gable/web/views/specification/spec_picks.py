@@ -1,13 +1,15 @@
 """The products that could serve each film of a part, side by side."""
 
-from collections.abc import Callable, Sequence
-from dataclasses import dataclass
+from __future__ import annotations
 
-from amber_gable.core.specification.choices.candidates import RankedProduct
-from amber_gable.core.specification.derived.part_spec import PartSpec
-from amber_gable.core.specification.derived.system import PICK_COATS, candidates_for, pick_of
-from amber_gable.domain.paint.method import Method
-from amber_gable.domain.paint.product import Product
+from collections.abc import Iterable, Sequence
+from dataclasses import dataclass
+from typing import TYPE_CHECKING
+
+from amber_gable.services.specification.desk import FilmChoice
+
+if TYPE_CHECKING:
+    from amber_gable.core.specification.choices.candidates import RankedProduct
 
 
 @dataclass(frozen=True)
@@ -32,30 +34,15 @@ class Pick:
     gain: str
 
 
-def picks(
-    spec: PartSpec, products: Sequence[Product], hours_of: Callable[[Product, Method], float | None]
-) -> list[Pick]:
-    """One entry per film in the order of the steps."""
-    used = {o.id: o.product for o in spec.operations}
-    out: dict[str, Pick] = {}
-    for step in spec.derivation.steps:
-        key = pick_of(step.role)
-        if not step.families or step.method is None or key in out:
-            continue
-        ranked = candidates_for(step, spec.derivation, products)
-        finish = key == PICK_COATS
-        coats = spec.derivation.coat_count if finish else 1
+def told_picks(choices: Iterable[FilmChoice]) -> list[Pick]:
+    out = []
+    for film in choices:
         rows = tuple(
-            PickRow(
-                candidate=c,
-                hours=hours_of(c.product, step.method),
-                taken=used.get(step.role) == c.product.code,
-                cost_m2=c.cost_m2 * coats,
-            )
-            for c in ranked
+            PickRow(candidate=c, hours=h, taken=film.taken == c.product.code, cost_m2=c.cost_m2 * film.coats)
+            for c, h in film.ranked
         )
-        out[key] = Pick(key, "Finish coats" if finish else step.name, coats, rows, _gain(rows))
-    return list(out.values())
+        out.append(Pick(film.key, film.name, film.coats, rows, _gain(rows)))
+    return out
 
 
 def _gain(rows: Sequence[PickRow]) -> str:

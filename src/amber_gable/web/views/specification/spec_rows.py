@@ -1,16 +1,20 @@
 """Lines of the specification: every part with what it gets and what is still to be answered."""
 
+from __future__ import annotations
+
 from collections.abc import Mapping
 from dataclasses import dataclass
+from typing import TYPE_CHECKING
 
-from amber_gable.core.specification.colour.heat_check import HeatCheck
-from amber_gable.core.specification.derived.part_spec import PartSpec
-from amber_gable.core.specification.derived.rule import Alert
-from amber_gable.core.survey.amounts.painted import Key
-from amber_gable.core.survey.findings.essentials import open_tests
 from amber_gable.domain.paint.product import Product
+from amber_gable.domain.work.alert import Alert
 from amber_gable.services.today.standing import Standing
 from amber_gable.web.views.specification.build_up import BuildUp, build_up
+
+if TYPE_CHECKING:
+    from amber_gable.core.specification.colour.heat_check import HeatCheck
+    from amber_gable.core.specification.derived.part_spec import PartSpec
+    from amber_gable.core.survey.amounts.painted import Key
 
 
 @dataclass(frozen=True)
@@ -70,8 +74,9 @@ def line(
     systems: Mapping[str, str],
     heat: HeatCheck | None,
     standing: Standing | None = None,
+    tests: int = 0,
 ) -> PartLine:
-    """The line of a part; `systems` names of the company's systems by id."""
+    """The line of a part; `systems` names of the company's systems by id, `tests` how many are open."""
     state, matter = state_of(spec, heat)
     finish = spec.finish
     colour = finish.colour if finish else spec.part.colour_now
@@ -90,7 +95,7 @@ def line(
         hours=spec.sums.hours,
         litres=spec.sums.litres,
         version=version,
-        tests=len(open_tests(spec.part.part)),
+        tests=tests,
         behind=_behind(standing),
     )
 

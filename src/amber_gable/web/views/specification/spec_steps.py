@@ -1,10 +1,11 @@
 """The steps of a part in words a crew understands: on how much, how long, with what, and why."""
 
+from __future__ import annotations
+
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
+from typing import TYPE_CHECKING
 
-from amber_gable.core.specification.derived.part_spec import PartSpec
-from amber_gable.core.work.record import WorkLine
 from amber_gable.domain.paint.product import Product
 from amber_gable.domain.units import typed
 from amber_gable.domain.work.finish import Override
@@ -18,6 +19,10 @@ from amber_gable.domain.work.operation import (
 )
 from amber_gable.web.views.estimate.reckoned import UNIT_WORDS, reckoned
 from amber_gable.web.views.units import Units
+
+if TYPE_CHECKING:
+    from amber_gable.core.specification.derived.part_spec import PartSpec
+    from amber_gable.core.work.record import WorkLine
 
 
 @dataclass(frozen=True)

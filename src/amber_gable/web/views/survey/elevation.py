@@ -1,12 +1,13 @@
 """Faces drawn to scale: zones, openings, items, what stands in front, marks of damage, and dimensions."""
 
+from __future__ import annotations
+
 from collections.abc import Iterator, Mapping, Sequence
 from dataclasses import dataclass, field
-from typing import Any
+from typing import TYPE_CHECKING, Any
 
 from shapely import MultiPolygon, Polygon, box
 
-from amber_gable.core.state.progress import Laid
 from amber_gable.core.survey.drawing.geometry import face_regions, item_size, marked_region
 from amber_gable.domain.house.substrates import SUBSTRATES
 from amber_gable.domain.house.survey import Face, Item, Obstacle, Opening, Property, Zone
@@ -18,6 +19,9 @@ from amber_gable.web.views.paper import Paper
 from amber_gable.web.views.survey.dimensions import face_dimensions, place_dimensions
 from amber_gable.web.views.units import Units
 from amber_gable.web.views.weather.lanes import bearing
+
+if TYPE_CHECKING:
+    from amber_gable.core.state.progress import Laid
 
 MARGIN_RIGHT, MARGIN_TOP, MARGIN_BOTTOM = 14.0, 14.0, 34.0
 # Feet and inches take more room beside the wall.

@@ -1,9 +1,12 @@
 """One test as it is asked of many surfaces: a button per answer with how many have it."""
 
-from dataclasses import dataclass
+from __future__ import annotations
 
-from amber_gable.core.survey.findings.answers import Tally, answers_of
-from amber_gable.core.survey.findings.shares import SAID_SHARES
+from dataclasses import dataclass
+from typing import TYPE_CHECKING
+
+if TYPE_CHECKING:
+    from amber_gable.core.survey.findings.answers import Tally
 
 
 @dataclass(frozen=True)
@@ -30,10 +33,9 @@ class FindingRow:
 def finding_row(tally: Tally, faults: dict[str, str], typed: str) -> FindingRow:
     test, given = tally.test, tally.given
     share = test.field.endswith("_pct")
-    values = answers_of(test) or tuple(w for w, _ in SAID_SHARES)
+    values = tally.answers
     asks_for = "20 %" if share else ""
-    if not share and not answers_of(test):
-        values = tuple(sorted(given, key=float))
+    if not share and not test.answers:
         asks_for = "years" if test.field == "age_years" else "how many"
     if "unknown" in values and "unknown" not in given:
         values = tuple(v for v in values if v != "unknown")

@@ -3,12 +3,11 @@
 from dataclasses import dataclass, replace
 from typing import Any
 
-from amber_gable.core.survey.findings.answers import answers_of
-from amber_gable.core.survey.findings.essentials import is_answered, is_essential
 from amber_gable.domain.findings.condition import Condition, Tested
 from amber_gable.domain.findings.guided_tests import GuidedTest, quantity_of_test
 from amber_gable.domain.house.survey import Item, Zone
 from amber_gable.domain.units import typed
+from amber_gable.services.survey.conditions import AskedTest
 from amber_gable.web.views.units import Units
 
 
@@ -39,9 +38,9 @@ class TestRow:
     fault: str = ""
 
 
-def row_of_test(test: GuidedTest, part: Zone | Item, here: str, units: Units, area_m2: float = 0.0) -> TestRow:
+def row_of_test(asked: AskedTest, part: Zone | Item, here: str, units: Units, area_m2: float = 0.0) -> TestRow:
     """`area_m2` is the zone's plan area, of which shares are told."""
-    condition = part.condition
+    test, condition = asked.test, part.condition
     share = getattr(condition, test.field) if test.field.endswith("_pct") else 0.0
     return TestRow(
         id=f"{part.id}-{test.code}",
@@ -49,15 +48,15 @@ def row_of_test(test: GuidedTest, part: Zone | Item, here: str, units: Units, ar
         test=test,
         control=control_of_test(test, condition, units),
         done=next((t for t in condition.tests if t.test == test.code), None),
-        answered=is_answered(test, condition),
-        essential=is_essential(test, part),
+        answered=asked.answered,
+        essential=asked.essential,
         extent=f"= {units.area(area_m2 * share / 100, 1)} {units.area_unit}" if area_m2 and share else "",
     )
 
 
 def control_of_test(test: GuidedTest, condition: Condition, units: Units) -> TestControl:
     value: Any = getattr(condition, test.field)
-    answers = answers_of(test)
+    answers = test.answers
     if answers:
         told = {True: "yes", False: "no", None: ""}.get(value, str(value))
         return TestControl(told, options=tuple((a, a.replace("-", " ")) for a in answers))

@@ -2,9 +2,9 @@
 
 from collections.abc import Mapping
 
-from amber_gable.core.survey.amounts.measures import INCH_M
-from amber_gable.core.survey.blocks.gutters import usual_gutter
 from amber_gable.domain.house.survey import Face
+from amber_gable.domain.units import INCH_M
+from amber_gable.services.survey.figures import hanging_gutter
 from amber_gable.services.survey.forms import choices
 from amber_gable.web.views.survey.part_form import field_text
 from amber_gable.web.views.units import Units
@@ -81,7 +81,7 @@ def blank_part(kind: str, asked: Mapping[str, str], units: Units, face: Face | N
         if "substrate" not in asked:
             out["substrate"] = _ITEM_MADE_OF.get(chosen, out["substrate"])
         if chosen == "gutter" and face is not None and face.is_wall:
-            hangs = usual_gutter(face)
+            hangs = hanging_gutter(face)
             out |= {"x_m": units.typed(0.0), "y_m": units.typed(hangs.y_m)}
             out |= {f"spec.{n}": units.typed(getattr(hangs, n)) for n in ("length_m", "downspout_m")}
         out = {"x_m": _usual(0.6, units), "y_m": _usual(0.9 if "window" in chosen else 0.0, units)} | out

@@ -7,7 +7,7 @@ from itertools import groupby
 
 import numpy as np
 
-from amber_gable.core.weather.judged.rules import LETTERS
+from amber_gable.domain.weather.letters import LETTERS
 from amber_gable.services.weather.faces.face_day import DryFrom, FaceDay
 from amber_gable.web.views.weather.lanes import LaneOf, face_bearing
 

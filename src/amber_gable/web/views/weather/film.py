@@ -1,19 +1,24 @@
 """The film story drawn: air, surface and dew point over two days, the stroke, its stages as flags with their ranges,
 and what spoils it."""
 
+from __future__ import annotations
+
 from dataclasses import dataclass
 from datetime import datetime
-from typing import Any
+from typing import TYPE_CHECKING, Any
 
 import numpy as np
 
-from amber_gable.core.weather.film.film_events import FilmEvent, Severity
-from amber_gable.core.weather.judged.rules import LETTERS
-from amber_gable.core.weather.outdoors.air import Array
+from amber_gable.domain.weather.letters import LETTERS
+from amber_gable.domain.weather.severity import Severity
 from amber_gable.domain.wording import dated, timed
 from amber_gable.services.weather.told.film_story import HOURS, FilmMoment, FilmStory, StoryStage
 from amber_gable.web.views.units import Units
 from amber_gable.web.views.weather.told_times import between, script_json
+
+if TYPE_CHECKING:
+    from amber_gable.core.weather.film.film_events import FilmEvent
+    from amber_gable.core.weather.outdoors.air import Array
 
 HOUR_W = 21.5
 WIDTH, TOP, HEIGHT = HOURS * HOUR_W, 64.0, 190.0

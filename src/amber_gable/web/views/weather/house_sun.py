@@ -1,18 +1,23 @@
 """The house plan with sun: walls hatched by what stops them, the sun on its path, the shadow on the ground."""
 
+from __future__ import annotations
+
 from collections.abc import Sequence
 from dataclasses import dataclass
 from datetime import datetime
 from math import cos, hypot, radians, sin
-from typing import Any
+from typing import TYPE_CHECKING, Any
 
-from amber_gable.core.survey.drawing.house_plan import PlacedWall, outward
-from amber_gable.core.weather.judged.rules import LETTERS
+from amber_gable.core.survey.drawing.house_plan import outward
+from amber_gable.domain.weather.letters import LETTERS
 from amber_gable.domain.wording import timed
 from amber_gable.services.weather.faces.judged_faces import JudgedFace
 from amber_gable.services.weather.told.house_sun import Line, SunMoment, WallNow, around
 from amber_gable.web.views.units import Units
 from amber_gable.web.views.weather.told_times import script_json
+
+if TYPE_CHECKING:
+    from amber_gable.core.survey.drawing.house_plan import PlacedWall
 
 SIZE, MIDDLE = 560.0, 280.0
 HOUSE, SKY, NEAREST = 88.0, 236.0, 0.55

@@ -1,24 +1,28 @@
 """Face lanes: sun on the face, what can be done when and how sure that is, and how far the surface stands above the dew
 point."""
 
+from __future__ import annotations
+
 from collections.abc import Callable, Sequence
 from dataclasses import dataclass
 from datetime import datetime
 from itertools import pairwise
+from typing import TYPE_CHECKING
 
 import numpy as np
 import numpy.typing as npt
 
-from amber_gable.core.weather.judged.rules import LETTERS
-from amber_gable.core.weather.judged.slots import Slots, mean
-from amber_gable.core.weather.outdoors.air import Array
-from amber_gable.core.weather.wall.surface import Climate
 from amber_gable.domain.grid import SLOT_H, SLOT_S
 from amber_gable.domain.house.survey import Face
 from amber_gable.domain.job.plan import Task
+from amber_gable.domain.weather.letters import LETTERS
 from amber_gable.domain.wording import timed
 from amber_gable.web.views.weather.strokes import Stroke, stroke
 from amber_gable.web.views.weather.timescale import FIRST_H, LAST_H, TimeScale
+
+if TYPE_CHECKING:
+    from amber_gable.core.weather.judged.slots import Slots
+    from amber_gable.core.weather.outdoors.air import Array
 
 ROW_H = 92.0
 SUN_Y, SUN_H = 4.0, 13.0
@@ -145,13 +149,14 @@ def face_bearing(face: Face) -> str:
 
 @dataclass(frozen=True)
 class LaneOf:
-    """A face with its one-row climate and what may be done in each slot, or the letter that stops it; those of one
-    chart are on the same slots. share: of the futures in which each slot is open, for the first slots as far as it is
-    known (None: not worked out)."""
+    """A face with what may be done in each slot, or the letter that stops it; those of one chart are on the same slots.
+    sun (S,) W/m² on the face and spread (S,) K of its surface above the dew point. share: of the futures in which each
+    slot is open, for the first slots as far as it is known (None: not worked out)."""
 
     face: Face
-    climate: Climate
     slots: Slots
+    sun: Array
+    spread: Array
     ok: npt.NDArray[np.bool_]
     letters: npt.NDArray[np.str_]
     share: Array | None = None
@@ -170,11 +175,10 @@ def lane_of(
     scale: TimeScale,
     link: Callable[[str, datetime], str],
 ) -> Lane:
-    face, climate, slots = row.face, row.climate, row.slots
+    face, slots = row.face, row.slots
     places = _Places.on(slots, scale)
     strokes = [s for t in tasks if t.face == face.id and (s := stroke(t, scale, WORK_Y, WORK_H)) is not None]
     workable = int((row.ok & (places.day >= 0) & (places.day < scale.days)).sum()) * SLOT_H
-    spread = mean(climate.dew_margin, slots)[0]
     return Lane(
         id=face.id,
         name=face.name,
@@ -183,9 +187,9 @@ def lane_of(
         y=index * ROW_H,
         segments=_segments(row, places, link, [span for s in strokes for span in s.covers]),
         sure=_sure(row, places),
-        sun=_area(mean(climate.poa_direct, slots)[0] / BEAM_FULL * SUN_H, places, SUN_Y + SUN_H),
-        over=_area(np.clip(spread, 0, SPREAD_HIGH) * _spread_scale(), places, zero_line()),
-        under=_area(np.clip(spread, SPREAD_LOW, 0) * _spread_scale(), places, zero_line()),
+        sun=_area(row.sun / BEAM_FULL * SUN_H, places, SUN_Y + SUN_H),
+        over=_area(np.clip(row.spread, 0, SPREAD_HIGH) * _spread_scale(), places, zero_line()),
+        under=_area(np.clip(row.spread, SPREAD_LOW, 0) * _spread_scale(), places, zero_line()),
         strokes=strokes,
     )
 
@@ -200,7 +204,7 @@ class _Places:
     x: Array
 
     @classmethod
-    def on(cls, slots: Slots, scale: TimeScale) -> "_Places":
+    def on(cls, slots: Slots, scale: TimeScale) -> _Places:
         day = slots.day - (scale.begin.date() - slots.time(0).date()).days
         shown = (day >= 0) & (day < scale.days) & (slots.hours >= FIRST_H) & (slots.hours < LAST_H)
         return cls(scale, day, shown, scale.day_x(1) * day + (slots.hours - FIRST_H) * scale.hour_w)

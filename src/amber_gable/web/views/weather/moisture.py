@@ -1,15 +1,20 @@
 """The course of each face's moisture, drawn: the band, the limit, and the readings on it."""
 
+from __future__ import annotations
+
 from collections.abc import Sequence
 from dataclasses import dataclass
 from datetime import datetime, timedelta
+from typing import TYPE_CHECKING
 
 import numpy as np
 
-from amber_gable.core.weather.outdoors.air import Array
 from amber_gable.domain.wording import dated, timed
 from amber_gable.services.weather.faces.face_moisture import FaceMoisture
 from amber_gable.web.views.weather.lanes import face_bearing
+
+if TYPE_CHECKING:
+    from amber_gable.core.weather.outdoors.air import Array
 
 WIDTH, HEIGHT = 620.0, 120.0
 LEAST_TOP, STEP, WIDE_STEP = 20.0, 10.0, 25.0

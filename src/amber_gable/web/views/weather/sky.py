@@ -1,13 +1,18 @@
 """The sky strip: now, and twenty-four hours of dew point against the coldest face."""
 
+from __future__ import annotations
+
 from dataclasses import dataclass
 from datetime import datetime
+from typing import TYPE_CHECKING
 
 import numpy as np
 
-from amber_gable.core.climate.job_climate import SiteClimate
 from amber_gable.domain.grid import STEP_S
 from amber_gable.web.views.weather.lanes import bearing
+
+if TYPE_CHECKING:
+    from amber_gable.core.climate.job_climate import SiteClimate
 
 WIDTH, HEIGHT = 300.0, 46.0
 HOURS = 24

@@ -6,7 +6,7 @@ from datetime import UTC, datetime, timedelta, tzinfo
 
 import numpy as np
 
-from amber_gable.core.weather.judged.rules import LETTERS
+from amber_gable.domain.weather.letters import LETTERS
 from amber_gable.domain.weather.series import HOUR, Floats, WeatherSeries
 from amber_gable.domain.wording import dated
 from amber_gable.services.weather.held.versions import Compared, FaceHours, TaskMoved, coats_lost

@@ -1,22 +1,25 @@
 """The why panel: every rule for one slot of one face, with value, limit and headroom."""
 
+from __future__ import annotations
+
 from dataclasses import dataclass
 from datetime import datetime, tzinfo
+from typing import TYPE_CHECKING
 
 import numpy as np
 
-from amber_gable.core.state.answers import told
-from amber_gable.core.state.part_state import Wait, clock
-from amber_gable.core.weather.film.drying import DryingStage
-from amber_gable.core.weather.futures.members import RULE_IDS, Odds
-from amber_gable.core.weather.judged.rules import LETTERS, RULES
-from amber_gable.core.weather.judged.slots import Slots
-from amber_gable.core.weather.judged.windows import moment
 from amber_gable.domain.units import quantity_of
-from amber_gable.domain.wording import timed
+from amber_gable.domain.weather.letters import LETTERS
+from amber_gable.domain.wording import timed, timed_at
 from amber_gable.services.weather.faces.judged_faces import JudgedFace
 from amber_gable.web.views.units import Units
 from amber_gable.web.views.weather.told_times import between
+
+if TYPE_CHECKING:
+    from amber_gable.core.state.part_state import Wait
+    from amber_gable.core.weather.film.drying import DryingStage
+    from amber_gable.core.weather.futures.members import Odds
+    from amber_gable.core.weather.judged.slots import Slots
 
 
 @dataclass(frozen=True)
@@ -52,12 +55,12 @@ class Why:
     following: datetime | None
 
 
-_STAGES: dict[DryingStage, str] = {
-    DryingStage.TOUCH: "Dry to touch",
-    DryingStage.RAIN_READY: "Rain-ready",
-    DryingStage.RECOAT: "Recoat",
-    DryingStage.FOOT: "Fit for feet",
-    DryingStage.FURNITURE: "For furniture",
+_STAGES = {
+    "touch": "Dry to touch",
+    "rain-ready": "Rain-ready",
+    "recoat": "Recoat",
+    "foot": "Fit for feet",
+    "furniture": "For furniture",
 }
 _DIGITS = {"%": 0, "W/m²": 0, "g/m²": 0}
 
@@ -102,7 +105,7 @@ def why_panel(row: JudgedFace, at: datetime, units: Units, odds: Odds | None = N
         )
     start = slots.time(slot)
     answer = row.answer(at)
-    words = told(answer, slots.tz)
+    words = row.told(at)
     holding = sum(r.holds for r in rows)
     if row.judged is not None and answer.waits:
         rows = [_state_row(w, slots.tz) for w in answer.waits] + rows
@@ -144,26 +147,22 @@ def why_panel(row: JudgedFace, at: datetime, units: Units, odds: Odds | None = N
 
 def _state_row(wait: Wait, tz: tzinfo) -> RuleRow:
     """What the part waits for, as a row above the weather's rules."""
-    until = clock(wait.until, tz) if wait.until is not None else "no day known"
+    until = timed_at(wait.until, tz) if wait.until is not None else "no day known"
     return RuleRow(0, wait.letter, wait.words[:1].upper() + wait.words[1:], "not yet", until, "–", False, wait.lifts)
 
 
 def _risk(odds: Odds, slot: int) -> str:
-    binds = int(odds.binds[slot])
-    return f"{LETTERS[RULES[RULE_IDS[binds]].letter]} in {odds.stopped[slot] * 100:.0f} %" if binds >= 0 else ""
+    letter = odds.stopping_letter(slot)
+    return f"{LETTERS[letter]} in {odds.stopped[slot] * 100:.0f} %" if letter else ""
 
 
 def _between(stage: DryingStage, likely: datetime | None, odds: Odds | None, slot: int, slots: Slots) -> str:
     """Between which times in 8 of 10 futures; '' where it is not worked out."""
     if odds is None or slot >= len(odds.share):
         return ""
-    at = {
-        DryingStage.TOUCH: odds.touch_at,
-        DryingStage.RAIN_READY: odds.rain_ready_at,
-        DryingStage.RECOAT: odds.recoat_at,
-    }.get(stage)
+    at = odds.stage_at(stage)
     if at is None or not np.isfinite(at[0, slot]):
         return ""
-    early, late = (moment(float(t), slots) for t in (at[0, slot], at[2, slot]))
+    early, late = (slots.moment(float(t)) for t in (at[0, slot], at[2, slot]))
     assert early is not None
     return between(early, late, likely or early)
