@@ -2,6 +2,7 @@
 
 from collections.abc import Mapping
 from contextvars import ContextVar
+from functools import cache
 from pathlib import Path
 from typing import Annotated, Any
 from urllib.parse import urlencode, urlsplit
@@ -28,6 +29,7 @@ from amber_gable.web.views.survey.texture_words import texture_words
 from amber_gable.web.views.units import Units
 from amber_gable.web.views.weather.sky import sky_strip
 
+_STYLES = Path(__file__).parent / "static" / "css"
 _TEMPLATES = Jinja2Templates(directory=Path(__file__).parent / "templates")
 _TEMPLATES.env.trim_blocks = _TEMPLATES.env.lstrip_blocks = True
 # They ship with the program and do not change while it runs.
@@ -106,6 +108,13 @@ def rendered(template: str, context: dict[str, Any], units: Units | None = None)
         _READER.reset(reader)
 
 
+@cache
+def style_of(template: str) -> str:
+    """The style sheet of the stage or desk that a template belongs to; empty where the common ones are enough."""
+    name = template.partition("/")[0].removesuffix(".html")
+    return name if (_STYLES / f"{name}.css").exists() else ""
+
+
 def page(request: Request, template: str, context: dict[str, Any], status: int = 200) -> Response:
     """A rendered template; `night` follows the reader's cookie."""
     ctx, units = context_of(request), units_of(request)
@@ -117,6 +126,7 @@ def page(request: Request, template: str, context: dict[str, Any], status: int =
         "steppable": ctx.space.clock.steppable,
         "path": request.url.path,
         "under_way": len(ctx.space.runner.active),
+        "style": style_of(template),
     }
     reader = _READER.set(units)
     try:

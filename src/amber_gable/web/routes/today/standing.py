@@ -23,7 +23,7 @@ def standing(request: Request, job_id: str, kind: str, id_: str) -> Response:
     context = standing_context(request, view, (kind, id_))
     if "hx-request" in request.headers:
         return page(request, "parts/today/standing.html", context)
-    return job_page(request, view, "specification", context, template="standing.html")
+    return job_page(request, view, "specification", context, template="specification/standing.html")
 
 
 def standing_context(request: Request, view: JobView, key: tuple[str, str]) -> dict[str, Any]:
