@@ -2,21 +2,17 @@
 
 import csv
 import io
-import json
 import re
 
 import pytest
 from fastapi.testclient import TestClient
 
 from amber_gable.core.survey.drawing.house_plan import house_plan
-from amber_gable.domain.findings.guided_tests import GUIDED_TESTS
 from amber_gable.domain.job.job import JobBundle
 from amber_gable.services.context import Context
 from amber_gable.store.job.jobs import load_bundle
-from tests.checkerboard import Camera, as_jpeg, photo_of_board
 from tests.clients import submit
-from tests.exchange.test_photos import picture
-from tests.fixtures import StandIn, unchanged
+from tests.fixtures import unchanged
 from tests.web.forms import form_of
 
 pytestmark = pytest.mark.usefixtures("indoors")
@@ -233,55 +229,6 @@ def test_a_wall_is_put_in_its_place_and_the_others_stay(client: TestClient, ctx:
     assert all(f.plan is None for f in stored(ctx, job).property.faces)
 
 
-def test_damage_painted_on_the_wall_becomes_a_share(client: TestClient, ctx: Context) -> None:
-    here = f"{SURVEY}/zone/back-siding/condition"
-    runs = [[row, 0, 15] for row in range(8)]  # 4 × 2 m
-    page = client.post(f"{here}/marks", data={"damage": "peeling", "runs": json.dumps(runs)})
-    assert "8.0 m²" in page.text
-    zone = next(z for z in stored(ctx).property.zones if z.id == "back-siding")
-    assert zone.condition.loose_pct == pytest.approx(100 * 8 / (9.6 * 5.6 - 4.2 * 2.8 - 4.8), abs=0.5)
-    for damage, bad in (("peeling", "[[1,2]]"), ("peeling", "nonsense"), ("fire", "[]"), ("rot", "[[-1,0,3]]")):
-        assert client.post(f"{here}/marks", data={"damage": damage, "runs": bad}).status_code == 422
-    submit(client, f"{here}/marks", data={"damage": "peeling", "runs": "[]"})
-    assert next(z for z in stored(ctx).property.zones if z.id == "back-siding").condition.loose_pct == 0
-
-
-def test_a_test_keeps_its_date_note_and_reading_and_refuses_nonsense(client: TestClient, ctx: Context) -> None:
-    here = f"{SURVEY}/zone/back-siding/condition"
-    submit(client, f"{here}/test", data={"test": "cracks", "value": "0,4", "on": "2026-09-10", "note": "by the sill"})
-    condition = next(z for z in stored(ctx).property.zones if z.id == "back-siding").condition
-    made = next(t for t in condition.tests if t.test == "cracks")
-    assert (condition.crack_mm, str(made.on), made.note) == (0.4, "2026-09-10", "by the sill")
-    for test, value in (("cracks", "wide"), ("cracks", "-1"), ("scrape", "140"), ("rub", "purple"), ("nothing", "1")):
-        page = client.post(f"{here}/test", data={"test": test, "value": value})
-        assert page.status_code == 422, (test, value)
-    submit(client, f"{here}/test", data={"test": "cracks", "value": ""})
-    assert next(z for z in stored(ctx).property.zones if z.id == "back-siding").condition.crack_mm is None
-
-
-def test_the_meter_is_read_through_its_protocol_and_its_silence_is_told(client: TestClient, ctx: Context) -> None:
-    here = f"{SURVEY}/zone/back-siding/condition"
-    before = len(next(z for z in stored(ctx).property.zones if z.id == "back-siding").condition.moisture)
-    page = client.post(f"{here}/meter", data={"spot": "low board"})
-    assert "Simulated hand meter" in page.text
-    assert "low board" in page.text
-    reading = next(z for z in stored(ctx).property.zones if z.id == "back-siding").condition.moisture[before]
-    assert 8 < reading.pct < 30
-    assert isinstance(ctx.space.meter, StandIn)
-    ctx.space.meter.down = True
-    silent = client.post(f"{here}/meter")
-    assert silent.status_code == 422
-    assert "did not answer" in silent.text.lower()
-    ctx.space.meter = None
-    assert "Read the meter" not in client.get(here).text
-    typed = client.post(f"{here}/moisture", data={"pct": "wet"})
-    assert typed.status_code == 422
-    other = client.post(f"{here}/moisture/{before}/delete", data={"expected": "99"})
-    assert "changed meanwhile" in other.text
-    submit(client, f"{here}/moisture/{before}/delete", data={"expected": f"{reading.pct:g}"})
-    assert len(next(z for z in stored(ctx).property.zones if z.id == "back-siding").condition.moisture) == before
-
-
 def test_the_walk_keeps_its_ticks_and_takes_answers_on_the_spot(client: TestClient) -> None:
     page = client.get(f"{SURVEY}/walk?at=back").text
     assert "<h2>Back</h2>" in page
@@ -291,68 +238,6 @@ def test_the_walk_keeps_its_ticks_and_takes_answers_on_the_spot(client: TestClie
     assert f"{SURVEY}/zone/back-trim/condition/test" in page
     last = client.get(f"{SURVEY}/walk?at=end").text
     assert "Still missing" in last
-
-
-def test_sizes_are_read_off_a_photo_and_sent_to_the_drawing(client: TestClient, ctx: Context) -> None:
-    camera = Camera(30.0, 8.0, 10.0, 0.8)
-    jpeg = as_jpeg(photo_of_board(camera, 8, 5))
-    page = client.post(f"{SURVEY}/photos?of=wing-back", files={"file": ("board.jpg", jpeg)})
-    assert page.status_code == 200
-    here = page.url.path
-    assert client.get(f"{here}.jpg").headers["content-type"] == "image/jpeg"
-
-    def at(x: float, y: float) -> str:
-        return "{:.2f}, {:.2f}".format(*camera.seen(x, y))
-
-    marks = dict(zip(("c1", "c2", "c3", "c4"), (at(0, 0), at(8, 0), at(8, 5), at(0, 5)), strict=True))
-    form = marks | {"a": at(2, 1), "b": at(4, 1), "length": "2 m", "length2": "", "m1": at(2.8, 1), "m2": at(3.8, 2.4)}
-    page = client.post(f"{here}/measure", data=form)
-    assert "1.00 × 1.40" in page.text
-    assert "Wall <b>8.00 × 5.00</b>" in page.text
-    # The kitchen wing is 4.2 × 2.8 m: first the wall takes its size, then the box becomes a window.
-    submit(client, f"{here}/send", data=form | {"kind": "wall"})
-    assert stored(ctx).property.face("wing-back").width_m == pytest.approx(8.0, abs=0.02)
-    sent = client.post(f"{here}/send", data=form | {"kind": "window"})
-    assert sent.status_code == 422, "the kitchen door is in the way"
-    free = form | {"m1": at(5, 1), "m2": at(6, 2.4), "kind": "window"}
-    assert client.post(f"{here}/send", data=free).url.path.endswith("/opening/window-1")
-    window = stored(ctx).property.face("wing-back").openings[-1]
-    assert (window.x_m, window.width_m, window.height_m) == pytest.approx((5.0, 1.0, 1.4), abs=0.02)
-    for key, value, words in [
-        ("length", "", "needed"), ("c1", "here", "not a point"), ("c1", marks["c3"], "in one line"),
-        ("length", "2 stone", "not a unit"), ("m1", "nan, 1", "point"),
-    ]:  # fmt: skip
-        bad = client.post(f"{here}/measure", data=form | {key: value})
-        assert bad.status_code == 422
-        assert words in bad.text
-
-
-def test_photos_travel_with_the_job_and_can_be_brought_back(client: TestClient, ctx: Context) -> None:
-    page = client.post(f"{SURVEY}/photos?of=front", files={"file": ("x.png", picture("PNG"))})
-    photo = page.url.path.rsplit("/", 1)[1]
-    bytes_ = client.get(f"{SURVEY}/photos/{photo}.jpg").content
-    submit(client, f"{SURVEY}/photos/{photo}/shows", data={"shows": "front/zone/front-siding"})
-    assert "Siding" in client.get(f"{SURVEY}/photos?of=front/zone/front-siding").text
-    zipped = client.get(f"{RISE}/export.zip").content
-    submit(client, f"{SURVEY}/photos/{photo}/delete")
-    assert client.get(f"{SURVEY}/photos/{photo}.jpg").status_code == 404
-    submit(client, f"{SURVEY.removesuffix('/survey')}/undo")
-    assert client.get(f"{SURVEY}/photos/{photo}.jpg").content == bytes_
-    raw = client.get(f"{RISE}/export").json()
-    assert raw["property"]["photos"] == []
-    assert "is here already" in client.post("/jobs/import", files={"file": ("j.zip", zipped)}).text
-    with ctx.space.database.engine.begin() as connection:
-        for table in ("job", "property"):
-            connection.exec_driver_sql(f"DELETE FROM {table}")
-    assert client.post("/jobs/import", files={"file": ("j.zip", zipped)}).status_code == 200
-    assert client.get(f"{SURVEY}/photos/{photo}.jpg").content == bytes_
-    assert client.get(f"{RISE}/export.zip").content == zipped
-    submit(client, f"{SURVEY}/zone/front-siding/delete")
-    shown = stored(ctx).property.photos[0]
-    assert (shown.face, shown.part) == ("front", None), "it shows the face still, the part is gone"
-    svg = client.post(f"{SURVEY}/photos", files={"file": ("x.svg", b"<svg onload=alert(1)></svg>")})
-    assert svg.status_code == 422
-    assert "hold script" in svg.text
 
 
 def test_a_take_off_comes_in_whole_or_not_at_all(client: TestClient, ctx: Context) -> None:
@@ -393,22 +278,6 @@ def test_drawings_leave_as_files_without_script(client: TestClient) -> None:
     assert io.BytesIO(book).read(2) == b"PK"
 
 
-def test_a_photo_whose_picture_is_gone_says_so(client: TestClient, ctx: Context) -> None:
-    photo = client.post(f"{SURVEY}/photos?of=front", files={"file": ("x.png", picture("PNG"))}).url.path
-    pictures = ctx.space.database.pictures
-    (file,) = pictures.folder.rglob("*.jpg")
-    file.write_bytes(b"\xff\xd8\xff other bytes")
-    for path, words in ((f"{photo}.jpg", "is damaged"), (f"{RISE}/export.zip", "is damaged")):
-        answer = client.get(path)
-        assert (answer.status_code, words in answer.text) == (422, True), path
-    file.unlink()
-    assert "not beside the database" in client.get(f"{photo}.jpg").text
-    assert "missing beside the database" in client.get(photo).text
-    assert "missing beside the database" in client.get(f"{SURVEY}/photos").text
-    client.post(f"{SURVEY}/photos?of=front", files={"file": ("y.png", picture("PNG"))})
-    assert client.get(f"{photo}.jpg").status_code == 200, "the same picture taken in again is theirs both"
-
-
 @pytest.mark.parametrize(
     "path", ["roof/x", "face/nowhere", "opening/x", "zone/new?face=nowhere", "photos/x", "walk?at=x"]
 )
@@ -428,40 +297,3 @@ def test_trees_before_a_face_are_sketched_and_change_its_horizon(client: TestCli
     assert "not a length" in bad.text
     submit(client, f"{here}/0/delete")
     assert stored(ctx).property.face("front").blocks == ()
-
-
-NEW_TESTS = [
-    # zone, test, a reading that is none -> its words, a reading, and how it is kept
-    ("quarry-lane/survey/zone/ql-left-vinyl", "made", "beige", "is no colour", "#A39B8B", "#a39b8b"),
-    ("quarry-lane/survey/zone/ql-left-brick", "bloom", "some", "dry-bloom", "returns", "returns"),
-    ("coopers-rise/survey/zone/front-siding", "bleed", "maybe", "must be yes or no", "yes", True),
-    ("coopers-rise/survey/zone/front-siding", "timber", "oak", "kiln-dried", "untreated", "untreated"),
-    ("coopers-rise/survey/zone/front-siding", "patch", "fell off", "lifts", "lifts", "lifts"),
-    ("feed-barn/survey/zone/south-roof", "rust", "much", "is no share", "12,5", 12.5),
-    ("heron-deck/survey/zone/porch-slab", "stubs", "-1", "greater than or equal to 0", "4", 4),
-]
-
-
-@pytest.mark.parametrize(("zone", "test", "bad", "words", "good", "kept"), NEW_TESTS, ids=[t[1] for t in NEW_TESTS])
-def test_a_guided_test_takes_its_reading_and_refuses_another(
-    client: TestClient, ctx: Context, zone: str, test: str, bad: str, words: str, good: str, kept: object
-) -> None:
-    here = f"/jobs/{zone}/condition"
-    assert client.get(here).status_code == 200
-    refused = client.post(f"{here}/test", data={"test": test, "value": bad})
-    assert refused.status_code == 422
-    assert words in refused.text
-    assert client.post(f"{here}/test", data={"test": test, "value": good}).status_code == 200
-    job, id_ = zone.split("/")[0], zone.split("/")[-1]
-    with ctx.reading() as session:
-        bundle = load_bundle(session, job)
-    field = next(t.field for t in GUIDED_TESTS if t.code == test)
-    assert getattr(next(z for z in bundle.property.zones if z.id == id_).condition, field) == kept
-
-
-def test_a_test_that_does_not_fit_the_surface_saves_nothing(client: TestClient, ctx: Context) -> None:
-    here = f"{SURVEY}/zone/front-siding/condition"
-    with unchanged(ctx):
-        refused = client.post(f"{here}/test", data={"test": "rust", "value": "12"}, headers={"hx-request": "true"})
-    assert refused.status_code == 404
-    assert "does not fit the surface" in refused.text
