@@ -29,6 +29,7 @@ class Case:
     openings: int = 0
     first: bool = False
     old_sheet: bool = False
+    old_treated: bool = False
     near: str = ""
     old: str = "#8a8f86"
     new: str = "#a9ada3"
@@ -52,6 +53,7 @@ class Case:
             openings=self.openings,
             first_on_face=self.first,
             old_sheet=self.old_sheet,
+            old_treated=self.old_treated,
             wires="wires" in self.near,
             obstacles=self.near.split(),
         )

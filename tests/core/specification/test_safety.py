@@ -35,6 +35,12 @@ CASES = [
     ("wet sanding", Content(techniques={T.WET_SAND}, kinds={K.SAND}), set()),
     ("grinding stubs flush", Content(techniques={T.GRIND_METAL}), {"sparks"}),
     ("oil paint", Content(hazards={Hazard.OILY_RAGS, Hazard.STRONG_FUMES}), {"rags", "fumes"}),
+    (
+        "sanding an old treated deck",
+        Content(techniques={T.HEPA_SAND}, kinds={K.SAND}, arsenic=True),
+        {"arsenic", "dust"},
+    ),
+    ("hot air", Content(techniques={T.HEAT_GUN}, kinds={K.SCRAPE}), {"fire"}),
     ("hot day", Content(hottest_c=31.0, coldest_c=18.0), {"heat"}),
     ("cold day", Content(hottest_c=9.0, coldest_c=3.0), {"cold"}),
 ]

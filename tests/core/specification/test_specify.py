@@ -25,7 +25,7 @@ from amber_gable.domain.work.alert import Alert
 from amber_gable.domain.work.finish import Override
 from amber_gable.domain.work.operation import Operation, Technique
 from tests.core.specification.spec_case import SOUND, Case, case
-from tests.jobs import coopers_rise, demo_job, demo_products
+from tests.jobs import coopers_rise, demo_products
 
 SHELF = demo_products()
 BY_CODE = {p.code: p for p in SHELF}
@@ -258,12 +258,3 @@ def test_deriving_the_demo_again_changes_nothing() -> None:
         spec = part_spec(bundle, part, SHELF)
         assert spec.operations == spec.fresh.operations, part.name
         assert derive(spec.derivation.facts).steps == spec.derivation.steps
-
-
-def test_containment_stands_where_old_paint_is_cut_anywhere_on_the_face() -> None:
-    bundle = demo_job("2-net-loft")
-    parts = painted_parts(bundle.property, bundle.deduction)
-    for zone, contained in (("north-wall", True), ("west-wall", False)):
-        facts = part_facts(bundle, parts["zone", zone], "#3d5a73")
-        roles = {s.role for s in derive(facts).steps}
-        assert ({"contain", "daily-clean", "final-check"} <= roles) is contained, f"{zone}: cracks are raked or not"

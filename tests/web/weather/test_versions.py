@@ -68,9 +68,11 @@ def test_rain_that_comes_into_the_forecast_costs_coats_in_words_and_hours(wetter
     assert hit and hit <= {m.task.id for m in found.lost}
     assert all(m.letter in "RDMC" for m in found.lost)
     assert re.search(rf"{len(found.lost)} coats lose their windows", page)
-    # Six wet hours cost every face that could be coated in them those hours; of Wednesday's heat on the front none.
-    assert all(f.now_h <= f.then_h + 0.5 for f in found.faces)
-    assert sum(f.then_h - f.now_h >= 5 for f in found.faces) >= 3
+    # Six wet hours cost the faces that could be coated in them those hours; what the sun makes too hot on a dry
+    # Wednesday gains some that are cool. Which faces are ready by then hangs on the plan.
+    gained = {f.face.id: f.now_h - f.then_h for f in found.faces}
+    assert all(hours <= 3 for hours in gained.values()), gained
+    assert sum(hours <= -5 for hours in gained.values()) >= 2 and sum(gained.values()) < -8, gained
     plan = _said(client.get("/jobs/coopers-rise/plan").text)
     assert "Planned by the forecast of Mon 14 Sep 06:30" in plan
     assert "the front Wednesday 09:00 to 15:00 (12 mm)" in plan

@@ -30,7 +30,7 @@ def test_the_page_tells_the_hours_that_are_computed(visitor: TestClient) -> None
     said = said_on(visitor.get(PAGE).text)
     assert f"{hours.hours:.0f} person-hours" in said
     assert f"{hours.p10:.0f} to {hours.p90:.0f} h" in said
-    assert "7 days of 3 people" in said
+    assert "8 days of 3 people" in said
     # Front siding, washed: all of it, round the openings too; 46 % of it above 3 m.
     assert "51 m² ÷ 30 m²/h × 1.07 (46 % from a ladder above 3 m) the trade's median: wash by hose and brush" in said
     assert "ft²" in visitor.get(PAGE, headers={"cookie": "units=us"}).text

@@ -165,7 +165,7 @@ def test_work_is_noted_and_shown_though_no_weather_can_be_had(ctx: Context, clie
 
 @weather
 def test_a_step_is_noted_on_the_parts_page_planned_or_not(ctx: Context, client: TestClient) -> None:
-    here = f"{RISE}/standing/zone/back-siding"
+    here = f"{RISE}/standing/zone/west-gable-siding"
     page = client.get(here).text
     assert "Next: Contain: ground sheeted" in page
     form = form_of(page, here)
@@ -173,7 +173,7 @@ def test_a_step_is_noted_on_the_parts_page_planned_or_not(ctx: Context, client: 
     submit(client, here, data=form | {"step": "wash", "said": "done", "at": earlier, "by": "Ole"})
     after = client.get(here, headers={"hx-request": "true"}).text
     assert "<html" not in after
-    assert "Next: HEPA clean-up" in after
+    assert "Next: Scrape wet" in after
     assert "Mon 14 Sep 06:10, Ole" in after
     assert "Not noted, though later work was: Contain" in after
     refused = client.post(here, data=form | {"step": "wash", "said": "not-done"})
@@ -217,7 +217,7 @@ def test_planning_again_leaves_out_what_is_done_and_keeps_what_is_under_way(ctx:
 def test_a_reading_from_the_ladder_is_kept_and_bars_the_coat_everywhere(ctx: Context, client: TestClient) -> None:
     assert isinstance(ctx.space.clock, DemoClock)
     ctx.space.clock.set(datetime.fromisoformat("2026-09-16T13:30-03:00"))
-    for step in ("contain", "wash"):
+    for step in ("cover", "wash"):
         data = {"step": step, "said": "done", "at": "2026-09-14T10:00"}
         submit(client, f"{RISE}/standing/zone/east-gable-siding", data=data)
     submit(client, f"{RISE}/plan")
@@ -310,7 +310,7 @@ def test_warnings_are_kept_with_the_plan_when_a_forecast_comes_and_by_no_page(ct
     """Opened by another program they go on from where they were, not from nothing; looking at them writes nothing."""
     assert isinstance(ctx.space.clock, DemoClock)
     seen = []
-    for _ in range(6):
+    for _ in range(12):
         believed = _view(ctx).weather.series
         assert believed is not None
         ctx.space.clock.step(4)

@@ -108,7 +108,7 @@ _TAGS = {
     "limestone": "masonry limestone",
     "concrete-wall": "masonry concrete",
     "concrete-slab": "masonry concrete floor",
-    "tile-roof": "masonry roof tile",
+    "tile-roof": "masonry roof tile clay",
     "concrete-tile-roof": "masonry roof tile",
     "fibre-cement-roof": "fibre-cement roof",
     "membrane-roof": "membrane roof",

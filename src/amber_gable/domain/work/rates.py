@@ -125,7 +125,7 @@ _ALL = [
            ("garage-roller", "roll a single garage door", 1),
            ("garage-ready", "wash, clear and mask a garage door, and back again", 1 / 1.5),
            ("cover", "cover ground and planting before a face", 1 / 0.375),
-           ("contain", "lead containment of a face, a day", 1 / 0.75),
+           ("contain", "lead containment of a face set up, 2 to 4 h", 1 / 3),
            ("daily-hepa", "daily HEPA clean-up of a face", 1 / 0.5),
            ("ladder-move", "move a ladder", 60 / 4),
            ("tower-move", "move a tower", 60 / 20),

@@ -3,6 +3,7 @@ what it touches."""
 
 from amber_gable.core.survey.amounts.painted import Key, painted_parts
 from amber_gable.domain.job.job import JobBundle
+from amber_gable.domain.work.finish import Finish
 from amber_gable.services.context import Context
 from amber_gable.services.workspace import digest
 
@@ -24,7 +25,13 @@ def _each(bundle: JobBundle) -> dict[Key, str]:
         bundle.job.estimating,
     )
     common = digest(*house, sorted(bundle.schools.items()), pace, *bundle.products)
-    faces = {f.id: digest(f, *place.zones_of(f.id), *place.items_of(f.id)) for f in place.faces}
+    # What is done once for a face depends on what else is worked on there.
+    on_face: dict[str, list[Finish]] = {f.id: [] for f in place.faces}
+    for other in bundle.job.finishes:
+        found = place.part(other.part)
+        if found is not None:
+            on_face[found.face].append(other)
+    faces = {f.id: digest(f, *place.zones_of(f.id), *place.items_of(f.id), *on_face[f.id]) for f in place.faces}
     out = {}
     for key, part in painted_parts(place, bundle.deduction).items():
         finish = bundle.finish_of(*key)

@@ -13,7 +13,8 @@ from amber_gable.core.specification.derived.completing import usual_wish, with_g
 from amber_gable.core.specification.derived.diagnosis import derive
 from amber_gable.core.specification.derived.overrides import forbidden_steps
 from amber_gable.core.specification.derived.part_facts import part_facts
-from amber_gable.core.specification.derived.part_spec import Wish, fresh_spec, made_finish
+from amber_gable.core.specification.derived.part_spec import Wish, fresh_spec, made_finish, with_wishes
+from amber_gable.core.specification.derived.protection import unprotected
 from amber_gable.core.specification.derived.system import Specified
 from amber_gable.core.survey.amounts.painted import Key, PaintedPart, painted_part, painted_parts
 from amber_gable.domain.errors import InputError, NoSteps, Refused
@@ -54,6 +55,9 @@ class Changed:
         return "; ".join(s for s in said if s) or "the steps stay as they were"
 
 
+Steps = tuple[Operation, ...]
+
+
 def shelf(session: Transaction, bundle: JobBundle) -> list[Product]:
     """What may be chosen from for a job: the company's stores, the generic sheet for every family they lack, and
     the sheets the job reads, each in the revision it reads."""
@@ -86,6 +90,7 @@ def change_wish(
             wished = change(wish, part)
             _refuse_unknown(wish, wished, products)
             done = _kept(session, bundle, part, finish, wished, products, version)
+            _face_follows(session, job_id, part.face.id)
             check_references(session, job_id)
             note_changes(ctx, session, bundle, asked)
             return done
@@ -101,10 +106,11 @@ def change_wishes(
     parts = painted_parts(bundle.property, bundle.deduction)
     done: list[Changed] = []
     refused: dict[str, str] = {}
+    wished = with_wishes(bundle, [(parts[k], w) for k, w in wishes.items()])
     for key, wish in wishes.items():
         try:
             kept = bundle.finish_of(*key)
-            done.append(_kept(session, bundle, parts[key], kept, wish, products, versions.get(key, 0)))
+            done.append(_kept(session, wished, parts[key], kept, wish, products, versions.get(key, 0)))
         except Refused as error:
             refused[_called(parts[key])] = next(iter(error.fields.values()))
     check_references(session, bundle.job.id)
@@ -180,8 +186,20 @@ def derive_again(ctx: Context, job_id: str) -> list[Changed]:
         return derived_anew(session, load_bundle(session, job_id))
 
 
-def derived_anew(session: Transaction, bundle: JobBundle) -> list[Changed]:
-    """The same inside a transaction, for the job as it is there by now."""
+def _face_follows(session: Transaction, job_id: str, face: str) -> None:
+    """What is done once for a face moves to another of its parts where the one that had it is left, or one before it
+    is worked on: nobody is without containment until somebody derives anew. Of a part that is out of date otherwise
+    nothing is touched; the specification says so."""
+    session.flush()
+    bundle = load_bundle(session, job_id)
+    derived_anew(session, bundle, lambda part, a, b: part.face.id == face and unprotected(a) == unprotected(b))
+
+
+def derived_anew(
+    session: Transaction, bundle: JobBundle, only: Callable[[PaintedPart, Steps, Steps], bool] = lambda *_: True
+) -> list[Changed]:
+    """The same inside a transaction, for the job as it is there by now; `only` parts of which that holds, with their
+    steps as they stand and as they come out."""
     job_id, products = bundle.job.id, shelf(session, bundle)
     versions = store.finish_versions(session, job_id)
     parts = painted_parts(bundle.property, bundle.deduction)
@@ -192,7 +210,8 @@ def derived_anew(session: Transaction, bundle: JobBundle) -> list[Changed]:
         part, wish = parts[finish.part], Wish.of(finish)
         try:
             fresh = fresh_spec(bundle, part, wish, products)
-            if not fresh.stops and fresh.operations != finish.operations:
+            moved = fresh.operations != finish.operations and only(part, finish.operations, fresh.operations)
+            if not fresh.stops and moved:
                 out.append(_kept(session, bundle, part, finish, wish, products, versions[finish.part]))
         except (NoSteps, Refused):
             # It keeps the steps it has; the specification says why they are out of date.
@@ -270,6 +289,7 @@ def take_system(ctx: Context, job_id: str, key: Key, version: int, system: str) 
             kind, id_ = key
             record = {kind: id_, "system": system, "colour": wish.colour, "colour_name": wish.colour_name}
             store.put_finish(session, job_id, Finish.model_validate(record), version)
+            _face_follows(session, job_id, painted_part(bundle.property, bundle.deduction, key).face.id)
             check_references(session, job_id)
             note_changes(ctx, session, bundle)
     except InputError as error:
@@ -282,6 +302,7 @@ def leave_out(ctx: Context, job_id: str, key: Key, version: int, asked: Customer
         bundle = load_bundle(session, job_id)
         journal.call_step(session, f"leave {_called(painted_part(bundle.property, bundle.deduction, key))} as it is")
         store.drop_finish(session, job_id, key, version)
+        _face_follows(session, job_id, painted_part(bundle.property, bundle.deduction, key).face.id)
         note_changes(ctx, session, bundle, asked)
 
 

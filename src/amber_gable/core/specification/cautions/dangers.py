@@ -93,6 +93,8 @@ def with_danger(*dangers: D, but: tuple[T, ...] = ()) -> tuple[T, ...]:
 
 LEAD_FORBIDS = (*with_danger(D.DUST, D.JET, D.HEAT, D.METHYLENE), T.DRY_BRUSH)
 """Lead: no dry dust without a HEPA shroud, no jet, no heat, no methylene chloride."""
+ARSENIC_FORBIDS = (*with_danger(D.DUST, D.HEAT), T.DRY_BRUSH)
+"""Timber treated with arsenic: no dry dust without a HEPA shroud, nothing blown, nothing burnt."""
 SILICA_FORBIDS = with_danger(D.DUST)
 """Mineral ground: wet or extracted ways only."""
 ASBESTOS_FORBIDS = with_danger(D.DUST, D.ABRASION, D.EXTRACTED, D.JET, D.HEAT, but=(T.DAILY_CLEAN,))

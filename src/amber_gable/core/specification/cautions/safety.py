@@ -4,10 +4,16 @@ wrong; local code and licensed practice decide the rest."""
 from collections.abc import Callable, Iterable, Mapping
 from dataclasses import dataclass, field
 
-from amber_gable.core.specification.cautions.dangers import ASBESTOS_FORBIDS, DANGERS, LEAD_FORBIDS, SILICA_FORBIDS
+from amber_gable.core.specification.cautions.dangers import (
+    ARSENIC_FORBIDS,
+    ASBESTOS_FORBIDS,
+    DANGERS,
+    LEAD_FORBIDS,
+    SILICA_FORBIDS,
+)
 from amber_gable.core.specification.cautions.dangers import Danger as D
 from amber_gable.core.specification.derived.facts import surface_tags
-from amber_gable.core.specification.derived.part_facts import asbestos_presumed, lead_presumed
+from amber_gable.core.specification.derived.part_facts import asbestos_presumed, lead_presumed, treated_long_ago
 from amber_gable.core.survey.amounts.painted import Key, PaintedPart, painted_parts
 from amber_gable.domain.findings.condition import Coating
 from amber_gable.domain.house.survey import Item, ObstacleKind
@@ -34,6 +40,7 @@ class Content:
     tags: set[str] = field(default_factory=set)
     lead: bool = False
     asbestos: bool = False
+    arsenic: bool = False
     roof: bool = False
     high: bool = False
     wires: bool = False
@@ -71,8 +78,19 @@ CARDS = (
          "and their toys away; chips and sheets bagged and sealed as the local authority says. Where the law asks for "
          "certification, certified people only; large jobs go to certified firms.",
          lambda c: c.lead and bool(c.kinds & _DISTURBS), LEAD_FORBIDS,
-         "Mist and scrape, wire-brush or cut wet; sand wet or under a HEPA shroud; vacuum and wipe, never blow; heat "
-         "never over 590 °C; no methylene chloride; wash by hose and brush."),
+         "Mist and scrape, wire-brush or cut wet; sand wet or under a HEPA shroud; vacuum and wipe, never blow; no "
+         "heat; no methylene chloride; wash by hose and brush."),
+    Card("arsenic", "Old treated timber: presume arsenic",
+         "Timber pressure-treated before 2004 may hold arsenic and chromium. Sand it wet or under a HEPA shroud only, "
+         "with a respirator and gloves; wash hands before eating, work clothes by themselves. Nothing blown, nothing "
+         "burnt; sheet the ground, bag dust and cut-offs as the local authority says.",
+         lambda c: c.arsenic and bool(c.kinds & _DISTURBS), ARSENIC_FORBIDS,
+         "Sand wet or under a HEPA shroud; vacuum and wipe."),
+    Card("fire", "Open flame and hot air",
+         "A wall can smoulder behind the boards for hours. Never near cavities, nests, dry rot or insulation; never on "
+         "lead paint; no hotter than the paint needs. An extinguisher and water at hand, somebody who watches while it "
+         "is used and for an hour after, and a look again before leaving. Ask the insurer first.",
+         _does(D.HEAT)),
     Card("injection", "Airless spray injects skin",
          "Never point the gun at anyone, never feel for leaks by hand; lock the trigger and relieve pressure before "
          "cleaning. An injection is an emergency whatever it looks like: hospital at once, with the injection card.",
@@ -161,6 +179,8 @@ def _content_of_part(content: Content, bundle: JobBundle, part: PaintedPart) -> 
     content.wires |= any(o.kind is ObstacleKind.WIRES for o in face.obstacles)
     content.lead |= lead_presumed(bundle) and part.condition.coating is not Coating.BARE
     content.asbestos |= asbestos_presumed(bundle, part)
+    treated = "wood" in tags and part.condition.timber == "pressure-treated"
+    content.arsenic |= treated and treated_long_ago(bundle, part)
 
 
 def add_operations(content: Content, bundle: JobBundle, operations: Iterable[Operation]) -> None:

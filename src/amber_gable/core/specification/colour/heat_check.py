@@ -132,6 +132,10 @@ def _vinyl(w: Wanted, now: Peak, then: Peak) -> HeatCheck:
         "both": darker or hot,
         "rated": darker and not (w.product and w.product.vinyl_safe),
     }
+    softens = then.surface_c > max(VINYL_SOFTENS_C, now.surface_c if made else 0.0)
+    if softens and not refusals[w.vinyl_school]:
+        words = f"Refused on vinyl: the panel softens in this colour ({figures}), whatever the coating is rated for."
+        return HeatCheck(w, now, then, Alert.STOP, words, VINYL_SOFTENS_C, _nearest(w, now, then, VINYL_SOFTENS_C))
     if not refusals[w.vinyl_school]:
         aside = ", a colour rated vinyl-safe" if w.vinyl_school == "rated" and darker else ""
         return HeatCheck(w, now, then, Alert.NOTE, f"Vinyl bears this colour{aside}: {figures}.", limit, None)

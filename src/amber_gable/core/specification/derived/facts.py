@@ -7,7 +7,6 @@ from collections.abc import Collection, Mapping
 from dataclasses import dataclass, field, replace
 from datetime import UTC, tzinfo
 from functools import lru_cache
-from math import ceil
 from types import MappingProxyType
 from typing import Any
 
@@ -59,6 +58,11 @@ class Facts:
         """The fact, or None where it is not known."""
         return self.known.get(name)
 
+    def protecting(self, *, first: bool, contains: bool, dusty_days: int) -> "Facts":
+        """The same surface, with what is done for its face along with it."""
+        told = {"first_on_face": first, "contains": contains, "dusty_days": dusty_days}
+        return replace(self, known={**self.known, **told})
+
     def supposing(self, name: str, value: Any) -> "Facts":
         """The same surface with one reading as given."""
         return replace(self, known=_derived({**self.known, name: value}, self.tags, self.schools))
@@ -108,16 +112,16 @@ def facts_of(
     height_m: float = 0.0,
     tilt_deg: float = 90.0,
     old_sheet: bool = False,
+    old_treated: bool = False,
     first_on_face: bool = False,
-    face_disturbed: bool = True,
     obstacles: Collection[str] = (),
     hangs: str = "",
     tz: tzinfo = UTC,
 ) -> Facts:
     """The facts of a zone or item as surveyed. `lead`: lead paint is presumed or was found; `old_sheet`: a cement sheet
-    here may be from before the 1990s; `first_on_face`: what is done once for a face is done with this part;
-    `face_disturbed`: old paint is scraped, sanded or cut somewhere on the face; `hangs`: what hangs on the face and
-    where, in words; `tz`: the house's own time, by which readings are of one day."""
+    here may be from before the 1990s; `old_treated`: treated timber here may be from before 2004; `first_on_face`: what
+    is done once for a face is done with this part, containment too where it was ever painted; `hangs`: what hangs on
+    the face and where, in words; `tz`: the house's own time, by which readings are of one day."""
     tags = surface_tags(substrate, item_kind)
     aim = aim or usual_aim(tags)
     known: dict[str, Any] = {
@@ -130,7 +134,8 @@ def facts_of(
         "openings": openings,
         "pieces": pieces,
         "first_on_face": first_on_face,
-        "face_disturbed": face_disturbed,
+        "contains": first_on_face and condition.coating is not Coating.BARE,
+        "dusty_days": 1,
         "hangs": hangs or "What hangs here",
         **{f"near_{kind.replace('-', '_')}": True for kind in obstacles},
     }
@@ -145,6 +150,7 @@ def facts_of(
         known[test.field] = value.value if hasattr(value, "value") else value
     known |= colour_facts(old_colour, new_colour)
     known["asbestos"] = "fibre-cement" in tags and (condition.asbestos or (condition.asbestos is None and old_sheet))
+    known["old_treated"] = "wood" in tags and condition.timber == "pressure-treated" and old_treated
     known["aged_on"] = next((t.on for t in condition.tests if t.test == "age"), None)
     return Facts(tags, _derived(known, tags, schools), surface_m2, pieces, old_colour, new_colour, dict(schools))
 
@@ -172,10 +178,6 @@ def colour_facts(old: str, new: str | None, contrast: float | None = None) -> Ma
     )
 
 
-_CLEARED_M2_A_DAY = 46.0
-"""Failing paint two people take off and feather in a day, wet: 5 m²/h, half as much again for lead, 14 hours."""
-
-
 def _derived(known: Mapping[str, Any], tags: frozenset[str], schools: Mapping[str, str]) -> dict[str, Any]:
     """Facts that follow from others."""
     out = dict(known)
@@ -183,6 +185,8 @@ def _derived(known: Mapping[str, Any], tags: frozenset[str], schools: Mapping[st
     out["film"] = None if coating is None else coating in {c.value for c in FILMS}
     out["painted"] = None if coating is None else coating != Coating.BARE.value
     out["bare_spots_pct"] = (out.get("loose_pct") or 0.0) + (out.get("bare_pct") or 0.0)
+    strips = schools.get("failing") == "strip" and (out.get("loose_pct") or 0.0) > 0
+    out["disturbed_m2"] = out["surface_m2"] * (100.0 if strips else out.get("loose_pct") or 0.0) / 100
     out["rusty_pct"] = max(out.get("rust_pct") or 0.0, out.get("bare_pct") or 0.0) + (out.get("loose_pct") or 0.0)
     out["patch_made"] = out.get("adhesion") is not None
     stained = "wood" in tags and out["aim"] in STAINS
@@ -190,7 +194,6 @@ def _derived(known: Mapping[str, Any], tags: frozenset[str], schools: Mapping[st
     out["soft"] = True if "limestone" in tags or out.get("masonry") == "dusty" else None
     out["fittings"] = True if any(out.get(f"near_{kind}") for kind in ("lamp", "other")) else None
     out["failing_pct"] = out["bare_spots_pct"] + (out.get("crack_m") or 0.0)
-    out["dusty_days"] = max(1, ceil(out["surface_m2"] * out["bare_spots_pct"] / 100 / _CLEARED_M2_A_DAY))
     limit = moisture_limit(tags, out["aim"], schools, out.get("sheet_moisture"))
     out.setdefault("foot_h", 24.0)
     out["moisture_limit"], out["moisture_source"] = (limit.value, limit.source) if limit else (None, None)

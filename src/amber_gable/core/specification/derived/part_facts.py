@@ -3,10 +3,10 @@
 from collections.abc import Mapping
 
 from amber_gable.core.specification.derived.facts import Facts, facts_of
-from amber_gable.core.survey.amounts.painted import PaintedPart, part_key
-from amber_gable.domain.findings.condition import Coating, Condition, Gloss
+from amber_gable.core.specification.derived.protection import protection
+from amber_gable.core.survey.amounts.painted import PaintedPart
 from amber_gable.domain.house.substrates import SUBSTRATES
-from amber_gable.domain.house.survey import Item, ObstacleKind, Zone
+from amber_gable.domain.house.survey import ObstacleKind, Zone
 from amber_gable.domain.job.job import JobBundle
 from amber_gable.domain.work.aims import Aim
 
@@ -37,6 +37,19 @@ def asbestos_presumed(bundle: JobBundle, part: PaintedPart) -> bool:
     return built is None or built < SHEETS_CLEAN_FROM
 
 
+TREATED_CLEAN_FROM = 2004
+_OLD_TREATED_YEARS = 20.0
+
+
+def treated_long_ago(bundle: JobBundle, part: PaintedPart) -> bool:
+    """Timber that may have been treated while arsenic was usual. Its own age counts before the house's; without either
+    it is presumed old."""
+    if part.condition.age_years is not None:
+        return part.condition.age_years >= _OLD_TREATED_YEARS
+    built = bundle.property.year_built
+    return built is None or built < TREATED_CLEAN_FROM
+
+
 def part_facts(
     bundle: JobBundle,
     part: PaintedPart,
@@ -44,7 +57,24 @@ def part_facts(
     aim: Aim | None = None,
     schools: Mapping[str, str] | None = None,
 ) -> Facts:
-    """Facts of a part that is to get `colour`, under its own `schools` over the job's over the company's."""
+    """Facts of a part that is to get `colour`, under its own `schools` over the job's over the company's, with what is
+    done for its face along with it."""
+
+    def by_itself(other: PaintedPart) -> Facts:
+        if other.key == part.key:
+            return _own_facts(bundle, part, colour, aim, schools)
+        finish = bundle.finish_of(*other.key)
+        assert finish is not None, "only what is worked on is asked about"
+        return _own_facts(bundle, other, finish.colour, finish.aim, finish.schools)
+
+    found = protection(bundle, part, by_itself)
+    return by_itself(part).protecting(first=found.first, contains=found.contains, dusty_days=found.dusty_days)
+
+
+def _own_facts(
+    bundle: JobBundle, part: PaintedPart, colour: str | None, aim: Aim | None, schools: Mapping[str, str] | None
+) -> Facts:
+    """A part by itself, without what is done once for its face."""
     face = part.face
     takes_rest = isinstance(part.part, Zone) and part.part.area.kind == "face"
     return facts_of(
@@ -63,8 +93,7 @@ def part_facts(
         height_m=face.top_m if face.is_wall else 0.0,
         tilt_deg=face.tilt_deg,
         old_sheet=asbestos_presumed(bundle, part),
-        first_on_face=_first_on_face(bundle, part),
-        face_disturbed=any(_disturbed(p.condition) for p in _on_face(bundle, part)),
+        old_treated=treated_long_ago(bundle, part),
         obstacles={o.kind.value for o in face.obstacles},
         tz=bundle.property.tz,
         hangs="; ".join(
@@ -73,23 +102,3 @@ def part_facts(
             if o.kind in _HANGS
         ),
     )
-
-
-def _on_face(bundle: JobBundle, part: PaintedPart) -> list[Zone | Item]:
-    place, face = bundle.property, part.face.id
-    return [*place.zones_of(face), *place.items_of(face)]
-
-
-def _disturbed(c: Condition) -> bool:
-    """Whether old paint will be scraped, sanded or cut; what was not looked at counts."""
-    found = (c.loose_pct, c.bare_pct, c.caulk_m, c.crack_m, c.putty_m, c.nails, c.rot_m2, c.greyed, c.rust_pct)
-    return c.coating is not Coating.BARE and (any(found) or c.gloss is not Gloss.DULL)
-
-
-def _first_on_face(bundle: JobBundle, part: PaintedPart) -> bool:
-    """Covering and containment are set up once for a face: with the zone that takes its rest, else with its first."""
-    place, face = bundle.property, part.face.id
-    zones = place.zones_of(face)
-    rest = [z for z in zones if z.area.kind == "face"]
-    first: list[Zone | Item] = [*rest, *zones, *place.items_of(face)]
-    return part_key(first[0]) == part.key

@@ -102,3 +102,12 @@ def made_finish(part: PaintedPart, wish: Wish, operations: Sequence[Operation]) 
             "overrides": [o.model_dump() for o in wish.overrides],
         }
     )
+
+
+def with_wishes(bundle: JobBundle, wishes: Iterable[tuple[PaintedPart, Wish]]) -> JobBundle:
+    """The job as it will be once these parts get what is wished: what is done once for a face is seen over them all."""
+    have = {f.part for f in bundle.job.finishes}
+    more = tuple(made_finish(part, wish, ()) for part, wish in wishes if part.key not in have)
+    if not more:
+        return bundle
+    return bundle.model_copy(update={"job": bundle.job.model_copy(update={"finishes": (*bundle.job.finishes, *more)})})

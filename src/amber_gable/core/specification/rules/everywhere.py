@@ -1,6 +1,6 @@
 """Rules that hold on most surfaces: lead, dirt, mildew, gloss, chalk, joints, colour change, masking."""
 
-from amber_gable.core.specification.cautions.dangers import LEAD_FORBIDS
+from amber_gable.core.specification.cautions.dangers import ARSENIC_FORBIDS, LEAD_FORBIDS
 from amber_gable.core.specification.derived.rule import Acts, Phase, Rule, Source, Step, above, one_of
 from amber_gable.domain.paint.families import Family as F
 from amber_gable.domain.paint.method import Method
@@ -252,25 +252,32 @@ PROTECTION = (
          todo="Have the line sheathed or cut off before any ladder goes up."),
 )  # fmt: skip
 
+LEAD_LAW_M2 = 1.8
+"""Outdoors, from 20 square feet on: the least area from which any law known to us asks for certified people."""
 _LEAD = (one_of("lead", True), one_of("painted", True, or_unknown=True))
 _DAYS = Acts(fact="dusty_days", unit=AmountUnit.PIECES)
 LEAD = (
     Rule("lead", "lead paint is presumed", "dust and chips poison, children first of all",
          when=_LEAD, level=Alert.CHECK, forbids=LEAD_FORBIDS, source=Source.STANDARD,
          todo="Test, or work wet and contained, with people certified where the law asks for it."),
-    Rule("lead-contain", "lead paint is presumed", "chips stay in the soil for good", when=(*_LEAD, _FIRST,
-         one_of("face_disturbed", True)),
-         source=Source.STANDARD,
+    Rule("lead-contain", "lead is presumed, and old paint is disturbed on this face", "chips stay in the soil for good",
+         when=(one_of("lead", True), one_of("contains", True)), source=Source.STANDARD,
          steps=(Step("contain", Phase.PROTECT, K.PROTECT, "Contain: ground sheeted 3 m out, openings sealed, tape and "
-                     "signs up", "Children and pets away. Chips bagged and sealed as the local authority says.", _DAYS,
+                     "signs up", "Children and pets away. Chips bagged and sealed as the local authority says.", _ONCE,
                      (T.CONTAIN,), covers=("cover",)),
                 Step("daily-clean", Phase.CLEAN_DAILY, K.CLEAN, "HEPA clean-up of sheets, ground and sills, every day",
                      "", _DAYS, (T.DAILY_CLEAN,)),
                 Step("final-check", Phase.FINAL_CHECK, K.CLEAN, "Final check: no chip or dust left to see", "Look in "
                      "raking light along sills, paving and soil.", _ONCE, (T.FINAL_CHECK,)))),
-    Rule("lead-large", "much old paint comes off, and lead is presumed", "so much lead is a certified firm's work",
-         when=(*_LEAD, above("loose_pct", 40)), level=Alert.CHECK, source=Source.STANDARD,
-         todo="Ask a certified firm where the law says so; price the containment by itself."),
+    Rule("lead-large", "{disturbed_m2} m² of old paint comes off, and lead is presumed",
+         "laws reckon by the area that is disturbed, not by how much of a wall it is",
+         when=(*_LEAD, above("disturbed_m2", LEAD_LAW_M2)), level=Alert.CHECK, source=Source.STANDARD,
+         todo="Ask whether the law wants a certified firm and certified people; price the containment by itself."),
+    Rule("lead-open-floor", "lead is presumed, and what is washed off falls between the boards",
+         "sludge and rinse water poison the soil below for good", on=("deck",), when=(*_LEAD, one_of("film", True)),
+         level=Alert.CHECK, source=Source.STANDARD,
+         todo="Sheet the soil below and catch what runs through, or take the film off with a poultice and pick it up "
+         "dry."),
     Rule("lead-said", "the house may carry lead paint", "safe work is slower and is paid for",
          when=(*_LEAD, _FIRST), level=Alert.NOTE, disclosure=True, source=Source.STANDARD,
          todo="Lead rules may apply: say what they add before the contract."),
@@ -278,6 +285,13 @@ LEAD = (
          "a jet spreads lead chips over the garden", on=("siding", "masonry", "roof"), off="stucco",
          when=_LEAD, school=("wash", "pressure"),
          level=Alert.CHECK, source=Source.STANDARD, todo="Washed by hose and brush instead."),
+)  # fmt: skip
+
+ARSENIC = (
+    Rule("arsenic", "old pressure-treated timber: presume arsenic", "its dust and its ash poison",
+         on=("wood",), when=(one_of("old_treated", True),), forbids=ARSENIC_FORBIDS, level=Alert.CHECK,
+         source=Source.STANDARD, todo="Ask for its year. Nothing sanded dry, blown or burnt; dust and cut-offs bagged. "
+         "Ask the cleaner's and the brightener's sheet whether they may go on such timber."),
 )  # fmt: skip
 
 SAID = (
@@ -288,4 +302,4 @@ SAID = (
          todo="Paint sample boards and look at them on different faces and hours."),
 )  # fmt: skip
 
-RULES = (*LEAD, *PROTECTION, *WASHING, *GROWTH, *GLOSS, *CHALK, *COLOUR, *JOINTS, *SAID)
+RULES = (*LEAD, *ARSENIC, *PROTECTION, *WASHING, *GROWTH, *GLOSS, *CHALK, *COLOUR, *JOINTS, *SAID)

@@ -88,8 +88,9 @@ REST = (
          "metal shutter"), coats=Coats(_TRIM, 2, Method.BRUSH, "satin", spray=Method.TURBINE, strength=6)),
     Rule("garage-door-clear", "a garage door has a keypad, straps and a bottom gasket", "they come off in the paint",
          on=("garage-door",),
-         steps=(_fit("take-down", Phase.TAKE_DOWN, "Clear and blow out the bay; keypad and straps off; mask stone and "
-                     "gasket", "Raise it slightly for working height; dry it raised flat so heavy spots do not sag."),
+         steps=(_fit("take-down", Phase.TAKE_DOWN, "Clear the bay, vacuum it out; keypad and straps off; "
+                     "mask stone and gasket", "Raise it slightly for working height; dry it raised flat so heavy spots "
+                     "do not sag."),
                 _fit("refit", Phase.REFIT, "Keypad and straps on; do not close until tack-free"))),
     Rule("finish-garage-door", "a sectional door folds as it moves", "two thin coats with the panel's grain",
          on=("garage-door",), coats=Coats(_TRIM, 2, Method.ROLLER, "satin", spray=Method.AIRLESS, strength=7)),

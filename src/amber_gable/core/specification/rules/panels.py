@@ -201,6 +201,9 @@ ROOFS = (
          todo="Look for holes and thin laps before it is coated."),
     Rule("roof-seams", "seams and fixings of a metal roof", "water comes in there first", on=("metal roof",),
          level=Alert.NOTE, todo="Tighten or replace fixings, seal seams before the coat."),
+    Rule("clay-tiles", "clay tiles are to be coated", "a film keeps their water in: frost splits them, and it peels",
+         on=("masonry roof clay",), level=Alert.STOP, source=Source.STANDARD,
+         todo="Leave them without a film: clean them softly, have broken ones replaced."),
     Rule("roof-frost", "a coat on tiles", "a tight coat keeps the wet in, and frost splits the tile",
          on=("masonry roof",),
          level=Alert.NOTE, disclosure=True, todo="Only a coat that breathes, only if wished: say it before the "
