@@ -301,7 +301,7 @@ DECKS = [
     case("new kiln-dried deck", "wood-deck", {"coating": "bare", "greyed": False, "absorbency": "slow",
          "age_years": 0.1, "timber": "kiln-dried", "moisture": 13},
          "wash/hose-wash brighten/acid-brightener~72 fibre/power-sand coat-1",
-         "deck-stain", says="deck-foot"),
+         "deck-stain", notes="soaks-slowly", says="deck-foot"),
     case("grey deck, mildew, bleach school", "wood-deck", _DECK | {"mildew_pct": 20},
          "mildew/fungicide wash/hose-wash~24 restore/deck-restorer brighten/acid-brightener~72 fibre/power-sand coat-1",
          "deck-stain", notes="no-bleach-before-acid", says="mildew-returns deck-foot"),
@@ -324,7 +324,7 @@ DECKS = [
     case("new treated railing, beads", "wood-trim", {"coating": "bare", "greyed": False, "absorbency": "beads",
          "age_years": 0.1, "moisture": 14},
          "wash/hose-wash~24 brighten/acid-brightener~72 coat-1",
-         "deck-stain", item="railing", aim="semi-transparent", stops="deck-test"),
+         "deck-stain", item="railing", aim="semi-transparent", stops="deck-test", checks="beads-bare"),
 ]  # fmt: skip
 
 CASES = [*LEAD, *MINERAL, *METAL, *WOOD, *DECKS]

@@ -22,12 +22,13 @@ from amber_gable.domain.work.alert import Alert
 from amber_gable.domain.work.operation import OperationKind, Technique
 from amber_gable.domain.work.schools import TOPICS, AskedBy, resolved, topics_of
 from tests.core.specification.spec_case import Case, condition, levels, told
+from tests.core.specification.spec_cases_found import CASES as FOUND_ELSEWHERE
 from tests.core.specification.spec_cases_hard import CASES as HARD
 from tests.core.specification.spec_cases_safe import CASES as SAFE
 from tests.core.specification.spec_cases_wood import CASES as WOOD
 from tests.jobs import demo_job
 
-CASES: list[Case] = [*WOOD, *HARD, *SAFE]
+CASES: list[Case] = [*WOOD, *HARD, *SAFE, *FOUND_ELSEWHERE]
 
 
 @pytest.mark.parametrize("case", CASES, ids=lambda c: c.name)

@@ -34,3 +34,8 @@ def aims_for(tags: frozenset[str]) -> tuple[Aim, ...]:
     if "wood" in tags and tags & {"railing", "stair", "beam", "siding"}:
         return (Aim.PAINT, Aim.SOLID_STAIN, Aim.SEMI_TRANSPARENT)
     return (Aim.PAINT,)
+
+
+def allowed_aim(aim: Aim | None, tags: frozenset[str]) -> Aim | None:
+    """The aim, or None where such a surface cannot have it: the usual one is taken then."""
+    return aim if aim is None or aim in aims_for(tags) else None

@@ -8,7 +8,7 @@ from amber_gable.core.specification.cautions.safety import part_cards
 from amber_gable.core.specification.colour.heat_check import HeatCheck, Wanted, heat_checks, last_coat
 from amber_gable.core.specification.derived.completing import bundle_shelf, usual_wish
 from amber_gable.core.specification.derived.diagnosis import Finding
-from amber_gable.core.specification.derived.part_spec import Wish, fresh_spec
+from amber_gable.core.specification.derived.part_spec import Wish, fresh_spec, refusals, untold
 from amber_gable.core.specification.derived.system import Specified
 from amber_gable.core.survey.amounts.painted import PaintedPart, painted_parts
 from amber_gable.domain.errors import NoSteps
@@ -67,6 +67,8 @@ def _part(
             {"id": c.id, "title": c.title, "forbids": [t.value for t in c.forbids], "instead": c.instead}
             for c in part_cards(bundle, part, operations)
         ],
+        "no_matter": [{"finding": n.finding, "because": n.because} for n in untold(part, fresh)],
+        "refused": [{"wish": r.wish, "because": r.because, "instead": r.instead} for r in refusals(wish, fresh, shelf)],
         "tests_missing": [t.test.code for t in open_tests(fresh.derivation)],
         "coats": sum(o.kind is OperationKind.COAT for o in operations),
         "primer": any(o.kind is OperationKind.PRIME for o in operations),
@@ -114,12 +116,16 @@ def lines(report: dict[str, Any]) -> Iterable[str]:
         for f in part["findings"]:
             until = f" until {f['until']}" if f["until"] else ""
             yield f"  {f['level'].upper()}{until}: {f['words']}. {f['todo']}".rstrip()
+        for r in part["refused"]:
+            yield f"  REFUSED: {r['wish']}: {r['because']}; {r['instead']}."
         for n, s in enumerate(part["steps"], 1):
             product = f", {s['product']}" if s["product"] else ""
             wait = f"; then {s['wait_h']:g} h" if s["wait_h"] else ""
             until = f", until {s['wait_until']}" if s["wait_until"] else ""
             amount = "" if (s["amount"], s["unit"]) == (1, "pieces") else f" {s['amount']:g} {s['unit']}"
             yield f"  {n:2}. {s['name']} [{s['technique']}{product}]{amount}{wait}{until}"
+        for m in part["no_matter"]:
+            yield f"  nothing follows from {m['finding']}: {m['because']}"
         if part["cards"]:
             yield f"  cards: {', '.join(c['id'] for c in part['cards'])}"
         if part["tests_missing"]:

@@ -2,13 +2,13 @@
 
 from collections.abc import Mapping
 
-from amber_gable.core.specification.derived.facts import Facts, facts_of
+from amber_gable.core.specification.derived.facts import Facts, facts_of, surface_tags
 from amber_gable.core.specification.derived.protection import protection
 from amber_gable.core.survey.amounts.painted import PaintedPart
 from amber_gable.domain.house.substrates import SUBSTRATES
 from amber_gable.domain.house.survey import ObstacleKind, Zone
 from amber_gable.domain.job.job import JobBundle
-from amber_gable.domain.work.aims import Aim
+from amber_gable.domain.work.aims import Aim, allowed_aim
 
 
 def lead_presumed(bundle: JobBundle) -> bool:
@@ -85,7 +85,7 @@ def _own_facts(
         pieces=part.pieces,
         old_colour=part.colour_now,
         new_colour=colour,
-        aim=aim,
+        aim=allowed_aim(aim, surface_tags(part.substrate, part.item_kind)),
         schools={**bundle.schools, **(schools or {})},
         lead=lead_presumed(bundle),
         wires=any(o.kind is ObstacleKind.WIRES for o in face.obstacles),

@@ -6,12 +6,15 @@ from functools import cached_property
 
 from amber_gable.core.specification.choices.comparison import Sums, sums_of
 from amber_gable.core.specification.derived.diagnosis import Derivation, derive
+from amber_gable.core.specification.derived.no_matter import NoMatter, no_matter
 from amber_gable.core.specification.derived.overrides import Conflict, forbidden_steps
 from amber_gable.core.specification.derived.part_facts import part_facts
+from amber_gable.core.specification.derived.refused import RefusedWish, refused_wishes
 from amber_gable.core.specification.derived.system import Specified, finish_product, specify
 from amber_gable.core.survey.amounts.painted import PaintedPart
 from amber_gable.core.work.pace import pace_of
 from amber_gable.core.work.record import PartWork, part_work
+from amber_gable.domain.house.substrates import SUBSTRATES
 from amber_gable.domain.job.job import JobBundle
 from amber_gable.domain.paint.product import Product
 from amber_gable.domain.work.aims import Aim
@@ -33,6 +36,18 @@ class Wish:
     @staticmethod
     def of(finish: Finish) -> "Wish":
         return Wish(finish.colour, finish.colour_name, finish.aim, finish.schools, finish.picks, finish.overrides)
+
+
+def refusals(wish: Wish, fresh: Specified, products: Iterable[Product]) -> tuple[RefusedWish, ...]:
+    """What of a wish cannot be on its part."""
+    return refused_wishes(
+        fresh.derivation, fresh.operations, products, aim=wish.aim, schools=wish.schools, picks=wish.picks
+    )
+
+
+def untold(part: PaintedPart, fresh: Specified) -> tuple[NoMatter, ...]:
+    """What was recorded of a part and changes nothing."""
+    return no_matter(fresh.derivation, part.condition, SUBSTRATES[part.substrate].family)
 
 
 @dataclass(frozen=True)

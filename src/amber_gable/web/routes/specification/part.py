@@ -83,6 +83,8 @@ def part_page(
         "currency": view.bundle.company.currency,
         "build": build_up(spec.operations, wish.colour, desk.desk.by_code),
         "findings": desk.findings,
+        "refused": desk.refused,
+        "untold": desk.untold,
         "tests": desk.tests,
         "choices": desk.choices,
         "own_schools": wish.schools,
