@@ -12,7 +12,7 @@ from amber_gable.core.survey.amounts.painted import Key, PaintedPart, painted_pa
 from amber_gable.core.work.labour import part_labour
 from amber_gable.core.work.pace import Pace, pace_of
 from amber_gable.domain.errors import NoSteps
-from amber_gable.domain.house.survey import Item, Zone
+from amber_gable.domain.house.survey import Face, Item, Zone
 from amber_gable.domain.job.job import JobBundle
 from amber_gable.domain.work.operation import Operation, OperationKind, Technique
 
@@ -49,11 +49,23 @@ def protection(bundle: JobBundle, part: PaintedPart, facts: Callable[[PaintedPar
     first = own[0] == part.key
     if not facts(part).get("lead"):
         return Protection(first, False, 0)
-    parts, pace = painted_parts(bundle.property, bundle.deduction), pace_of(bundle)
-    hours = {p: _dusty_hours(bundle, parts[p], part, facts, pace) for p in _worked(bundle, part)}
-    dusty = [p for p in own if hours[p]] or (own[:1] if any(hours.values()) else [])
-    days = ceil(sum(hours.values()) / (_DAY_H * pace.people))
-    return Protection(first, dusty[:1] == [part.key], max(1, days))
+    parts, pace = _on_face(bundle, part.face), pace_of(bundle)
+
+    def hours(key: Key) -> float:
+        return _dusty_hours(bundle, parts[key], part, facts, pace)
+
+    dusty = next((k for k in own if hours(k)), None)
+    if dusty not in (None, part.key) or (dusty is None and not first):
+        # Its containment stands with another part.
+        return Protection(first, False, 0)
+    total = sum(hours(k) for k in _worked(bundle, part))
+    return Protection(first, total > 0, max(1, ceil(total / (_DAY_H * pace.people))))
+
+
+def _on_face(bundle: JobBundle, face: Face) -> dict[Key, PaintedPart]:
+    place = bundle.property
+    alone = {"faces": (face,), "zones": place.zones_of(face.id), "items": place.items_of(face.id), "photos": ()}
+    return painted_parts(place.model_copy(update=alone), bundle.deduction)
 
 
 def _worked(bundle: JobBundle, part: PaintedPart) -> list[Key]:
