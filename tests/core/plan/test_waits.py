@@ -48,3 +48,9 @@ def test_hours_between_two_steps_without_a_film(
     before: OperationKind, wait_h: float, after: OperationKind, hours: float, why: str
 ) -> None:
     assert wait_hours(_step(before, wait_h=wait_h), _step(after)) == hours
+
+
+def test_a_fungicide_left_on_keeps_its_time_before_anything_touches_the_wall() -> None:
+    for after in (K.SCRAPE, K.SAND, K.MASK, K.PRIME):
+        assert wait_hours(_step(K.WASH, T.FUNGICIDE, 24.0), _step(after)) == 24.0
+    assert wait_hours(_step(K.WASH, T.HOSE_WASH, 24.0), _step(K.SCRAPE)) == 4.0

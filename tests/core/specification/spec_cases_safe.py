@@ -112,7 +112,7 @@ MINERAL = [
          "bloom/hepa-vacuum wash/hose-wash~48 coat-1",
          "masonry-paint", lead=True, checks="lead bloom-watch", notes="painted-sound"),
     case("painted brick failing a third", "brick", WALL | {"loose_pct": 30},
-         "wash/pressure-wash~48 scrape/rotary-nozzle prime-spots=masonry-conditioner coat-1 coat-2",
+         "wash/pressure-wash~48 scrape/rotary-nozzle~48 prime-spots=masonry-conditioner coat-1 coat-2",
          "masonry-paint", says="peeling-extra"),
     case("cast concrete of eight weeks", "concrete-wall", _BRICK | {"age_years": 0.15},
          "wash/pressure-wash~48 degrease/degrease~24 prime=masonry-undercoat coat-1 coat-2",
@@ -200,12 +200,12 @@ METAL = [
          "roof-coat", checks="roof-rust-much", notes="roof-seams", says="steel-rust-returns"),
     case("entry door of steel going near-black", "metal-door", {"coating": "waterborne", "gloss": "satin",
          "loose_pct": 0},
-         "take-down wash/hose-wash~4 dull/hand-sand coat-1 coat-2 refit",
+         "take-down wash/hose-wash~4 dull/hand-sand mask coat-1 coat-2 refit",
          "trim-acrylic", item="flush-door", old="#d8d4ca", new="#1b1d1f", checks="door-dark",
          notes="dark-hot steel-darker"),
     case("garage door rusting, sprayed in its own colour", "metal-door", {"coating": "waterborne", "gloss": "satin",
          "loose_pct": 0, "rust_pct": 5},
-         "take-down wash/hose-wash~4 scrape/wire-brush dull/hand-sand prime-spots=metal-primer coat-1@airless "
+         "take-down wash/hose-wash~4 scrape/wire-brush dull/hand-sand mask prime-spots=metal-primer coat-1@airless "
          "coat-2@airless refit",
          "trim-acrylic", item="garage-door", schools={"method": "spray"}, old="#d8d4ca", new="#d8d4ca",
          notes="steel-darker garage-close", says="steel-rust-returns"),
@@ -285,7 +285,7 @@ WOOD = [
          "wash/pressure-wash~48 prime=masonry-conditioner coat-1",
          "masonry-paint", old="#c9b9a4", new="#d8d0c0", says="brick-for-good"),
     case("entry door of wood, near-black", "wood-trim", SOUND | {"gloss": "satin"},
-         "take-down wash/hose-wash~24 dull/hand-sand coat-1 coat-2 refit",
+         "take-down wash/hose-wash~24 dull/hand-sand mask coat-1 coat-2 refit",
          "trim-acrylic", item="panelled-door", new="#1b1d1f", checks="door-dark", notes="dark-hot"),
 ]  # fmt: skip
 

@@ -98,6 +98,20 @@ def test_only_the_made_colour_proves_what_vinyl_bears(
     assert (found.level is Alert.STOP) is refused, found.words
 
 
+def test_a_panel_that_would_soften_is_refused_under_every_school(quarry_lane: JobBundle) -> None:
+    """A rating, and a colour no darker than today's, do not keep a panel from softening at 74 °C; only a panel that was
+    made in such a colour bears it."""
+    rated = _vinyl(quarry_lane, "ql-left-vinyl", NEAR_BLACK, "rated", safe=True)
+    assert rated.level is Alert.STOP and "softens" in rated.words
+    assert rated.admissible is not None
+    part = painted_parts(quarry_lane.property, quarry_lane.deduction)["zone", "ql-left-vinyl"]
+    for made, refused in ((None, True), (NEAR_BLACK, False)):
+        condition = part.condition.model_copy(update={"made_colour": made})
+        black = replace(part, part=part.part.model_copy(update={"condition": condition, "colour_now": NEAR_BLACK}))
+        (found,) = heat_checks(quarry_lane.property, [Wanted(black, NEAR_BLACK, "not-darker")])
+        assert (found.level is Alert.STOP) is refused, found.words
+
+
 def test_the_admissible_step_passes_and_is_no_lighter_than_it_must_be(quarry_lane: JobBundle) -> None:
     dark = _vinyl(quarry_lane, "ql-left-vinyl", NEAR_BLACK)
     assert dark.admissible is not None

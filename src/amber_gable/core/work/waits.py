@@ -37,7 +37,8 @@ WHILE_SOFT = (_T.UNMASK, _T.MOVE)
 
 def wait_hours(before: Operation, after: Operation) -> float:
     """Hours from the end of a step that lays no film to the beginning of the other."""
-    if before.kind is _K.WASH and after.kind in _ON_A_DRY_FACE:
+    # What is left on the wall keeps its time before anything touches it.
+    if before.kind is _K.WASH and before.technique is not _T.FUNGICIDE and after.kind in _ON_A_DRY_FACE:
         return min(before.wait_h, SURFACE_DRY_H)
     return before.wait_h
 

@@ -178,8 +178,9 @@ def dusted(steps: Sequence[PlannedStep]) -> list[PlannedStep]:
 
 
 def with_drying(steps: Sequence[PlannedStep], tags: frozenset[str]) -> list[PlannedStep]:
-    """Wet work leaves a wait behind it, unless more wet work follows at once."""
-    out = []
+    """Wet work leaves a wait behind it, unless more wet work follows at once. What soaks the wall as the wash did has
+    the wash's own time of drying after it."""
+    out, wash = [], next((s for s in steps if s.role == "wash"), None)
     for step, after in zip(steps, [*steps[1:], None], strict=True):
         wet = step.technique in LEAVES_WET
         goes_on = after is not None and (after.technique in LEAVES_WET or after.kind.wets)
@@ -189,6 +190,8 @@ def with_drying(steps: Sequence[PlannedStep], tags: frozenset[str]) -> list[Plan
             step = replace(step, wait_h=hours, wait_until=step.wait_until or "it is dry to see and touch")
         elif step.technique is T.HEPA_VACUUM and "damp" in step.name:
             step = replace(step, wait_h=_WIPED_H, wait_until="it is dry to see and touch")
+        elif step.technique is T.ROTARY_NOZZLE and wash is not None:
+            step = replace(step, wait_h=max(step.wait_h, wash.wait_h), wait_until=wash.wait_until)
         out.append(step)
     return out
 

@@ -20,8 +20,8 @@ class Source(StrEnum):
 
 
 class Phase(IntEnum):
-    """The order of the work on one surface: out with what fails, wet work, dry work, primer, what goes into the primed
-    joints, coats, and everything back."""
+    """The order of the work on one surface: out with what fails, wet work, dry work, covering of what is not painted,
+    primer, what goes into the primed joints, coats, and everything back."""
 
     PROTECT = 5
     TAKE_DOWN = 10
@@ -41,10 +41,10 @@ class Phase(IntEnum):
     SAND = 70
     CLEAN_DAILY = 74
     DUST = 75
+    MASK = 78
     SPOT_PRIME = 80
     PRIME = 85
     CAULK = 92
-    MASK = 95
     UNDERCOAT = 97
     COAT = 100
     UNMASK = 105

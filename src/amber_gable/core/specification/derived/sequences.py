@@ -194,7 +194,11 @@ def _garage(spec: GarageDoor) -> PaintingOrder:
         for n in range(spec.sections)
     )
     rows = [
-        ("Clear and blow out the bay; keypad and straps off; mask stone and bottom gasket; sheet the floor", 0.0, ""),
+        (
+            "Clear and vacuum the bay; keypad and straps off; wash, then mask stone and bottom gasket; sheet the floor",
+            0.0,
+            "",
+        ),
         ("Raise it slightly for working height", 0.0, ""),
         ("Sections from the top, with the panel's grain", 1.0, ""),
         ("Raise it to dry flat, so heavy spots do not sag", 0.0, "as the product's sheet says"),

@@ -12,6 +12,14 @@ _TRIM = (F.TRIM_ACRYLIC, F.HYBRID_SATIN, F.ALKYD_GLOSS)
 _PIECES = Acts(fact="pieces", unit=AmountUnit.PIECES)
 
 
+def _masked(what: str) -> tuple[Step, Step]:
+    """Covered once it is washed, sanded and dusted, before the first film; off again while the last is soft."""
+    return (
+        Step("mask", Phase.MASK, K.MASK, f"Mask {what}", "", _PIECES),
+        Step("unmask", Phase.UNMASK, K.CLEAN, "Tape off while the coat is soft", "", _PIECES, (T.UNMASK,)),
+    )
+
+
 def _fit(role: str, stage: Phase, name: str, note: str = "", way: T = T.FIT) -> Step:
     return Step(role, stage, K.FIT, name, note, _PIECES, (way,))
 
@@ -19,7 +27,8 @@ def _fit(role: str, stage: Phase, name: str, note: str = "", way: T = T.FIT) -> 
 DOORS = (
     Rule("door-hardware", "a door has hardware and weather strip", "paint on hinges and strip binds and tears",
          on=("door",),
-         steps=(_fit("take-down", Phase.TAKE_DOWN, "Take off hardware or mask it, list it; mask glass and strip"),
+         steps=(_fit("take-down", Phase.TAKE_DOWN, "Take off the hardware that comes off, list it"),
+                *_masked("glass, strip and what hardware stays"),
                 _fit("refit", Phase.REFIT, "Refit hardware; close only when tack-free",
                      "Tack-free and some hours more before it is shut."))),
     Rule("door-dark", "a dark colour on a door", "in the sun it runs hot: panels shrink, joints open, it warps",
@@ -88,10 +97,10 @@ REST = (
          "metal shutter"), coats=Coats(_TRIM, 2, Method.BRUSH, "satin", spray=Method.TURBINE, strength=6)),
     Rule("garage-door-clear", "a garage door has a keypad, straps and a bottom gasket", "they come off in the paint",
          on=("garage-door",),
-         steps=(_fit("take-down", Phase.TAKE_DOWN, "Clear the bay, vacuum it out; keypad and straps off; "
-                     "mask stone and gasket", "Raise it slightly for working height; dry it raised flat so heavy spots "
-                     "do not sag."),
-                _fit("refit", Phase.REFIT, "Keypad and straps on; do not close until tack-free"))),
+         steps=(_fit("take-down", Phase.TAKE_DOWN, "Clear the bay, vacuum it out; keypad and straps off"),
+                *_masked("stone, jambs and bottom gasket; raise the door slightly for working height"),
+                _fit("refit", Phase.REFIT, "Keypad and straps on; do not close until tack-free",
+                     "Dried raised flat, so that heavy spots do not sag."))),
     Rule("finish-garage-door", "a sectional door folds as it moves", "two thin coats with the panel's grain",
          on=("garage-door",), coats=Coats(_TRIM, 2, Method.ROLLER, "satin", spray=Method.AIRLESS, strength=7)),
     Rule("garage-close", "a garage door must close at night", "closed wet, its sections and seals glue together",
