@@ -20,11 +20,11 @@ def _sash(high: bool, *, putty: bool = False, surface: float = 0.0) -> dict[str,
         "coat-2": 0.9 * up,
         "refit": up / 20,
     }
-    if putty:  # 8 % loose; 4.6 m of putty, out and in 6 m an hour, out alone 40; rebates 5 % and spots 9.6 % of a coat
+    if putty:  # 8 % loose; 4.6 m of putty, out 4 m an hour, in 7; rebates 5 % and spots 9.6 % of a coat
         out |= {
             "scrape": 0.08 * surface / 7.5 * WET * up,
-            "putty-out": 4.6 / 40 * WET * up,
-            "putty": 4.6 * (1 / 6 - 1 / 40) * up,
+            "putty-out": 4.6 / 4 * WET * up,
+            "putty": 4.6 / 7 * up,
             "prime-rebates": 0.05 * 0.9 * up,
             "feather": 0.096 * 0.3 * 0.55 * WET * up,
             "prime-spots": 0.096 * 0.9 * up,
@@ -101,7 +101,7 @@ COOPERS_RISE = {
         "fittings-down": 0.25 * _FRONT,
         "wash": _FRONT_ALL / 30 * _FRONT,
         "scrape": _LOOSE_F * _FRONT_M2 / 7.5 * WET * _FRONT,  # with the feathering 5 m² of failing paint an hour
-        "caulk-out": 18 / 40 * WET * _FRONT,
+        "caulk-out": 18 / 12 * WET * _FRONT,
         "rot": 0.23 / 0.5 * WET * _FRONT,
         "nails": 14 / 30 * WET * _FRONT,
         "prime-nails": 0.01 * _FRONT_M2 / 10 * _FRONT,
@@ -113,7 +113,7 @@ COOPERS_RISE = {
         "dust": _FRONT_ALL / 25 * _FRONT,
         "prime-spots": 1.2 * _LOOSE_F * _FRONT_M2 / 10 * _FRONT,
         "prime-fillings": 0.01 * _FRONT_M2 / 10 * _FRONT,
-        "caulk": 18 * (1 / 25 - 1 / 40) * _FRONT,
+        "caulk": 18 / 25 * _FRONT,
         "mask": 6 / 12 * _FRONT,
         "coat-1": _FRONT_ALL / 11 * _FRONT,
         "coat-2": _FRONT_ALL / 11 * _FRONT,
@@ -236,8 +236,8 @@ COOPERS_RISE_COATED_M2 = (
     + 2 * _shutter_m2(1.5) + 3 * _shutter_m2(1.4)
     + 9.6 * 0.3 + 5.3 * 0.26
 )  # fmt: skip
-# About 199 h on the parts, 26 of them containment of seven faces; with looking over and the walk round 202; three
-# people work 9.5 h each a day: 7.1 days, so eight days of three. Each day and
+# About 204 h on the parts, 26 of them containment of seven faces; with looking over and the walk round 207; three
+# people work 9.5 h each a day: 7.3 days, so eight days of three. Each day and
 # person half an hour to begin, half to end, half on the road.
 COOPERS_RISE_SITE = {
     "look-over": COOPERS_RISE_COATED_M2 / 150,

@@ -90,7 +90,7 @@ CASES = [
          "masonry-paint", says="brick-for-good"),
     case("dusty brick", "brick", {"coating": "bare", "masonry": "dusty", "loose_pct": 0},
          "wash/hose-wash~48 prime=masonry-conditioner coat-1 coat-2",
-         "masonry-paint", checks="damp-source", says="brick-for-good"),
+         "masonry-paint", checks="damp-source soft-film", says="brick-for-good"),
     case("brick not felt over", "brick", {"coating": "bare", "loose_pct": 0},
          "wash/pressure-wash~48 prime=masonry-conditioner coat-1",
          "masonry-paint", checks="masonry-unknown", says="brick-for-good"),

@@ -105,8 +105,8 @@ REPAIRS = (
                      Acts(fact="crack_m", unit=AmountUnit.M), (T.WET_RAKE_OUT,)),
                 Step("cracks", Phase.FILL, K.REPAIR, "Fill the cracks, texture to match", "Mastic in fine ones, mortar "
                      "or render in wide ones.", Acts(fact="crack_m", unit=AmountUnit.M), (T.FILL,), wait_h=24))),
-    Rule("crumbling", "dusty, and {loose_pct} % comes away", "a wall that crumbles needs a new face", on=_ALL,
-         off=_WALL,
+    Rule("crumbling", "dusty, and {loose_pct} % comes away", "render that crumbles needs a new face",
+         on=("masonry stucco",),
          when=(one_of("masonry", "dusty"), above("loose_pct", 25)),
          steps=(Step("base-render", Phase.FILL, K.REPAIR, "Stabilising base render on the damaged parts", "Three to "
                      "four days before the next step.", Acts(pct=("loose_pct",)), (T.FILL,), wait_h=84),)),
@@ -132,6 +132,15 @@ DUST = (
     Rule("soft-stone", "limestone is soft", "jets, discs and acids open its face for good", on=("masonry limestone",),
          forbids=SOFT_STONE_FORBIDS, level=Alert.CHECK, todo="Hand tools and gentle washing only; ask whether the "
          "building is listed."),
+    Rule("soft-film", "dust comes off a soft wall that is to be coated", "a film holds its water in, and frost takes "
+         "the face of the wall with it", on=("masonry brick", "masonry limestone"),
+         when=(one_of("masonry", "dusty"),), level=Alert.CHECK,
+         todo="Where frost comes, leave it bare; lime or a mineral coat lets it breathe; a conditioner binds the dust "
+         "and tightens the wall: only where it is dry and holds."),
+    Rule("soft-crumbles", "the wall is dusty and {loose_pct} % comes away", "what crumbles carries no conditioner and "
+         "no film", on=("masonry brick", "masonry limestone"),
+         when=(one_of("masonry", "dusty"), above("loose_pct", 25)), level=Alert.STOP,
+         todo="Have the wall repaired and dried first."),
     Rule("soft-brick", "dust comes off the brick", "jets and discs open its face for good", on=("masonry brick",),
          when=(one_of("masonry", "dusty"),), forbids=SOFT_STONE_FORBIDS, todo="Gentle washing only."),
 )  # fmt: skip
