@@ -149,7 +149,8 @@ def test_two_days_by_thumb(contexts: Callable[..., BrowserContext], ctx: Context
     assert part is not None
     assert thumb.counted(lambda: read("17")) <= 4
     expect(page.locator("#lacks-specification")).to_have_text("1 stopped")
-    expect(page.locator(".work-card.now", has_text="First coat")).to_have_count(0)
+    now_here = page.locator(f".work-card.now:has([name=part][value='{part}'])")
+    expect(now_here.filter(has_text="First coat")).to_have_count(0)
     _fits(page)
     page.goto(f"{RISE}/specification/zone/{part}")
     expect(page.locator("#standing")).to_contain_text("the wood read 17 %")

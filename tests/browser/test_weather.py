@@ -20,7 +20,7 @@ RISE = "/jobs/coopers-rise/weather"
 
 def test_a_phone_steps_and_drags_one_cursor_and_hits_no_slots(contexts: Callable[..., BrowserContext]) -> None:
     page = contexts(**PHONE).new_page()
-    page.goto(f"{RISE}?product=coat&face=back&at=2026-09-15T12:30:00-03:00")
+    page.goto(f"{RISE}?product=skerry-housecoat&face=back&at=2026-09-15T12:30:00-03:00")
     why = page.locator("#why")
     expect(why.locator(".answer")).to_have_text(re.compile(r"Yes, until 17:30\s+\d+ % sure"))
     page.get_by_label("On by a quarter of an hour").tap()
@@ -51,7 +51,7 @@ def test_a_phone_steps_and_drags_one_cursor_and_hits_no_slots(contexts: Callable
 
 
 def test_a_day_is_stepped_hour_by_hour_from_the_keyboard(page: Page) -> None:
-    page.goto(f"{RISE}?product=coat&face=back&at=2026-09-15T07:00:00-03:00")
+    page.goto(f"{RISE}?product=skerry-housecoat&face=back&at=2026-09-15T07:00:00-03:00")
     page.locator("[data-lanes]").focus()
     answers = []
     for hour in range(8, 19):

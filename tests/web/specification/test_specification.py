@@ -5,8 +5,10 @@ import re
 import pytest
 from fastapi.testclient import TestClient
 
+from amber_gable.domain.job.job import JobBundle
 from amber_gable.exchange.job.bundle import dump_bundle, load_bundle
 from amber_gable.services.context import Context
+from amber_gable.services.specification.report import specification
 from amber_gable.store.job.jobs import load_bundle as stored
 from amber_gable.store.job.jobs import save_bundle
 from amber_gable.store.tables import SheetRow
@@ -328,3 +330,31 @@ def test_a_stop_is_on_every_page_that_follows(client: TestClient) -> None:
     assert "East gable, Siding" not in plan.split("unplaced")[0] or "All of it" in plan
     part = client.get(f"{RISE}/zone/east-gable-siding").text
     assert '<p class="warn stop"><b>The wood is at 19 %.</b>' in part
+
+
+def test_a_wish_that_cannot_be_is_told_on_the_part_and_the_overview(client: TestClient, ctx: Context) -> None:
+    """A school of decks on a wall: nothing hangs on it, and it is said so; what was looked for and changes nothing is
+    listed with its reason."""
+    here = f"{RISE}/zone/east-gable-trim"
+    form = form_of(client.get(here).text, f"{here}/school")
+    page = client.post(f"{here}/school", data=form | {"topic": "deck-sand", "school": "grip"}).text
+    assert "<b>Leave for grip was wished, and cannot be:</b> nothing on this surface hangs on it" in page
+    overview = client.get(RISE).text
+    assert "Leave for grip was wished, and cannot be" in overview
+    assert "Recorded, and nothing follows from it" in page
+    report = specification(_bundle(ctx))
+    told = next(p for p in report["parts"] if p["part"] == "east-gable-trim")
+    assert told["refused"] == [
+        {
+            "wish": "Leave for grip",
+            "because": "nothing on this surface hangs on it",
+            "instead": "it is specified as without it",
+        }
+    ]
+    assert {n["finding"].partition(":")[0] for n in told["no_matter"]} >= {"Chalking"}
+    assert all(n["because"] for p in report["parts"] for n in p["no_matter"])
+
+
+def _bundle(ctx: Context) -> JobBundle:
+    with ctx.reading() as session:
+        return stored(session, "coopers-rise")

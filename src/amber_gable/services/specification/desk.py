@@ -18,8 +18,7 @@ from amber_gable.core.specification.derived.completing import usual_wish
 from amber_gable.core.specification.derived.diagnosis import Finding
 from amber_gable.core.specification.derived.no_matter import NoMatter
 from amber_gable.core.specification.derived.part_facts import lead_presumed
-from amber_gable.core.specification.derived.part_spec import PartSpec, Wish, part_spec, refusals, untold
-from amber_gable.core.specification.derived.refused import RefusedWish
+from amber_gable.core.specification.derived.part_spec import PartSpec, Wish, part_spec, untold
 from amber_gable.core.specification.derived.sequences import PaintingOrder, painting_order
 from amber_gable.core.specification.derived.system import PICK_COATS, candidates_for, pick_of
 from amber_gable.core.survey.amounts.painted import Key, PaintedPart, painted_parts
@@ -179,11 +178,6 @@ class PartDesk:
     def findings(self) -> list[Finding]:
         """What stops, what is to be decided and what to know, beside the steps themselves."""
         return [f for f in self.spec.derivation.findings if f.level is not Alert.STEP]
-
-    @property
-    def refused(self) -> tuple[RefusedWish, ...]:
-        """What was wished and cannot be."""
-        return refusals(self.wish, self.spec.fresh, self.desk.products) if self.spec.finish is not None else ()
 
     @property
     def untold(self) -> tuple[NoMatter, ...]:

@@ -53,7 +53,7 @@ def untold(part: PaintedPart, fresh: Specified) -> tuple[NoMatter, ...]:
 @dataclass(frozen=True)
 class PartSpec:
     """`operations` stand now (stored, or fresh where nothing is stored); `fresh` is what the rules say today. They
-    differ when the survey, the stores or the schools changed since."""
+    differ when the survey, the stores or the schools changed since. `refused`: what was wished and cannot be."""
 
     part: PaintedPart
     finish: Finish | None
@@ -61,6 +61,7 @@ class PartSpec:
     fresh: Specified
     operations: tuple[Operation, ...]
     work: PartWork
+    refused: tuple[RefusedWish, ...] = ()
 
     @cached_property
     def sums(self) -> Sums:
@@ -99,7 +100,8 @@ def part_spec(bundle: JobBundle, part: PaintedPart, products: Iterable[Product])
     operations = bundle.operations(finish) if finish else fresh.operations
     by_code = {p.code: p for p in (*shelf, *bundle.products)}
     work = part_work(part, operations, by_code, finish.colour if finish else part.colour_now, pace_of(bundle))
-    return PartSpec(part, finish, fresh.derivation, fresh, operations, work)
+    refused = refusals(Wish.of(finish), fresh, shelf) if finish is not None and finish.derived else ()
+    return PartSpec(part, finish, fresh.derivation, fresh, operations, work, refused)
 
 
 def made_finish(part: PaintedPart, wish: Wish, operations: Sequence[Operation]) -> Finish:

@@ -83,7 +83,7 @@ def part_page(
         "currency": view.bundle.company.currency,
         "build": build_up(spec.operations, wish.colour, desk.desk.by_code),
         "findings": desk.findings,
-        "refused": desk.refused,
+        "refused": spec.refused,
         "untold": desk.untold,
         "tests": desk.tests,
         "choices": desk.choices,

@@ -112,6 +112,7 @@ def state_of(spec: PartSpec, heat: HeatCheck | None) -> tuple[str, str]:
     stops = [f.words for f in spec.derivation.stops] + [c.words for c in spec.conflicts if c.level is Alert.STOP]
     checks = [f.words for f in spec.derivation.findings if f.level is Alert.CHECK and f.rule != "lead"]
     checks += [c.words for c in spec.conflicts if c.level is Alert.CHECK]
+    checks += [f"{r.wish} was wished, and cannot be" for r in spec.refused]
     if heat is not None and spec.finish is not None:
         stops += [heat.words] if heat.level is Alert.STOP else []
         checks += [heat.words] if heat.level is Alert.CHECK else []
