@@ -125,6 +125,8 @@ _TOPICS = (
                "The surface greys meanwhile and must be cleaned.", 1.0),
     )),
     Topic("deck-sand", "How are deck boards sanded before stain?", (
+        School("open", "Open grain, 60 to 80 grit", "Raised fibre off, the grain left open: the stain goes in.",
+               "A little rough underfoot."),
         School("smooth", "Smooth, 150 to 180 grit", "Raised fibre off, soft underfoot; takes up a little less stain.",
                "Closed grain where it was sanded too fine."),
         School("grip", "Leave for grip", "No sanding: more stain taken up, better grip in the wet.",

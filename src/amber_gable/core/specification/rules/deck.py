@@ -76,9 +76,15 @@ STATES = (
 )  # fmt: skip
 
 SANDING = (
+    Rule("deck-open", "raised fibre after washing", "splinters underfoot, fibre through the stain", on=_DECK,
+         school=("deck-sand", "open"),
+         steps=(Step("fibre", Phase.SAND, K.SAND, "Knock down raised fibre, 60 to 80 grit", "Pole sander, when "
+                     "dry; the grain stays open.", techniques=(T.POWER_SAND, T.HEPA_SAND, T.WET_SAND),
+                     otherwise="Knock down raised fibre under a HEPA shroud, 60 to 80 grit"),)),
     Rule("deck-smooth", "raised fibre after washing", "splinters underfoot, fibre through the stain", on=_DECK,
          school=("deck-sand", "smooth"),
-         steps=(Step("fibre", Phase.SAND, K.SAND, "Knock down raised fibre, 150 to 180 grit", "Pole sander, when dry.",
+         steps=(Step("fibre", Phase.SAND, K.SAND, "Knock down raised fibre, 150 to 180 grit", "Pole sander, when "
+                     "dry. It closes the grain: try how much stain it still takes.",
                      techniques=(T.POWER_SAND, T.HEPA_SAND, T.WET_SAND),
                      otherwise="Knock down raised fibre under a HEPA shroud"),)),
     Rule("deck-fibre", "the tape still picks up fibre", "loose fibre sheds the stain", on=_DECK,
