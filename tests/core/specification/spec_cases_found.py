@@ -14,6 +14,10 @@ CASES: list[Case] = [
     # Heavy dirt is degreased first; the wash that follows rinses it.
     case("siding, heavy dirt", "wood-lap", SOUND | {"dirt": "heavy"},
          "degrease-dirt/degrease wash/hose-wash~48 coat-1 coat-2", "exterior-acrylic"),
+    # The degreaser is rinsed off before the bleach: the other way round they would meet on the wall.
+    case("siding, heavy dirt and mildew", "wood-lap", SOUND | {"dirt": "heavy", "mildew_pct": 5},
+         "degrease-dirt/degrease mildew/bleach wash/hose-wash~48 coat-1 coat-2",
+         "exterior-acrylic", says="mildew-returns"),
     case("siding, light dirt", "wood-lap", SOUND | {"dirt": "light"},
          "wash/hose-wash~48 coat-1 coat-2", "exterior-acrylic"),
     case("limestone, heavy dirt", "limestone", WALL | {"dirt": "heavy"},

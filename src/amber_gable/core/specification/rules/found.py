@@ -34,8 +34,9 @@ def _spots(name: str, *families: F) -> Step:
 SURFACE = (
     Rule("dirt-heavy", "it is heavily soiled", "grease and soot come through a wash that is enough for dust",
          when=(one_of("dirt", "heavy"),),
-         steps=(Step("degrease-dirt", Phase.TREAT, K.WASH, "Go over the worst soiled places with degreaser, rinse",
-                     "Until a white cloth stays white.", Acts(least_pct=30), (T.DEGREASE,)),)),
+         steps=(Step("degrease-dirt", Phase.BRUSH_OFF, K.WASH, "Go over the worst soiled places with degreaser, rinse",
+                     "Until a white cloth stays white. Without ammonia, and all of it rinsed off, where bleach "
+                     "follows.", Acts(least_pct=30), (T.DEGREASE,)),)),
     Rule("chalk-level", "it chalks heavily", "loose powder parts the coats", on=_LEVEL,
          when=(one_of("chalking", "heavy"),), level=Alert.CHECK,
          todo="Wash again until a dark cloth stays clean; what stays chalky is bound with what the coat's sheet "
