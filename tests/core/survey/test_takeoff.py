@@ -8,6 +8,7 @@ from hypothesis import strategies as st
 
 from amber_gable.core.specification.cautions.limits import moisture_limit
 from amber_gable.core.survey.amounts.measures import parse_length
+from amber_gable.core.survey.amounts.painted import painted_parts
 from amber_gable.core.survey.amounts.takeoff import deducted, face_areas, zone_areas
 from amber_gable.core.survey.drawing.geometry import face_regions, outline_polygon
 from amber_gable.core.survey.drawing.sections import natural_breaks, section_share, sections
@@ -138,6 +139,17 @@ def test_sections_end_at_the_edges_of_openings_else_at_board_joints() -> None:
     bare = one_wall(12, 3).property.faces[0]
     assert sections(bare, 3) == ((0.0, 4.0), (4.0, 8.0), (8.0, 12.0))
     assert sections(bare, 1) == ((0.0, 12.0),)
+
+
+def test_parts_are_measured_once_for_a_property_and_anew_for_another() -> None:
+    place = one_wall(12, 3).property
+    first = painted_parts(place, "threshold")
+    taken = first.popitem()[1]
+    again = painted_parts(place, "threshold")
+    assert again[taken.key] is taken, "measured once, and what a caller does with its parts touches no other's"
+    lower = place.faces[0].model_copy(update={"outline": one_wall(12, 2).property.faces[0].outline})
+    changed = painted_parts(place.model_copy(update={"faces": (lower,)}), "threshold")
+    assert changed[taken.key].surface_m2 == pytest.approx(taken.surface_m2 * 2 / 3)
 
 
 def test_every_substrate_record_is_sane() -> None:

@@ -60,15 +60,17 @@ def part_facts(
     """Facts of a part that is to get `colour`, under its own `schools` over the job's over the company's, with what is
     done for its face along with it."""
 
+    own = _own_facts(bundle, part, colour, aim, schools)
+
     def by_itself(other: PaintedPart) -> Facts:
         if other.key == part.key:
-            return _own_facts(bundle, part, colour, aim, schools)
+            return own
         finish = bundle.finish_of(*other.key)
         assert finish is not None, "only what is worked on is asked about"
         return _own_facts(bundle, other, finish.colour, finish.aim, finish.schools)
 
     found = protection(bundle, part, by_itself)
-    return by_itself(part).protecting(first=found.first, contains=found.contains, dusty_days=found.dusty_days)
+    return own.protecting(first=found.first, contains=found.contains, dusty_days=found.dusty_days)
 
 
 def _own_facts(

@@ -3,6 +3,7 @@ with the first whose work disturbs old paint."""
 
 from collections.abc import Callable, Iterable, Iterator
 from dataclasses import dataclass
+from functools import cache
 from math import ceil
 
 from amber_gable.core.specification.cautions.dangers import DANGERS, Danger
@@ -12,7 +13,7 @@ from amber_gable.core.survey.amounts.painted import Key, PaintedPart, painted_pa
 from amber_gable.core.work.labour import part_labour
 from amber_gable.core.work.pace import Pace, pace_of
 from amber_gable.domain.errors import NoSteps
-from amber_gable.domain.house.survey import Face, Item, Zone
+from amber_gable.domain.house.survey import Item, Zone
 from amber_gable.domain.job.job import JobBundle
 from amber_gable.domain.work.operation import Operation, OperationKind, Technique
 
@@ -45,12 +46,14 @@ def disturbs(technique: Technique | None, kind: OperationKind, chalks: bool) -> 
 def protection(bundle: JobBundle, part: PaintedPart, facts: Callable[[PaintedPart], Facts]) -> Protection:
     """Of a part, in a job where `facts` are those of a part by itself. Worked on is what has a finish, and the part
     that is asked about."""
-    own = [p for p in _worked(bundle, part) if p == part.key or _derived(bundle, p)]
+    worked = _worked(bundle, part)
+    own = [p for p in worked if p == part.key or _derived(bundle, p)]
     first = own[0] == part.key
     if not facts(part).get("lead"):
         return Protection(first, False, 0)
-    parts, pace = _on_face(bundle, part.face), pace_of(bundle)
+    parts, pace = painted_parts(bundle.property, bundle.deduction), pace_of(bundle)
 
+    @cache
     def hours(key: Key) -> float:
         return _dusty_hours(bundle, parts[key], part, facts, pace)
 
@@ -58,14 +61,8 @@ def protection(bundle: JobBundle, part: PaintedPart, facts: Callable[[PaintedPar
     if dusty not in (None, part.key) or (dusty is None and not first):
         # Its containment stands with another part.
         return Protection(first, False, 0)
-    total = sum(hours(k) for k in _worked(bundle, part))
+    total = sum(hours(k) for k in worked)
     return Protection(first, total > 0, max(1, ceil(total / (_DAY_H * pace.people))))
-
-
-def _on_face(bundle: JobBundle, face: Face) -> dict[Key, PaintedPart]:
-    place = bundle.property
-    alone = {"faces": (face,), "zones": place.zones_of(face.id), "items": place.items_of(face.id), "photos": ()}
-    return painted_parts(place.model_copy(update=alone), bundle.deduction)
 
 
 def _worked(bundle: JobBundle, part: PaintedPart) -> list[Key]:

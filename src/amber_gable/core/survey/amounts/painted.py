@@ -1,5 +1,6 @@
 """Everything there is to paint on a property, zones and items alike, with its surface."""
 
+import weakref
 from collections.abc import Sequence
 from dataclasses import dataclass, replace
 
@@ -54,8 +55,30 @@ def part_key(part: Zone | Item) -> Key:
     return ("zone" if isinstance(part, Zone) else "item", part.id)
 
 
-def painted_parts(property_: Property, deduction: str) -> dict[Key, PaintedPart]:
-    """All parts by key: face by face, zones before items."""
+_Measured = dict[Key, PaintedPart]
+_LATELY: dict[tuple[int, str], tuple[weakref.ref[Property], _Measured]] = {}
+"""Parts by `id()` of their property and deduction. An entry is removed when its property is freed."""
+
+
+def painted_parts(property_: Property, deduction: str) -> _Measured:
+    """All parts by key: face by face, zones before items. Measured once for each property object."""
+    mine = (id(property_), deduction)
+    found = _LATELY.get(mine)
+    if found is not None and found[0]() is property_:
+        return dict(found[1])
+    made = _measured(property_, deduction)
+    _LATELY[mine] = (weakref.ref(property_, lambda gone: _forget(mine, gone)), made)
+    return dict(made)
+
+
+def _forget(mine: tuple[int, str], gone: weakref.ref[Property]) -> None:
+    """Unless a newer property has taken the place of the one that is gone."""
+    found = _LATELY.get(mine)
+    if found is not None and found[0] is gone:
+        del _LATELY[mine]
+
+
+def _measured(property_: Property, deduction: str) -> _Measured:
     areas = zone_areas(property_, deduction)
     out: dict[Key, PaintedPart] = {}
     for face in property_.faces:
