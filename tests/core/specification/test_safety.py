@@ -5,6 +5,7 @@ import pytest
 from amber_gable.core.specification.cautions.dangers import ASBESTOS_FORBIDS, DANGERS, LEAD_FORBIDS, SILICA_FORBIDS
 from amber_gable.core.specification.cautions.safety import CARDS, Content, job_cards
 from amber_gable.domain.paint.product import Hazard
+from amber_gable.domain.units import UnitSystem, in_units
 from amber_gable.domain.work.operation import OperationKind as K
 from amber_gable.domain.work.operation import Technique as T
 from tests.jobs import demo_job
@@ -54,6 +55,7 @@ def test_the_cards_of_a_piece_of_work(content: Content, cards: set[str]) -> None
 def test_every_card_is_reached_and_speaks() -> None:
     assert {c.id for c in CARDS} == set().union(*(c[2] for c in CASES))
     assert all(len(c.text) > 40 for c in CARDS)
+    assert not [c.id for c in CARDS if " mil" in in_units(c.text, UnitSystem.US)], "nothing on a card is a film's depth"
     assert all(c.instead for c in CARDS if c.forbids), "what forbids says what to do instead"
     assert set(DANGERS) == set(T), "every technique's danger is known"
     assert {T.POWER_SAND, T.PRESSURE_WASH, T.HEAT_GUN, T.OPEN_FLAME, T.SOLVENT_STRIPPER} <= set(LEAD_FORBIDS)

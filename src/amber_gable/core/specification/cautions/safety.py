@@ -74,9 +74,11 @@ CARDS = (
          "Wet gently by hose, wipe growth off damp, dull gloss with a liquid, encapsulate what is sound."),
     Card("lead", "Presume lead paint",
          "Presume lead until tested. Keep it wet and the dust little. Contain the ground at least 3 m out and the "
-         "openings, clean daily with a HEPA vacuum certified to 99.97 % at 0.3 µm, check at the end. Children, pets "
-         "and their toys away; chips and sheets bagged and sealed as the local authority says. Where the law asks for "
-         "certification, certified people only; large jobs go to certified firms.",
+         "openings; where the next plot or a path is nearer, stand sheets upright too. No scraping, sanding or "
+         "stripping in wind over 9 m/s, nor where dust is seen to blow past the sheets; rain stops it as well. Drill "
+         "into wet foam or a HEPA capture. Clean daily with a vacuum certified as HEPA (99.97 %), check at the end. "
+         "Children, pets and their toys away; chips and sheets bagged and sealed as the local authority says. Where "
+         "the law asks for certification, certified people only; large jobs go to certified firms.",
          lambda c: c.lead and bool(c.kinds & _DISTURBS), LEAD_FORBIDS,
          "Mist and scrape, wire-brush or cut wet; sand wet or under a HEPA shroud; vacuum and wipe, never blow; no "
          "heat; no methylene chloride; wash by hose and brush."),
