@@ -55,7 +55,8 @@ def test_the_cards_of_a_piece_of_work(content: Content, cards: set[str]) -> None
 def test_every_card_is_reached_and_speaks() -> None:
     assert {c.id for c in CARDS} == set().union(*(c[2] for c in CASES))
     assert all(len(c.text) > 40 for c in CARDS)
-    assert not [c.id for c in CARDS if " mil" in in_units(c.text, UnitSystem.US)], "nothing on a card is a film's depth"
+    in_mil = [c.id for c in CARDS if " mil" in in_units(c.text, UnitSystem.US)]
+    assert not in_mil, "lengths in µm become mil, a unit of film thickness"
     assert all(c.instead for c in CARDS if c.forbids), "what forbids says what to do instead"
     assert set(DANGERS) == set(T), "every technique's danger is known"
     assert {T.POWER_SAND, T.PRESSURE_WASH, T.HEAT_GUN, T.OPEN_FLAME, T.SOLVENT_STRIPPER} <= set(LEAD_FORBIDS)
