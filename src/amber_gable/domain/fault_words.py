@@ -1,4 +1,4 @@
-"""What a validation found wrong, in words that stand behind a field's name: the one place that turns them."""
+"""Validation errors of Pydantic in our own words, made here alone. The words follow the name of a field."""
 
 from collections.abc import Callable
 from typing import Any
@@ -17,16 +17,16 @@ def words_of(fault: Any) -> str:
 
 
 def last_name(place: Place) -> str:
-    """The innermost field of a fault's place; '' for a rule of the whole record."""
+    """The innermost field of an error's location; '' for a rule of the whole record."""
     return next((str(p) for p in reversed(place) if isinstance(p, str)), "")
 
 
 def by_field(error: ValidationError, name: Callable[[Place], str] = last_name) -> dict[str, str]:
-    """Words by field, named by `name` from each fault's place."""
+    """Words of every error by field; `name` makes the field's name of an error's location."""
     return {name(f["loc"]): words_of(f) for f in error.errors(include_url=False)}
 
 
 def first_words(error: ValidationError) -> tuple[str, str]:
-    """Place and words of the first fault."""
+    """Location and words of the first error."""
     fault = error.errors(include_url=False)[0]
     return ".".join(map(str, fault["loc"])), words_of(fault)

@@ -1,4 +1,4 @@
-"""How long work tells what it does, and hears that it is to stop."""
+"""How a long computation reports its progress and learns that it was cancelled."""
 
 from collections.abc import Callable
 
@@ -8,13 +8,13 @@ Progress = Callable[[float, str], None]
 
 
 class Cancelled(Exception):
-    """The work was to stop and did."""
+    """The computation was cancelled."""
 
 
 def unseen(share: float, words: str) -> None:
-    """For work that nobody watches."""
+    """The progress report of a computation that nobody watches: does nothing."""
 
 
 def within(progress: Progress, begin: float, end: float) -> Progress:
-    """For a part of the work, which tells its own share from 0 to 1."""
+    """The report for a part of a computation: its own 0 to 1 is reported as `begin` to `end` of the whole."""
     return lambda share, words: progress(begin + share * (end - begin), words)

@@ -1,4 +1,5 @@
-"""Rows read in few statements, and kept by the session until its end, which forgets what nobody holds."""
+"""Rows read in few statements. The session refers to them until it ends: SQLAlchemy forgets rows that nothing refers
+to."""
 
 from collections.abc import Iterable, Mapping
 from typing import Any
@@ -9,7 +10,7 @@ from amber_gable.store.transaction import Transaction
 
 
 def held(session: Transaction, table: Any, key: Any) -> Any | None:
-    """The row of that key; asked for once."""
+    """The row of that key, read once in a session."""
     kept = session.rows
     if (table, key) not in kept:
         row = session.get(table, key)

@@ -7,8 +7,8 @@ import numpy as np
 
 
 class Scales:
-    """Weighs quickly enough to be asked at every turn: what says its own size or is plain text exactly, of each other
-    kind the first, second, fourth, eighth … value, and the rest as the mean of those."""
+    """Estimates the memory of many values quickly. Arrays and plain text are measured exactly; of each other type the
+    first, second, fourth, eighth … value is measured, and the rest is taken as the mean of those."""
 
     def __init__(self) -> None:
         self._kinds: dict[tuple[type, str], tuple[int, int, int]] = {}

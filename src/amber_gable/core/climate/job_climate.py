@@ -49,7 +49,7 @@ def place_of(property_: Property) -> Place:
 
 @dataclass(frozen=True)
 class SiteClimate:
-    """A job on its climate: surfaces found by (part, colour)."""
+    """The climate of all surfaces of a job, found by part and colour."""
 
     bundle: JobBundle
     weather: PlaceWeather

@@ -22,7 +22,8 @@ THIRST_SPREAD = 1.1
 
 
 class Draw:
-    """Errors of an estimate as factors about 1, log-normal; (samples,) each, the same for the same seed and name."""
+    """Random factors about 1 (log-normal) for what an estimate is unsure of. Each is an array (samples,), the same
+    for the same seed and name."""
 
     def __init__(self, seed: int = 0, samples: int = SAMPLES) -> None:
         self.seed, self.samples = seed, samples

@@ -54,7 +54,7 @@ class HourLine:
 
 @dataclass(frozen=True)
 class Doubt:
-    """A rate with the hours that go by it and its share in what is unsure of their sum."""
+    """A rate, the hours computed with it, and its share (0-1) of the variance of the job's hours."""
 
     rate: Rate
     hours: float

@@ -54,7 +54,8 @@ class OpenTask:
 
 @dataclass(frozen=True)
 class Placement:
-    """Minutes [start, end) taken; `earliest` the minute from which it could have begun; reasons in words' raw parts."""
+    """A task's place: minutes [start, end), and the minute from which it could have begun. `reasons` are put into
+    sentences by core/plan/explain.py."""
 
     id: str
     start: int

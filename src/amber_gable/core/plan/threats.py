@@ -122,5 +122,5 @@ def _by_weather(
 
 
 def warned_by(found: Collection[Threat]) -> tuple[Warned, ...]:
-    """What is to be remembered for the next time."""
+    """The rules by which each task is threatened now, to be passed to the next call of `threats` as `warned`."""
     return tuple(sorted((t.task.id, t.rule) for t in found))

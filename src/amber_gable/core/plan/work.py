@@ -182,7 +182,7 @@ def _groups(states: Mapping[Key, PartState]) -> list[list[PartState]]:
 
 @dataclass(frozen=True)
 class Lot:
-    """What is done in one go: the section in words, and where."""
+    """Work done in one go, in words: what is worked on, and where."""
 
     section: str
     stretches: tuple[Stretch, ...]

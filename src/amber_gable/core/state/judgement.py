@@ -234,7 +234,7 @@ def judge(
 
 
 def hardest(judged: Sequence[tuple[Judged, Answer]]) -> tuple[Judged, Answer]:
-    """Of several parts worked on together, the one that stands most in the way."""
+    """Of several parts worked on together, the one with the strictest answer."""
     order = [Verdict.STOPPED, Verdict.WAITS, Verdict.UNKNOWN, Verdict.WEATHER, Verdict.YES]
 
     def rank(one: tuple[Judged, Answer]) -> tuple[int, float]:

@@ -58,7 +58,7 @@ class WorkLine:
 
 @dataclass(frozen=True)
 class SideLine:
-    """Work that goes with operations and is none itself: moving the ladder, setting up, driving."""
+    """Work that goes along with operations: moving the ladder, setting up, driving."""
 
     words: str
     labour: Labour

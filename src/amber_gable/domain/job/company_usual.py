@@ -28,7 +28,7 @@ class Usual(Record):
 
 
 class Shelf(StrEnum):
-    """Where a job is kept."""
+    """The list a job stands in."""
 
     BOARD = "board"
     ARCHIVE = "archive"

@@ -41,5 +41,5 @@ class Crew(Record):
 
 
 def unnamed(count: int) -> tuple[Person, ...]:
-    """So many hands of whom nothing is known."""
+    """That many people of whom neither name nor crafts are known."""
     return tuple(Person(id=f"painter-{n}", name=f"Painter {n}") for n in range(1, count + 1))

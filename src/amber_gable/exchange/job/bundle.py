@@ -73,7 +73,7 @@ def _not_finite(constant: str) -> NoReturn:
 
 
 def refusal(error: ValidationError, name: str, raw: Any = None) -> InputError:
-    """The first fault of a validation error, with its field's path in words a person can follow."""
+    """The first error of a validation as an InputError, with the path of its field."""
     first = error.errors(include_url=False)[0]
     message = words_of(first)
     more = f" (and {error.error_count() - 1} more)" if error.error_count() > 1 else ""

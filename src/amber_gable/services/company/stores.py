@@ -68,12 +68,12 @@ def _read_usual(session: Transaction) -> Usual | None:
 
 
 def held(session: Transaction, company_id: str) -> tuple[Product, ...]:
-    """What the stores hold; the generic sheets where they are empty."""
+    """The company's products; the generic ones where it has none."""
     return tuple(store.company_products(session, company_id)) or tuple(GENERIC_PRODUCTS.values())
 
 
 def held_systems(session: Transaction, company_id: str) -> tuple[CoatingSystem, ...]:
-    """The company's systems; the generic ones where its stores are empty, for these name the generic sheets."""
+    """The company's systems; the generic ones where it has no products, for they name the generic products."""
     own = tuple(store.company_systems(session, company_id))
     return own or (() if store.company_products(session, company_id) else GENERIC_SYSTEMS)
 

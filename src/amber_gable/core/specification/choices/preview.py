@@ -93,7 +93,7 @@ def _light(plane: float, beam: float, elevation: float) -> Light:
 
 
 def shown(colour: str, light: Light) -> str:
-    """How a colour looks in that light."""
+    """A colour as it looks in that light."""
     return as_hex(linear(colour) * light.factor)
 
 

@@ -39,14 +39,14 @@ class Wish:
 
 
 def refusals(wish: Wish, fresh: Specified, products: Iterable[Product]) -> tuple[RefusedWish, ...]:
-    """What of a wish cannot be on its part."""
+    """What of a wish is impossible on its part."""
     return refused_wishes(
         fresh.derivation, fresh.operations, products, aim=wish.aim, schools=wish.schools, picks=wish.picks
     )
 
 
 def untold(part: PaintedPart, fresh: Specified) -> tuple[NoMatter, ...]:
-    """What was recorded of a part and changes nothing."""
+    """What was recorded of a part and changes nothing, each with the reason."""
     return no_matter(fresh.derivation, part.condition, SUBSTRATES[part.substrate].family)
 
 

@@ -156,7 +156,7 @@ def _back_rolled(facts: Facts, *, first: bool) -> bool:
 
 
 def quenched(steps: Sequence[PlannedStep]) -> list[PlannedStep]:
-    """Only the first film all over the surface drinks more."""
+    """The steps with extra paint for a thirsty surface in the first film all over it, and in no later one."""
     out, sealed = [], False
     for step in steps:
         out.append(replace(step, bare=False) if sealed and step.bare else step)
@@ -169,7 +169,8 @@ _ABRADES = {Danger.DUST, Danger.EXTRACTED, Danger.ABRASION}
 
 
 def dusted(steps: Sequence[PlannedStep]) -> list[PlannedStep]:
-    """Only what was scraped or sanded is dusted off: the largest share that any such step worked on."""
+    """The steps with dust removed from as much of the surface as was scraped or sanded: the largest share of any such
+    step."""
     worked = [s for s in steps if s.kind in _WORKS and s.technique is not None and DANGERS[s.technique] & _ABRADES]
     if not worked:
         return [s for s in steps if s.role != "dust"]
@@ -197,7 +198,7 @@ def with_drying(steps: Sequence[PlannedStep], tags: frozenset[str]) -> list[Plan
 
 
 def said(words: str, facts: Facts) -> str:
-    """The words with the facts they name, in the reader's terms; what is not known is said to be so."""
+    """A text with the facts it names in braces filled in, each in words; an unknown one as 'not looked at'."""
     return re.sub(r"\{(\w+)\}", lambda match: _plain(facts.get(match[1])), words)
 
 

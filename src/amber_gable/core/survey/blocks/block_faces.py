@@ -75,5 +75,5 @@ def _zone(face: Face, name: str, substrate: str, area: ZoneArea, colour: str) ->
 
 
 def slug(name: str) -> str:
-    """A provisional id, of whatever letters a name has."""
+    """A provisional id made of the letters of a name, in whatever script it is written."""
     return re.sub(r"[^a-z0-9]+", "-", name.lower()).strip("-")[:60].strip("-") or "part"

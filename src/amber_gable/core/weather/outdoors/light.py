@@ -111,8 +111,8 @@ def _clearness(column: Array, clear_hour: Array) -> Array:
 
 @dataclass(frozen=True)
 class Closure:
-    """Where direct × sine of the sun's height + diffuse comes nearest to global: minutes after the label, and the root
-    mean square of what is left there, W/m²."""
+    """The time label at which direct × sine of the sun's height + diffuse comes nearest to global: minutes after the
+    label, and the root mean square of the difference, W/m²."""
 
     offset_min: float
     left: float
