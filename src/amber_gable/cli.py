@@ -11,8 +11,7 @@ from typing import Any, NoReturn
 from pydantic import ValidationError
 
 from amber_gable import __version__
-from amber_gable.domain.errors import InputError, NoClimate, NoSteps, NotFound, UnknownCode
-from amber_gable.domain.fault_words import first_words
+from amber_gable.domain.errors import InputError, NoClimate, NoSteps, NotFound, UnknownCode, first_words
 from amber_gable.weather_commands import add_outlook, add_windows, period, print_json, start_of, weather_of
 
 

@@ -26,9 +26,9 @@ from amber_gable.services.weather.held.asking import job_weather
 from amber_gable.services.workspace import Workspace
 from amber_gable.standins.weather.service import weather_service
 from amber_gable.store.database import Database
-from amber_gable.store.in_use import held
 from amber_gable.store.job.jobs import list_jobs, load_bundle
 from amber_gable.store.job.plans import load_plan
+from amber_gable.store.soundness import held
 from amber_gable.web.app import create_app
 
 TURN_S = 0.0005

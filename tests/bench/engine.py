@@ -12,7 +12,7 @@ from pathlib import Path
 
 import numpy as np
 
-from amber_gable.core.weather.futures.drawn import drawn_weather
+from amber_gable.core.weather.futures.ensemble import drawn_weather
 from amber_gable.core.weather.futures.members import Coat, odds
 from amber_gable.core.weather.outdoors.typical import stretch
 from amber_gable.core.weather.wall import balance, surface

@@ -14,9 +14,9 @@ from amber_gable.services.context import Context
 from amber_gable.services.survey import photos
 from amber_gable.store.backup import back_up, restore
 from amber_gable.store.database import Database
-from amber_gable.store.in_use import held
 from amber_gable.store.job import jobs, survey
 from amber_gable.store.job.photos import live_photo
+from amber_gable.store.soundness import held
 from tests.exchange.test_photos import picture
 
 JOB = "coopers-rise"

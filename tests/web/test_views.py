@@ -22,8 +22,7 @@ from amber_gable.web.views.survey.texture_words import texture_words
 from amber_gable.web.views.survey.usual_parts import blank_part
 from amber_gable.web.views.units import Units
 from amber_gable.web.views.weather.sky import WIDTH, sky_strip
-from amber_gable.web.views.weather.timescale import TimeScale
-from amber_gable.web.views.weather.told_times import between
+from amber_gable.web.views.weather.timescale import TimeScale, between
 from tests.jobs import coopers_rise, one_face
 from tests.site_cases import at, site_of, wall
 

@@ -1,4 +1,4 @@
-"""Reading a user's text file without trusting it."""
+"""Reading a user's text file without trusting it, and writing cells that no spreadsheet takes for formulas."""
 
 from pathlib import Path
 
@@ -27,3 +27,12 @@ def decode(data: bytes, name: str) -> str:
         return data.decode("utf-8-sig")
     except UnicodeDecodeError:
         return data.decode("latin-1")
+
+
+def safe_cell(value: str) -> str:
+    """Text that a spreadsheet cannot take for a formula."""
+    return f"'{value}" if value[:1] in ("=", "+", "-", "@", "\t", "\r") else value
+
+
+def plain_cell(value: str) -> str:
+    return value[1:] if value[:1] == "'" and value[1:2] in ("=", "+", "-", "@") else value

@@ -8,7 +8,7 @@ from typing import Protocol
 
 from pydantic import ValidationError
 
-from amber_gable.domain.fault_words import first_words
+from amber_gable.domain.errors import first_words
 from amber_gable.domain.findings.meter import MeterPlace, MeterReading, MeterUnavailable
 from amber_gable.exchange.weather.http_answer import NoAnswer, fetch
 

@@ -11,9 +11,8 @@ from datetime import datetime
 from pathlib import Path
 
 from amber_gable.domain.errors import InputError
-from amber_gable.store.in_use import held
 from amber_gable.store.pictures import Pictures
-from amber_gable.store.soundness import check_ours
+from amber_gable.store.soundness import check_ours, held
 
 _BESIDE = ("", "-wal", "-shm", "-journal", ".lock")
 

@@ -1,9 +1,12 @@
-"""Whether a file is one of our databases, whole, and of a schema this program knows: asked before it is touched."""
+"""What is asked before a database file is touched: whether it is ours, whole, of a known schema, and not in use."""
 
 import sqlite3
-from contextlib import closing
+from collections.abc import Iterator
+from contextlib import closing, contextmanager
 from functools import cache
 from pathlib import Path
+
+from filelock import FileLock, Timeout
 
 from amber_gable.domain.errors import InputError
 
@@ -48,3 +51,23 @@ def check_ours(path: Path, *, whole: bool = False) -> str | None:
     if not sound:
         raise InputError(str(path), "is damaged", "take an older backup; nothing was changed")
     return str(revisions[0])
+
+
+@contextmanager
+def held(path: Path, purpose: str) -> Iterator[None]:
+    """Hold the database file for as long as the block runs; the mark goes when the process ends, however it ends.
+
+    Raises InputError when another process holds it.
+    """
+    path.parent.mkdir(parents=True, exist_ok=True)
+    lock = FileLock(path.with_name(path.name + ".lock"), timeout=0)
+    try:
+        lock.acquire()
+    except Timeout:
+        raise InputError(
+            str(path), f"is in use by a running program, so {purpose} cannot go on", "stop the program, then try again"
+        ) from None
+    try:
+        yield
+    finally:
+        lock.release()

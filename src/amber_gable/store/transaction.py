@@ -1,9 +1,9 @@
-"""A database session: it reads at one moment or writes one set of changes, and remembers what it has read."""
+"""A database session, and rows read in few statements that it remembers."""
 
-from collections.abc import Callable
+from collections.abc import Callable, Iterable, Mapping
 from typing import TYPE_CHECKING, Any
 
-from sqlalchemy import Engine
+from sqlalchemy import Engine, select
 from sqlalchemy.orm import Session
 
 if TYPE_CHECKING:
@@ -33,3 +33,36 @@ class Transaction(Session):
     @property
     def writes(self) -> bool:
         return self.fresh is not None
+
+
+def held(session: Transaction, table: Any, key: Any) -> Any | None:
+    """The row of that key, read once in a session."""
+    kept = session.rows
+    if (table, key) not in kept:
+        row = session.get(table, key)
+        if row is None:
+            return None
+        kept[table, key] = row
+    return kept[table, key]
+
+
+def hold(
+    session: Transaction, tables: Mapping[str, Any], property_id: str, wanted: Mapping[str, Iterable[str]]
+) -> None:
+    """Read the parts of a property with those ids, by kind: one statement a kind."""
+    kept = session.rows
+    for kind, ids in wanted.items():
+        table = tables[kind]
+        lacking = [id_ for id_ in ids if (table, (property_id, id_)) not in kept]
+        if lacking:
+            found = select(table).where(table.property_id == property_id, table.id.in_(lacking))
+            kept |= {(table, (property_id, row.id)): row for row in session.scalars(found)}
+
+
+def places(session: Transaction, table: Any, property_id: str) -> dict[str, int]:
+    """Position by id of every row of a kind that a property ever had; the caller adds what it adds."""
+    known = session.positions
+    if (table, property_id) not in known:
+        wanted = select(table.id, table.position).where(table.property_id == property_id)
+        known[table, property_id] = {row.id: row.position for row in session.execute(wanted)}
+    return known[table, property_id]

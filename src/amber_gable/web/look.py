@@ -7,7 +7,7 @@ from urllib.parse import urlencode
 
 from fastapi import Depends, Request
 
-from amber_gable.services.weather.faces.lane_question import LaneQuestion
+from amber_gable.services.weather.faces.judged_faces import LaneQuestion
 from amber_gable.web.views.weather.lanes import ZOOMS
 
 USUAL_DAYS = 3

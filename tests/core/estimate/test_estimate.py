@@ -7,10 +7,9 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from amber_gable.core.estimate.boxing import boxes
+from amber_gable.core.estimate.containers import boxes
 from amber_gable.core.estimate.draw import Draw
-from amber_gable.core.estimate.estimate import Estimate, job_estimate, job_orders, ordered
-from amber_gable.core.estimate.levels import compared_levels
+from amber_gable.core.estimate.estimate import Estimate, compared_levels, job_estimate, job_orders, ordered
 from amber_gable.core.estimate.methods import method_ways
 from amber_gable.core.estimate.paint_needs import PaintNeed, litre_samples
 from amber_gable.core.survey.amounts.painted import painted_parts

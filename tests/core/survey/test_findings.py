@@ -2,9 +2,9 @@
 
 import pytest
 
+from amber_gable.core.survey.amounts.measures import parse_share, said_share
 from amber_gable.core.survey.findings.answers import Tally, surface_kinds, surfaces_of, tallies
 from amber_gable.core.survey.findings.essentials import open_tests
-from amber_gable.core.survey.findings.shares import parse_share, said_share
 from tests.jobs import coopers_rise
 
 

@@ -2,8 +2,7 @@
 
 import pytest
 
-from amber_gable.core.survey.amounts.measures import parse_length, parse_size
-from amber_gable.core.survey.drawing.compass import parse_bearing
+from amber_gable.core.survey.amounts.measures import parse_bearing, parse_length, parse_size
 from amber_gable.domain.units import UnitSystem
 from tests.jobs import FOOT
 

@@ -10,8 +10,13 @@ from amber_gable.core.specification.cautions.limits import moisture_limit
 from amber_gable.core.survey.amounts.measures import parse_length
 from amber_gable.core.survey.amounts.painted import painted_parts
 from amber_gable.core.survey.amounts.takeoff import deducted, face_areas, zone_areas
-from amber_gable.core.survey.drawing.geometry import face_regions, outline_polygon
-from amber_gable.core.survey.drawing.sections import natural_breaks, section_share, sections
+from amber_gable.core.survey.drawing.geometry import (
+    face_regions,
+    natural_breaks,
+    outline_polygon,
+    section_share,
+    sections,
+)
 from amber_gable.core.survey.findings.checks import face_faults
 from amber_gable.core.survey.findings.copying import mirrored
 from amber_gable.domain.house.substrates import SUBSTRATES

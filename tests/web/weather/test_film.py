@@ -17,7 +17,7 @@ from amber_gable.services.context import Context
 from amber_gable.services.job.view import job_view
 from amber_gable.services.weather.faces.compared_coats import compared_coats
 from amber_gable.services.weather.faces.face_odds import face_odds
-from amber_gable.services.weather.faces.lane_question import LaneQuestion
+from amber_gable.services.weather.faces.judged_faces import LaneQuestion
 from amber_gable.services.weather.told.film_story import film_story
 
 FILM = "/jobs/coopers-rise/weather/film"

@@ -17,7 +17,7 @@ from amber_gable.domain.house.exposure import Eave
 from amber_gable.domain.house.survey import Block, BlockKind
 from amber_gable.services.context import Context
 from amber_gable.services.job.view import job_view
-from amber_gable.services.weather.faces.lane_question import LaneQuestion
+from amber_gable.services.weather.faces.judged_faces import LaneQuestion
 from amber_gable.services.weather.told.house_sun import house_sun
 from tests.jobs import coopers_rise, one_wall
 

@@ -19,8 +19,7 @@ from amber_gable.services.today.noting import Note, note_tasks
 from amber_gable.services.weather.faces import face_odds as face_odds_module
 from amber_gable.services.weather.faces.face_day import face_days
 from amber_gable.services.weather.faces.face_odds import face_odds
-from amber_gable.services.weather.faces.judged_faces import JudgedFace
-from amber_gable.services.weather.faces.lane_question import LaneQuestion
+from amber_gable.services.weather.faces.judged_faces import JudgedFace, LaneQuestion
 from amber_gable.services.weather.held.asking import job_weather
 from amber_gable.web.drawn_lanes import lanes_of
 from amber_gable.web.views.units import Units

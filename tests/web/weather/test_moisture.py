@@ -11,7 +11,7 @@ from amber_gable.services.context import Context
 from amber_gable.services.job.view import job_view
 from amber_gable.services.survey.conditions import add_moisture
 from amber_gable.services.weather.faces.face_moisture import face_moistures
-from amber_gable.services.weather.faces.lane_question import LaneQuestion
+from amber_gable.services.weather.faces.judged_faces import LaneQuestion
 
 PAGE = "/jobs/coopers-rise/weather/moisture"
 

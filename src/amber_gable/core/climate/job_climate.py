@@ -36,8 +36,7 @@ from amber_gable.domain.paint.method import Method
 from amber_gable.domain.paint.product import Product
 from amber_gable.domain.weather.series import WeatherSeries
 from amber_gable.domain.work.aims import usual_aim
-from amber_gable.domain.work.coat_colour import coat_colour
-from amber_gable.domain.work.finish import Finish
+from amber_gable.domain.work.finish import Finish, coat_colour
 from amber_gable.domain.work.operation import OperationKind
 from amber_gable.domain.work.working import Policy
 

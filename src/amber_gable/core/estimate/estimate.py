@@ -4,12 +4,13 @@ from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 from decimal import Decimal
 
-from amber_gable.core.estimate.boxing import Box, boxes
+import numpy as np
+
 from amber_gable.core.estimate.consumables import Supply, additives, supplies
-from amber_gable.core.estimate.containers import Purchase, least_cost
+from amber_gable.core.estimate.containers import Box, Purchase, boxes, least_cost
 from amber_gable.core.estimate.draw import Draw
 from amber_gable.core.estimate.hours import Hours, job_hours
-from amber_gable.core.estimate.paint_needs import PaintNeed, paint_needs
+from amber_gable.core.estimate.paint_needs import LEVELS, PaintNeed, paint_needs
 from amber_gable.core.survey.amounts.painted import Key
 from amber_gable.core.work.record import PartWork
 from amber_gable.domain.job.job import JobBundle
@@ -112,3 +113,37 @@ def ordered(need: PaintNeed, litres: float, stock: Sequence[StockCan] = (), larg
     small = tuple(c for c in sizes if largest_l is None or c.litres <= largest_l * (1 + 1e-6))
     bought = least_cost(litres + need.reserve_l, small or sizes, tuple(c.litres for c in cans))
     return Order(need, bought, tuple(cans[i] for i in bought.taken))
+
+
+SHOP_H = 0.5
+"""At the counter and back, the way not counted. An assumption."""
+
+
+@dataclass(frozen=True)
+class BuyLevel:
+    """One buying level over all paints. `cost` of the containers; `left_l` of them is left in the middle of what may
+    come; of a hundred such jobs `short_pct` run short of at least one paint; `trips` for a can are made in ten jobs."""
+
+    level: float
+    cost: Decimal
+    left_l: float
+    short_pct: float
+    trips: float
+
+
+def compared_levels(
+    needs: Sequence[PaintNeed], stock: Sequence[StockCan] = (), largest_l: float | None = None
+) -> list[BuyLevel]:
+    """LEVELS, the least sure first; [] for a job without paint. `stock` and `largest_l` as for an order."""
+    if not needs:
+        return []
+    out = []
+    for n, level in enumerate(LEVELS):
+        bought = [ordered(need, need.level_litres[n], stock, largest_l).purchase for need in needs]
+        # What is kept for touch-up is opened before anyone drives.
+        short = np.array([need.samples > p.held_l for need, p in zip(needs, bought, strict=True)])
+        left = sum(p.held_l - need.p50 for need, p in zip(needs, bought, strict=True))
+        cost = sum((p.cost for p in bought), Decimal(0))
+        any_short, trips = 100 * float(short.any(axis=0).mean()), 10 * float(short.sum(axis=0).mean())
+        out.append(BuyLevel(level, cost, left, any_short, trips))
+    return out

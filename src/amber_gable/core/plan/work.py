@@ -15,7 +15,7 @@ from amber_gable.core.plan.tasks import openings, shifts
 from amber_gable.core.state.judgement import JudgedWork, work_of
 from amber_gable.core.state.part_state import CellState, PartState, Surroundings, Wait, waits_of
 from amber_gable.core.survey.amounts.painted import Key, PaintedPart, together
-from amber_gable.core.survey.drawing.sections import section_share, sections
+from amber_gable.core.survey.drawing.geometry import section_share, sections
 from amber_gable.core.work.labour import moves, part_labour
 from amber_gable.core.work.pace import Pace, pace_of
 from amber_gable.core.work.record import coat_paint

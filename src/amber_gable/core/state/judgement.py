@@ -25,8 +25,7 @@ from amber_gable.domain.grid import SLOT_S
 from amber_gable.domain.house.substrates import SUBSTRATES
 from amber_gable.domain.house.survey import Item, Zone
 from amber_gable.domain.paint.product import Product
-from amber_gable.domain.work.coat_colour import coat_colour
-from amber_gable.domain.work.finish import Finish
+from amber_gable.domain.work.finish import Finish, coat_colour
 from amber_gable.domain.work.operation import Operation
 
 

@@ -19,8 +19,7 @@ from amber_gable.domain.house.substrates import SUBSTRATES, Substrate
 from amber_gable.domain.job.site_record import SiteEntry
 from amber_gable.domain.paint.product import Product
 from amber_gable.domain.wording import timed_at
-from amber_gable.domain.work.coat_colour import coat_colour
-from amber_gable.domain.work.finish import Finish
+from amber_gable.domain.work.finish import Finish, coat_colour
 from amber_gable.domain.work.operation import Operation, OperationKind, Technique
 
 DAMP = "damp"

@@ -14,7 +14,7 @@ from amber_gable.domain.job.job import JobBundle
 from amber_gable.domain.paint.method import Method
 from amber_gable.domain.paint.product import Product
 from amber_gable.domain.work.access import Access
-from amber_gable.domain.work.coat_colour import coat_colour
+from amber_gable.domain.work.finish import coat_colour
 from amber_gable.domain.work.operation import Operation
 
 

@@ -2,6 +2,7 @@
 
 import builtins
 from collections.abc import Mapping
+from datetime import datetime
 from typing import Annotated, Any, Literal, Self
 
 from pydantic import Field, field_validator, model_validator
@@ -11,7 +12,6 @@ from amber_gable.domain.house.survey import Property
 from amber_gable.domain.job.site_record import CustomerChange, SiteEntry
 from amber_gable.domain.paint.product import Product
 from amber_gable.domain.paint.scheme import Scheme
-from amber_gable.domain.work.acknowledgement import Acknowledgement
 from amber_gable.domain.work.estimating import Estimating
 from amber_gable.domain.work.finish import Finish, Schools
 from amber_gable.domain.work.operation import CoatingSystem, Operation
@@ -43,6 +43,14 @@ def _of_those(what: str, own: dict[str, Any], known: Mapping[str, object]) -> di
     if unknown:
         raise ValueError(f"{what} '{unknown[0]}' is not known; one of: {', '.join(known)}")
     return own
+
+
+class Acknowledgement(Record):
+    """`card` is the card's id, `by` the name typed, `at` the moment (with its zone)."""
+
+    card: Id
+    by: Annotated[str, Field(min_length=2, max_length=80)]
+    at: datetime
 
 
 class Job(Record):

@@ -6,6 +6,7 @@ from typing import Annotated, Any, Self
 from pydantic import Field, field_validator, model_validator
 
 from amber_gable.domain.base import HexColour, Id, Name, Record
+from amber_gable.domain.paint.product import Product
 from amber_gable.domain.work.aims import Aim
 from amber_gable.domain.work.operation import Operation, unique_operations
 from amber_gable.domain.work.schools import checked_part_schools
@@ -85,3 +86,13 @@ class Finish(Record):
         if len(set(steps)) != len(steps):
             raise ValueError(f"finish of {what} '{id_}': two overrides of one step; keep one")
         return self
+
+
+PRIMER_COLOUR, CLEAR_COLOUR = "#f4f1ea", "#d9d2c0"
+
+
+def coat_colour(operation: Operation, product: Product, finish_colour: str) -> str:
+    """Its own where it is tinted, a primer's white, else the finish's."""
+    if operation.colour is not None:
+        return operation.colour
+    return PRIMER_COLOUR if product.primer else finish_colour

@@ -7,8 +7,7 @@ from typing import Any, NoReturn
 from pydantic import ValidationError
 
 from amber_gable.core.survey.findings.checks import survey_faults
-from amber_gable.domain.errors import InputError
-from amber_gable.domain.fault_words import words_of
+from amber_gable.domain.errors import InputError, words_of
 from amber_gable.domain.job.job import JobBundle
 from amber_gable.domain.job.versions import brought_up
 from amber_gable.domain.paint.generic_products import GENERIC_PRODUCTS

@@ -12,7 +12,7 @@ from openpyxl.utils import get_column_letter
 from openpyxl.worksheet.worksheet import Worksheet
 
 from amber_gable.core.estimate.estimate import Estimate
-from amber_gable.exchange.cells import safe_cell
+from amber_gable.exchange.files import safe_cell
 
 WORK = (
     ("Face", 22), ("Part", 26), ("Work", 44), ("Amount", 10), ("Unit", 8), ("Per hour", 10), ("Factors", 40),

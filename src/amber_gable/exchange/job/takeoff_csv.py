@@ -13,12 +13,12 @@ from typing import Any
 from pydantic import ValidationError
 
 from amber_gable.core.survey.amounts.items import item_area, item_parts
+from amber_gable.core.survey.amounts.measures import parse_bearing
 from amber_gable.core.survey.amounts.takeoff import AreaLine, zone_areas
-from amber_gable.core.survey.drawing.compass import parse_bearing
 from amber_gable.domain.errors import InputError
 from amber_gable.domain.house.survey import Face, Item, Obstacle, Opening, Zone
 from amber_gable.domain.job.job import JobBundle
-from amber_gable.exchange.cells import plain_cell, safe_cell
+from amber_gable.exchange.files import plain_cell, safe_cell
 
 COLUMNS = (
     "record", "face", "name", "kind", "building", "looks_deg", "tilt_deg", "x_m", "y_m", "sizes", "substrate",

@@ -14,7 +14,7 @@ from amber_gable.core.survey.amounts.takeoff import face_areas
 from amber_gable.domain.house.profile import BattenProfile, LapProfile, Profile
 from amber_gable.domain.house.survey import Face
 from amber_gable.domain.job.job import JobBundle
-from amber_gable.exchange.cells import safe_cell
+from amber_gable.exchange.files import safe_cell
 
 HEAD = ("What", "How", "Times", "Size 1, m", "Size 2, m", "Pitch, °", "Plan, m²", "Texture", "Surface, m²")
 _WIDTHS = (34, 44, 8, 11, 11, 9, 11, 10, 13)

@@ -7,10 +7,9 @@ from typing import Any, get_args
 
 from pydantic import ValidationError
 
-from amber_gable.domain.errors import InputError
-from amber_gable.domain.fault_words import words_of
+from amber_gable.domain.errors import InputError, words_of
 from amber_gable.domain.paint.product import Product
-from amber_gable.exchange.cells import plain_cell, safe_cell
+from amber_gable.exchange.files import plain_cell, safe_cell
 from amber_gable.exchange.job.bundle import refusal
 
 FORMAT = "amber-gable-products"

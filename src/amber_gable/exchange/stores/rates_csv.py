@@ -8,8 +8,7 @@ from collections.abc import Mapping
 
 from pydantic import ValidationError
 
-from amber_gable.domain.errors import InputError
-from amber_gable.domain.fault_words import first_words
+from amber_gable.domain.errors import InputError, first_words
 from amber_gable.domain.work.rates import (
     FACTOR_LEAST,
     FACTOR_MOST,
@@ -19,7 +18,7 @@ from amber_gable.domain.work.rates import (
     factors_with,
     rates_with,
 )
-from amber_gable.exchange.cells import plain_cell, safe_cell
+from amber_gable.exchange.files import plain_cell, safe_cell
 
 _FORMER = ("handbook §17",)
 """What older versions called the source of the trade's medians in the files they wrote."""

@@ -9,8 +9,7 @@ from typing import Annotated, Any, Protocol
 import numpy as np
 from pydantic import AwareDatetime, BaseModel, ConfigDict, Field, ValidationError
 
-from amber_gable.domain.errors import InputError
-from amber_gable.domain.fault_words import first_words
+from amber_gable.domain.errors import InputError, first_words
 from amber_gable.domain.weather.series import ENSEMBLE_COLUMNS, Floats, WeatherSeries
 from amber_gable.exchange.weather.checks import in_bounds
 from amber_gable.exchange.weather.hours_csv import COLUMN_NAMES, read_csv

@@ -5,8 +5,7 @@ from typing import Annotated, Any
 
 from pydantic import ValidationError
 
-from amber_gable.domain.errors import Refused
-from amber_gable.domain.fault_words import by_field
+from amber_gable.domain.errors import Refused, by_field
 from amber_gable.domain.work.working import CrewDay
 from amber_gable.services.forms.form import Form
 from amber_gable.services.forms.types import Tick, TimeOfDay, whole_number

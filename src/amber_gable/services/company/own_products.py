@@ -7,8 +7,7 @@ from typing import Annotated, Any
 from pydantic import Field, ValidationError
 
 from amber_gable.core.specification.choices.own_product import FAMILY_SHEETS, CanFigures, own_product, taken_from_family
-from amber_gable.domain.errors import Refused
-from amber_gable.domain.fault_words import by_field
+from amber_gable.domain.errors import Refused, by_field
 from amber_gable.domain.paint.families import Family
 from amber_gable.domain.paint.product import Product
 from amber_gable.domain.units import Quantity, UnitSystem, read, shown, unit

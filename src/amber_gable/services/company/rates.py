@@ -6,8 +6,7 @@ from collections.abc import Mapping
 
 from pydantic import ValidationError
 
-from amber_gable.domain.errors import Refused
-from amber_gable.domain.fault_words import first_words
+from amber_gable.domain.errors import Refused, first_words
 from amber_gable.domain.units import UnitSystem, read, typed
 from amber_gable.domain.work.operation import UNIT_QUANTITY, AmountUnit
 from amber_gable.domain.work.rates import FACTOR_LEAST, FACTOR_MOST, PACE_FACTORS, RATES, OwnRate, Rate

@@ -6,8 +6,7 @@ from typing import Annotated, Any
 
 from pydantic import ValidationError
 
-from amber_gable.domain.errors import Refused
-from amber_gable.domain.fault_words import by_field
+from amber_gable.domain.errors import Refused, by_field
 from amber_gable.domain.job.company_usual import Home, Usual
 from amber_gable.domain.job.job import Company
 from amber_gable.domain.units import UnitSystem

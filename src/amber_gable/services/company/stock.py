@@ -10,8 +10,7 @@ from typing import Annotated
 from pydantic import ValidationError
 
 from amber_gable.core.specification.colour.difference import lab
-from amber_gable.domain.errors import NotFound, Refused
-from amber_gable.domain.fault_words import by_field
+from amber_gable.domain.errors import NotFound, Refused, by_field
 from amber_gable.domain.paint.product import Product
 from amber_gable.domain.paint.stock import StockCan
 from amber_gable.domain.units import Quantity, UnitSystem, read

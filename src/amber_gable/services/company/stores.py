@@ -8,8 +8,7 @@ from pydantic import ValidationError
 from sqlalchemy import select
 
 from amber_gable.core.work.coverage import theoretical_coverage
-from amber_gable.domain.errors import NotFound, Refused
-from amber_gable.domain.fault_words import by_field
+from amber_gable.domain.errors import NotFound, Refused, by_field
 from amber_gable.domain.job.company_usual import Usual
 from amber_gable.domain.job.job import Company
 from amber_gable.domain.paint.generic_products import GENERIC_PRODUCTS

@@ -4,7 +4,7 @@ face."""
 from collections.abc import Iterable, Mapping
 from typing import Annotated, Any
 
-from amber_gable.core.estimate.levels import SHOP_H, BuyLevel, compared_levels
+from amber_gable.core.estimate.estimate import SHOP_H, BuyLevel, compared_levels
 from amber_gable.core.estimate.ways_up import FaceWays, ways_up
 from amber_gable.core.survey.amounts.trim import trim_assumed, zone_trim
 from amber_gable.domain.errors import Refused

@@ -1,10 +1,12 @@
-"""An estimate as `amber-gable estimate` prints it (docs/formats.md)."""
+"""An estimate as `amber-gable estimate` prints it, and its tables as files (docs/formats.md)."""
 
 from collections.abc import Iterator
 from typing import Any
 
 from amber_gable.core.estimate.estimate import Estimate
 from amber_gable.core.estimate.hours import HourLine
+from amber_gable.services.job.view import JobView
+from amber_gable.services.quantities.quantities import kept_quantities
 
 _DIGITS = 4
 
@@ -105,3 +107,21 @@ def estimate_lines(estimate: Estimate) -> Iterator[str]:
         f"{hours.hours:.1f} person-hours ({hours.p10:.0f} to {hours.p90:.0f}; as likely as not {hours.p50:.0f}), "
         f"at least {hours.days.days} days of {hours.days.people}"
     )
+
+
+TABLES = ("work", "purchase")
+
+
+def estimate_csv(view: JobView, table: str) -> bytes:
+    from amber_gable.exchange.job.estimate_tables import purchase_csv, work_csv
+
+    made = work_csv if table == "work" else purchase_csv
+    # Spreadsheets read UTF-8 where the file says so.
+    return made(kept_quantities(view).estimate).encode("utf-8-sig")
+
+
+def estimate_workbook(view: JobView, table: str) -> bytes:
+    from amber_gable.exchange.job.estimate_tables import purchase_workbook, work_workbook
+
+    made = work_workbook if table == "work" else purchase_workbook
+    return made(kept_quantities(view).estimate)

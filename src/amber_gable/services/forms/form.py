@@ -8,8 +8,7 @@ from pydantic import BaseModel, ConfigDict, GetCoreSchemaHandler, ValidationErro
 from pydantic.fields import FieldInfo
 from pydantic_core import CoreSchema, core_schema
 
-from amber_gable.domain.errors import Refused
-from amber_gable.domain.fault_words import last_name, words_of
+from amber_gable.domain.errors import Refused, last_name, words_of
 from amber_gable.domain.units import UnitSystem
 
 A = TypeVar("A")

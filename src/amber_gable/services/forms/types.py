@@ -6,8 +6,7 @@ from collections.abc import Collection
 from datetime import date
 from typing import Annotated
 
-from amber_gable.core.survey.amounts.measures import parse_length
-from amber_gable.core.survey.drawing.compass import parse_bearing
+from amber_gable.core.survey.amounts.measures import parse_bearing, parse_length
 from amber_gable.domain.units import Quantity, UnitSystem, read
 from amber_gable.services.forms.form import Reads
 

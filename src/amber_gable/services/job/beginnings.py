@@ -1,6 +1,9 @@
 """Jobs kept to begin others from: the house, its schools, products, colours and crew, without what was found, done or
 noted on the one it came from."""
 
+import re
+import uuid
+
 from amber_gable.core.specification.derived.completing import completed
 from amber_gable.domain.errors import NoSteps
 from amber_gable.domain.findings.condition import Condition
@@ -9,7 +12,6 @@ from amber_gable.domain.job.company_usual import Shelf
 from amber_gable.domain.job.job import Company, Job, JobBundle
 from amber_gable.services.company import stores
 from amber_gable.services.context import Context
-from amber_gable.services.new_ids import new_id
 from amber_gable.store.job.board import put_on
 from amber_gable.store.job.jobs import load_bundle, save_bundle
 
@@ -66,3 +68,9 @@ def begun_from(beginning: JobBundle, company: Company, property_: Property, job:
         return completed(made)
     except NoSteps:
         return made.model_copy(update={"job": made.job.model_copy(update={"finishes": ()})})
+
+
+def new_id(name: str) -> str:
+    """The beginning of its name, and what makes it the only one."""
+    base = re.sub(r"[^a-z0-9]+", "-", name.lower()).strip("-")[:40].strip("-") or "job"
+    return f"{base}-{uuid.uuid4().hex[:8]}"

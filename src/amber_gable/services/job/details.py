@@ -5,8 +5,7 @@ from typing import Annotated
 
 from pydantic import ValidationError
 
-from amber_gable.domain.errors import NotFound, Refused
-from amber_gable.domain.fault_words import by_field
+from amber_gable.domain.errors import NotFound, Refused, by_field
 from amber_gable.domain.house.survey import Property
 from amber_gable.domain.job.company_usual import Shelf
 from amber_gable.domain.job.job import Job, JobBundle
@@ -15,9 +14,8 @@ from amber_gable.services.company.crew_typed import crew_form, typed_crew
 from amber_gable.services.context import Context
 from amber_gable.services.forms.form import Form, Reads, read_all
 from amber_gable.services.forms.types import number, text_of
-from amber_gable.services.job.beginnings import begun_from
+from amber_gable.services.job.beginnings import begun_from, new_id
 from amber_gable.services.job.undo import forget_weather, job_step
-from amber_gable.services.new_ids import new_id
 from amber_gable.services.place_check import TypedPlace, read_place
 from amber_gable.store.company.crews import crew_of, set_crew
 from amber_gable.store.job.board import deleted_jobs, hide_job, put_on, same_address, shelf_of_job, show_job

@@ -18,8 +18,7 @@ from amber_gable.services.context import Context
 from amber_gable.services.plan.long_runs import page_climate
 from amber_gable.services.plan.planning import KeptPlan, kept_plan
 from amber_gable.services.state.climate import job_climate, known_climate
-from amber_gable.services.state.stops import kept_stops
-from amber_gable.services.state.under_weather import JobUnderWeather, kept_parts
+from amber_gable.services.state.under_weather import JobUnderWeather, kept_parts, kept_stops
 from amber_gable.services.weather.held.asking import job_weather
 from amber_gable.services.weather.held.forecasts import Weather, known_weather
 from amber_gable.store.job.jobs import load_bundle

@@ -4,7 +4,7 @@ from pydantic import ValidationError
 
 from amber_gable.core.specification.cautions.safety import BY_ID, job_cards
 from amber_gable.domain.errors import Refused
-from amber_gable.domain.work.acknowledgement import Acknowledgement
+from amber_gable.domain.job.job import Acknowledgement
 from amber_gable.services.context import Context
 from amber_gable.services.job.undo import job_step
 from amber_gable.store.job.jobs import load_bundle

@@ -17,8 +17,7 @@ from amber_gable.core.specification.derived.part_spec import Wish, fresh_spec, m
 from amber_gable.core.specification.derived.protection import unprotected
 from amber_gable.core.specification.derived.system import Specified
 from amber_gable.core.survey.amounts.painted import Key, PaintedPart, painted_part, painted_parts
-from amber_gable.domain.errors import InputError, NoSteps, Refused
-from amber_gable.domain.fault_words import by_field
+from amber_gable.domain.errors import InputError, NoSteps, Refused, by_field
 from amber_gable.domain.job.job import JobBundle
 from amber_gable.domain.paint.product import Product
 from amber_gable.domain.work.alert import Alert

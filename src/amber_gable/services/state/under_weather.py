@@ -4,20 +4,20 @@ ask within a minute."""
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 from datetime import datetime
-from functools import cached_property
+from functools import cached_property, partial
 
 from amber_gable.core.climate.job_climate import SiteClimate
 from amber_gable.core.plan.threats import Threat, Warned, threats, warned_by
-from amber_gable.core.specification.cautions.stops import Stop
+from amber_gable.core.specification.cautions.stops import Stop, gathered, part_stops, vinyl_stops
 from amber_gable.core.state.job_state import Board, JobState, board, job_state, surroundings
 from amber_gable.core.survey.amounts.painted import Key, PaintedPart, painted_parts
 from amber_gable.domain.errors import NoClimate
 from amber_gable.domain.job.job import JobBundle
 from amber_gable.domain.weather.series import WeatherSeries
 from amber_gable.services.context import Context
+from amber_gable.services.job.part_digests import part_digests
 from amber_gable.services.plan.planning import KeptPlan, kept_plan
 from amber_gable.services.state.climate import job_climate
-from amber_gable.services.state.stops import kept_stops
 from amber_gable.services.workspace import digest
 from amber_gable.store.job.jobs import jobs_on, load_bundle
 
@@ -101,3 +101,17 @@ def warned_under(ctx: Context, property_id: str, series: WeatherSeries, now: dat
             continue
         out[bundle.job.id] = warned_by(JobUnderWeather(ctx, bundle, site, series, here, kept).threats)
     return out
+
+
+def kept_stops(ctx: Context, bundle: JobBundle) -> tuple[Stop, ...]:
+    """What stops parts of the job, part by part; computed once per change of what it reads."""
+
+    def each() -> tuple[Stop, ...]:
+        parts, read = painted_parts(bundle.property, bundle.deduction), part_digests(ctx, bundle)
+        found = {
+            f.part: ctx.space.parts.get("stops" + read[f.part], partial(part_stops, bundle, parts[f.part], f))
+            for f in bundle.job.finishes
+        }
+        return tuple(s for stops in gathered(found, vinyl_stops(bundle)).values() for s in stops)
+
+    return ctx.space.parts.get("stops-of-all" + digest(bundle), each)

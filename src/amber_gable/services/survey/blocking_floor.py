@@ -9,8 +9,7 @@ from pydantic import ValidationError
 from amber_gable.core.survey.amounts.measures import parse_length
 from amber_gable.core.survey.blocks.block_faces import Made
 from amber_gable.core.survey.blocks.block_floor import fence_made, floor_made
-from amber_gable.domain.errors import Refused
-from amber_gable.domain.fault_words import by_field
+from amber_gable.domain.errors import Refused, by_field
 from amber_gable.domain.house.block_floor import FenceBlock, FloorBlock
 from amber_gable.domain.house.survey import Item
 from amber_gable.domain.units import UnitSystem

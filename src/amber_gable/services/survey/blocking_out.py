@@ -12,8 +12,7 @@ from amber_gable.core.survey.blocks.block_faces import Made
 from amber_gable.core.survey.blocks.block_out import blocked_out
 from amber_gable.core.survey.blocks.walked_round import Leg, read_walk, walked_out
 from amber_gable.core.survey.drawing.house_plan import house_plan
-from amber_gable.domain.errors import Refused
-from amber_gable.domain.fault_words import by_field
+from amber_gable.domain.errors import Refused, by_field
 from amber_gable.domain.house.block_out import BlockOut, Roof, Side, WingRoof, run_of, wing_run
 from amber_gable.domain.house.survey import Face, Item, Part, PlanPlace
 from amber_gable.domain.units import UnitSystem

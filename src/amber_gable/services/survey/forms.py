@@ -5,10 +5,8 @@ from typing import Any, get_args
 
 from pydantic import BaseModel, ValidationError
 
-from amber_gable.core.survey.amounts.measures import parse_length, parse_size
-from amber_gable.core.survey.drawing.compass import parse_bearing
-from amber_gable.domain.errors import Refused
-from amber_gable.domain.fault_words import by_field
+from amber_gable.core.survey.amounts.measures import parse_bearing, parse_length, parse_size
+from amber_gable.domain.errors import Refused, by_field
 from amber_gable.domain.house.items import ItemSpec
 from amber_gable.domain.house.outline import Outline
 from amber_gable.domain.house.profile import Profile

@@ -7,8 +7,7 @@ from typing import Annotated, Any, get_args
 from pydantic import ValidationError
 
 from amber_gable.core.survey.drawing.homography import WallMap, to_plane, wall_map
-from amber_gable.domain.errors import NotFound, Refused
-from amber_gable.domain.fault_words import first_words
+from amber_gable.domain.errors import NotFound, Refused, first_words
 from amber_gable.domain.house.photo import KnownLength, Photo, PhotoMarks, PhotoPart, PhotoPartKind
 from amber_gable.domain.house.survey import Face, Part, Property
 from amber_gable.domain.job.job import JobBundle

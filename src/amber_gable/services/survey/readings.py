@@ -3,8 +3,7 @@
 import re
 from typing import Any
 
-from amber_gable.core.survey.amounts.measures import parse_length
-from amber_gable.core.survey.findings.shares import parse_share
+from amber_gable.core.survey.amounts.measures import parse_length, parse_share
 from amber_gable.domain.errors import Refused
 from amber_gable.domain.findings.condition import Condition
 from amber_gable.domain.findings.guided_tests import GuidedTest, quantity_of_test

@@ -6,8 +6,7 @@ from typing import Annotated, Any
 from pydantic import ValidationError
 
 from amber_gable.core.survey.amounts.measures import parse_length
-from amber_gable.domain.errors import NotFound, Refused
-from amber_gable.domain.fault_words import by_field
+from amber_gable.domain.errors import NotFound, Refused, by_field
 from amber_gable.domain.house.survey import Block, Face, Part
 from amber_gable.domain.job.job import JobBundle
 from amber_gable.domain.units import UnitSystem

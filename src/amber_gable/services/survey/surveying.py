@@ -6,7 +6,7 @@ from typing import Annotated, Any
 
 from pydantic import ValidationError
 
-from amber_gable.core.survey.drawing.compass import parse_bearing
+from amber_gable.core.survey.amounts.measures import parse_bearing
 from amber_gable.core.survey.drawing.geometry import item_size
 from amber_gable.core.survey.drawing.house_plan import house_plan, turned
 from amber_gable.core.survey.findings.checks import face_faults
@@ -21,8 +21,7 @@ from amber_gable.services.forms.types import Number, Version, whole_number
 from amber_gable.services.survey.forms import MODELS, form_values, made_part
 from amber_gable.store.job import journal, survey
 from amber_gable.store.job.jobs import live_job, load_bundle, load_face
-from amber_gable.store.rows import places
-from amber_gable.store.transaction import Transaction
+from amber_gable.store.transaction import Transaction, places
 
 _OWN_FORM = {"version", "face", "id", "back", "units"}
 _UNTYPED: dict[str, dict[str, Any]] = {"face": {"azimuth_deg": 180.0}, "opening": {"x_m": 0.0, "y_m": 0.0}}

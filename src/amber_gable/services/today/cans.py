@@ -3,7 +3,7 @@
 from collections.abc import Sequence
 from functools import cached_property
 
-from amber_gable.core.estimate.boxing import boxes
+from amber_gable.core.estimate.containers import boxes
 from amber_gable.core.state.progress import cells, progress
 from amber_gable.core.work.record import job_work
 from amber_gable.domain.job.plan import Task

@@ -13,7 +13,7 @@ from amber_gable.domain.errors import NotFound, Refused
 from amber_gable.domain.job.job import JobBundle
 from amber_gable.domain.job.plan import Task
 from amber_gable.domain.job.site_record import Extent, Said, SiteEntry, withdrawn
-from amber_gable.domain.work.coat_colour import coat_colour
+from amber_gable.domain.work.finish import coat_colour
 from amber_gable.services.context import Context
 from amber_gable.services.forms.form import Form, Reads
 from amber_gable.services.forms.types import number, one_of, text_of

@@ -7,9 +7,8 @@ from sqlalchemy import func, select
 from amber_gable.domain.errors import NotFound
 from amber_gable.domain.work.people import Crew, Person, unnamed
 from amber_gable.domain.work.working import CrewDay
-from amber_gable.store.rows import held
 from amber_gable.store.tables import CrewMemberRow, CrewRow, JobRow, PersonRow, PropertyRow
-from amber_gable.store.transaction import Transaction
+from amber_gable.store.transaction import Transaction, held
 
 _DAY = tuple(name for name in CrewDay.model_fields if name != "people")
 """Columns of a crew's day; how many people it has is told by its members."""

@@ -11,7 +11,6 @@ from amber_gable.domain.job.company_usual import Shelf
 from amber_gable.domain.job.listed_job import Colours, Coming, Front, ListedJob
 from amber_gable.store.job.jobs import TRACKING, record_fields
 from amber_gable.store.kept import Key
-from amber_gable.store.rows import held
 from amber_gable.store.tables import (
     CompanyRow,
     FaceRow,
@@ -24,7 +23,7 @@ from amber_gable.store.tables import (
     TaskRow,
     ZoneRow,
 )
-from amber_gable.store.transaction import Transaction
+from amber_gable.store.transaction import Transaction, held
 
 Columns = Mapping[Any, Any]
 Elsewhere = dict[Shelf, list[tuple[str, str]]]

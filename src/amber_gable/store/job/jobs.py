@@ -20,7 +20,6 @@ from amber_gable.domain.work.operation import CoatingSystem
 from amber_gable.store.company.crews import crew_for, crews
 from amber_gable.store.company.sheets import Kind, Pin, kept_revisions, pin, read_by
 from amber_gable.store.job.site_record import append, load_record
-from amber_gable.store.rows import held
 from amber_gable.store.tables import (
     STAMPS,
     CompanyRow,
@@ -36,7 +35,7 @@ from amber_gable.store.tables import (
     Table,
     ZoneRow,
 )
-from amber_gable.store.transaction import Transaction
+from amber_gable.store.transaction import Transaction, held
 
 PINNED_SETTINGS = {"currency", "lead_cutoff_year", "schools", "rates", "factors"}
 """Of the company: what enters a computation, kept with each job as it was."""

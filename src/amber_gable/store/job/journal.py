@@ -14,9 +14,8 @@ from sqlalchemy import ColumnElement, delete, func, select
 from amber_gable.domain.errors import InputError
 from amber_gable.store.job.jobs import live_job
 from amber_gable.store.job.recorder import OTHERS, SURVEYED, Change, Recorder, put_back
-from amber_gable.store.rows import hold
 from amber_gable.store.tables import EditRow
-from amber_gable.store.transaction import Transaction
+from amber_gable.store.transaction import Transaction, hold
 
 STEPS_KEPT = 300
 WRITTEN_IN = 4

@@ -6,7 +6,6 @@ from typing import Any
 from sqlalchemy import event, inspect
 
 from amber_gable.domain.errors import InputError
-from amber_gable.store.rows import held
 from amber_gable.store.tables import (
     STAMPS,
     CompanyRow,
@@ -21,7 +20,7 @@ from amber_gable.store.tables import (
     PropertyRow,
     ZoneRow,
 )
-from amber_gable.store.transaction import Transaction
+from amber_gable.store.transaction import Transaction, held
 
 SURVEYED: dict[str, Any] = {
     "face": FaceRow,

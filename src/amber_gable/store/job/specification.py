@@ -6,10 +6,9 @@ from typing import Any
 from sqlalchemy import select
 
 from amber_gable.domain.errors import InputError, NotFound, StaleEdit
-from amber_gable.domain.job.job import Company
+from amber_gable.domain.job.job import Acknowledgement, Company
 from amber_gable.domain.paint.product import Product
 from amber_gable.domain.paint.scheme import Scheme
-from amber_gable.domain.work.acknowledgement import Acknowledgement
 from amber_gable.domain.work.finish import Finish
 from amber_gable.store.company.sheets import Newer, Pin, current_of, kept_revisions, newer_products, pin, revisions
 from amber_gable.store.job.jobs import finish_fields, finish_row, job_head, live_job

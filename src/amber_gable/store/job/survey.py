@@ -8,13 +8,11 @@ from pydantic import ValidationError
 from sqlalchemy import select
 
 from amber_gable.core.survey.findings.checks import survey_faults
-from amber_gable.domain.errors import InputError, NotFound, StaleEdit
-from amber_gable.domain.fault_words import first_words
+from amber_gable.domain.errors import InputError, NotFound, StaleEdit, first_words
 from amber_gable.domain.house.survey import Part
 from amber_gable.domain.job.job import JobBundle
 from amber_gable.store.job.jobs import PART_TABLES, live_job, load_bundle, load_face, part_row
 from amber_gable.store.job.recorder import state
-from amber_gable.store.rows import held, hold, places
 from amber_gable.store.tables import (
     FaceRow,
     ItemRow,
@@ -22,7 +20,7 @@ from amber_gable.store.tables import (
     OpeningRow,
     ZoneRow,
 )
-from amber_gable.store.transaction import Transaction
+from amber_gable.store.transaction import Transaction, held, hold, places
 
 PARTS: dict[str, Any] = {
     "face": FaceRow,

@@ -7,7 +7,7 @@ from starlette.responses import RedirectResponse, Response
 
 from amber_gable.domain.errors import Refused
 from amber_gable.services.estimate.estimating import choose_ways, compared_ways, keep_pace, pace_form, trim_assumptions
-from amber_gable.services.estimate.files import TABLES, estimate_csv, estimate_workbook
+from amber_gable.services.estimate.report import TABLES, estimate_csv, estimate_workbook
 from amber_gable.services.job.view import JobView
 from amber_gable.services.quantities.quantities import kept_quantities
 from amber_gable.web.asking import context_of

@@ -15,9 +15,8 @@ from amber_gable.domain.errors import InputError, NoClimate, Refused
 from amber_gable.domain.job.plan import Task, Unplaced
 from amber_gable.services.company.crew_typed import crew_form
 from amber_gable.services.job.view import JobView
-from amber_gable.services.plan.calendar import planned_visits, unsettled_tasks
-from amber_gable.services.plan.crew import set_crew
 from amber_gable.services.plan.long_runs import PlanWork
+from amber_gable.services.plan.plan_page import planned_visits, set_crew, unsettled_tasks
 from amber_gable.services.weather.faces.judged_faces import Which, judged_faces
 from amber_gable.services.weather.held.versions import since_planned
 from amber_gable.web.asking import context_of

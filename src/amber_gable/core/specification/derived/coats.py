@@ -7,7 +7,7 @@ from amber_gable.core.specification.colour.hiding import Hiding, coats_to_hide, 
 from amber_gable.core.specification.derived.facts import Facts
 from amber_gable.core.specification.derived.rule import THIN, Coats, Rule, Step
 from amber_gable.domain.paint.families import Family
-from amber_gable.domain.work.coat_colour import PRIMER_COLOUR
+from amber_gable.domain.work.finish import PRIMER_COLOUR
 
 MOST_COATS = 6
 SHOWS_WOOD = {Family.DECK_STAIN, Family.DECK_CLEAR}

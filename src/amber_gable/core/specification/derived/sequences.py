@@ -7,7 +7,7 @@ from itertools import pairwise
 from math import ceil
 
 from amber_gable.core.survey.amounts.painted import PaintedPart
-from amber_gable.core.survey.drawing.sections import natural_breaks
+from amber_gable.core.survey.drawing.geometry import natural_breaks
 from amber_gable.core.work.item_pace import coat_hours
 from amber_gable.domain.house.items import DoorItem, GarageDoor, SashWindow, ShutterPair
 from amber_gable.domain.house.profile import BoardRun, DeckProfile

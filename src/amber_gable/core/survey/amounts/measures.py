@@ -1,4 +1,4 @@
-"""Lengths and sizes as people type them, turned into metres."""
+"""Lengths, sizes, bearings and shares of a surface as people type them."""
 
 import re
 from typing import NamedTuple
@@ -123,3 +123,71 @@ def _checked(metres: float, text: str) -> float:
             f"“{text.strip()[:40]}” is {metres:,.0f} m; no wall is longer than {LONGEST_M:g} m: check the unit"
         )
     return round(metres, 7)
+
+
+_POINTS = ("n", "nne", "ne", "ene", "e", "ese", "se", "sse", "s", "ssw", "sw", "wsw", "w", "wnw", "nw", "nnw")
+_COMPASS = {"north": "n", "east": "e", "south": "s", "west": "w"}
+# N 30 E: from north thirty degrees towards east.
+_QUADRANT = re.compile(r"([ns])\s*(\d+(?:[.,]\d+)?)\s*°?\s*([ew])")
+
+
+def parse_bearing(text: str) -> float:
+    """Degrees from `SW`, `south-west`, `188`, `188°`, `N 30 E`. Raises ValueError saying what to write."""
+    plain = text.strip().lower()
+    for word, letter in _COMPASS.items():
+        plain = plain.replace(word, letter)
+    joined = re.sub(r"[\s\-.]+(?![\d])", "", plain)
+    if joined in _POINTS:
+        return _POINTS.index(joined) * 22.5
+    quadrant = _QUADRANT.fullmatch(plain)
+    if quadrant is not None:
+        off = float(quadrant[2].replace(",", "."))
+        if off <= 90:
+            start, sign = (0.0, 1) if quadrant[1] == "n" else (180.0, -1)
+            return (start + sign * (off if quadrant[3] == "e" else -off)) % 360
+    number = re.fullmatch(r"(\d+(?:[.,]\d+)?)\s*(?:°|deg|degrees)?", plain)
+    degrees = float(number[1].replace(",", ".")) if number else -1.0
+    if not 0 <= degrees <= 360:
+        raise ValueError(f"“{text.strip()[:30]}” is not a bearing; write degrees from north such as 225, or SW")
+    return degrees % 360
+
+
+SAID_SHARES: tuple[tuple[str, float], ...] = (
+    ("none", 0.0),
+    ("edges", 5.0),
+    ("a quarter", 25.0),
+    ("half", 50.0),
+    ("most", 80.0),
+)
+"""Words and the per cent they stand for, in rising order."""
+_MORE = {"nothing": 0.0, "few": 5.0, "tenth": 10.0, "quarter": 25.0, "third": 33.0, "all": 100.0, "everything": 100.0}
+_SHARES = {words.removeprefix("a "): pct for words, pct in SAID_SHARES} | _MORE
+_PER_CENT = re.compile(r"([-−+]?)\s*(\d*[.,]?\d+)\s*(?:%|per ?cent|pct)?")
+_PART = re.compile(r"(\d+)\s*/\s*(\d+)")
+
+
+def parse_share(text: str) -> float:
+    """Per cent from `20`, `20%`, `1/4`, `a quarter`, `edges`. Raises ValueError saying what to write."""
+    said = text.strip().lower()
+    word = re.sub(r"^(?:about|some|the|a|an)\s+", "", re.sub(r"\s+of it$", "", said))
+    if word in _SHARES:
+        return _SHARES[word]
+    if found := _PART.fullmatch(said):
+        top, bottom = int(found[1]), int(found[2])
+        pct = 100.0 * top / bottom if bottom else -1.0
+    elif found := _PER_CENT.fullmatch(said):
+        pct = float(found[2].replace(",", ".")) * (-1 if found[1] in ("-", "−") else 1)
+    else:
+        raise ValueError(f"“{text.strip()[:30]}” is no share; write 20 % or edges, a quarter, half, most")
+    if pct < 0:
+        raise ValueError(f"“{text.strip()[:30]}” is less than nothing; write 0 to 100 %")
+    if pct > 100:
+        raise ValueError(f"“{text.strip()[:30]}” is more than all of it; write 0 to 100 %")
+    return pct
+
+
+def said_share(pct: float) -> str:
+    """The word that comes nearest; only what is exactly 0 is none."""
+    if pct == 0:
+        return SAID_SHARES[0][0]
+    return min(SAID_SHARES[1:], key=lambda s: abs(s[1] - pct))[0]

@@ -4,10 +4,10 @@ from collections import Counter
 from collections.abc import Sequence
 from dataclasses import dataclass
 
+from amber_gable.core.survey.amounts.measures import SAID_SHARES, said_share
 from amber_gable.core.survey.findings.condition_map import PERCENT_FIELDS
 from amber_gable.core.survey.findings.essentials import is_answered, is_essential
 from amber_gable.core.survey.findings.moisture import moisture_statistics
-from amber_gable.core.survey.findings.shares import SAID_SHARES, said_share
 from amber_gable.domain.findings.condition import Condition
 from amber_gable.domain.findings.guided_tests import GUIDED_TESTS, GuidedTest
 from amber_gable.domain.house.items import ITEM_NAMES

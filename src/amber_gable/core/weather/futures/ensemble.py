@@ -8,6 +8,7 @@ half together; the timing of fronts 1 h at 12 h and 6 h at 120 h. For cloud, win
 
 from collections.abc import Mapping
 from dataclasses import replace
+from datetime import datetime
 from hashlib import sha256
 from typing import Any
 
@@ -15,7 +16,10 @@ import numpy as np
 
 from amber_gable.core.weather.judged.rules import RAIN_MEASURABLE
 from amber_gable.core.weather.outdoors.air import Array, dew_point, saturation_pressure, vapour_pressure
+from amber_gable.core.weather.outdoors.typical import stretch
+from amber_gable.core.weather.wall.slot_climate import Place, PlaceWeather, place_weather
 from amber_gable.core.weather.wall.steps import LIKELY_PCT, RAINING_MM_H
+from amber_gable.domain.grid import SLOT_S
 from amber_gable.domain.weather.series import HOUR, WeatherSeries
 
 MOST_MEMBERS = 1000
@@ -178,3 +182,25 @@ def _sky(
         overcast = 0.0 if cloud is None or before is None else 70.0 * (cloud - before)
         out["ir_down"] = np.clip(series.ir_down + warmer + overcast, 50.0, 600.0)
     return out
+
+
+def drawn_weather(
+    place: Place,
+    series: WeatherSeries,
+    begin: datetime,
+    days: int,
+    count: int,
+    seed: int | None = None,
+    slot_s: int = SLOT_S,
+) -> PlaceWeather:
+    """`count` members for `days` days from the local date of `begin`; the first is the series itself.
+
+    What tells no time of issue is taken as forecast when the first day begins. seed: by default that of the place and
+    the issue. Raises NoClimate when the weather does not cover the days.
+    """
+    midnight = begin.astimezone(place.tz).replace(hour=0, minute=0, second=0, microsecond=0, fold=0)
+    known = replace(stretch(series, midnight.date(), days), typical_year=False)
+    first = int(midnight.timestamp())
+    seed = seed if seed is not None else seed_of(known, first)
+    drawn = draw_members(known, count, seed, first if known.issued is None else known.issued)
+    return place_weather(place, drawn, midnight, days, slot_s=slot_s)

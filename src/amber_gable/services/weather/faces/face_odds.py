@@ -5,15 +5,14 @@ from dataclasses import dataclass, field
 from typing import ClassVar
 
 from amber_gable.core.climate.job_climate import place_of
-from amber_gable.core.weather.futures.drawn import drawn_weather
+from amber_gable.core.weather.futures.ensemble import drawn_weather
 from amber_gable.core.weather.futures.members import Odds, odds
 from amber_gable.core.weather.wall.slot_climate import PlaceWeather
 from amber_gable.domain.progress import Progress, unseen, within
 from amber_gable.services.context import Context
 from amber_gable.services.job.view import JobView, job_view
 from amber_gable.services.plan.long_runs import JobWork
-from amber_gable.services.weather.faces.judged_faces import JudgedFace
-from amber_gable.services.weather.faces.lane_question import LaneQuestion
+from amber_gable.services.weather.faces.judged_faces import JudgedFace, LaneQuestion
 from amber_gable.services.workspace import digest
 
 MEMBERS, DAYS = 50, 10

@@ -10,8 +10,7 @@ from pydantic import Field
 from amber_gable.core.specification.cautions.limits import moisture_limit
 from amber_gable.core.specification.colour.absorptance import absorptance_of
 from amber_gable.core.weather.film.limits import Limit, coat_limits
-from amber_gable.core.weather.futures.drawn import drawn_weather
-from amber_gable.core.weather.futures.ensemble import MOST_MEMBERS
+from amber_gable.core.weather.futures.ensemble import MOST_MEMBERS, drawn_weather
 from amber_gable.core.weather.futures.members import Coat, odds
 from amber_gable.core.weather.judged.helps import SMALL
 from amber_gable.core.weather.judged.windows import Windows

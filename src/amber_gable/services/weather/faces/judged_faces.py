@@ -204,3 +204,31 @@ def _last_coat(bundle: JobBundle, finish: Finish | None) -> tuple[Product | None
     if not films or films[-1].product is None:
         return None, None
     return bundle.product(films[-1].product), films[-1].method
+
+
+@dataclass(frozen=True)
+class LaneQuestion:
+    """`product`: a sheet's code, or a `Which`; what is not known counts as not said."""
+
+    product: str = ""
+    method: str = ""
+
+    @property
+    def which(self) -> Which:
+        return Which(self.product) if self.product in set(Which) else Which.NEXT
+
+    @property
+    def by(self) -> Method | None:
+        return Method(self.method) if self.method in set(Method) else None
+
+    def sheet(self, view: JobView) -> Product | None:
+        return next((p for p in view.bundle.products if p.code == self.product), None)
+
+    def rows(self, view: JobView) -> list[JudgedFace]:
+        """Every face judged; none without a climate."""
+        return [] if view.site is None else judged_faces(view, view.site, self.sheet(view), self.by, self.which)
+
+    @property
+    def query(self) -> dict[str, str]:
+        """As it stands in an address."""
+        return {k: v for k, v in (("product", self.product), ("method", self.method)) if v}

@@ -13,8 +13,7 @@ from zoneinfo import ZoneInfo
 from pydantic import TypeAdapter, ValidationError
 from sqlalchemy import select
 
-from amber_gable.domain.errors import InputError, NotFound, Refused
-from amber_gable.domain.fault_words import first_words
+from amber_gable.domain.errors import InputError, NotFound, Refused, first_words
 from amber_gable.domain.weather.feed import Feed, Logger, Source, TimeForm, address_fault
 from amber_gable.domain.weather.series import WeatherSeries
 from amber_gable.exchange.files import decode

@@ -8,8 +8,7 @@ from typing import Annotated, Any
 from pydantic import Field, ValidationError
 
 from amber_gable.core.weather.outdoors.diurnal import typed_hours
-from amber_gable.domain.errors import InputError, Refused
-from amber_gable.domain.fault_words import by_field
+from amber_gable.domain.errors import InputError, Refused, by_field
 from amber_gable.domain.house.survey import Property
 from amber_gable.domain.units import Quantity, UnitSystem, read, typed
 from amber_gable.domain.weather.typed_forecast import MOST_DAYS, Cloud, RainKind, TypedDay, TypedForecast, WindForce

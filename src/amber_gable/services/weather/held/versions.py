@@ -16,8 +16,7 @@ from amber_gable.domain.job.plan import Task
 from amber_gable.domain.job.site_record import Said
 from amber_gable.domain.weather.series import WeatherSeries
 from amber_gable.services.job.view import JobView
-from amber_gable.services.weather.faces.judged_faces import JudgedFace
-from amber_gable.services.weather.faces.lane_question import LaneQuestion
+from amber_gable.services.weather.faces.judged_faces import JudgedFace, LaneQuestion
 from amber_gable.store.weather.versions import KeptVersion, list_versions, load_version
 
 _DONE = (Said.STARTED, Said.DONE, Said.PART_DONE)

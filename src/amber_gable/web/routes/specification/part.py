@@ -32,7 +32,7 @@ from amber_gable.services.specification.specifying import (
 from amber_gable.services.specification.step_edits import added, changed, dropped, laid_otherwise, removed
 from amber_gable.web.asking import context_of
 from amber_gable.web.pages import Fields, job_page, load_job, typed_system, units_of
-from amber_gable.web.views.estimate.method_ways import told_method_ways
+from amber_gable.web.views.estimate.ways import told_method_ways
 from amber_gable.web.views.specification.build_up import build_up
 from amber_gable.web.views.specification.spec_order import told_order
 from amber_gable.web.views.specification.spec_picks import told_picks

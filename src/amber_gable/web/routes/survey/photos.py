@@ -11,8 +11,7 @@ from amber_gable.services.survey import photos
 from amber_gable.web.asking import context_of
 from amber_gable.web.pages import Fields, units_of
 from amber_gable.web.routes.survey.sheet import is_fragment, read_sheet, show
-from amber_gable.web.views.survey.photo_album import shown_groups, shown_value, shown_words
-from amber_gable.web.views.survey.photo_marks import mark_fields, usual_marks
+from amber_gable.web.views.survey.photos import mark_fields, shown_groups, shown_value, shown_words, usual_marks
 from amber_gable.web.views.units import Units
 
 router = APIRouter(prefix="/survey/photos")

@@ -10,8 +10,7 @@ from starlette.responses import Response
 from amber_gable.services.job.view import JobView
 from amber_gable.services.weather.faces.compared_coats import compared_coats
 from amber_gable.services.weather.faces.face_odds import face_odds
-from amber_gable.services.weather.faces.judged_faces import JudgedFace, Which
-from amber_gable.services.weather.faces.lane_question import LaneQuestion
+from amber_gable.services.weather.faces.judged_faces import JudgedFace, LaneQuestion, Which
 from amber_gable.services.weather.told.film_story import film_story
 from amber_gable.web.drawn_lanes import lane_link
 from amber_gable.web.look import Look, Looked

@@ -2,8 +2,8 @@
 
 from fastapi import APIRouter
 
-from amber_gable.web.routes.yard import desk, glossary, jobs, jump, runs, undo
+from amber_gable.web.routes.yard import desk, jobs, runs, undo, words
 
 router = APIRouter()
-for module in (jobs, undo, glossary, jump, desk, runs):
+for module in (jobs, undo, words, desk, runs):
     router.include_router(module.router)

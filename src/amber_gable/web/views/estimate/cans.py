@@ -8,7 +8,7 @@ from typing import TYPE_CHECKING
 from amber_gable.web.views.units import Units
 
 if TYPE_CHECKING:
-    from amber_gable.core.estimate.boxing import Box
+    from amber_gable.core.estimate.containers import Box
     from amber_gable.core.estimate.estimate import Order
 
 BENCH = 92.0

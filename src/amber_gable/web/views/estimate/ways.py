@@ -2,18 +2,21 @@
 
 from __future__ import annotations
 
-from collections.abc import Sequence
+from collections.abc import Iterable, Sequence
 from dataclasses import dataclass
 from typing import TYPE_CHECKING
 
 from amber_gable.domain.house.survey import ObstacleKind
 from amber_gable.domain.job.job import JobBundle
+from amber_gable.domain.paint.method import METHOD_RISKS, Method
 from amber_gable.domain.work.access import ACCESS_RISKS, Access
 from amber_gable.domain.work.working import CrewDay
 
 if TYPE_CHECKING:
     from amber_gable.core.estimate.hours import Hours
+    from amber_gable.core.estimate.methods import MethodWay
     from amber_gable.core.estimate.ways_up import FaceWays, WayUp
+
 
 SKILLS = [
     ("experienced", "experienced people"),
@@ -92,3 +95,32 @@ def _against(way: WayUp) -> str:
         return f"{-way.saves_h:.1f} h slower than the ladder"
     for_days = "a day’s hire" if days == 1 else f"{days} days’ hire"
     return f"saves {way.saves_h:.1f} h: worth it where {for_days} costs less than that"
+
+
+_NAMES = {
+    (Method.BRUSH, False): "brush",
+    (Method.ROLLER, False): "roller",
+    (Method.AIRLESS, False): "airless sprayer",
+    (Method.AIRLESS, True): "airless, back-rolled",
+    (Method.TURBINE, False): "turbine gun",
+}
+
+
+@dataclass(frozen=True)
+class ToldMethod:
+    """`fit`: hours of the coming fortnight in which a coat laid so holds, None where no weather is worked out."""
+
+    code: str
+    name: str
+    way: MethodWay
+    fit: float | None
+    risk: str
+
+
+def told_method_ways(ways: Iterable[tuple[MethodWay, float | None]]) -> list[ToldMethod]:
+    out = []
+    for way, fit in ways:
+        key = (way.method, way.back_roll)
+        code = f"{way.method.value}{'+' if way.back_roll else ''}"
+        out.append(ToldMethod(code, _NAMES[key], way, fit, METHOD_RISKS[key]))
+    return out

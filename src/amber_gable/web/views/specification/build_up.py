@@ -5,7 +5,7 @@ from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 
 from amber_gable.domain.paint.product import Product
-from amber_gable.domain.work.coat_colour import coat_colour
+from amber_gable.domain.work.finish import coat_colour
 from amber_gable.domain.work.operation import Operation
 
 TICK, FILM, HEIGHT, GAP = 9.0, 24.0, 26.0, 2.0

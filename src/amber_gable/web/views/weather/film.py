@@ -14,7 +14,7 @@ from amber_gable.domain.weather.severity import Severity
 from amber_gable.domain.wording import dated, timed
 from amber_gable.services.weather.told.film_story import HOURS, FilmMoment, FilmStory, StoryStage
 from amber_gable.web.views.units import Units
-from amber_gable.web.views.weather.told_times import between, script_json
+from amber_gable.web.views.weather.timescale import between, script_json
 
 if TYPE_CHECKING:
     from amber_gable.core.weather.film.film_events import FilmEvent

@@ -14,7 +14,7 @@ from amber_gable.domain.wording import timed
 from amber_gable.services.weather.faces.judged_faces import JudgedFace
 from amber_gable.services.weather.told.house_sun import Line, SunMoment, WallNow, around
 from amber_gable.web.views.units import Units
-from amber_gable.web.views.weather.told_times import script_json
+from amber_gable.web.views.weather.timescale import script_json
 
 if TYPE_CHECKING:
     from amber_gable.core.survey.drawing.house_plan import PlacedWall

@@ -1,5 +1,6 @@
 """Days side by side, 04 to 22 h: where a moment stands on the lanes."""
 
+import json
 from dataclasses import dataclass
 from datetime import datetime, timedelta
 
@@ -66,3 +67,17 @@ class TimeScale:
                 x = self.x(day, a)
                 out.append((x, self.x(day, b) - x))
         return out
+
+
+def between(early: datetime, late: datetime | None, beside: datetime) -> str:
+    """'13:50–15:10', 'Tue 23:18–Wed 06:01', or, where the end is not known, 'Tue 13:50 or later'. The day is said where
+    it is not that of the moment it stands `beside`."""
+    begins = early.strftime("%H:%M" if early.date() == beside.date() else "%a %H:%M")
+    if late is None:
+        return f"{begins} or later"
+    return f"{begins}–{late.strftime('%H:%M' if late.date() == early.date() else '%a %H:%M')}"
+
+
+def script_json(value: object) -> str:
+    """JSON that may stand inside a script element: nothing in it can end that."""
+    return json.dumps(value).replace("<", "\\u003c")

@@ -13,7 +13,7 @@ from amber_gable.domain.weather.letters import LETTERS
 from amber_gable.domain.wording import timed, timed_at
 from amber_gable.services.weather.faces.judged_faces import JudgedFace
 from amber_gable.web.views.units import Units
-from amber_gable.web.views.weather.told_times import between
+from amber_gable.web.views.weather.timescale import between
 
 if TYPE_CHECKING:
     from amber_gable.core.state.part_state import Wait
