@@ -29,8 +29,8 @@ def _sash(high: bool, *, putty: bool = False, surface: float = 0.0) -> dict[str,
             "feather": 0.096 * 0.3 * 0.55 * WET * up,
             "prime-spots": 0.096 * 0.9 * up,
         }
-    if high:  # free, dull, two coats; with putty: out, primer, putty, dulling, feathering, primer, two coats
-        out["moves"] = (8 if putty else 4) * MOVE
+    if high:  # free, dull, two coats; with putty: out and dulled, feathered, two primers, putty, two coats
+        out["moves"] = (7 if putty else 4) * MOVE
     return out
 
 
@@ -104,7 +104,7 @@ COOPERS_RISE = {
         "caulk-out": 18 / 12 * WET * _FRONT,
         "rot": 0.23 / 0.5 * WET * _FRONT,
         "nails": 14 / 30 * WET * _FRONT,
-        "prime-nails": 0.01 * _FRONT_M2 / 10 * _FRONT,
+        "prime-nails": 0.005 * _FRONT_M2 / 10 * _FRONT,  # heads are a two-hundredth of it at the least
         "fill-nails": 14 / 20 * _FRONT,  # cleaned and filled 12 an hour
         "feather": 1.2 * _LOOSE_F * _FRONT_M2 / 18 * WET * _FRONT,
         "fibre": 1.2 * _LOOSE_F * _FRONT_M2 / 20 * WET * _FRONT,
@@ -121,9 +121,9 @@ COOPERS_RISE = {
         "fittings-back": 0.25 * _FRONT,
         "final-check": 0.25,
         # All along: old caulk out with the scraping, nails, their filling, dust with the sanding, caulk, two coats.
-        # Patches lie about, so twice their share: primer on what was bared (0.583), on nail heads, on fillings (0.02).
+        # Patches lie about, so twice their share: primer on what was bared (0.583), on nail heads, on fillings (0.015).
         # Few things, as many as lie above 3 m: the lamp down and up, 0.23 m² of rot, six openings masked.
-        "moves": (7 + 1.2 * _LOOSE_F * 2 + 0.02 * 2) * _ROUND_FRONT + (1 + 1 + 0.23 + 6) * 2.6 / 5.6 * MOVE,
+        "moves": (7 + 1.2 * _LOOSE_F * 2 + 0.015 * 2) * _ROUND_FRONT + (1 + 1 + 0.23 + 6) * 2.6 / 5.6 * MOVE,
     },
     "front-trim": _trim(51.6, 6.5, _FRONT, 9.6),
     "front-w1-item": _sash(False),
@@ -278,6 +278,7 @@ NET_LOFT = {
         "contain": 3.0,
         "wash": 14 * 6.4 * STUCCO / 30 * _LOFT,
         "open-cracks": 7.5 / 20 * WET * _LOFT,
+        "dust-cracks": 7.5 / 60 * _LOFT,
         "cracks": 7.5 / 20 * _LOFT,
         "daily-clean": 0.5,
         "dust": 0.1 * _LOFT_N / 25 * _LOFT,
@@ -438,11 +439,12 @@ _STEEP = 1.15
 _SLOPE = {
     "cover": 0.5,
     "wash": _ROOF_M2 / 70 * _STEEP,
+    "seams": _ROOF_M2 / 60 * _STEEP,
     "coat-1": _ROOF_M2 / 60 * _STEEP,
     "coat-2": _ROOF_M2 / 60 * _STEEP,
 }
 FEED_BARN = {"south-roof": _SLOPE, "north-roof": _SLOPE}
-# Washed, coated, coated again: three days of two, each with fall protection, two with the sprayer.
+# Washed; seams sealed and coated; coated again: three days of two, each with fall protection, two with the sprayer.
 FEED_BARN_SITE = {
     "look-over": 2 * _ROOF_M2 / 150,
     "walk-round": 1.0,
@@ -460,7 +462,7 @@ _PEELED = 1.2 * _LOOSE_F * _FRONT_M2 + 1.2 * _LOOSE_W * _GABLE_M2
 _WINDOWS_M2 = 2 * _sash_m2(1.5) + 7 * _sash_m2(1.4)
 _PUTTIED_M2 = _sash_m2(1.5) + _sash_m2(1.4)
 COOPERS_RISE_LITRES = {
-    ("gannet-rustguard", "#f4f1ea"): 0.01 * _FRONT_M2 / (10 * 45 / 50) / BRUSHED,
+    ("gannet-rustguard", "#f4f1ea"): 0.005 * _FRONT_M2 / (10 * 45 / 50) / BRUSHED,
     ("gannet-tightbond", "#f4f1ea"): _PEELED * 1.15 / (10 * 48 / 150) / BRUSHED,
     ("gannet-barewood", "#f4f1ea"): (0.01 * _FRONT_M2 * 1.15 + 0.096 * _PUTTIED_M2 * 1.10) / (10 * 36 / 38) / BRUSHED,
     ("gannet-oilprime", "#f4f1ea"): 0.05 * _PUTTIED_M2 * 1.10 / (10 * 50 / 40) / BRUSHED,

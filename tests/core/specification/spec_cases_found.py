@@ -40,7 +40,7 @@ CASES: list[Case] = [
     case("bare render, water beads, no finger test", "stucco-smooth",
          {"coating": "bare", "loose_pct": 0, "absorbency": "beads"},
          "wash/pressure-wash~72 prime=masonry-conditioner coat-1 coat-2",
-         "masonry-paint", checks="masonry-unknown beads-bare"),
+         "masonry-paint", checks="age-unknown masonry-unknown beads-bare"),
     case("new siding, water soaks in slowly", "wood-lap", _BARE_WOOD | {"absorbency": "slow"},
          _PRIMED_BARE, "exterior-acrylic", notes="soaks-slowly"),
     case("painted siding, water beads", "wood-lap", SOUND | {"absorbency": "beads"},
@@ -59,7 +59,7 @@ CASES: list[Case] = [
          "wash/hose-wash~24 coat-1 coat-2",
          "exterior-acrylic", checks="cracked-sheet crack-cause", notes="fibre-cement-dust"),
     case("render, cracks whose length nobody told", "stucco-smooth", WALL | {"crack_mm": 0.5},
-         _RENDER, "masonry-paint", checks="crack-length", notes="painted-sound"),
+         "wash/hose-wash~72 coat-1 coat-2", "masonry-paint", checks="crack-length", notes="painted-sound"),
     case("deck, split boards", "wood-deck", _FILM_DECK | {"crack_mm": 0.5, "crack_m": 3},
          _DECK, "solid-stain", aim="solid-stain", checks="deck-splits", says="deck-foot"),
     case("deck, proud nails", "wood-deck", _FILM_DECK | {"nails": 12},
@@ -73,19 +73,18 @@ CASES: list[Case] = [
     case("render, six tenths bare", "stucco-smooth", WALL | {"bare_pct": 60},
          "wash/pressure-wash~72 prime-spots=masonry-undercoat coat-1 coat-2", "masonry-paint"),
     case("cement sheet, a fifth bare", "fibre-cement-lap", WALL | {"bare_pct": 20},
-         "wash/hose-wash~24 prime-spots=acrylic-wood-primer coat-1 coat-2",
+         "wash/hose-wash~24 prime-spots=masonry-undercoat coat-1 coat-2",
          "exterior-acrylic", notes="fibre-cement-dust"),
     case("aluminium, a tenth bare", "aluminium-siding", _PANEL | {"bare_pct": 10, "age_years": 10},
          "wash/hose-wash~4 prime-spots=bonding-primer coat-1", "exterior-acrylic", notes="aluminium-weathered"),
     case("slab, a fifth worn bare", "concrete-slab", WALL | {"bare_pct": 20},
          _FLOOR, "floor-waterborne", checks="floor-damp-test bare-share-level", says="floor-slip floor-foot"),
-    case("render said to be bare, and loose", "stucco-smooth",
-         {"coating": "bare", "masonry": "normal", "loose_pct": 10},
-         "wash/pressure-wash~72 prime=masonry-undercoat coat-1 coat-2", "masonry-paint", checks="bare-or-not"),
+    case("render said to be bare, and loose", "stucco-smooth", { "coating" : "bare", "masonry" : "normal", "loose_pct" :
+         10 }, "wash/pressure-wash~72 prime=masonry-undercoat coat-1 coat-2", "masonry-paint", checks="age-unknown "
+         "bare-or-not"),
     case("aluminium, rust runs over it", "aluminium-siding", _PANEL | {"rust_pct": 10, "age_years": 10},
          "wash/hose-wash~4 coat-1", "exterior-acrylic", checks="rust-runs", notes="aluminium-weathered"),
     # Where zinc is gone the steel is primed as steel, the same day; the bonding primer goes over all.
-    case("bare zinc, red rust", "galvanised-trim", {"coating": "bare", "rust_pct": 10},
-         "wash/hose-wash~4 degrease/degrease~4 scrape/wire-brush prime-rust=metal-primer prime=bonding-primer coat-1 "
-         "coat-2", "trim-acrylic"),
+    case("bare zinc, red rust", "galvanised-trim", { "coating" : "bare", "rust_pct" : 10 }, "degrease/degrease~4 "
+         "scrape/wire-brush prime-rust=metal-primer prime=bonding-primer coat-1 coat-2", "trim-acrylic"),
 ]  # fmt: skip

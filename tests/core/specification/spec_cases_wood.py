@@ -60,7 +60,7 @@ CASES = [
          "exterior-acrylic", schools={"bare-wood": "alkyd"}),
     case("grey bare siding", "wood-shingle", {"coating": "bare", "greyed": True, "moisture": 12, "loose_pct": 0,
          "mildew_pct": 0},
-         "wash/hose-wash~48 grey/power-sand prime=acrylic-wood-primer coat-1 coat-2",
+         "wash/hose-wash~48 grey/deck-restorer~72 prime=acrylic-wood-primer coat-1 coat-2",
          "exterior-acrylic"),
     case("grey where the paint is gone", "board-batten", SOUND | {"greyed": True, "bare_pct": 20},
          "wash/hose-wash~48 grey/power-sand prime-spots=acrylic-wood-primer coat-1 coat-2",
@@ -95,15 +95,14 @@ CASES = [
     case("soaked at 22 %", "wood-lap", SOUND | {"moisture": 22},
          "wash/hose-wash~48 coat-1 coat-2",
          "exterior-acrylic", stops="wet-wood"),
-    case("a little rot, nails, open joints", "wood-lap", SOUND | {"rot_m2": 0.2, "nails": 14, "caulk_m": 18},
-         "wash/hose-wash~48 caulk-out/cut-out rot/cut-out~1 nails/wire-brush prime-nails=metal-primer "
-         "fill-nails~4 sand-fillings/hand-sand prime-joints=acrylic-wood-primer "
-         "prime-fillings=acrylic-wood-primer caulk~4 coat-1 coat-2",
-         "exterior-acrylic"),
+    case("a little rot, nails, open joints", "wood-lap", SOUND | { "rot_m2" : 0.2, "nails" : 14, "caulk_m" : 18 },
+         "wash/hose-wash~48 caulk-out/cut-out rot/cut-out~1 nails/wire-brush prime-nails=metal-primer fill-nails~4 "
+         "sand-fillings/hand-sand prime-joints=acrylic-wood-primer prime-fillings=acrylic-wood-primer caulk~4 coat-1 "
+         "coat-2", "exterior-acrylic", says="rot-goes-on"),
     case("much rot", "wood-lap", SOUND | {"rot_m2": 2.0},
          "wash/hose-wash~48 rot/cut-out~1 sand-fillings/hand-sand prime-fillings=acrylic-wood-primer coat-1 "
          "coat-2",
-         "exterior-acrylic", stops="rot-large"),
+         "exterior-acrylic", stops="rot-large", says="rot-goes-on"),
     case("wide cracks", "wood-lap", SOUND | {"crack_mm": 2.0, "crack_m": 6},
          "wash/hose-wash~48 cracks~12 sand-fillings/hand-sand prime-fillings=acrylic-wood-primer coat-1 coat-2",
          "exterior-acrylic"),
@@ -154,10 +153,9 @@ CASES = [
     case("panelled door untested", "wood-trim", {},
          "take-down wash/hose-wash~24 dull/hand-sand mask coat-1 coat-2 refit",
          "trim-acrylic", item="panelled-door"),
-    case("glazed door with open putty", "wood-trim", SOUND | {"putty_m": 4},
-         "take-down wash/hose-wash~24 putty-out/cut-out prime-rebates=alkyd-wood-primer putty~240 mask coat-1 coat-2 "
-         "refit",
-         "trim-acrylic", item="glazed-door"),
+    case("glazed door with open putty", "wood-trim", SOUND | { "putty_m" : 4 }, "take-down wash/hose-wash~24 "
+         "putty-out/cut-out mask prime-rebates=alkyd-wood-primer putty~240 coat-1 coat-2 refit", "trim-acrylic",
+         item="glazed-door"),
     case("sash, full build", "wood-trim", SOUND | {"gloss": "satin"},
          "wash/hose-wash~24 free/cut-out dull/hand-sand undercoat=hybrid-undercoat "
          "coat-1 coat-2 refit/move-while-fresh",
@@ -165,12 +163,11 @@ CASES = [
     case("sash, two-coat school", "wood-trim", SOUND | {"gloss": "satin"},
          "wash/hose-wash~24 free/cut-out dull/hand-sand coat-1 coat-2 refit/move-while-fresh",
          "hybrid-satin", item="sash-window", schools={"windows": "two-coat"}),
-    case("sash with open putty", "wood-trim", SOUND | {"coating": "oil", "gloss": "gloss", "loose_pct": 10,
-         "putty_m": 6},
-         "wash/hose-wash~24 scrape/dry-scrape free/cut-out putty-out/cut-out prime-rebates=alkyd-wood-primer "
-         "putty~240 dull/hand-sand feather/power-sand prime-spots=acrylic-wood-primer "
-         "undercoat=hybrid-undercoat coat-1 coat-2 refit/move-while-fresh",
-         "hybrid-satin", item="sash-window", checks="oil-under", says="hidden-rot"),
+    case("sash with open putty", "wood-trim", SOUND | { "coating" : "oil", "gloss" : "gloss", "loose_pct" : 10,
+         "putty_m" : 6 }, "wash/hose-wash~24 scrape/dry-scrape free/cut-out putty-out/cut-out dull/hand-sand "
+         "feather/power-sand prime-spots=acrylic-wood-primer prime-rebates=alkyd-wood-primer putty~240 "
+         "undercoat=hybrid-undercoat coat-1 coat-2 refit/move-while-fresh", "hybrid-satin", item="sash-window",
+         checks="oil-under", says="hidden-rot"),
     case("sash, acrylic glazing school", "wood-trim", SOUND | {"putty_m": 6},
          "wash/hose-wash~24 free/cut-out putty-out/cut-out prime-rebates=alkyd-wood-primer putty~72 "
          "undercoat=hybrid-undercoat coat-1 coat-2 refit/move-while-fresh",
@@ -199,7 +196,7 @@ CASES = [
     case("new treated deck, test school", "wood-deck", {"coating": "bare", "greyed": False, "absorbency": "beads",
          "moisture": 26, "age_years": 0.1},
          "wash/hose-wash brighten/acid-brightener~72 fibre/power-sand coat-1",
-         "deck-stain", stops="wet-wood deck-test", checks="deck-beads", says="deck-foot"),
+         "deck-stain", stops="wet-treated deck-test", checks="deck-beads", says="deck-foot"),
     case("new treated deck, season school", "wood-deck", {"coating": "bare", "greyed": False,
          "absorbency": "soaks", "moisture": 14, "age_years": 0.1},
          "wash/hose-wash brighten/acid-brightener~72 fibre/power-sand coat-1",

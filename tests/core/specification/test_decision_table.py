@@ -28,13 +28,15 @@ from amber_gable.domain.work.alert import Alert
 from amber_gable.domain.work.operation import OperationKind, Technique
 from amber_gable.domain.work.schools import TOPICS, AskedBy, resolved, topics_of
 from tests.core.specification.spec_case import SOUND, Case, case, condition, levels, told
+from tests.core.specification.spec_cases_boards import CASES as BOARDS
 from tests.core.specification.spec_cases_found import CASES as FOUND_ELSEWHERE
+from tests.core.specification.spec_cases_grounds import CASES as GROUNDS
 from tests.core.specification.spec_cases_hard import CASES as HARD
 from tests.core.specification.spec_cases_safe import CASES as SAFE
 from tests.core.specification.spec_cases_wood import CASES as WOOD
 from tests.jobs import demo_job
 
-CASES: list[Case] = [*WOOD, *HARD, *SAFE, *FOUND_ELSEWHERE]
+CASES: list[Case] = [*WOOD, *HARD, *SAFE, *FOUND_ELSEWHERE, *GROUNDS, *BOARDS]
 
 
 @pytest.mark.parametrize("case", CASES, ids=lambda c: c.name)
@@ -254,6 +256,8 @@ UNWRITTEN: dict[str, tuple[Case, Callable[[Derivation], object], object]] = {
                   lambda d: _step(d, "fibre").name, "Knock down raised fibre, 60 to 80 grit"),
     "deck-smooth": (case("", "wood-deck", _BARE | {"greyed": False}, "", "", schools={"deck-sand": "smooth"}),
                     lambda d: _step(d, "fibre").name, "Knock down raised fibre, 150 to 180 grit"),
+    "floor-sealed": (case("", "concrete-slab", _TILE | {"coating": "bare", "absorbency": "beads"}, "", ""),
+                     lambda d: _step(d, "dull").name, "Grind the sealer off under extraction until water soaks in"),
     "finish-wood-trim": (case("", "wood-trim", SOUND, "", ""), lambda d: d.coats.sheen, "satin to semi-gloss"),
     "finish-wood-door": (case("", "wood-trim", SOUND, "", "", item="panelled-door"),
                          lambda d: (d.coats.sheen, d.coats.spray), ("satin to semi-gloss", Method.TURBINE)),

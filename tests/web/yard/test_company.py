@@ -206,7 +206,8 @@ def test_the_same_address_is_asked_about(client: TestClient) -> None:
 def test_the_yard_tells_the_days_work_and_what_waits(ctx: Context, client: TestClient) -> None:
     submit(client, "/clock", data={"to": "2026-09-15T10:30-03:00"})
     today = yard_now(ctx).today
-    assert {w.job.name for w in today} == {"The Net Loft", "14 Cooper's Rise", "Quarry Lane", "Heron Deck"}
+    names = {"The Net Loft", "14 Cooper's Rise", "Quarry Lane", "Heron Deck", "Feed Barn"}
+    assert {w.job.name for w in today} == names
     assert [w.begins for w in today] == sorted(w.begins for w in today)
     for work in today:
         assert {t.start.astimezone(work.job.tz).date().isoformat() for t in work.tasks} == {"2026-09-15"}

@@ -50,6 +50,7 @@ _BY_WAY = {
     _T.UNMASK: "unmask",
     _T.GRIND_METAL: "stub",
     _T.MOVE: "sash-move",
+    _T.SEAL: "roof-seams",
 }
 _BY_KIND = {
     _K.FIT: "fitting",
@@ -67,6 +68,7 @@ _COUNTED = {
     (_K.REPAIR, AmountUnit.M): "crack-fill",
     (_K.REPAIR, AmountUnit.M2): "rot",
     (_K.REPAIR, AmountUnit.PIECES): "spot-fill",
+    (_K.DUST, AmountUnit.M): "crack-dust",
     (_K.FIT, AmountUnit.PIECES): "fitting",
     (_K.MASK, AmountUnit.PIECES): "mask-brush",
 }

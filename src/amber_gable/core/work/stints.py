@@ -78,7 +78,7 @@ def _goes_on(group: Sequence[Operation], operation: Operation) -> bool:
         return operation.technique in WHILE_SOFT and (last.kind.lays_film or last.technique in WHILE_SOFT)
     if operation.kind.lays_film or last.wait_h > 0:
         return False
-    if seals(operation) and not any(seals(o) for o in group):
-        # What shuts moisture in waits for a dry substrate; what goes before it need not.
+    if seals(operation) and not any(seals(o) for o in group) and first.kind is not OperationKind.DUST:
+        # What shuts moisture in waits for a dry substrate; what goes before it need not, but for dusting it out.
         return False
     return last.kind.wets == operation.kind.wets or last.kind in SET_UP

@@ -80,11 +80,12 @@ _ROWS = [
     ("concrete-tile-roof", "Concrete tile roof", "masonry", 45e3, 0.3, 0.90, 1.35, 1.40, "shingle"),
     ("fibre-cement-roof", "Fibre-cement roof sheets", "cement", 14e3, 0.3, 0.90, 1.15, 1.20, "rib"),
     ("membrane-roof", "Low-slope membrane roof", "membrane", 8e3, 0.3, 0.90, 1.00, 1.00, "plain"),
+    ("porch-boards", "Wooden porch floor", "wood", 18e3, 0.0, 0.90, 1.03, 1.20, "board"),
     ("wood-deck", "Wood deck", "wood", 18e3, 0.0, 0.90, 1.08, 1.35, "board"),
 ]
 _TAGS = {
     "wood-lap": "wood siding",
-    "wood-shingle": "wood siding",
+    "wood-shingle": "wood siding rough",
     "board-batten": "wood siding",
     "wood-trim": "wood trim",
     "wood-beam": "wood beam",
@@ -112,6 +113,7 @@ _TAGS = {
     "concrete-tile-roof": "masonry roof tile",
     "fibre-cement-roof": "fibre-cement roof",
     "membrane-roof": "membrane roof",
+    "porch-boards": "wood floor",
     "wood-deck": "wood deck",
 }
 """What rules and data sheets ask of a surface."""

@@ -95,6 +95,7 @@ class Technique(StrEnum):
     FILL = "fill"
     GLAZE = "glaze"
     BEAD = "caulk-bead"
+    SEAL = "seal-seams"
     BRUSH_ON = "brush-on"
     ROLL_ON = "roll-on"
     SPRAY_ON = "spray-on"
@@ -110,9 +111,9 @@ LAYING = {
 """The technique of laying a film by each method."""
 
 
-EARLY_FILMS = ("prime-rebates", "prime-nails")
-"""Roles of primers on what was just bared, before the surface round it is dulled, so that putty and filler go in
-early."""
+EARLY_FILMS = ("prime-stubs", "prime-nails")
+"""Roles of primers on what was just bared, before the surface round it is dulled, so that it does not rust
+and filler goes in early."""
 
 
 class AmountUnit(StrEnum):

@@ -138,6 +138,20 @@ _TOPICS = (
         School("prime", "Always prime bare masonry", "A masonry primer first: even suction, less finish paint.",
                "One more coat on something that cannot be undone.", 1.05),
     )),
+    Topic("glaze", "How is hard, shiny masonry coated?", (
+        School("abrade", "Abraded, adhesion primer", "The glaze is dulled wet, then a primer that holds on it: sure.",
+               "A bright patch missed peels first."),
+        School("conditioner", "Bonding conditioner", "No abrasion, one thin tinted coat.",
+               "It soaks into nothing: all hangs on how clean the glaze is.", 0.9),
+    )),
+    Topic("soft-wall", "What of soft brick or stone that dusts?", (
+        School("leave", "Leave it bare", "The wall dries and keeps its face; the usual answer where frost comes.",
+               "It stays the colour it is, and keeps on dusting."),
+        School("mineral", "Mineral coat", "A silicate coat lets water out again; only on bare wall, thinned into the "
+               "dust.", "Flat and patchy; nothing but mineral holds on it later."),
+        School("conditioner", "Conditioner and paint", "Binds the dust so that masonry paint holds; only on a dry wall "
+               "that does not crumble.", "The film keeps water in, and frost takes the face of the wall.", 0.7),
+    )),
     Topic("vinyl", "How dark may vinyl be painted?", (
         School("both", "Not darker, and cool by computation", "Must pass both the old colour and the computed peak.",
                "Refuses some colours a panel might bear."),

@@ -78,6 +78,7 @@ _ROWS: dict[T, set[D]] = {
     T.FILL: set(),
     T.GLAZE: set(),
     T.BEAD: set(),
+    T.SEAL: set(),
     T.BRUSH_ON: set(),
     T.ROLL_ON: set(),
     T.SPRAY_ON: {D.INJECTION, D.MIST},

@@ -30,8 +30,9 @@ def goes_on(product: Product, tags: frozenset[str]) -> bool:
 
 
 def holds_on(product: Product, facts: Facts) -> bool:
-    """Never an alkyd straight on zinc (it turns to soap), nor silicate on anything but mineral ground."""
-    if product.base is Base.ALKYD and "galvanised" in facts.tags:
+    """Never an alkyd straight on zinc (it turns to soap; sheet roofs are taken as zinc-coated), nor silicate on
+    anything but mineral ground."""
+    if product.base is Base.ALKYD and (facts.tags >= {"metal", "roof"} or "galvanised" in facts.tags):
         return False
     return product.base is not Base.SILICATE or facts.get("coating") == "bare"
 

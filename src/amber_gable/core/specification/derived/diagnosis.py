@@ -125,7 +125,7 @@ def _derived(asked: _Asked) -> Derivation:
     return Derivation(facts, tuple(findings), tuple(steps), coats, count, forbidden)
 
 
-_UNDER_A_WHOLE_PRIMER = ("prime-joints", "prime-fillings")
+_UNDER_A_WHOLE_PRIMER = ("prime-joints", "prime-fillings", "prime-mortar")
 
 
 def _merged(holding: list[Rule]) -> tuple[list[Step], dict[str, list[Rule]], dict[str, str]]:

@@ -23,7 +23,14 @@ from amber_gable.domain.work.aims import Aim, usual_aim
 from amber_gable.domain.work.schools import DEFAULTS
 
 USUAL_COATS = 2
+CRACK_WIDTH_M, NAIL_HEAD_M2 = 0.05, 0.001
+"""What a primer covers along a filled crack and over a filled nail head."""
 FILMS = (Coating.WATERBORNE, Coating.OIL, Coating.FILM_STAIN)
+TREATED_WET_YEARS = 0.35
+"""So long new treated timber may hold the water of its treatment (docs/trade.md §3)."""
+DRY_TIMBER = ("kiln-dried", "untreated")
+OUTSIDE_TIMBER = frozenset({"deck", "railing", "stair", "beam", "floor"})
+"""Where timber of unknown kind is presumed treated."""
 _ITEM_TAGS = {
     "panelled-door": "door panelled-door",
     "flush-door": "door",
@@ -188,15 +195,22 @@ def _derived(known: Mapping[str, Any], tags: frozenset[str], schools: Mapping[st
     strips = schools.get("failing") == "strip" and (out.get("loose_pct") or 0.0) > 0
     out["disturbed_m2"] = out["surface_m2"] * (100.0 if strips else out.get("loose_pct") or 0.0) / 100
     out["rusty_pct"] = max(out.get("rust_pct") or 0.0, out.get("bare_pct") or 0.0) + (out.get("loose_pct") or 0.0)
+    area = max(out["surface_m2"], 0.01)
+    out["rot_pct"] = 100 * (out.get("rot_m2") or 0.0) / area
+    out["crack_pct"] = 100 * CRACK_WIDTH_M * (out.get("crack_m") or 0.0) / area
+    out["nail_pct"] = 100 * NAIL_HEAD_M2 * (out.get("nails") or 0) / area
     out["patch_made"] = out.get("adhesion") is not None
     stained = "wood" in tags and out["aim"] in STAINS
-    out["acid_follows"] = True if "deck" in tags or stained else None
+    greyed_rough = "rough" in tags and out.get("greyed") is True
+    out["acid_follows"] = True if "deck" in tags or stained or greyed_rough else None
+    young = coating == Coating.BARE.value and (out.get("age_years") or 1.0) <= TREATED_WET_YEARS
+    out["new_treated"] = True if young and out.get("timber") not in DRY_TIMBER and tags & OUTSIDE_TIMBER else None
     out["soft"] = True if "limestone" in tags or out.get("masonry") == "dusty" else None
     out["fittings"] = True if any(out.get(f"near_{kind}") for kind in ("lamp", "other")) else None
     out["failing_pct"] = out["bare_spots_pct"] + (out.get("crack_m") or 0.0)
     limit = moisture_limit(tags, out["aim"], schools, out.get("sheet_moisture"))
     out.setdefault("foot_h", 24.0)
     out["moisture_limit"], out["moisture_source"] = (limit.value, limit.source) if limit else (None, None)
-    for name in ("coating", "masonry", "vinyl", "moisture", "made_colour"):
+    for name in ("coating", "masonry", "vinyl", "moisture", "made_colour", "age_years", "absorbency"):
         out[f"{name}_known"] = out.get(name) is not None
     return {k: v for k, v in out.items() if v is not None}

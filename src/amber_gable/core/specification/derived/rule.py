@@ -21,7 +21,7 @@ class Source(StrEnum):
 
 class Phase(IntEnum):
     """The order of the work on one surface: out with what fails, wet work, dry work, covering of what is not painted,
-    primer, what goes into the primed joints, coats, and everything back."""
+    primer, what goes into the primed rebates and joints, coats, and everything back."""
 
     PROTECT = 5
     TAKE_DOWN = 10
@@ -33,17 +33,22 @@ class Phase(IntEnum):
     LEAVE_ON = 47
     REMOVE = 50
     CUT_OUT = 52
-    REBATE_PRIME = 54
-    PUTTY = 56
+    ROT = 53
+    BRIGHT_METAL = 54
     REPAIR = 60
     NAIL_PRIME = 62
+    CRACK_DUST = 64
     FILL = 65
     SAND = 70
     CLEAN_DAILY = 74
     DUST = 75
     MASK = 78
+    RUST_PRIME = 79
     SPOT_PRIME = 80
+    REBATE_PRIME = 81
     PRIME = 85
+    STAIN_PRIME = 87
+    PUTTY = 89
     CAULK = 92
     UNDERCOAT = 97
     COAT = 100

@@ -1,6 +1,30 @@
 """All rules, in the order in which their findings are told."""
 
-from amber_gable.core.specification.rules import deck, everywhere, found, items, masonry, panels, wood
+from amber_gable.core.specification.rules import (
+    deck,
+    everywhere,
+    floors,
+    found,
+    items,
+    masonry,
+    metal,
+    panels,
+    roofs,
+    wood,
+    wood_showing,
+)
 
-RULES = (*everywhere.RULES, *wood.RULES, *deck.RULES, *masonry.RULES, *panels.RULES, *items.RULES, *found.RULES)
+RULES = (
+    *everywhere.RULES,
+    *wood.RULES,
+    *wood_showing.RULES,
+    *deck.RULES,
+    *masonry.RULES,
+    *floors.RULES,
+    *panels.RULES,
+    *metal.RULES,
+    *roofs.RULES,
+    *items.RULES,
+    *found.RULES,
+)
 BY_ID = {rule.id: rule for rule in RULES}

@@ -94,8 +94,7 @@ SANDING = (
                      otherwise="Knock down raised fibre under a HEPA shroud"),)),
 )  # fmt: skip
 
-_NEW = (one_of("coating", "bare"), at_most("age_years", 0.35), none_of("timber", "kiln-dried", "untreated",
-                                                                       or_unknown=True))  # fmt: skip
+_NEW = one_of("new_treated", True)
 _OUTSIDE = ("wood deck", "wood railing", "wood stair", "wood beam")
 _DROP = ("Sprinkle water: it must soak in within a minute; and meter several boards: {moisture_limit} % or less. Then "
          "it may be coated, sooner or later than the calendar says.")  # fmt: skip
@@ -103,14 +102,18 @@ MOISTURE = (
     Rule("deck-not-metered", "the boards were not metered", "one wet board spoils the stain on it", on=_DECK,
          when=(one_of("moisture_known", False),), level=Alert.CHECK, todo="Meter several boards, low ones among them."),
     Rule("deck-season", "new treated timber, {age_years} years old", "it holds the treatment's water for months",
-         on=_OUTSIDE, when=_NEW, school=("timber", "season"), level=Alert.STOP, ends_after=105,
+         on=_OUTSIDE, when=(_NEW,), school=("timber", "season"), level=Alert.STOP, ends_after=105,
          todo="Leave it three to four months from building, then clean and stain."),
-    Rule("deck-test", "new treated timber, {age_years} years old", "it is commonly above 25 %", on=_OUTSIDE,
-         when=(*_NEW, one_of("absorbency", "slow", "beads", or_unknown=True)), school=("timber", "test"),
-         level=Alert.STOP, todo=_DROP),
+    Rule("deck-test", "new treated timber, {age_years} years old, sheds water", "it is commonly above 25 %",
+         on=_OUTSIDE, when=(_NEW, one_of("absorbency", "slow", "beads")), school=("timber", "test"), level=Alert.STOP,
+         todo=_DROP),
     Rule("deck-test-meter", "new treated timber, {age_years} years old, not metered", "it is commonly above 25 %",
-         on=_OUTSIDE, when=(*_NEW, one_of("absorbency", "soaks"), one_of("moisture_known", False)),
-         school=("timber", "test"), level=Alert.STOP, todo=_DROP),
+         on=_OUTSIDE, when=(_NEW, none_of("absorbency", "slow", "beads", or_unknown=True),
+                            one_of("moisture_known", False)), school=("timber", "test"), level=Alert.STOP, todo=_DROP),
+    Rule("deck-metered", "new treated timber, metered at {moisture} %", "dry inside, it may still shed water outside",
+         on=_OUTSIDE, when=(_NEW, at_most("moisture", "moisture_limit"), one_of("absorbency_known", False)),
+         school=("timber", "test"), level=Alert.CHECK,
+         todo="Sprinkle water: where it soaks in within a minute, it is ready."),
     Rule("deck-beads", "water beads on the boards", "what does not take water takes no stain", on=_DECK,
          when=(one_of("absorbency", "beads"), one_of("coating", "bare", "penetrating-stain")), level=Alert.CHECK,
          todo="Brighten, and try the water drop again before staining."),

@@ -1,7 +1,17 @@
 """Rules that hold on most surfaces: lead, dirt, mildew, gloss, chalk, joints, colour change, masking."""
 
 from amber_gable.core.specification.cautions.dangers import ARSENIC_FORBIDS, LEAD_FORBIDS
-from amber_gable.core.specification.derived.rule import Acts, Phase, Rule, Source, Step, above, one_of
+from amber_gable.core.specification.derived.rule import (
+    Acts,
+    Phase,
+    Rule,
+    Source,
+    Step,
+    above,
+    at_most,
+    none_of,
+    one_of,
+)
 from amber_gable.domain.paint.families import Family as F
 from amber_gable.domain.paint.method import Method
 from amber_gable.domain.work.alert import Alert
@@ -36,6 +46,12 @@ WASHING = (
     Rule("wash-small-wood", "hands, soot and weather leave a film", "a coat on dirt peels with the dirt",
          on=("wood",),
          off="deck siding roof", steps=(_wash("Wash with detergent and abrasive pad, rinse", 24, until=_BY_METER),)),
+    Rule("wipe-new-joinery", "new bare joinery is clean but for dust", "a hose soaks what was dried for months",
+         on=("wood",), off="deck siding roof", when=(one_of("coating", "bare"), at_most("age_years", 0.5)),
+         steps=(_wash("Wipe down with a damp cloth", 1, T.DAMP_WIPE, until=_BY_METER, strength=4),)),
+    Rule("wipe-new-siding", "new bare boards are clean but for dust", "a hose soaks what is dry", on=("wood siding",),
+         when=(one_of("coating", "bare"), at_most("age_years", 0.1), none_of("greyed", True, or_unknown=True)),
+         steps=(_wash("Brush down and wipe with a damp cloth", 1, T.DAMP_WIPE, until=_BY_METER, strength=4),)),
     Rule("wash-masonry", "dust and growth sit in the pores", "paint holds to the dust, not to the wall",
          on=("masonry",), off="floor roof stucco limestone",
          steps=(_wash("Wash at 50 to 60 bar, rinse", 48, T.PRESSURE_WASH, T.HOSE_WASH, until=_BY_SHEET,
@@ -82,7 +98,8 @@ GROWTH = (
                      wait_h=24),)),
     Rule("mildew-returns", "mildew or algae on {mildew_pct} %", "in shade and damp it comes back through any coat",
          when=(above("mildew_pct", 0),), level=Alert.NOTE, disclosure=True,
-         todo="Offer a mildewcide in the finish; cut back what shades the wall."),
+         todo="Look for the water: gutter, downspout, tap, sprinkler. Offer a mildewcide in the finish; cut back what "
+         "shades the wall."),
 )  # fmt: skip
 
 _GLOSSY = (one_of("film", True, or_unknown=True), one_of("gloss", "satin", "gloss", or_unknown=True))
@@ -168,7 +185,8 @@ COLOUR = (
     Rule("weak-colour", "the colour's pigments hide weakly", "clean reds and yellows need more coats than others",
          when=(one_of("weak_colour", True), one_of("aim", "paint", "solid-stain")), level=Alert.NOTE, disclosure=True,
          todo="Say it before the contract; the ladder of coats is on the colour sheet."),
-    Rule("dark-hot", "a dark colour", "it runs hot in the sun: joints open, vinyl and doors move", off="roof",
+    Rule("dark-hot", "a dark colour", "it runs hot in the sun: joints open, vinyl and doors move",
+         off="roof masonry fibre-cement",
          when=(one_of("dark_colour", True),), level=Alert.NOTE, todo="See the peak temperature on the colour sheet."),
 )  # fmt: skip
 
@@ -196,7 +214,7 @@ JOINTS = (
          steps=(Step("dust", Phase.DUST, K.DUST, "Vacuum the dust off, wipe damp", "", techniques=(T.HEPA_VACUUM,
                      T.DAMP_WIPE), otherwise="Wipe the dust off damp"),)),
     Rule("caulk", "{caulk_m} m of joints are open or brittle", "water gets behind the coat", on=("wood",
-         "fibre-cement"), off="deck roof", when=_JOINTED,
+         "fibre-cement"), off="deck roof", when=(*_JOINTED, one_of("aim", "paint", "solid-stain")),
          steps=(_OLD_CAULK, _prime_joints(F.ACRYLIC_WOOD_PRIMER, F.ALKYD_WOOD_PRIMER), _NEW_CAULK)),
     Rule("caulk-masonry", "{caulk_m} m of joints are open or brittle", "water gets behind the coat", on=("masonry",),
          off="floor roof", when=_JOINTED,
@@ -229,9 +247,12 @@ PROTECTION = (
          steps=(Step("cover", Phase.PROTECT, K.PROTECT, _COVER, "Sheets that breathe over plants, off again every "
                      "evening.", _ONCE, (T.COVER,)),)),
     Rule("cover-wide", "mist drifts past the edges of a sprayed face", "overspray on cars and neighbours is forever",
-         school=("method", "spray"), when=(_FIRST,), off="deck floor",
-         steps=(Step("cover", Phase.PROTECT, K.PROTECT, f"{_COVER}, well past its edges", "Vehicles moved or sheeted; "
-                     "tell the neighbours the day before.", _ONCE, (T.COVER,), strength=5),)),
+         school=("method", "spray"), when=(_FIRST,), off="deck floor", steps=(Step("cover", Phase.PROTECT, K.PROTECT,
+         f"{_COVER}, well past its edges", "Sheets that breathe over plants, off again every evening.", _ONCE,
+         (T.COVER,), strength=5),)),
+    Rule("near-neighbours", "mist drifts", "overspray on cars and neighbours is forever", school=("method", "spray"),
+         when=(_FIRST,), off="deck floor", level=Alert.NOTE,
+         todo="Vehicles moved or sheeted, also the neighbours'; tell them the day before."),
     Rule("planting", "planting stands against the face", "wet leaves touch the fresh coat, and no one can work behind",
          when=(_FIRST, one_of("near_planting", True)),
          steps=(Step("cut-back", Phase.PROTECT, K.PROTECT, "Cut back planting an arm's length from the face", "Ask the "

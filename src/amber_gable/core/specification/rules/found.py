@@ -103,7 +103,7 @@ def _bare_share(id_: str, on: Iterable[str], off: str, *families: F) -> Rule:
 BARE = (
     _bare_share("bare-share-masonry", ("masonry",), "roof floor limestone", F.MASONRY_UNDERCOAT,
                 F.MASONRY_CONDITIONER),
-    _bare_share("bare-share-cement", ("fibre-cement siding",), "roof", F.ACRYLIC_WOOD_PRIMER, F.MASONRY_CONDITIONER),
+    _bare_share("bare-share-cement", ("fibre-cement siding",), "roof", F.MASONRY_UNDERCOAT, F.ACRYLIC_WOOD_PRIMER),
     _bare_share("bare-share-aluminium", ("metal aluminium",), "roof", F.BONDING_PRIMER),
     Rule("bare-share-level", "{bare_pct} % of the old coat is gone", "why it wore off decides what may follow",
          on=(*_LEVEL, "masonry limestone", "vinyl"), off="metal",
@@ -116,11 +116,11 @@ BARE = (
          on=("metal aluminium",), when=(above("rust_pct", 0),), level=Alert.CHECK,
          todo="Find the steel it runs from; change or prime that first."),
     Rule("red-rust-zinc", "red rust on {rust_pct} %", "where it is red the zinc is gone", on=("metal galvanised",),
-         when=(above("rust_pct", 0), one_of("coating", "bare")), source=Source.PRACTICE,
+         when=(above("rust_pct", 0),), source=Source.PRACTICE,
          steps=(Step("scrape", Phase.REMOVE, K.SCRAPE, "Wire brush the rust to sound metal", "Dust off.",
                      Acts(pct=("rust_pct",), least_pct=1), (T.WIRE_BRUSH, T.WET_WIRE_BRUSH),
                      otherwise="Wire brush the rust wet, wipe dry at once"),
-                Step("prime-rust", Phase.SPOT_PRIME, K.PRIME, "Rust-inhibiting primer where the zinc is gone",
+                Step("prime-rust", Phase.RUST_PRIME, K.PRIME, "Rust-inhibiting primer where the zinc is gone",
                      "The same day.", Acts(pct=("rust_pct",), factor=1.2, least_pct=2), families=(F.METAL_PRIMER,),
                      ground=("metal", "steel"), method=Method.BRUSH))),
 )  # fmt: skip

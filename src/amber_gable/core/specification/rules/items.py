@@ -12,10 +12,10 @@ _TRIM = (F.TRIM_ACRYLIC, F.HYBRID_SATIN, F.ALKYD_GLOSS)
 _PIECES = Acts(fact="pieces", unit=AmountUnit.PIECES)
 
 
-def _masked(what: str) -> tuple[Step, Step]:
+def _masked(what: str, note: str = "") -> tuple[Step, Step]:
     """Covered once it is washed, sanded and dusted, before the first film; off again while the last is soft."""
     return (
-        Step("mask", Phase.MASK, K.MASK, f"Mask {what}", "", _PIECES),
+        Step("mask", Phase.MASK, K.MASK, f"Mask {what}", note, _PIECES),
         Step("unmask", Phase.UNMASK, K.CLEAN, "Tape off while the coat is soft", "", _PIECES, (T.UNMASK,)),
     )
 
@@ -28,7 +28,7 @@ DOORS = (
     Rule("door-hardware", "a door has hardware and weather strip", "paint on hinges and strip binds and tears",
          on=("door",),
          steps=(_fit("take-down", Phase.TAKE_DOWN, "Take off the hardware that comes off, list it"),
-                *_masked("glass, strip and what hardware stays"),
+                *_masked("glass, strip and what hardware stays", "Glass that gets new putty only once it has a skin."),
                 _fit("refit", Phase.REFIT, "Refit hardware; close only when tack-free",
                      "Tack-free and some hours more before it is shut."))),
     Rule("door-dark", "a dark colour on a door", "in the sun it runs hot: panels shrink, joints open, it warps",
@@ -66,9 +66,9 @@ WINDOWS = (
          steps=(_fit("refit", Phase.REFIT, "Move the sashes before the paint sticks; do not shut fully", "20 to 60 "
                      "minutes after the last coat.", T.MOVE),)),
     Rule("putty-oil", "{putty_m} m of putty is loose or cracked", "water gets behind the glass and rots the sash",
-         on=("wood window", "wood door"), when=(above("putty_m", 0),), school=("putty", "putty"),
-         steps=(_OUT, _REBATE, _glaze("New oil putty", "First of all on this window: its skin takes one to two weeks, "
-                                      "while the walls are done. Later coats lap 1 to 2 mm onto the glass.", 240))),
+         on=("wood window", "wood door"), when=(above("putty_m", 0),), school=("putty", "putty"), steps=(_OUT, _REBATE,
+         _glaze("New oil putty", "As soon as the bare wood is primed: its skin takes one to two weeks, while the walls "
+         "are done. Later coats lap 1 to 2 mm onto the glass.", 240))),
     Rule("putty-acrylic", "{putty_m} m of putty is loose or cracked", "water gets behind the glass and rots the sash",
          on=("wood window", "wood door"), when=(above("putty_m", 0),), school=("putty", "acrylic"),
          steps=(_OUT, _REBATE, _glaze("New acrylic glazing compound", "Paint after its sheet's days.", 72))),
