@@ -69,7 +69,11 @@ def case(name: str, surface: str, found: dict[str, Any], steps: str, finish: str
 def condition(**found: Any) -> Condition:
     """A condition with one moisture figure, and zeros that were looked for."""
     moisture = found.pop("moisture", None)
-    tests = [{"test": t} for t, f in (("scrape", "loose_pct"), ("bleach", "mildew_pct")) if f in found]
+    tests = [
+        {"test": t}
+        for t, f in (("scrape", "loose_pct"), ("bleach", "mildew_pct"), ("lead", "lead_found"))
+        if f in found
+    ]
     readings = [] if moisture is None else [{"pct": moisture}]
     return Condition.model_validate({**found, "tests": tests, "moisture": readings})
 

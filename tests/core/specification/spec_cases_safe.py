@@ -257,7 +257,7 @@ WOOD = [
     case("sprayed first face, car and neighbour close", "wood-lap", SOUND,
          "cover/cover wash/hose-wash~48 mask coat-1@airless coat-2@airless",
          "exterior-acrylic", schools={"method": "spray"}, openings=3, first=True, near="vehicle",
-         says="near-vehicles weather-moves chip-differs", notes="near-neighbours"),
+         says="near-vehicles weather-moves chip-differs", notes="spray-drifts"),
     case("first face with a lamp, a meter and an air conditioner", "wood-lap", SOUND,
          "cover/cover fittings-down wash/hose-wash~48 coat-1 coat-2 fittings-back",
          "exterior-acrylic", first=True, near="lamp meter air-conditioner", notes="near-meter near-conditioner",

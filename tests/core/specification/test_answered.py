@@ -21,7 +21,16 @@ from amber_gable.domain.work.aims import Aim, aims_for, allowed_aim
 from amber_gable.domain.work.schools import DEFAULTS, AskedBy, topics_of
 from tests.core.specification.spec_case import SOUND, case
 
-COATINGS = ("bare", "waterborne", "oil", "film-stain", "penetrating-stain")
+COATINGS = (
+    "bare",
+    "waterborne",
+    "oil",
+    "film-stain",
+    "penetrating-stain",
+    "factory-coat",
+    "factory-primer",
+    "lime-wash",
+)
 FIGURES: dict[str, tuple[Any, ...]] = {
     "coats": (1, 6), "loose_pct": (0, 5, 45), "mildew_pct": (0, 10), "bare_pct": (10, 60), "crack_mm": (0.1, 0.5, 4),
     "crack_m": (3,), "rot_m2": (0.2,), "caulk_m": (5,), "putty_m": (4,), "nails": (12,), "stubs": (3,),

@@ -32,11 +32,13 @@ from tests.core.specification.spec_cases_boards import CASES as BOARDS
 from tests.core.specification.spec_cases_found import CASES as FOUND_ELSEWHERE
 from tests.core.specification.spec_cases_grounds import CASES as GROUNDS
 from tests.core.specification.spec_cases_hard import CASES as HARD
+from tests.core.specification.spec_cases_rare import CASES as RARE
 from tests.core.specification.spec_cases_safe import CASES as SAFE
 from tests.core.specification.spec_cases_wood import CASES as WOOD
+from tests.core.specification.test_answered import COATINGS
 from tests.jobs import demo_job
 
-CASES: list[Case] = [*WOOD, *HARD, *SAFE, *FOUND_ELSEWHERE, *GROUNDS, *BOARDS]
+CASES: list[Case] = [*WOOD, *HARD, *SAFE, *FOUND_ELSEWHERE, *GROUNDS, *BOARDS, *RARE]
 
 
 @pytest.mark.parametrize("case", CASES, ids=lambda c: c.name)
@@ -74,7 +76,7 @@ def _outcome(case: Case) -> tuple[str, str]:
 
 percent = st.sampled_from([0.0, 3.0, 30.0, 70.0])
 FOUND = {
-    "coating": st.sampled_from(["unknown", "bare", "waterborne", "oil", "film-stain", "penetrating-stain"]),
+    "coating": st.sampled_from(["unknown", *COATINGS]),
     "loose_pct": percent,
     "mildew_pct": percent,
     "bare_pct": percent,
@@ -100,6 +102,8 @@ FOUND = {
     "timber": st.sampled_from([None, "pressure-treated", "kiln-dried"]),
     "adhesion": st.sampled_from([None, "holds", "lifts"]),
     "asbestos": st.sampled_from([None, True, False]),
+    "lead_found": st.sampled_from([None, True, False]),
+    "deposit": st.sampled_from([None, "none", "soot", "sea-salt", "graffiti", "wax"]),
 }
 
 

@@ -34,6 +34,9 @@ class Coating(StrEnum):
     OIL = "oil"
     FILM_STAIN = "film-stain"
     PENETRATING_STAIN = "penetrating-stain"
+    FACTORY = "factory-coat"
+    FACTORY_PRIMER = "factory-primer"
+    LIME_WASH = "lime-wash"
 
 
 class Absorbency(StrEnum):
@@ -67,6 +70,16 @@ class Adhesion(StrEnum):
 
     HOLDS = "holds"
     LIFTS = "lifts"
+
+
+class Deposit(StrEnum):
+    """What lies on the surface and no usual wash takes off."""
+
+    NONE = "none"
+    SOOT = "soot"
+    SALT = "sea-salt"
+    GRAFFITI = "graffiti"
+    WAX = "wax"
 
 
 class Timber(StrEnum):
@@ -118,7 +131,8 @@ class Mark(Record):
 
 class Condition(Record):
     """Percentages are of the zone's area; None where a test has not been made. `made_colour` is that of vinyl as it
-    left the factory; `asbestos` what a laboratory said of a cement sheet."""
+    left the factory; `asbestos` what a laboratory said of a cement sheet, `lead_found` what a test
+    said of the old paint on this surface."""
 
     coating: Coating = Coating.UNKNOWN
     coats: Annotated[int, Field(ge=0, le=40)] | None = None
@@ -148,6 +162,8 @@ class Condition(Record):
     made_colour: HexColour | None = None
     adhesion: Adhesion | None = None
     asbestos: bool | None = None
+    lead_found: bool | None = None
+    deposit: Deposit | None = None
     moisture: Annotated[tuple[MoistureReading, ...], Field(max_length=200)] = ()
     marks: Annotated[tuple[Mark, ...], Field(max_length=len(Damage))] = ()
     tests: Annotated[tuple[Tested, ...], Field(max_length=40)] = ()

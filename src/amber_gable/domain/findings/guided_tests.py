@@ -36,7 +36,8 @@ _ROWS: list[tuple[str, str, str, tuple[str, ...], str]] = [
     # code, field, name, families, how
     ("coating", "coating", "What is on it now", (),
      "Rub a hidden spot with a rag and methylated spirit: waterborne paint softens and comes off on the rag, oil paint "
-     "does not. A penetrating stain has no film to lift with a blade."),
+     "does not. A penetrating stain has no film to lift with a blade. A factory coat is even into every corner, "
+     "factory primer flat white or grey; lime wash rubs off white and drinks water."),
     ("coats", "coats", "Old coats, if known", (),
      "Cut a small crater and sand it: the rings can be counted. Many thick coats crack and let go of the wall."),
     ("scrape", "loose_pct", "Loose or peeling", (),
@@ -51,6 +52,9 @@ _ROWS: list[tuple[str, str, str, tuple[str, ...], str]] = [
      "bleach together with ammonia or acid."),
     ("dirt", "dirt", "Dirt, soot, cobwebs", (),
      "Wipe with a white cloth. A film is there even where it looks clean: it is always washed."),
+    ("deposit", "deposit", "Soot, sea salt, graffiti, wax", (),
+     "Soot smears black on a wet cloth; salt by the sea tastes and feels sticky; polish and wax shed a drop of water "
+     "though the paint is dull."),
     ("bare", "bare_pct", "Bare areas", (),
      "Where the old coating is gone: the share of the area, or paint it on the drawing."),
     ("grey", "greyed", "Grey weathered wood", _WOOD,
@@ -90,7 +94,7 @@ _ROWS: list[tuple[str, str, str, tuple[str, ...], str]] = [
     ("timber", "timber", "How the wood came", _WOOD,
      "The stamp on an end or the yard's slip: pressure-treated, kiln-dried after treatment, or untreated. Treated wood "
      "holds its water for months."),
-    ("patch", "adhesion", "Test patch on old oil paint", ("wood", "metal"),
+    ("patch", "adhesion", "Test patch on old oil paint or a factory coat", ("wood", "metal", "cement", "composite"),
      "Dull and coat a hand's breadth with the new paint; a week later cut a cross, press tape on, pull. Nothing comes "
      "off: it holds."),
     ("made", "made_colour", "Colour as made", ("vinyl",),
@@ -99,6 +103,9 @@ _ROWS: list[tuple[str, str, str, tuple[str, ...], str]] = [
     ("laboratory", "asbestos", "Asbestos, by laboratory", ("cement",),
      "Sheets made before the 1990s may hold asbestos. Break nothing off: have licensed people take the sample. 'Yes' "
      "or 'no' only by a laboratory's paper."),
+    ("lead", "lead_found", "Lead, by test", (),
+     "By a laboratory, or a kit used as its sheet says, down to the oldest coat. Where none was tested "
+     "it counts as the house does."),
     ("stubs", "stubs", "Metal stubs in a floor", _HARD,
      "Count what is left of cut-off posts, anchors and bolts standing out of the slab."),
     ("nails", "nails", "Nails proud or rusting", _WOOD,

@@ -34,6 +34,12 @@ _WOOD = {
     "wood-beam": WoodFigures(120.0, 18.0, 0.20),
     "engineered-lap": WoodFigures(90.0, 16.0, 0.08),
     "wood-deck": WoodFigures(140.0, 20.0, 0.13),
+    "rough-plywood": WoodFigures(55.0, 19.0, 0.07),
+    "grooved-plywood": WoodFigures(55.0, 19.0, 0.07),
+    "log-wall": WoodFigures(200.0, 18.0, 0.35),
+    "wood-shingle-roof": WoodFigures(45.0, 22.0, 0.06),
+    "hardwood-deck": WoodFigures(220.0, 16.0, 0.16),
+    "porch-boards": WoodFigures(110.0, 18.0, 0.11),
 }
 """Times of docs/physics.md §6; the rest are assumptions of ours: mass of a board of its usual thickness at 450 kg/m³,
 and what a meter reads in siding and decks on the day after they were washed."""

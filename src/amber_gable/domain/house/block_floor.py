@@ -7,7 +7,8 @@ from pydantic import Field
 from amber_gable.domain.base import Azimuth, HexColour, Length, Name, Record
 from amber_gable.domain.house.profile import BoardRun
 
-FLOORS = ("wood-deck", "concrete-slab")
+DECKS = ("wood-deck", "hardwood-deck", "composite-deck")
+FLOORS = (*DECKS, "porch-boards", "concrete-slab")
 RAILINGS = ("wood-trim", "wood-deck", "metal-railing")
 
 

@@ -58,6 +58,8 @@ class ObstacleKind(StrEnum):
     AIR_CONDITIONER = "air-conditioner"
     WIRES = "wires"
     VEHICLE = "vehicle"
+    NEIGHBOUR = "neighbour"
+    PLAY = "children-or-pets"
     OTHER = "other"
 
 

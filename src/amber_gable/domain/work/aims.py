@@ -22,13 +22,22 @@ AIM_NAMES = {
 }
 
 
+SHINGLE_ROOF = frozenset({"wood", "roof"})
+
+
 def usual_aim(tags: frozenset[str]) -> Aim:
-    """A deck is stained, all else is painted."""
-    return Aim.SEMI_TRANSPARENT if "deck" in tags else Aim.PAINT
+    """A deck and a shingle roof are stained, composite boards opaquely; all else is painted."""
+    if "composite" in tags:
+        return Aim.SOLID_STAIN
+    return Aim.SEMI_TRANSPARENT if "deck" in tags or tags >= SHINGLE_ROOF else Aim.PAINT
 
 
 def aims_for(tags: frozenset[str]) -> tuple[Aim, ...]:
     """What can be asked for: stains on wood only, translucent ones where there is no paint tradition."""
+    if tags >= SHINGLE_ROOF:
+        return (Aim.SEMI_TRANSPARENT, Aim.TRANSLUCENT)
+    if "composite" in tags:
+        return (Aim.SOLID_STAIN,)
     if "deck" in tags:
         return (Aim.SEMI_TRANSPARENT, Aim.TRANSLUCENT, Aim.SOLID_STAIN, Aim.CLEAR)
     if "wood" in tags and tags & {"railing", "stair", "beam", "siding"}:

@@ -13,7 +13,7 @@ from amber_gable.core.specification.cautions.dangers import (
 )
 from amber_gable.core.specification.cautions.dangers import Danger as D
 from amber_gable.core.specification.derived.facts import surface_tags
-from amber_gable.core.specification.derived.part_facts import asbestos_presumed, lead_presumed, treated_long_ago
+from amber_gable.core.specification.derived.part_facts import asbestos_presumed, part_lead, treated_long_ago
 from amber_gable.core.survey.amounts.painted import Key, PaintedPart, painted_parts
 from amber_gable.domain.findings.condition import Coating
 from amber_gable.domain.house.survey import Item, ObstacleKind
@@ -179,7 +179,7 @@ def _content_of_part(content: Content, bundle: JobBundle, part: PaintedPart) -> 
     reach = item.y_m + 1.5 if isinstance(item, Item) else face.top_m
     content.high |= face.is_wall and reach > LADDER_M
     content.wires |= any(o.kind is ObstacleKind.WIRES for o in face.obstacles)
-    content.lead |= lead_presumed(bundle) and part.condition.coating is not Coating.BARE
+    content.lead |= part_lead(bundle, part) and part.condition.coating is not Coating.BARE
     content.asbestos |= asbestos_presumed(bundle, part)
     treated = "wood" in tags and part.condition.timber == "pressure-treated"
     content.arsenic |= treated and treated_long_ago(bundle, part)

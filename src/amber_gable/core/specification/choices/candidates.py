@@ -34,7 +34,7 @@ def holds_on(product: Product, facts: Facts) -> bool:
     anything but mineral ground."""
     if product.base is Base.ALKYD and (facts.tags >= {"metal", "roof"} or "galvanised" in facts.tags):
         return False
-    return product.base is not Base.SILICATE or facts.get("coating") == "bare"
+    return product.base is not Base.SILICATE or facts.get("coating") in ("bare", "lime-wash")
 
 
 def cost_per_m2(product: Product, method: Method, thirst: float = 1.0) -> float:

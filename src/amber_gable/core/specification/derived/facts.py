@@ -15,7 +15,7 @@ from amber_gable.core.specification.colour.difference import lab
 from amber_gable.core.specification.colour.hiding import coats_to_hide, hiding_power, under_tinted
 from amber_gable.core.survey.findings.essentials import is_answered
 from amber_gable.core.survey.findings.moisture import judged_moisture
-from amber_gable.domain.findings.condition import Coating, Condition
+from amber_gable.domain.findings.condition import Coating, Condition, Gloss
 from amber_gable.domain.findings.guided_tests import GUIDED_TESTS
 from amber_gable.domain.house.substrates import SUBSTRATES
 from amber_gable.domain.paint.product import Product
@@ -25,7 +25,7 @@ from amber_gable.domain.work.schools import DEFAULTS
 USUAL_COATS = 2
 CRACK_WIDTH_M, NAIL_HEAD_M2 = 0.05, 0.001
 """What a primer covers along a filled crack and over a filled nail head."""
-FILMS = (Coating.WATERBORNE, Coating.OIL, Coating.FILM_STAIN)
+FILMS = (Coating.WATERBORNE, Coating.OIL, Coating.FILM_STAIN, Coating.FACTORY, Coating.FACTORY_PRIMER)
 TREATED_WET_YEARS = 0.35
 """So long new treated timber may hold the water of its treatment (docs/trade.md §3)."""
 DRY_TIMBER = ("kiln-dried", "untreated")
@@ -132,7 +132,7 @@ def facts_of(
     tags = surface_tags(substrate, item_kind)
     aim = aim or usual_aim(tags)
     known: dict[str, Any] = {
-        "lead": lead,
+        "lead_presumed": lead,
         "aim": aim.value,
         "height_m": height_m,
         "tilt_deg": tilt_deg,
@@ -189,6 +189,9 @@ def _derived(known: Mapping[str, Any], tags: frozenset[str], schools: Mapping[st
     """Facts that follow from others."""
     out = dict(known)
     coating = out.get("coating")
+    out["lead"] = out["lead_presumed"] if out.get("lead_found") is None else out["lead_found"]
+    if coating == Coating.FACTORY_PRIMER.value:
+        out["gloss"] = out.get("gloss") or Gloss.DULL.value
     out["film"] = None if coating is None else coating in {c.value for c in FILMS}
     out["painted"] = None if coating is None else coating != Coating.BARE.value
     out["bare_spots_pct"] = (out.get("loose_pct") or 0.0) + (out.get("bare_pct") or 0.0)

@@ -86,6 +86,8 @@ _SAID: dict[str, Reason] = {
     "chalking": lambda value, _: _NOTHING if value == "none" else NOBODY,
     "coats": _coats,
     "dirt": lambda value, _: {"none": _NOTHING, "light": "the usual wash takes it off"}.get(value, NOBODY),
+    "deposit": lambda value, _: _NOTHING if value == "none" else NOBODY,
+    "lead_found": lambda *_: "bare, it carries no paint that could hold lead",
     "efflorescence": lambda value, _: _NOTHING if value == "none" else NOBODY,
     "gloss": _gloss,
     "greyed": _greyed,

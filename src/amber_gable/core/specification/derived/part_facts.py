@@ -11,6 +11,12 @@ from amber_gable.domain.job.job import JobBundle
 from amber_gable.domain.work.aims import Aim, allowed_aim
 
 
+def part_lead(bundle: JobBundle, part: PaintedPart) -> bool:
+    """What a test said of the part's own paint; without one as the house."""
+    found = part.condition.lead_found
+    return lead_presumed(bundle) if found is None else found
+
+
 def lead_presumed(bundle: JobBundle) -> bool:
     """What the lead test said; without one, whether the house is older than the jurisdiction's year, or of unknown
     age."""

@@ -26,6 +26,9 @@ _SPOKEN = {
     "penetrating-stain": "penetrating stain",
     "oil": "oil paint",
     "waterborne": "waterborne paint",
+    "factory-coat": "a factory coat",
+    "factory-primer": "factory primer",
+    "lime-wash": "lime or cement wash",
 }
 
 

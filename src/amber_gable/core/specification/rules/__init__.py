@@ -6,9 +6,11 @@ from amber_gable.core.specification.rules import (
     floors,
     found,
     items,
+    lying_on,
     masonry,
     metal,
     panels,
+    rarer,
     roofs,
     wood,
     wood_showing,
@@ -26,5 +28,7 @@ RULES = (
     *roofs.RULES,
     *items.RULES,
     *found.RULES,
+    *lying_on.RULES,
+    *rarer.RULES,
 )
 BY_ID = {rule.id: rule for rule in RULES}

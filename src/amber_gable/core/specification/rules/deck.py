@@ -21,7 +21,7 @@ from amber_gable.domain.work.operation import Technique as T
 
 _DECK = ("wood deck",)
 _LETS_SHOW = one_of("aim", "semi-transparent", "translucent", "clear")
-_FILM = one_of("coating", "film-stain", "waterborne", "oil")
+_FILM = one_of("coating", "film-stain", "waterborne", "oil", "factory-coat", "factory-primer", "lime-wash")
 _DRY = "three sunny days, and the meter reads {moisture_limit} % or less"
 _BRIGHTEN = Step("brighten", Phase.BRIGHTEN, K.STRIP, "Brighten and neutralise, rinse gently",
                  "Brings the surface back "

@@ -61,7 +61,7 @@ ALUMINIUM = (
     Rule("aluminium-weathered", "coated, and weathered {age_years} years", "it takes paint without primer",
          on=_ALUMINIUM, when=(above("age_years", 9.99), none_of("coating", "bare", or_unknown=True)), level=Alert.NOTE,
          unless=("prime",), todo="No primer."),
-    _peeling("aluminium-peeling", *_ALUMINIUM, grit="medium to fine",
+    _peeling("smooth-peeling", *_ALUMINIUM, "metal copper", "glass-fibre", grit="medium to fine",
              spots=_spots("Metal or bonding primer on the bared places", "", F.BONDING_PRIMER, F.METAL_PRIMER)),
     Rule("finish-aluminium", "aluminium siding", "one coat may be enough, two for a change of colour",
          on=("metal aluminium siding",), coats=Coats(_WALLS, 2, Method.BRUSH, "low lustre")),

@@ -59,7 +59,7 @@ VINYL = (
          todo="Feel for pits and look along it for warp.",
          steps=(_prime("Sealing primer until the vinyl is felt over", "", 30, F.BONDING_PRIMER),)),
     Rule("vinyl-windows", "vinyl windows are shinier than siding", "a coat slides off the shine", on=("vinyl trim",
-         "vinyl window"),
+         "vinyl window"), off="cellular",
          steps=(_prime("Bonding primer", "", 32, F.BONDING_PRIMER),)),
     _peeling("vinyl-peeling", "vinyl", grit="120 grit",
              spots=_spots("Bonding primer on the bared places", "", F.BONDING_PRIMER)),

@@ -37,8 +37,9 @@ ROOFS = (
          off="galvanised", when=(above("rusty_pct", 30),), level=Alert.CHECK,
          todo="Look for holes and thin laps before it is coated."),
     Rule("roof-seams", "seams and fixings of a metal roof", "water comes in there first", on=("metal roof",),
-         steps=(Step("seams", Phase.REPAIR, K.REPAIR, "Tighten or change fixings, seal seams and laps", "Sealant that "
-                     "the roof coat's sheet names.", techniques=(T.SEAL,), wait_h=4, until="the sealant has a skin"),)),
+         off="seam", steps=(Step("seams", Phase.REPAIR, K.REPAIR, "Tighten or change fixings, seal seams and laps",
+         "Sealant that the roof coat's sheet names.", techniques=(T.SEAL,), wait_h=4, until="the sealant has a "
+         "skin"),)),
     Rule("clay-tiles", "clay tiles are to be coated", "a film keeps their water in: frost splits them, and it peels",
          on=("masonry roof clay",), level=Alert.STOP, source=Source.STANDARD,
          todo="Leave them without a film: clean them softly, have broken ones replaced."),

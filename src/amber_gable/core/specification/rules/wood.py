@@ -190,7 +190,7 @@ REPAIRS = (
                 _fill("fill-nails", "Fill over the set nails", Acts(fact="nails", unit=AmountUnit.PIECES), 4), _FLUSH,
                 Step("prime-fillings", Phase.SPOT_PRIME, K.PRIME, "Wood primer on the fillings", "", _FILLED,
                      families=(F.ACRYLIC_WOOD_PRIMER, F.ALKYD_WOOD_PRIMER), method=Method.BRUSH, bare=True))),
-    Rule("wood-cracks", "cracks up to {crack_mm} mm, {crack_m} m", "water stands in them", on=_WOOD, off=_NO_DECK,
+    Rule("wood-cracks", "cracks up to {crack_mm} mm, {crack_m} m", "water stands in them", on=_WOOD, off="deck log",
          when=(_PAINTS, above("crack_m", 0), above("crack_mm", 0.2, or_unknown=True)),
          steps=(_fill("cracks", "Fill cracks with exterior filler", Acts(fact="crack_m", unit=AmountUnit.M), 12),
                 _FLUSH,

@@ -1,7 +1,7 @@
 """The face, zone and items of a deck or porch, and the sides of a fence, blocked out."""
 
 from amber_gable.core.survey.blocks.block_faces import Made, slug
-from amber_gable.domain.house.block_floor import FenceBlock, FloorBlock
+from amber_gable.domain.house.block_floor import DECKS, FenceBlock, FloorBlock
 from amber_gable.domain.house.items import Railing, Stair
 from amber_gable.domain.house.outline import Rectangle
 from amber_gable.domain.house.profile import DeckProfile
@@ -15,7 +15,7 @@ STACKED_M = 0.2
 
 def floor_made(block: FloorBlock) -> tuple[Made, tuple[Item, ...]]:
     """The level face with its one zone, and its railings and stair; ids are provisional."""
-    boards = block.substrate == "wood-deck"
+    boards = block.substrate in DECKS
     face = Face(
         id=slug(block.name),
         name=block.name,
@@ -27,7 +27,7 @@ def floor_made(block: FloorBlock) -> tuple[Made, tuple[Item, ...]]:
     usual = DeckProfile(board_m=BOARD_M, gap_m=GAP_M, thickness_m=THICKNESS_M, run=block.boards)
     zone = Zone(
         id=slug(f"{face.id} floor"),
-        name="Boards" if boards else "Slab",
+        name="Slab" if block.substrate == "concrete-slab" else "Boards",
         face=face.id,
         substrate=block.substrate,
         area=FaceArea(),

@@ -17,6 +17,8 @@ _OBSTACLES = {
     "air-conditioner": "Air-conditioning unit",
     "wires": "Wires",
     "vehicle": "Vehicle",
+    "neighbour": "Neighbour close by",
+    "children-or-pets": "Children or pets",
     "other": "Something else",
 }
 _WIDTHS = ("width_m", "spec.width_m", "spec.leaf_width_m", "spec.length_m")

@@ -32,6 +32,8 @@ _SIZES: dict[str, dict[str, float]] = {
     "lamp": {"width_m": 0.2, "height_m": 0.3, "y_m": 2.0},
     "air-conditioner": {"width_m": 0.9, "height_m": 0.7, "y_m": 0.1},
     "wires": {"width_m": 2.0, "height_m": 0.3, "y_m": 4.0},
+    "neighbour": {"width_m": 3.4, "height_m": 2.3, "y_m": 0.0},
+    "children-or-pets": {"width_m": 2.2, "height_m": 1.1, "y_m": 0.0},
     "vehicle": {"width_m": 4.3, "height_m": 1.5, "y_m": 0.0},
     "other": {"width_m": 1.0, "height_m": 1.0, "y_m": 0.0},
 }
