@@ -8,6 +8,7 @@ import pytest
 from amber_gable.core.state.answers import told
 from amber_gable.core.state.judgement import Verdict
 from amber_gable.core.state.part_state import CellState
+from amber_gable.domain.findings.condition import Coating
 from amber_gable.domain.grid import SLOTS_PER_HOUR
 from amber_gable.domain.job.job import JobBundle
 from amber_gable.domain.weather.series import WeatherSeries
@@ -247,6 +248,27 @@ def test_a_stop_of_the_survey_bars_everything() -> None:
     words = told(answer, state.around.tz)
     assert words.headline.startswith("Stop: the wood is at 19 %")
     assert "What lifts it" in words.then
+
+
+@pytest.mark.parametrize(
+    ("lead", "wind", "letters"),
+    [(True, 8.5, ()), (True, 9.5, ("W",)), (False, 9.5, ()), (None, 9.5, ("W",)), (False, 10.5, ("W",))],
+    ids=["lead, a breeze", "lead, over 9 m/s", "tested free", "an old house, not tested", "no ladder in such wind"],
+)
+def test_presumed_lead_is_not_scraped_in_more_wind_than_the_trade_allows(
+    lead: bool | None, wind: float, letters: tuple[str, ...]
+) -> None:
+    bundle = wall(("done", "wash", at(-4, "09:00")))
+    zone = bundle.property.zones[0]
+    found = zone.condition.model_copy(update={"lead_found": lead, "coating": Coating.OIL})
+    zones = (zone.model_copy(update={"condition": found}),)
+    bundle = bundle.model_copy(
+        update={"property": bundle.property.model_copy(update={"zones": zones, "year_built": 1931})}
+    )
+    state = state_of(bundle, TEN, weather(wind_ms=wind))
+    judged = state.judged(SIDING)
+    assert judged is not None and judged.work.stint.first.id == "scrape"
+    assert judged.answer(TEN).letters == letters
 
 
 def test_an_hour_beyond_the_weather_is_not_known() -> None:

@@ -152,6 +152,7 @@ def test_whatever_was_found_the_system_can_stand(derivation: Derivation) -> None
     coats = [o for o in specified.operations if o.kind is OperationKind.COAT]
     assert 1 <= len(coats) <= 6
     assert len({o.product for o in coats}) == 1
+    assert all(o.because for o in specified.operations), "every step and coat says why"
     roles = {s.role for s in derivation.steps}
     for finding in derivation.findings:
         assert finding.answers or finding.todo, finding.rule

@@ -122,13 +122,14 @@ class SiteClimate:
         at = datetime.fromtimestamp(float(steps.times[step + int(fit[0])]), self.slots.tz) if fit.size else None
         return float(pct[0, step]), at
 
-    def for_preparation(self, part: Zone | Item, kind: OperationKind) -> Windows:
-        """Windows (1, S) for a step that lays no film."""
-        return self.surface_of(part, part.colour_now).preparation(kind, self.policy, self.bundle.job.crew)
+    def for_preparation(self, part: Zone | Item, kind: OperationKind, wind_max: float | None = None) -> Windows:
+        """Windows (1, S) for a step that lays no film; `wind_max` (m/s) where it bears less wind than a ladder does."""
+        policy = self.policy.in_wind(wind_max)
+        return self.surface_of(part, part.colour_now).preparation(kind, policy, self.bundle.job.crew)
 
-    def preparation_of(self, part: Zone | Item, kind: OperationKind) -> Preparation:
+    def preparation_of(self, part: Zone | Item, kind: OperationKind, wind_max: float | None = None) -> Preparation:
         """A step that lays no film as the weather alone knows it."""
-        return Preparation(self.surface_of(part, part.colour_now).climate.faces[0], kind)
+        return Preparation(self.surface_of(part, part.colour_now).climate.faces[0], kind, wind_max=wind_max)
 
 
 def part_moisture_limit(

@@ -15,18 +15,26 @@ import numpy as np
 import numpy.typing as npt
 
 from amber_gable.core.climate.job_climate import SiteClimate
+from amber_gable.core.specification.cautions.dangers import DANGERS, Danger
+from amber_gable.core.specification.derived.part_facts import lead_presumed
 from amber_gable.core.state.part_state import CellState, PartState, Wait
 from amber_gable.core.weather.futures.members import Coat, Preparation
 from amber_gable.core.weather.judged.slots import Slots
 from amber_gable.core.weather.judged.windows import Windows
 from amber_gable.core.work.stints import Stint
 from amber_gable.core.work.waits import keeps_rain_out, shuts_in
+from amber_gable.domain.findings.condition import Coating
 from amber_gable.domain.grid import SLOT_S
 from amber_gable.domain.house.substrates import SUBSTRATES
 from amber_gable.domain.house.survey import Item, Zone
+from amber_gable.domain.job.job import JobBundle
 from amber_gable.domain.paint.product import Product
 from amber_gable.domain.work.finish import Finish, coat_colour
 from amber_gable.domain.work.operation import Operation
+
+LEAD_WIND_MAX = 9.0
+"""Stronger, it carries chips and dust of lead paint past the sheets (docs/trade.md §10)."""
+_BREAKS = {Danger.ABRASION, Danger.CAUSTIC}
 
 
 @dataclass(frozen=True)
@@ -44,15 +52,24 @@ def work_of(site: SiteClimate, part: Zone | Item, finish: Finish, stint: Stint) 
     """The stint in the weather of the part's surface."""
     first = stint.first
     if first.product is None or first.method is None:
-        return JudgedWork(
-            stint, None, None, site.for_preparation(part, stint.kind), site.preparation_of(part, stint.kind)
-        )
+        wind = stint_wind(site.bundle, part, stint)
+        windows = site.for_preparation(part, stint.kind, wind)
+        return JudgedWork(stint, None, None, windows, site.preparation_of(part, stint.kind, wind))
     product = site.bundle.product(first.product)
     colour = coat_colour(first, product, finish.colour)
     # On spots rain is only a wet surface.
     bare = shuts_in(first) and _still_bare(site.bundle.operations(finish), first, part)
     coat = site.coat_of(part, product, first.method, colour, bare=bare)
     return JudgedWork(stint, product, colour, site.windows(part, colour, coat), coat)
+
+
+def stint_wind(bundle: JobBundle, part: Zone | Item, stint: Stint) -> float | None:
+    """Strongest wind for work that breaks presumed lead paint, m/s; None for any other."""
+    found = part.condition.lead_found
+    lead = lead_presumed(bundle) if found is None else found
+    ways = {o.technique for o in stint.operations if o.technique is not None}
+    breaks = any(DANGERS[way] & _BREAKS for way in ways)
+    return LEAD_WIND_MAX if lead and breaks and part.condition.coating is not Coating.BARE else None
 
 
 def _still_bare(operations: Sequence[Operation], first: Operation, part: Zone | Item) -> bool:

@@ -68,6 +68,12 @@ class Policy(PolicyLimits):
     def _known(cls, code: str, info: ValidationInfo) -> str:
         return TOPICS[info.field_name or ""].school(code).code
 
+    def in_wind(self, wind_max: float | None) -> Self:
+        """The same for work that bears no more than that wind, m/s."""
+        if wind_max is None or wind_max >= self.ladder_wind_max:
+            return self
+        return self.model_copy(update={"ladder_wind_max": wind_max})
+
     @classmethod
     def under(cls, limits: PolicyLimits, schools: Mapping[str, str]) -> Self:
         """These limits under the schools that hold (`schools.resolved`)."""

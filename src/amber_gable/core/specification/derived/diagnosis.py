@@ -101,6 +101,10 @@ def _derived(asked: _Asked) -> Derivation:
     stuck = [s for s in steps if s.technique is None]
     primed = any(s.whole_film for s in steps)
     count, count_rules, why = coat_count(facts, coats, chosen, holding)
+    fewer = [r for r in holding if r.id in count_rules]
+    why = "; ".join(
+        [*(f"{said(r.finding, facts)}: {said(r.consequence, facts)}" for r in fewer or [finish])] + [why] * bool(why)
+    )
     steps += [coat(n, count, facts, coats, (finish.id, *count_rules), why, primed) for n in range(1, count + 1)]
     steps = quenched(with_drying(sorted(steps, key=lambda s: s.stage), facts.tags))
     kept = {s.role for s in steps}

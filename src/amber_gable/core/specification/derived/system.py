@@ -77,9 +77,11 @@ def _chosen(step: PlannedStep, derivation: Derivation, shelf: list[Product], pic
 
 
 def _operation(step: PlannedStep, derivation: Derivation, shelf: list[Product], picks: Mapping[str, str]) -> Operation:
-    product = None
+    product, because = None, step.because
     if step.families and step.method is not None:
         product = _chosen(step, derivation, shelf, picks)
+        picked = picks.get(pick_of(step.role)) == product.code
+        because = f"{because}; {product.name} {'was picked' if picked else 'ranks first of what serves'}"
     return Operation(
         id=step.role,
         name=step.name,
@@ -96,5 +98,5 @@ def _operation(step: PlannedStep, derivation: Derivation, shelf: list[Product], 
         wait_h=step.wait_h,
         wait_until=step.wait_until,
         note=step.note,
-        because=step.because,
+        because=because,
     )

@@ -53,11 +53,13 @@ class Coat:
 
 @dataclass(frozen=True)
 class Preparation:
-    """A step on a surface that lays no film."""
+    """A step on a surface that lays no film. `wind_max`: strongest wind for it, m/s, where it bears less than a ladder
+    does."""
 
     surface: FaceSurface
     kind: OperationKind
     water: tuple[WaterEvent, ...] = ()
+    wind_max: float | None = None
 
 
 @dataclass(frozen=True)
@@ -135,7 +137,7 @@ def _on_surface(
         dry, below = dry_from(climate, slots)[0], {coats[0].surface: climate}
         for coat, tally in zip(coats, tallies, strict=True):
             if isinstance(coat, Preparation):
-                tally.add(preparation_windows(climate, slots, coat.kind, policy, crew), dry)
+                tally.add(preparation_windows(climate, slots, coat.kind, policy.in_wind(coat.wind_max), crew), dry)
                 continue
             moisture, limit = (None, None) if coat.damp is None else (wetness(coat, below), coat.damp.limit)
             tally.add(film_windows(climate, slots, coat.product, coat.method, policy, crew, moisture, limit), dry)
