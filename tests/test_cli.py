@@ -2,7 +2,7 @@
 
 import json
 import math
-from datetime import datetime
+from datetime import datetime, timedelta
 from pathlib import Path
 from typing import Any
 
@@ -219,6 +219,20 @@ def test_a_plan_is_in_order_and_says_why(capsys: pytest.CaptureFixture[str]) -> 
     starts = [datetime.fromisoformat(t["start"]) for t in tasks]
     assert all(end <= begin for end, begin in zip(ends[:-1], starts[1:], strict=True))
     assert answer["finish"] == max(tasks, key=lambda t: t["end"])["end"]
+    # The crew's day is the house's own, summer time included, wherever the year was made; and that is said.
+    assert all(t.utcoffset() == timedelta(hours=-3) and t.hour >= 7 for t in starts)
+    assert min(t.hour for t in starts) <= 8
+    assert any("the weather is of a place" in note and "km" in note for note in answer["notes"])
+
+
+def test_the_weather_of_a_far_station_is_said_by_the_commands(capsys: pytest.CaptureFixture[str]) -> None:
+    asked = ["--weather", str(TMY3), "--azimuth", "0", *FACE, "--start", "2025-06-02", "--days", "2"]
+    near = run(capsys, "windows", *asked)
+    far = run(capsys, "windows", *asked, "--lat", "47.4", "--lon", "8.5")
+    assert not any("of a place" in note for note in near["notes"])
+    assert any("km" in note and "of a place" in note for note in far["notes"])
+    light = [s["start"][11:16] for s in far["slots"] if "N" not in s["stops"]]
+    assert min(light) == "07:00" and max(light) >= "18:30", "the day is that of the place, not of the station"
 
 
 @pytest.mark.parametrize("what", ["substrates", "products", "methods"])

@@ -4,7 +4,7 @@ import argparse
 import gc
 import sys
 from collections.abc import Sequence
-from datetime import datetime, timedelta, timezone
+from datetime import datetime
 from pathlib import Path
 from typing import Any, NoReturn
 
@@ -179,18 +179,19 @@ def _estimate(options: argparse.Namespace) -> None:
 def _plan(options: argparse.Namespace) -> None:
     from amber_gable.core.climate.job_climate import site_climate
     from amber_gable.core.plan.build import plan_job
+    from amber_gable.services.weather.held.weather_files import away_words
 
     bundle, start = _bundle(options.job), start_of(options)
     series = weather_of(options.weather)
-    # A typical year runs in its station's standard time; a measured one in the property's own.
-    zone = timezone(timedelta(hours=series.utc_offset_h)) if series.typical_year else bundle.property.tz
+    zone, far = bundle.property.tz, away_words(series, bundle.property)
     begin = datetime(start.year, start.month, start.day, tzinfo=zone)
-    plan = plan_job(site_climate(bundle, series, begin, options.days, zone), begin)
+    plan = plan_job(site_climate(bundle, series, begin, options.days), begin)
+    notes = [*series.notes, *([f"the weather is of a place {far}"] if far else [])]
     if options.json:
         tasks = [t.model_dump(mode="json") for t in plan.tasks]
         finish = None if plan.finish is None else plan.finish.isoformat()
         unplaced = [u.model_dump(mode="json") for u in plan.unplaced]
-        print_json({"tasks": tasks, "finish": finish, "unplaced": unplaced, "notes": list(series.notes)})
+        print_json({"tasks": tasks, "finish": finish, "unplaced": unplaced, "notes": notes})
         return
     print(f"Local times, {zone} ({begin:%Z}, UTC{begin:%z})")
     for t in plan.tasks:
@@ -198,6 +199,8 @@ def _plan(options: argparse.Namespace) -> None:
         print(f"{when}  {t.face_name}, {t.zone_name} {t.section}: {t.operation}")
     for u in plan.unplaced:
         print(f"not placed: {u.face_name}, {u.zone_name}: {u.operation}. {u.why}")
+    for note in notes:
+        print(f"note: {note}")
 
 
 def _list(options: argparse.Namespace) -> None:

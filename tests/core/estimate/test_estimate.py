@@ -82,6 +82,9 @@ def test_what_is_used_up_follows_the_work(house: Estimate) -> None:
         "filler": 14 * 0.02,
         "wood-filler": 0.23 * 8,
         "gloves": 24,
+        # Lead: old paint is dulled or scraped on all seven walls, a dusty day each for three people; two signs a wall.
+        "coveralls": 7 * 1 * 3,
+        "signs": 7 * 2,
     }
     for code, amount in on_paper.items():
         assert by_code[code].amount == pytest.approx(amount, rel=1e-3), code

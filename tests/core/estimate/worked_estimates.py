@@ -451,7 +451,7 @@ FEED_BARN_SITE = {
     "day": 3 * 2 * 1.0,
     "travel": 3 * 2 * 0.5,
     "sprayer-day": 2 * 0.5,
-    "fall-gear": 3 * 2 * 0.4,
+    "fall-gear": 3 * 2 * 0.4 * 2 * _ROOF_M2 / 200,  # for 200 m² of roof, more in step with its size
 }
 
 # Litres: m² of all coats × thirst ÷ (10 × solids % ÷ dry film µm) ÷ what the method leaves of it. A brush loses 4 %,

@@ -1,5 +1,6 @@
 """Slots and stretches: clock changes, year's end, leap days, and weather that is not there."""
 
+from dataclasses import replace
 from datetime import date, datetime
 from zoneinfo import ZoneInfo
 
@@ -10,7 +11,7 @@ from hypothesis import strategies as st
 
 from amber_gable.core.weather.judged.extremes import greatest_over, least_over
 from amber_gable.core.weather.judged.slots import make_slots
-from amber_gable.core.weather.outdoors.typical import stretch
+from amber_gable.core.weather.outdoors.typical import at_place, stretch
 from amber_gable.core.weather.wall.steps import to_steps
 from amber_gable.domain.errors import NoClimate
 from amber_gable.domain.grid import SLOTS_PER_HOUR
@@ -44,6 +45,28 @@ def test_a_typical_year_is_read_as_the_year_asked_for_and_runs_round_at_its_end(
     year = real_year()
     assert series.air_c[:24] == pytest.approx(year.air_c[(365 - 4) * 24 : (365 - 3) * 24])
     assert series.air_c[4 * 24 : 5 * 24] == pytest.approx(year.air_c[:24]), "after 31 December comes 1 January"
+
+
+@pytest.mark.parametrize(
+    ("longitude", "zone", "offset_h"),
+    [
+        # Greensboro stands at 79.95° W on UTC-5: a degree of longitude is four minutes of sun.
+        (-79.95, "America/New_York", -5),
+        (-74.0, "America/New_York", -5),
+        (-63.6, "America/Halifax", -4),
+        (8.5, "Europe/Zurich", 1),
+        (174.8, "Pacific/Auckland", -12),
+    ],
+)
+def test_a_typical_year_keeps_its_place_in_the_day_at_another_place(longitude: float, zone: str, offset_h: int) -> None:
+    assert at_place(real_year(), longitude, ZoneInfo(zone)).utc_offset_h == offset_h
+
+
+def test_of_a_typical_year_of_unknown_place_the_clock_is_standard_time() -> None:
+    unknown = replace(real_year(), longitude=None)
+    assert at_place(unknown, 151.2, ZoneInfo("Australia/Sydney")).utc_offset_h == 10, "in January it is summer there"
+    measured = replace(unknown, typical_year=False)
+    assert at_place(measured, 151.2, ZoneInfo("Australia/Sydney")) is measured
 
 
 def test_the_leap_day_repeats_the_day_before() -> None:

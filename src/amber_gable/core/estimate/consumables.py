@@ -108,7 +108,8 @@ def _worn(hours: Hours) -> list[tuple[Consumable, dict[str, float]]]:
         for line in hours.lines
         if line.operation and line.operation.kind.lays_film and line.operation.method and line.operation.method.sprays
     )
-    contained = sum(line.labour.amount for line in hours.lines if line.labour.rate.code == "contain")
+    dusty_days = sum(line.labour.amount for line in hours.lines if line.labour.rate.code == "daily-hepa")
+    faces = sum(line.labour.amount for line in hours.lines if line.labour.rate.code == "contain")
     return [
         (Consumable("gloves", "Gloves, pairs", "pairs", 10, {}, 1.2), {"people and days": days}),
         (
@@ -119,7 +120,11 @@ def _worn(hours: Hours) -> list[tuple[Consumable, dict[str, float]]]:
             Consumable("vapour-filters", "Respirator filters for mist and vapour, pairs", "pairs", 1, {}),
             {"spraying": sprayed / VAPOUR_MASK_H},
         ),
-        (Consumable("coveralls", "Throw-away coveralls, lead work", "", 1, {}, 1.2), {"contained days": contained}),
+        (
+            Consumable("coveralls", "Throw-away coveralls, lead work", "", 1, {}, 1.2),
+            {"people and dusty days": dusty_days * hours.days.people},
+        ),
+        (Consumable("signs", "Warning signs, lead work", "", 1, {}, 1.2), {"contained faces": 2 * faces}),
     ]
 
 

@@ -34,6 +34,10 @@ def site_work(
     return days, (*once, *_daily(bundle, work, parts, pace, days))
 
 
+FALL_GEAR_M2 = 200.0
+"""A larger roof takes more anchors and more moving of ropes, up to twice as much."""
+
+
 def _once(work: Mapping[Key, PartWork], parts: Mapping[Key, PaintedPart], pace: Pace) -> list[SideLine]:
     """What is done once in a job."""
     out = []
@@ -96,9 +100,10 @@ def _daily(
             words = "Have vehicles moved or sheeted before the spraying"
             out.append(_line(words, len(moved) * days.spray_days, "vehicle", pace))
     if days.roof_days:
-        out.append(
-            _line("Put up fall protection, check it, take it down", days.roof_days * days.people, "fall-gear", pace)
-        )
+        area = sum(parts[k].surface_m2 for k in work if "roof" in SUBSTRATES[parts[k].substrate].tags)
+        larger = min(max(area / FALL_GEAR_M2, 1.0), 2.0)
+        words = "Put up fall protection, check it, take it down"
+        out.append(_line(words, days.roof_days * days.people * larger, "fall-gear", pace))
     return out
 
 

@@ -34,10 +34,12 @@ _ROWS = [
     Consumable("putty", "Glazing putty or compound", "kg", 0.5, {"putty-in": 0.12}, 1.2),
     Consumable(
         "tape", "Masking tape, rolls of 50 m", "rolls", 1,
-        {"mask-brush": 0.1, "mask-spray": 0.14, "floor-edge": 0.3, "garage-ready": 0.06, "contain": 0.4,
+        {"mask-brush": 0.1, "mask-spray": 0.14, "floor-edge": 0.3, "garage-ready": 0.25, "contain": 0.4,
          "edge-tape": 0.02},
     ),
-    Consumable("film", "Masking film", "m²", 50, {"mask-brush": 1.5, "mask-spray": 4.0, "contain": 30.0}),
+    Consumable(
+        "film", "Masking film", "m²", 50, {"mask-brush": 1.5, "mask-spray": 4.0, "contain": 30.0, "daily-hepa": 6.0}
+    ),
     Consumable("paper", "Masking paper", "m", 50, {"mask-spray": 3.0, "garage-ready": 3.0}),
     Consumable(
         "sleeves", "Roller sleeves", "", 1,
@@ -45,10 +47,14 @@ _ROWS = [
          "trim-roller": 1 / 100},
     ),
     Consumable(
-        "brushes", "Brushes", "", 1,
-        {"brush": 1 / 150, "trim-brush": 1 / 200, "gutter-brush": 1 / 150, "railing-brush": 1 / 60,
-         "spot-prime": 1 / 80, "pole-brush": 1 / 80, "shutter-brush": 1 / 20, **_SASHES, **_DOORS},
+        "wall-brushes", "Brushes, 100 mm, for walls and decks", "", 1,
+        {"brush": 1 / 150, "pole-brush": 1 / 80, "spot-prime": 1 / 80},
     ),
+    Consumable(
+        "trim-brushes", "Brushes, 65 mm, for trim, doors and gutters", "", 1,
+        {"trim-brush": 1 / 200, "gutter-brush": 1 / 150, "railing-brush": 1 / 60, "shutter-brush": 1 / 20, **_DOORS},
+    ),
+    Consumable("sash-brushes", "Brushes, 40 mm angled, for sashes", "", 1, _SASHES),
     Consumable("detergent", "Detergent, undiluted (1 : 20)", "L", 1, {"wash-hose": 0.02, "wash-pressure": 0.01}, 1.4),
     Consumable("deck-cleaner", "Deck cleaner", "L", 2.5, {"wash-deck": 0.1}),
     # 0.2 L of the mixture for a square metre; one part bleach to three of water.
@@ -66,7 +72,7 @@ _ROWS = [
         "blades", "Scraper blades", "", 1, {"scrape": 1 / 15, "putty-out": 1 / 20, **dict.fromkeys(_SASH_PREP, 0.1)}
     ),
     Consumable("wire-wheels", "Wire brushes and wheels", "", 1, {"wire-brush": 1 / 6, "nail-head": 1 / 60}),
-    Consumable("bags", "Waste bags, to be sealed", "", 10, {"contain": 3.0, "strip": 0.05}),
+    Consumable("bags", "Waste bags, to be sealed", "", 10, {"contain": 3.0, "daily-hepa": 1.0, "strip": 0.05}),
     Consumable("hepa", "Bags for the HEPA vacuum", "", 1, {"hepa-wipe": 1 / 150, "daily-hepa": 1 / 10}, 1.4),
 ]  # fmt: skip
 CONSUMABLES: Mapping[str, Consumable] = {c.code: c for c in _ROWS}

@@ -16,7 +16,7 @@ import numpy as np
 
 from amber_gable.core.weather.judged.rules import RAIN_MEASURABLE
 from amber_gable.core.weather.outdoors.air import Array, dew_point, saturation_pressure, vapour_pressure
-from amber_gable.core.weather.outdoors.typical import stretch
+from amber_gable.core.weather.outdoors.typical import at_place, stretch
 from amber_gable.core.weather.wall.slot_climate import Place, PlaceWeather, place_weather
 from amber_gable.core.weather.wall.steps import LIKELY_PCT, RAINING_MM_H
 from amber_gable.domain.grid import SLOT_S
@@ -199,7 +199,8 @@ def drawn_weather(
     the issue. Raises NoClimate when the weather does not cover the days.
     """
     midnight = begin.astimezone(place.tz).replace(hour=0, minute=0, second=0, microsecond=0, fold=0)
-    known = replace(stretch(series, midnight.date(), days), typical_year=False)
+    there = at_place(series, place.longitude, place.tz)
+    known = replace(stretch(there, midnight.date(), days), typical_year=False)
     first = int(midnight.timestamp())
     seed = seed if seed is not None else seed_of(known, first)
     drawn = draw_members(known, count, seed, first if known.issued is None else known.issued)

@@ -1,6 +1,7 @@
 """A stretch of a weather series, with the days before and after that surfaces and films need."""
 
-from datetime import date, datetime, timedelta, timezone
+from dataclasses import replace
+from datetime import date, datetime, timedelta, timezone, tzinfo
 
 import numpy as np
 
@@ -8,6 +9,21 @@ from amber_gable.domain.errors import NoClimate
 from amber_gable.domain.weather.series import HOUR, WeatherSeries
 
 LEAD_DAYS, TAIL_DAYS = 2, 5
+
+
+def at_place(series: WeatherSeries, longitude: float, tz: tzinfo) -> WeatherSeries:
+    """A typical year at another place: its hours keep their place in the day there, by the sun, to the whole hour.
+    Where the file does not say where it was made, its clock is taken for the standard time of `tz`. Anything but a
+    typical year, and one of the same zone, comes back as it is."""
+    if not series.typical_year:
+        return series
+    if series.longitude is None:
+        january = datetime(2001, 1, 1, tzinfo=tz)
+        standard = (january.utcoffset() or timedelta()) - (january.dst() or timedelta())
+        offset = standard.total_seconds() / 3600
+    else:
+        offset = series.utc_offset_h + round(((longitude - series.longitude + 180) % 360 - 180) / 15)
+    return series if offset == series.utc_offset_h else replace(series, utc_offset_h=offset)
 
 
 def stretch(series: WeatherSeries, start: date, days: int) -> WeatherSeries:

@@ -10,7 +10,7 @@ from amber_gable.core.weather.film.drying import StageRates, stage_rates
 from amber_gable.core.weather.judged.slots import Slots, make_slots
 from amber_gable.core.weather.judged.windows import Windows, film_windows, preparation_windows
 from amber_gable.core.weather.outdoors.air import Array
-from amber_gable.core.weather.outdoors.typical import stretch
+from amber_gable.core.weather.outdoors.typical import at_place, stretch
 from amber_gable.core.weather.wall.steps import Steps, members_to_steps, to_steps
 from amber_gable.core.weather.wall.substrate_moisture import Damp
 from amber_gable.core.weather.wall.surface import Climate, FaceSurface, WaterEvent, surface_climate
@@ -130,9 +130,10 @@ def place_weather(
     zone, site = tz or place.tz, (place.latitude, place.longitude, place.altitude_m)
     first = begin.astimezone(zone).date()
     if isinstance(series, WeatherSeries):
-        steps = to_steps(stretch(series, first, days), *site)
+        steps = to_steps(stretch(at_place(series, place.longitude, zone), first, days), *site)
     else:
-        steps = members_to_steps([stretch(one, first, days) for one in series], *site)
+        there = [at_place(one, place.longitude, zone) for one in series]
+        steps = members_to_steps([stretch(one, first, days) for one in there], *site)
     return PlaceWeather(steps, make_slots(steps, begin, days, zone, slot_s))
 
 

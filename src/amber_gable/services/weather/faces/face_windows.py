@@ -14,7 +14,7 @@ from amber_gable.core.weather.futures.ensemble import MOST_MEMBERS, drawn_weathe
 from amber_gable.core.weather.futures.members import Coat, odds
 from amber_gable.core.weather.judged.helps import SMALL
 from amber_gable.core.weather.judged.windows import Windows
-from amber_gable.core.weather.outdoors.typical import LEAD_DAYS, TAIL_DAYS
+from amber_gable.core.weather.outdoors.typical import LEAD_DAYS, TAIL_DAYS, at_place
 from amber_gable.core.weather.wall.slot_climate import (
     Place,
     PlaceWeather,
@@ -97,9 +97,10 @@ class Framed:
 def answer_windows(question: FaceQuestion, series: WeatherSeries) -> dict[str, Any]:
     """Every slot of the days: workable or what stops it, readings, and when the coat is touch-dry and rain-ready.
 
-    Times are the weather file's standard time. A coat's times count from the end of its slot. Raises InputError and
+    Times are the standard time of the place. A coat's times count from the end of its slot. Raises InputError and
     NoClimate in words.
     """
+    series = there(question, series)
     q, asked = question, _asked(question, series)
     weather = place_weather(asked.place, series, asked.begin, q.days, slot_s=60 * q.slot_min)
     surface = surfaces_through(weather, [asked.face], water=asked.water)[0]
@@ -121,6 +122,18 @@ def answer_windows(question: FaceQuestion, series: WeatherSeries) -> dict[str, A
     coat = Coat(asked.face, asked.product, q.method, damp, asked.water)
     drawn = _members(q, series, asked)
     return answer(made.with_odds(odds(drawn, [coat], q.policy, asked.crew)[0]), (*series.notes, _drawn(q)))
+
+
+def there(q: CoatQuestion, series: WeatherSeries) -> WeatherSeries:
+    """The series as it is read for the place asked about, with a note where it was made far from it."""
+    if q.latitude is None or q.longitude is None:
+        return series
+    # Only asked for another place: the towns take a moment to read.
+    from amber_gable.services.weather.held.weather_files import far_words
+
+    far = far_words(series, q.latitude, q.longitude)
+    moved = at_place(series, q.longitude, UTC)
+    return replace(moved, notes=(*moved.notes, f"the weather is of a place {far}")) if far else moved
 
 
 def framed(q: CoatQuestion, azimuth: float, series: WeatherSeries, begin: datetime) -> Framed:

@@ -88,10 +88,15 @@ def drop_weather_file(ctx: Context, property_id: str) -> None:
 
 def away_words(series: WeatherSeries, property_: Property) -> str:
     """How far from a house a series was made, where it is of another place; '' where it is not, or does not say."""
+    return far_words(series, property_.latitude, property_.longitude)
+
+
+def far_words(series: WeatherSeries, latitude: float, longitude: float) -> str:
+    """The same of any place, degrees."""
     if series.latitude is None or series.longitude is None:
         return ""
     here = np.array([series.latitude]), np.array([series.longitude])
-    km = float(distance_km(*here, property_.latitude, property_.longitude)[0])
+    km = float(distance_km(*here, latitude, longitude)[0])
     if km <= FAR_KM:
         return ""
     town, _ = nearest_town(series.latitude, series.longitude)

@@ -9,7 +9,7 @@ from amber_gable.core.weather.judged.outlook import FaceOutlook, outlook
 from amber_gable.core.weather.wall.slot_climate import place_weather, surfaces_through
 from amber_gable.domain.base import Azimuth
 from amber_gable.domain.weather.series import WeatherSeries
-from amber_gable.services.weather.faces.face_windows import CoatQuestion, framed
+from amber_gable.services.weather.faces.face_windows import CoatQuestion, framed, there
 
 EIGHT_WINDS = (0.0, 45.0, 90.0, 135.0, 180.0, 225.0, 270.0, 315.0)
 COMMON_YEAR = date(2025, 1, 1)
@@ -22,6 +22,7 @@ class YearQuestion(CoatQuestion):
 
 def answer_outlook(question: YearQuestion, series: WeatherSeries) -> dict[str, Any]:
     """docs/formats.md, `outlook --json`. Raises InputError and NoClimate in words."""
+    series = there(question, series)
     start, days = _span(series)
     zone = timezone(timedelta(hours=series.utc_offset_h))
     begin = datetime(start.year, start.month, start.day, tzinfo=zone)
