@@ -99,7 +99,8 @@ SHEET: dict[str, Any] = {
     "surface_max_c": 98.0, "rh_max_pct": 71.0, "spread_min_c": 4.5, "hold_h": 11.5, "moisture_max_pct": 9.5,
     "touch_h": 0.1, "rain_ready_h": 99.0, "recoat_h": 98.0, "max_recoat_h": 999.0, "foot_h": 97.0, "cure_d": 399.0,
     "thinning_max_pct": 49.0, "voc_g_l": 899.0, "tips": "other", "methods": (Method.ROLLER,), "substrates": ("vinyl",),
-    "primer": True, "self_priming": True, "vinyl_safe": True, "contrast": 0.501, "solar_reflectance": 0.501,
+    "primer": True, "self_priming": True, "vinyl_safe": True, "vinyl_colours": ("#123456",),
+    "contrast": 0.501, "solar_reflectance": 0.501,
     "shelf_months": 239, "hazards": (Hazard.CAUSTIC,), "note": "other", "containers": (),
 }  # fmt: skip
 

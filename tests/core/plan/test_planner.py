@@ -211,7 +211,7 @@ def test_openings_stay_inside_one_shift() -> None:
     assert openings(np.ones(4, dtype=bool), SHIFT[:4]).first(0, 10) is None
 
 
-BEGIN = datetime.fromisoformat("2025-06-02T00:00-05:00")
+BEGIN = datetime.fromisoformat("2025-06-02T00:00-03:00")
 
 
 def _planned(bundle: JobBundle, begin: datetime = BEGIN, days: int = 12) -> tuple[SiteClimate, Plan]:

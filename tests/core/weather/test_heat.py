@@ -30,7 +30,9 @@ def quarry_lane() -> JobBundle:
 
 def _vinyl(bundle: JobBundle, zone: str, colour: str, school: str = "both", *, safe: bool = False) -> HeatCheck:
     part = painted_parts(bundle.property, bundle.deduction)["zone", zone]
-    coat = generic_product("exterior-acrylic-standard").model_copy(update={"vinyl_safe": safe})
+    coat = generic_product("exterior-acrylic-standard").model_copy(
+        update={"vinyl_safe": safe, "vinyl_colours": ("#8f887a", NEAR_BLACK)}
+    )
     return heat_checks(bundle.property, [Wanted(part, colour, school, coat)])[0]
 
 
@@ -65,6 +67,7 @@ SCHOOLS = [
     ("both", "#8f887a", False, True),
     ("rated", "#8f887a", False, True),
     ("rated", "#8f887a", True, False),
+    ("rated", "#8f887b", True, True),  # rated, but not in this colour
     ("computed", NEAR_BLACK, True, True),
     ("not-darker", LIGHT_TAUPE, False, False),
     ("rated", LIGHT_TAUPE, False, False),

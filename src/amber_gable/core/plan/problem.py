@@ -32,7 +32,7 @@ UNREAD: dict[str, set[str]] = {
     "job": {"schemes", "acknowledged", "changes", "record"},
     "estimating": {"buy_level", "largest_l", "additives", "travel_h"},
     "finish": {"picks", "overrides"},
-    "product": {"maker", "voc_g_l", "shelf_months", "hazards", "tips", "containers"},
+    "product": {"maker", "voc_g_l", "shelf_months", "hazards", "tips", "containers", "vinyl_colours"},
 }
 """Of each record: what is bought, paid, agreed and kept beside the work. Hand-made steps and picked products are in the
 steps themselves."""

@@ -6,7 +6,7 @@ from typing import Annotated, Self
 
 from pydantic import Field, model_validator
 
-from amber_gable.domain.base import Fraction, Id, Name, Note, Percent, Record
+from amber_gable.domain.base import Fraction, HexColour, Id, Name, Note, Percent, Record
 from amber_gable.domain.paint.families import Family
 from amber_gable.domain.paint.method import Method
 from amber_gable.domain.units import Quantity
@@ -84,6 +84,7 @@ class Product(Record):
     primer: bool = False
     self_priming: bool = False
     vinyl_safe: bool = False
+    vinyl_colours: Annotated[tuple[HexColour, ...], Field(max_length=200)] = ()
     contrast: Annotated[float, Field(gt=0, lt=1)] | None = None
     solar_reflectance: Fraction | None = None
     shelf_months: Annotated[int, Field(gt=0, le=240)] | None = None

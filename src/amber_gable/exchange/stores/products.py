@@ -13,7 +13,7 @@ from amber_gable.exchange.files import plain_cell, safe_cell
 from amber_gable.exchange.job.bundle import refusal
 
 FORMAT = "amber-gable-products"
-_LISTS = ("methods", "substrates", "hazards")
+_LISTS = ("methods", "substrates", "hazards", "vinyl_colours")
 _FLAGS = ("primer", "self_priming", "vinyl_safe")
 _COLUMNS = [*(n for n in Product.model_fields if n != "containers"), "containers"]
 

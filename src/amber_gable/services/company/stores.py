@@ -89,6 +89,8 @@ def typed_product(
             values[name] = several.get(name, [])
         elif name in FLAGS:
             values[name] = form.get(name) == "yes"
+        elif name == "vinyl_colours":
+            values[name] = form.get(name, "").lower().replace(",", " ").split()
         elif name == "containers":
             try:
                 values[name] = typed_containers(form.get(name, ""), system)

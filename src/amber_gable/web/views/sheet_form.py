@@ -70,6 +70,7 @@ GROUPS: tuple[tuple[str, tuple[SheetField, ...]], ...] = (
         SheetField("primer", "Is a primer", kind="tick"),
         SheetField("self_priming", "Primes itself", kind="tick"),
         SheetField("vinyl_safe", "Rated vinyl-safe", kind="tick"),
+        SheetField("vinyl_colours", "Darker colours it is rated for", "#rrggbb, by blanks", "text"),
     )),
     ("Hazards and price", (
         SheetField("voc_g_l", "VOC", "g/L"),
@@ -87,6 +88,8 @@ def sheet_values(product: Product, system: UnitSystem) -> dict[str, str | list[s
     for name, value in product.model_dump(mode="json").items():
         if name == "containers":
             out[name] = "\n".join(f"{typed(Quantity.VOLUME, c['litres'], system)}:{c['price']}" for c in value)
+        elif name == "vinyl_colours":
+            out[name] = " ".join(value)
         elif isinstance(value, list | bool):
             out[name] = value
         elif name in SHEET_UNITS and value is not None:

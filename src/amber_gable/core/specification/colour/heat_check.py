@@ -45,6 +45,11 @@ class Wanted:
     product: Product | None = None
 
     @property
+    def rated(self) -> bool:
+        """Whether the product's sheet names this colour as safe on vinyl: a rating is of product and colour."""
+        return self.product is not None and self.product.vinyl_safe and self.colour in self.product.vinyl_colours
+
+    @property
     def borne(self) -> str:
         """The colour that shows what the surface bears."""
         return self.part.condition.made_colour or self.part.colour_now
@@ -130,14 +135,14 @@ def _vinyl(w: Wanted, now: Peak, then: Peak) -> HeatCheck:
         "not-darker": darker,
         "computed": hot,
         "both": darker or hot,
-        "rated": darker and not (w.product and w.product.vinyl_safe),
+        "rated": darker and not w.rated,
     }
     softens = then.surface_c > max(VINYL_SOFTENS_C, now.surface_c if made else 0.0)
     if softens and not refusals[w.vinyl_school]:
         words = f"Refused on vinyl: the panel softens in this colour ({figures}), whatever the coating is rated for."
         return HeatCheck(w, now, then, Alert.STOP, words, VINYL_SOFTENS_C, _nearest(w, now, then, VINYL_SOFTENS_C))
     if not refusals[w.vinyl_school]:
-        aside = ", a colour rated vinyl-safe" if w.vinyl_school == "rated" and darker else ""
+        aside = ", a colour its sheet rates vinyl-safe" if w.vinyl_school == "rated" and darker else ""
         return HeatCheck(w, now, then, Alert.NOTE, f"Vinyl bears this colour{aside}: {figures}.", limit, None)
     was = "was made" if made else "is now, and the colour it was made in is not known"
     by_colour = w.vinyl_school in ("not-darker", "rated") or (w.vinyl_school == "both" and not hot)
@@ -146,7 +151,7 @@ def _vinyl(w: Wanted, now: Peak, then: Peak) -> HeatCheck:
         "not-darker": f"it is darker than the panel {was}",
         "computed": "it gets too hot for the panel",
         "both": "it gets too hot for the panel" if hot else f"it is darker than the panel {was}",
-        "rated": f"it is darker than the panel {was} and the coating is not rated vinyl-safe",
+        "rated": f"it is darker than the panel {was} and the coating's sheet does not rate this colour vinyl-safe",
     }[w.vinyl_school]
     words = f"Refused on vinyl: {why} ({figures}). It may warp the panel and void its warranty."
     return HeatCheck(w, now, then, Alert.STOP, words, bound, _nearest(w, now, then, bound))
