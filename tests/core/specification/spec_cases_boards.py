@@ -106,4 +106,28 @@ CASES: list[Case] = [
          "wash/hose-wash~24 free/cut-out putty-out/cut-out rot/cut-out~1 sand-fillings/hand-sand "
          "prime-fillings=acrylic-wood-primer prime-rebates=alkyd-wood-primer putty~240 undercoat=hybrid-undercoat "
          "coat-1 coat-2 refit/move-while-fresh", "hybrid-satin", item="sash-window", says="rot-goes-on"),
+    # Whole walks: what stands together on one surface keeps its order.
+    case("weathered fence of treated boards, arsenic", "board-batten", {"coating": "bare", "greyed": False,
+         "timber": "pressure-treated", "age_years": 30, "moisture": 14, "loose_pct": 0, "gloss": "dull"},
+         "wash/hose-wash~48 brighten/acid-brightener~72 coat-1", "deck-stain", aim="semi-transparent",
+         old_treated=True, checks="arsenic"),
+    case("lead, siding with nails, cracks and joints", "wood-lap", SOUND | {"coating": "oil", "nails": 10,
+         "crack_mm": 1, "crack_m": 4, "caulk_m": 8, "adhesion": "holds"},
+         "wash/hose-wash~48 caulk-out/wet-cut-out nails/wet-wire-brush~4 prime-nails=metal-primer fill-nails~4 "
+         "cracks~12 sand-fillings/hepa-sand prime-joints=acrylic-wood-primer prime-fillings=acrylic-wood-primer "
+         "caulk~4 coat-1 coat-2", "exterior-acrylic", lead=True, checks="lead"),
+    case("painted porch boards with rot", "porch-boards", SOUND | {"rot_m2": 0.2},
+         "wash/hose-wash~24 rot/cut-out~1 sand-fillings/hand-sand mask prime-fillings=acrylic-wood-primer coat-1 "
+         "coat-2", _FLOOR_PAINT, says="rot-goes-on floor-slip floor-foot"),
+    case("painted steps, mildew and gloss", "wood-trim", SOUND | {"gloss": "gloss", "mildew_pct": 10},
+         "mildew/bleach wash/hose-wash~24 dull/hand-sand coat-1 coat-2", _FLOOR_PAINT, item="stair",
+         says="mildew-returns floor-slip floor-foot"),
+    case("painted beam, a knot that bleeds", "wood-beam", SOUND | {"tannin": True},
+         "wash/hose-wash~24 prime-stains=stain-blocker coat-1 coat-2", "trim-acrylic", says="tannin-returns"),
+    case("shutters, a tenth loose", "wood-trim", SOUND | {"loose_pct": 10},
+         "take-down wash/hose-wash~24 scrape/dry-scrape feather/power-sand prime-spots=acrylic-wood-primer coat-1 "
+         "coat-2 refit", "trim-acrylic", item="shutter-pair", says="hidden-rot"),
+    case("deck under a failing film", "wood-deck", _FILM | {"loose_pct": 40},
+         "wash/hose-wash~24 strip/caustic-stripper brighten/acid-brightener~72 fibre/power-sand coat-1 coat-2",
+         "solid-stain", aim="solid-stain", says="hidden-rot deck-foot"),
 ]  # fmt: skip

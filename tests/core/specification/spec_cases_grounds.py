@@ -112,4 +112,20 @@ CASES: list[Case] = [
     # A dark masonry wall runs hot and nothing follows from it.
     case("render going dark", "stucco-smooth", WALL, "wash/pressure-wash~72 coat-1 coat-2", "masonry-paint",
          old="#8a8f86", new="#3a4046", notes="painted-sound"),
+    # Whole walks.
+    case("painted brick, salt, open joints", "brick", WALL | {"efflorescence": "dry-bloom", "caulk_m": 5},
+         "bloom/brush-and-vacuum wash/pressure-wash~48 caulk-out/wet-cut-out~4 prime-joints=masonry-conditioner "
+         "caulk~4 coat-1", "masonry-paint", checks="bloom-watch", notes="painted-sound"),
+    case("presumed lead on cracked render", "stucco-smooth", WALL | {"loose_pct": 10, "crack_mm": 2, "crack_m": 5},
+         "wash/hose-wash~72 scrape/wet-scrape open-cracks/wet-rake-out~4 dust-cracks/hepa-vacuum cracks~24 "
+         "prime-spots=masonry-conditioner prime-mortar=masonry-undercoat coat-1 coat-2", "masonry-paint", lead=True,
+         checks="lead lead-large moving-cracks"),
+    case("aluminium gutter, rust from its screws", "aluminium-trim", _PANEL | {"rust_pct": 5, "age_years": 15},
+         "take-down wash/hose-wash~4 coat-1 refit", "trim-acrylic", item="gutter", checks="rust-runs",
+         notes="aluminium-weathered"),
+    case("sprayed slab edge: a floor is rolled all the same", "concrete-slab", WALL,
+         "wash/pressure-wash~24 dull/hepa-sand mask coat-1 coat-2", "floor-waterborne", schools={"method": "spray"},
+         checks="floor-damp-test", says=_WALKED),
+    case("bare cast wall of thirty years, form oil", "concrete-wall", _BARE | {"age_years": 30},
+         "degrease/degrease wash/pressure-wash~48 prime=masonry-undercoat coat-1 coat-2", "masonry-paint"),
 ]  # fmt: skip

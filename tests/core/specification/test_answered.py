@@ -160,3 +160,26 @@ def test_a_deglosser_on_steel_and_a_floor_enamel_on_a_wall_are_refused_in_words(
     (refused,) = _refused(wall, specify(wall, PRODUCTS).operations, picks={"coat": enamel.code})
     assert "this film is masonry paint" in refused.because and refused.instead.endswith("is laid")
     assert candidates(wall.coats.families, wall.facts, wall.coats.method, PRODUCTS)[0].product.name in refused.instead
+
+
+@pytest.mark.parametrize(
+    ("surface", "found", "family", "role", "words"),
+    [
+        # Silicate holds on mineral ground alone; an alkyd turns to soap on young concrete and on zinc.
+        ("limestone", {"coating": "waterborne", "masonry": "normal"}, Family.SILICATE_PAINT, "coat", "this film is"),
+        ("limestone", {"coating": "bare", "masonry": "dusty"}, Family.SILICATE_PAINT, "coat", "this film is"),
+        ("concrete-slab", {"coating": "bare", "age_years": 0.3}, Family.FLOOR_ALKYD, "coat", "this film is"),
+        ("metal-roof", {"coating": "bare", "age_years": 1}, Family.METAL_PRIMER, "prime", "this film is bonding"),
+        ("wood-deck", {"coating": "bare"}, Family.FLOOR_ALKYD, "coat", "this film is deck stain"),
+        ("composite-deck", {"coating": "bare"}, Family.DECK_STAIN, "coat", "this film is solid stain"),
+    ],
+)
+def test_a_product_that_the_ground_does_not_bear_is_refused(
+    surface: str, found: dict[str, Any], family: Family, role: str, words: str
+) -> None:
+    derivation = case("", surface, {"loose_pct": 0} | found, "", "").derived()
+    wished = next(p for p in PRODUCTS if p.family is family)
+    done = specify(derivation, PRODUCTS, {role: wished.code})
+    assert wished.code not in {o.product for o in done.operations}
+    (refused,) = _refused(derivation, done.operations, picks={role: wished.code})
+    assert words in refused.because and refused.instead.endswith("is laid")

@@ -60,6 +60,7 @@ def test_every_card_is_reached_and_speaks() -> None:
     assert all(c.instead for c in CARDS if c.forbids), "what forbids says what to do instead"
     assert set(DANGERS) == set(T), "every technique's danger is known"
     assert {T.POWER_SAND, T.PRESSURE_WASH, T.HEAT_GUN, T.OPEN_FLAME, T.SOLVENT_STRIPPER} <= set(LEAD_FORBIDS)
+    assert T.MILD_STRIPPER not in LEAD_FORBIDS, "what holds no methylene chloride may strip lead paint"
     assert {T.WIRE_BRUSH, T.CUT_OUT, T.BLOW_OFF, T.HAND_SAND} <= set(LEAD_FORBIDS)
     assert {T.WET_SCRAPE, T.WET_SAND, T.HEPA_SAND, T.DRILL, T.PRESSURE_WASH} <= set(ASBESTOS_FORBIDS)
     assert {T.RAKE_OUT, T.GRIND, T.POWER_SAND, T.BLOW_OFF} <= set(SILICA_FORBIDS)

@@ -39,6 +39,18 @@ def _first(ctx: Context) -> str:
     return kept.plan.tasks[0].id
 
 
+def test_a_day_that_breaks_lead_paint_ends_with_its_clean_up(ctx: Context, client: TestClient) -> None:
+    kept = _view(ctx).kept
+    assert kept is not None
+    scraped = next(t for t in kept.plan.tasks if "scrape" in t.steps and t.part == FRONT)
+    sheet = f"{RISE}/today?day={scraped.start.astimezone(_view(ctx).bundle.property.tz).date()}"
+    words = "HEPA clean-up of sheets, ground and sills"
+    page = client.get(sheet).text
+    assert "Street front" in page[page.index(words) : page.index(words) + 100]
+    submit(client, f"{RISE}/specification/lead", data={"found": "no"})
+    assert words not in client.get(sheet).text
+
+
 def _note(client: TestClient, task: str, said: str, **more: str) -> Any:
     return client.post(f"{RISE}/today/note", data={"task": task, "said": said, **more})
 

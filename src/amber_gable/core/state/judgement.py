@@ -5,7 +5,7 @@ Weather is judged in slots, for a film whose last stroke is at the slot's end an
 part waits for is held against the moment. A task is judged over the whole of its time.
 """
 
-from collections.abc import Callable, Sequence
+from collections.abc import Callable, Iterable, Sequence
 from dataclasses import dataclass, field, replace
 from datetime import datetime
 from enum import StrEnum
@@ -30,7 +30,7 @@ from amber_gable.domain.house.survey import Item, Zone
 from amber_gable.domain.job.job import JobBundle
 from amber_gable.domain.paint.product import Product
 from amber_gable.domain.work.finish import Finish, coat_colour
-from amber_gable.domain.work.operation import Operation
+from amber_gable.domain.work.operation import Operation, Technique
 
 LEAD_WIND_MAX = 9.0
 """Stronger, it carries chips and dust of lead paint past the sheets (docs/trade.md §10)."""
@@ -65,11 +65,15 @@ def work_of(site: SiteClimate, part: Zone | Item, finish: Finish, stint: Stint) 
 
 def stint_wind(bundle: JobBundle, part: Zone | Item, stint: Stint) -> float | None:
     """Strongest wind for work that breaks presumed lead paint, m/s; None for any other."""
+    return LEAD_WIND_MAX if breaks_lead(bundle, part, (o.technique for o in stint.operations)) else None
+
+
+def breaks_lead(bundle: JobBundle, part: Zone | Item, techniques: Iterable[Technique | None]) -> bool:
+    """Whether work done so breaks old paint on the part in which lead was found or is presumed."""
     found = part.condition.lead_found
     lead = lead_presumed(bundle) if found is None else found
-    ways = {o.technique for o in stint.operations if o.technique is not None}
-    breaks = any(DANGERS[way] & _BREAKS for way in ways)
-    return LEAD_WIND_MAX if lead and breaks and part.condition.coating is not Coating.BARE else None
+    painted = part.condition.coating is not Coating.BARE
+    return lead and painted and any(DANGERS[way] & _BREAKS for way in techniques if way is not None)
 
 
 def _still_bare(operations: Sequence[Operation], first: Operation, part: Zone | Item) -> bool:

@@ -37,6 +37,7 @@ _BY_WAY = {
     _T.BLOW_OFF: "blow",
     _T.STRIPPER: "strip",
     _T.SOLVENT_STRIPPER: "strip",
+    _T.MILD_STRIPPER: "strip",
     _T.POULTICE: "strip",
     _T.RESTORER: "strip",
     _T.DEGLOSSER: "deglosser",

@@ -62,11 +62,14 @@ class ShutterPair(Record):
 
 
 class GarageDoor(Record):
+    """A sectional door. `glazed` is the share of it that is glass."""
+
     kind: Literal["garage-door"] = "garage-door"
     width_m: Length
     height_m: Length
     sections: Count = 4
     sides: Sides = 1
+    glazed: Annotated[float, Field(ge=0, le=0.95)] = 0.0
 
 
 class Railing(Record):

@@ -31,6 +31,7 @@ _ROWS: list[tuple[str, str, Base, str, float, float, float, float, float, float 
     ("smooth-masonry-paint", "Smooth masonry paint", _W, "matt", 40, 60, 2, 6, 8, None, 28, (8, 8, 28, 35), "11.80"),
     ("high-build-masonry", "High-build masonry", _W, "matt", 48, 150, 3, 10, 18, None, 28, (8, 8, 30, 35), "13.70"),
     ("elastomeric-wall", "Elastomeric wall coating", _W, "matt", 50, 300, 6, 24, 24, None, 30, (10, 10, 32, 40), "15.30"),
+    ("silicate-masonry", "Silicate masonry paint", Base.SILICATE, "matt", 42, 80, 3, 12, 12, None, 28, (8, 8, 30, 30), "16.40"),
     ("deck-stain-semi-transparent", "Deck stain, semi-transparent", _W, "matt", 22, 30, 1, 6, 4, 24, 7, (8, 8, 32, 35), "17.90"),
     ("deck-stain-solid", "Deck stain, solid", _W, "matt", 32, 45, 1, 6, 4, None, 14, (8, 8, 32, 35), "17.10"),
     ("deck-clear-coat", "Deck clear coat", _W, "satin", 28, 20, 1, 6, 4, None, 7, (8, 8, 32, 35), "18.80"),
@@ -58,6 +59,7 @@ _FAMILY = {
     "smooth-masonry-paint": Family.MASONRY_PAINT,
     "high-build-masonry": Family.HIGH_BUILD_MASONRY,
     "elastomeric-wall": Family.ELASTOMERIC,
+    "silicate-masonry": Family.SILICATE_PAINT,
     "deck-stain-semi-transparent": Family.DECK_STAIN,
     "deck-stain-solid": Family.SOLID_STAIN,
     "deck-clear-coat": Family.DECK_CLEAR,
@@ -66,6 +68,8 @@ _FAMILY = {
     "porch-all-in-one": Family.FLOOR_ALL_IN_ONE,
     "roof-coat-reflective": Family.ROOF_COAT,
 }
+
+_HAZARDS = {_A: (Hazard.OILY_RAGS, Hazard.STRONG_FUMES), Base.SILICATE: (Hazard.CAUSTIC,)}
 
 # Quart, gallon and five-gallon pail in litres, with the price per litre relative to the gallon can.
 _SIZES = ((0.946, Decimal("1.30")), (3.785, Decimal("1.00")), (18.927, Decimal("0.88")))
@@ -93,7 +97,7 @@ def _product(row: tuple) -> Product:  # type: ignore[type-arg]
         max_recoat_h=longest,
         cure_d=cure,
         foot_h=24 if code.startswith("porch") else None,
-        hazards=(Hazard.OILY_RAGS, Hazard.STRONG_FUMES) if base is _A else (),
+        hazards=_HAZARDS.get(base, ()),
         self_priming=code in ("high-build-masonry", "porch-all-in-one", "porch-waterborne"),
         primer="primer" in code or "undercoat" in code or "conditioner" in code,
         containers=tuple(

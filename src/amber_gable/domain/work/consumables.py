@@ -61,7 +61,8 @@ _ROWS = [
     Consumable("bleach", "Bleach, to be mixed 1 : 3", "L", 1, {T.BLEACH: 0.05}),
     Consumable("fungicide", "Fungicidal wash", "L", 1, {T.FUNGICIDE: 0.1}),
     Consumable(
-        "stripper", "Chemical stripper", "L", 5, {T.STRIPPER: 0.25, T.SOLVENT_STRIPPER: 0.3, T.POULTICE: 0.5}, 1.5
+        "stripper", "Chemical stripper", "L", 5,
+        {T.STRIPPER: 0.25, T.SOLVENT_STRIPPER: 0.3, T.MILD_STRIPPER: 0.4, T.POULTICE: 0.5}, 1.5,
     ),
     Consumable("restorer", "Wood restorer", "L", 5, {T.RESTORER: 0.15}),
     Consumable("brightener", "Wood brightener", "L", 2.5, {T.BRIGHTENER: 0.1}),

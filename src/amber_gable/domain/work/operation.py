@@ -61,6 +61,7 @@ class Technique(StrEnum):
     FUNGICIDE = "fungicide"
     STRIPPER = "caustic-stripper"
     SOLVENT_STRIPPER = "solvent-stripper"
+    MILD_STRIPPER = "mild-stripper"
     POULTICE = "poultice-stripper"
     RESTORER = "deck-restorer"
     BRIGHTENER = "acid-brightener"

@@ -10,6 +10,7 @@ from amber_gable.core.specification.cautions.safety import Card, day_cards
 from amber_gable.core.specification.derived.sequences import PaintingOrder, painting_order
 from amber_gable.core.state.answers import AnswerWords, told
 from amber_gable.core.state.job_state import TaskState
+from amber_gable.core.state.judgement import breaks_lead
 from amber_gable.core.state.task_status import Status
 from amber_gable.core.weather.film.limits import coat_limits
 from amber_gable.domain.house.survey import Item, Zone
@@ -118,6 +119,17 @@ class DaySheet:
 
     def _day(self, state: TaskState) -> date:
         return state.task.start.astimezone(self.view.now.tzinfo).date()
+
+    @property
+    def to_clean(self) -> list[str]:
+        """Faces on which presumed lead paint is broken that day: what must be cleaned there before the crew leaves."""
+        bundle = self.view.bundle
+        dusty = {}
+        for task in self.tasks:
+            part = bundle.property.part(task.part)
+            if isinstance(part, Zone | Item) and breaks_lead(bundle, part, task.techniques):
+                dusty[task.face_name] = True
+        return list(dusty)
 
     @property
     def is_today(self) -> bool:

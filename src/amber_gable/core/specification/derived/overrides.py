@@ -40,7 +40,8 @@ def overridden(
     return tuple(out), tuple(lost)
 
 
-_STRIPS = {Technique.STRIPPER, Technique.SOLVENT_STRIPPER}
+_STRIPS = {Technique.STRIPPER, Technique.SOLVENT_STRIPPER, Technique.MILD_STRIPPER}
+_ALKALINE = {Technique.STRIPPER, Technique.POULTICE}
 _DISTURBS = (OperationKind.SCRAPE, OperationKind.SAND, OperationKind.STRIP)
 _DULLS = {OperationKind.SAND, OperationKind.STRIP}
 
@@ -101,7 +102,7 @@ def _ground(operations: Sequence[Operation], facts: Facts) -> list[Conflict]:
         if not stripped:
             out.append(Conflict(Alert.STOP, "strip", "a translucent stain over a film that is not stripped",
                                 "Strip it, or choose a solid stain."))  # fmt: skip
-    if any(o.technique in _STRIPS for o in before) and not any(o.technique is Technique.BRIGHTENER for o in before):
+    if any(o.technique in _ALKALINE for o in before) and not any(o.technique is Technique.BRIGHTENER for o in before):
         out.append(Conflict(Alert.STOP, "brighten", "the wood is left alkaline after the stripper", "Brighten and "
                             "neutralise: a stain over alkaline wood does not bond."))  # fmt: skip
     primes = any(o.kind is OperationKind.PRIME and o.share == 1 for o in operations)

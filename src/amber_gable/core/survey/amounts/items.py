@@ -51,7 +51,7 @@ def item_parts(spec: ItemSpec) -> tuple[Part, ...]:
             Part("edges", 2, (around, SHUTTER_EDGE_M)),
         )
     if isinstance(spec, GarageDoor):
-        return (Part("sections", spec.sides, (spec.width_m, spec.height_m), SECTION_FACTOR),)
+        return (Part("sections", spec.sides, (spec.width_m, spec.height_m), SECTION_FACTOR * (1 - spec.glazed)),)
     if isinstance(spec, Railing):
         return (
             Part("balusters, 2 sides × openness", 2, (spec.length_m, spec.height_m), openness(spec)),

@@ -85,8 +85,18 @@ def helps(
         for h in (hours(replace(coat, surface=surface)),)
     ]
     better = sorted((f for f in found if f.gained >= slots.length_h), key=lambda f: -f.gained)
+    better = _tin_first(better)
     later = hours(coat, first=days, end=2 * days) if slots.day[-1] >= 2 * days - 1 else 0.0
     return better + ([Help("wait", "waiting a week", later, later - now)] if later - now >= slots.length_h else [])
+
+
+def _tin_first(better: list[Help]) -> list[Help]:
+    """Another product before what is put up or wiped, where it gains at least half as much as the best: it takes
+    nobody's time on the day."""
+    tin = next((f for f in better if f.kind == "product"), None)
+    if tin is None or tin.gained < better[0].gained / 2:
+        return better
+    return [tin, *(f for f in better if f is not tin)]
 
 
 def _tried(
