@@ -5,6 +5,7 @@ import pytest
 from amber_gable.core.survey.amounts.measures import parse_share, said_share
 from amber_gable.core.survey.findings.answers import Tally, surface_kinds, surfaces_of, tallies
 from amber_gable.core.survey.findings.essentials import open_tests
+from amber_gable.domain.findings.guided_tests import GUIDED_TESTS
 from tests.jobs import coopers_rise
 
 
@@ -67,3 +68,13 @@ def test_answers_are_counted_and_what_is_open_is_what_the_survey_misses() -> Non
     house = coopers_rise().property
     missed = sum(len([t for t in open_tests(s) if t.field != "moisture"]) for s in surfaces_of(house))
     assert sum(t.needed for t in _by_code().values()) == missed > 0
+
+
+def test_only_what_can_be_true_on_a_surface_is_offered() -> None:
+    coating = next(t for t in GUIDED_TESTS if t.code == "coating")
+    assert "lime-wash" not in coating.answers_on(("wood",)) and "factory-primer" in coating.answers_on(("wood",))
+    assert "penetrating-stain" not in coating.answers_on(("masonry",)) and "lime-wash" in coating.answers_on(
+        ("masonry",)
+    )
+    assert set(coating.answers_on(("wood", "masonry"))) == set(coating.answers), "of a house of both, all"
+    assert "lime-wash" not in _by_code("zone.wood-lap")["coating"].answers

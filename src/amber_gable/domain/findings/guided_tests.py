@@ -1,5 +1,6 @@
 """The small tests of a survey (docs/trade.md §3): what each finds out, on what, and how it is done."""
 
+from collections.abc import Collection
 from enum import StrEnum
 from typing import Any, get_args
 
@@ -27,10 +28,22 @@ class GuidedTest(Record):
         choice = next((k for k in kinds if isinstance(k, type) and issubclass(k, StrEnum)), None)
         return tuple(choice) if choice is not None else ()
 
+    def answers_on(self, families: Collection[str]) -> tuple[str, ...]:
+        """Those that can be true on substrates of these families."""
+        return tuple(a for a in self.answers if not _ONLY_ON.get(a) or _ONLY_ON[a] & set(families))
+
     def fits(self, family: str) -> bool:
         return not self.families or family in self.families
 
 
+_ONLY_ON = {
+    "film-stain": {"wood", "masonry"},
+    "penetrating-stain": {"wood"},
+    "factory-coat": {"wood", "metal", "cement", "composite"},
+    "factory-primer": {"wood", "cement"},
+    "lime-wash": {"masonry"},
+}
+"""Families of substrate on which an answer can be true; the others can be anywhere."""
 _WOOD, _HARD = ("wood",), ("masonry",)
 _ROWS: list[tuple[str, str, str, tuple[str, ...], str]] = [
     # code, field, name, families, how

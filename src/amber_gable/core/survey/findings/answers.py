@@ -63,7 +63,8 @@ def is_drawn(test: GuidedTest, condition: Condition) -> bool:
 @dataclass(frozen=True)
 class Tally:
     """How often each answer was given among the surfaces that a test fits: by the answer, by the word of a share, or
-    by the figure. `open` have none, `needed` of them must get one; `drawn` are painted on the drawing."""
+    by the figure. `open` have none, `needed` of them must get one; `drawn` are painted on the drawing; `families` of
+    their substrates."""
 
     test: GuidedTest
     fits: int
@@ -72,12 +73,14 @@ class Tally:
     needed: int
     drawn: int
     essential: bool
+    families: frozenset[str]
 
     @property
     def answers(self) -> tuple[str, ...]:
         """What is offered: the test's own answers, the words of a share, else the figures that were given."""
         if self.test.answers:
-            return self.test.answers
+            can_be = self.test.answers_on(self.families)
+            return tuple(a for a in self.test.answers if a in can_be or a in self.given)
         if self.test.field.endswith("_pct"):
             return tuple(words for words, _ in SAID_SHARES)
         return tuple(sorted(self.given, key=float))
@@ -101,6 +104,7 @@ def tallies(surfaces: Sequence[Surface]) -> list[Tally]:
                 sum(not is_answered(test, s.condition) for s in needing),
                 sum(is_drawn(test, s.condition) for s in fitting),
                 bool(needing),
+                frozenset(SUBSTRATES[s.substrate].family for s in fitting),
             )
         )
     return out

@@ -5,6 +5,7 @@ from typing import Any
 
 from amber_gable.domain.findings.condition import Condition, Tested
 from amber_gable.domain.findings.guided_tests import GuidedTest, quantity_of_test
+from amber_gable.domain.house.substrates import SUBSTRATES
 from amber_gable.domain.house.survey import Item, Zone
 from amber_gable.domain.units import typed
 from amber_gable.services.survey.conditions import AskedTest
@@ -46,7 +47,7 @@ def row_of_test(asked: AskedTest, part: Zone | Item, here: str, units: Units, ar
         id=f"{part.id}-{test.code}",
         here=here,
         test=test,
-        control=control_of_test(test, condition, units),
+        control=control_of_test(test, condition, units, SUBSTRATES[part.substrate].family),
         done=next((t for t in condition.tests if t.test == test.code), None),
         answered=asked.answered,
         essential=asked.essential,
@@ -54,12 +55,13 @@ def row_of_test(asked: AskedTest, part: Zone | Item, here: str, units: Units, ar
     )
 
 
-def control_of_test(test: GuidedTest, condition: Condition, units: Units) -> TestControl:
+def control_of_test(test: GuidedTest, condition: Condition, units: Units, family: str) -> TestControl:
     value: Any = getattr(condition, test.field)
-    answers = test.answers
-    if answers:
+    if test.answers:
         told = {True: "yes", False: "no", None: ""}.get(value, str(value))
-        return TestControl(told, options=tuple((a, a.replace("-", " ")) for a in answers))
+        can_be = test.answers_on((family,))
+        offered = [a for a in test.answers if a in can_be or a == told]
+        return TestControl(told, options=tuple((a, a.replace("-", " ")) for a in offered))
     if test.field.endswith("_colour"):
         return TestControl(value or "")
     seen = any(t.test == test.code for t in condition.tests)
