@@ -9,7 +9,7 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from amber_gable.core.estimate import containers
-from amber_gable.core.estimate.containers import least_cost
+from amber_gable.core.estimate.containers import Purchase, handier, least_cost
 from amber_gable.core.estimate.paint_needs import touch_up_reserve
 from amber_gable.core.estimate.quantities import quantity_lines
 from amber_gable.core.specification.colour.absorptance import solar_absorptance
@@ -91,7 +91,21 @@ def test_coats_of_one_colour_share_their_containers_over_all_faces() -> None:
     house = next(o for o in orders if o.product.code == "skerry-housecoat")
     # 37 L by the medians; in four of five jobs 1.2^0.84 = 1.17 times as much is enough: 43.1 L. A can of 1 L is kept.
     assert house.need.wanted_l == pytest.approx(36.97 * 1.167, rel=0.02)
-    assert [(c.litres, n) for c, n in house.purchase.items] == [(18.927, 2), (3.785, 1), (0.946, 3)]
+    # Two pails, a gallon and three quarts are the cheapest; three quarts cost 54.60, another gallon 56.02.
+    assert [(c.litres, n) for c, n in house.purchase.items] == [(18.927, 2), (3.785, 2)]
+
+
+def test_one_larger_can_takes_the_place_of_three_small_ones_that_cost_nearly_as_much() -> None:
+    quart, gallon = Container(litres=1, price=Decimal("10")), Container(litres=4, price=Decimal("33"))
+    three = Purchase(((quart, 3),))
+    assert handier(three, (quart, gallon)).items == ((gallon, 1),), "33 for 30: a tenth more"
+    dear = gallon.model_copy(update={"price": Decimal("33.01")})
+    assert handier(three, (quart, dear)) == three
+    assert handier(Purchase(((quart, 2),)), (quart, gallon)).items == ((quart, 2),), "two are no nuisance"
+    both = Purchase(((gallon, 1), (quart, 3)), taken=(0,), stock_l=0.5)
+    assert handier(both, (quart, gallon)) == Purchase(((gallon, 2),), taken=(0,), stock_l=0.5)
+    small = Container(litres=2.5, price=Decimal("20"))
+    assert handier(three, (quart, small)) == three, "what holds less is no help"
 
 
 def test_the_reserve_is_two_percent_in_a_can_as_it_is_kept() -> None:

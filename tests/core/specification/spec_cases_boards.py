@@ -86,7 +86,7 @@ CASES: list[Case] = [
          "exterior-acrylic", checks="price-stripping", says="hidden-rot"),
     case("siding, three tenths of six coats loose", "wood-lap", SOUND | {"loose_pct": 30, "coats": 6},
          "wash/hose-wash~48 scrape/dry-scrape feather/power-sand prime-spots=peel-bonding-primer coat-1 coat-2",
-         "exterior-acrylic", checks="thick-old-coats", notes="many-coats", says="hidden-rot"),
+         "exterior-acrylic", checks="thick-old-coats", notes="", says="hidden-rot"),
     case("siding, six tenths loose, to be stripped", "wood-lap", SOUND | {"loose_pct": 60},
          "wash/hose-wash~48 strip/power-sand fibre/power-sand prime=acrylic-wood-primer coat-1 coat-2",
          "exterior-acrylic", schools={"failing": "strip"}, says="hidden-rot"),

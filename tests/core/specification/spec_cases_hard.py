@@ -116,7 +116,7 @@ CASES = [
          "masonry-paint", schools={"mildew": "fungicide"}, notes="painted-sound", says="mildew-returns"),
     case("bare porch slab", "concrete-slab", { "coating" : "bare", "masonry" : "normal", "age_years" : 8, "loose_pct" :
          0 }, "wash/pressure-wash~24 dull/extracted-grind mask coat-1 coat-2", "floor-waterborne",
-         checks="floor-sealer-unknown floor-damp-test", says="floor-slip floor-foot", notes="floor-first-coat"),
+         checks="floor-sealer-unknown floor-damp-test", says="floor-slip floor-foot"),
     case("painted porch, loose", "concrete-slab", {"coating": "oil", "gloss": "gloss", "masonry": "normal",
          "loose_pct": 10},
          "wash/pressure-wash~24 scrape/wet-scrape~4 dull/hepa-sand mask prime-spots=floor-waterborne coat-1 "
@@ -125,7 +125,7 @@ CASES = [
     case("new porch slab", "concrete-slab", { "coating" : "bare", "masonry" : "normal", "age_years" : 0.05, "loose_pct"
          : 0 }, "wash/pressure-wash~24 dull/extracted-grind mask coat-1 coat-2", "floor-waterborne",
          stops="green-masonry", checks="floor-sealer-unknown floor-damp-test", says="floor-slip floor-foot",
-         notes="finish-floor-young floor-first-coat"),
+         notes="finish-floor-young"),
     case("vinyl sound", "vinyl-siding", {"coating": "bare", "gloss": "dull", "vinyl": "sound", "loose_pct": 0,
          "mildew_pct": 0},
          "wash/hose-wash~4 coat-1 coat-2",

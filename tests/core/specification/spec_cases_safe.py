@@ -133,7 +133,7 @@ MINERAL = [
     case("porch slab with cut-off posts", "concrete-slab", _BRICK | { "age_years" : 30, "stubs" : 4 },
          "wash/pressure-wash~24 stubs/grind-metal prime-stubs=metal-primer dull/extracted-grind mask coat-1 coat-2",
          "floor-waterborne", checks="floor-sealer-unknown floor-damp-test", says="floor-slip floor-foot",
-         notes="floor-first-coat"),
+         notes=""),
     case("porch slab, sound coat", "concrete-slab", {"coating": "waterborne", "gloss": "satin", "masonry": "normal",
          "loose_pct": 0},
          "wash/pressure-wash~24 dull/hepa-sand mask coat-1 coat-2",

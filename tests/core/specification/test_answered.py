@@ -1,5 +1,6 @@
 """Every finding is answered and every wish is kept or refused in words, on every surface."""
 
+import random
 from collections.abc import Iterator
 from typing import Any
 
@@ -89,6 +90,28 @@ def test_every_finding_leaves_a_trace_or_a_reason(request: pytest.FixtureRequest
     assert seen > 2500
     assert not silent
     assert not nobody, "each has a reason of its own"
+
+
+def test_two_findings_together_are_each_answered(request: pytest.FixtureRequest) -> None:
+    """Pairs of findings drawn at random, each against the same surface with the other alone."""
+    draw = random.Random(20261201)
+    surfaces = list(_surfaces(whole=True))
+    unanswered = []
+    for _ in range(12_000 if request.config.getoption("--long") else 800):
+        (substrate, item), coating = draw.choice(surfaces), draw.choice(COATINGS)
+        family = SUBSTRATES[substrate].family
+        pair = draw.sample([t for t in GUIDED_TESTS if t.field != "coating" and t.fits(family)], 2)
+        found = {t.field: draw.choice(_values(t)) for t in pair}
+        facts, condition = _found(substrate, coating, item, **found)
+        derivation = derive(facts)
+        told = no_matter(derivation, condition, family)
+        for test, other in (pair, pair[::-1]):
+            mine = [n for n in told if n.finding.startswith(f"{test.name}: ")]
+            alone = _found(substrate, coating, item, **{other.field: found[other.field]})[0]
+            silent = not mine and bool(found[test.field] or not item) and _trace(derivation) == _trace(derive(alone))
+            if silent or any(n.because == NOBODY for n in mine):
+                unanswered.append((substrate, item, coating, test.field, found))
+    assert not unanswered
 
 
 def test_a_finding_that_changes_something_is_not_told_as_changing_nothing() -> None:

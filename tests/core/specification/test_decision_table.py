@@ -261,6 +261,8 @@ UNWRITTEN: dict[str, tuple[Case, Callable[[Derivation], object], object]] = {
                   lambda d: _step(d, "fibre").name, "Knock down raised fibre, 60 to 80 grit"),
     "deck-smooth": (case("", "wood-deck", _BARE | {"greyed": False}, "", "", schools={"deck-sand": "smooth"}),
                     lambda d: _step(d, "fibre").name, "Knock down raised fibre, 150 to 180 grit"),
+    "floor-bare": (case("", "concrete-slab", _TILE | {"coating": "bare", "absorbency": "soaks"}, "", ""),
+                   lambda d: "stippled into the pores" in _step(d, "coat-1").note, True),
     "floor-sealed": (case("", "concrete-slab", _TILE | {"coating": "bare", "absorbency": "beads"}, "", ""),
                      lambda d: _step(d, "dull").name, "Grind the sealer off under extraction until water soaks in"),
     "finish-wood-trim": (case("", "wood-trim", SOUND, "", ""), lambda d: d.coats.sheen, "satin to semi-gloss"),

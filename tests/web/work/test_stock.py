@@ -121,6 +121,6 @@ def test_a_lighter_can_of_the_same_paint_may_be_retinted_and_a_darker_one_not(cl
 
 def test_no_pail_is_larger_than_is_wished(client: TestClient, ctx: Context) -> None:
     submit(client, f"{RISE}/level", data={"buy_level": "80", "largest_l": "3.785"})
-    assert {c.litres for c, _ in _housecoat(ctx).purchase.items} == {3.785, 0.946}
+    assert {c.litres for c, _ in _housecoat(ctx).purchase.items} <= {3.785, 0.946}
     assert "Largest container" in said_on(client.get(RISE).text)
     assert client.post(f"{RISE}/level", data={"buy_level": "80", "largest_l": "-1"}).status_code == 422

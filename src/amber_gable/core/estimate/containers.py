@@ -72,6 +72,26 @@ def least_cost(needed_l: float, sizes: tuple[Container, ...], stock: tuple[float
     )
 
 
+MANY_SMALL = 3
+"""So many of one size are a nuisance to open, box and carry …"""
+HANDY = Decimal("1.10")
+"""… and one larger container that costs no more than a tenth above them is taken instead."""
+
+
+def handier(bought: Purchase, sizes: Sequence[Container]) -> Purchase:
+    """The same with one larger container in the place of three or more of a size, where it holds as much and costs
+    hardly more."""
+    counts = dict(bought.items)
+    for small, count in bought.items:
+        larger = [c for c in sizes if c.litres >= small.litres * count and c.price <= small.price * count * HANDY]
+        if count >= MANY_SMALL and larger:
+            del counts[small]
+            one = min(larger, key=lambda c: (c.price, c.litres))
+            counts[one] = counts.get(one, 0) + 1
+    items = sorted(counts.items(), key=lambda item: -item[0].litres)
+    return Purchase(tuple(items), bought.taken, bought.stock_l)
+
+
 def _counted(needed_l: float, litres: Array, price: Array, most: Array, filler: int) -> Array:
     """How many of each (N,), every set tried: what the others leave short, the filler fills."""
     others = [int(n) + 1 for n in most]

@@ -7,7 +7,7 @@ from decimal import Decimal
 import numpy as np
 
 from amber_gable.core.estimate.consumables import Supply, additives, supplies
-from amber_gable.core.estimate.containers import Box, Purchase, boxes, least_cost
+from amber_gable.core.estimate.containers import Box, Purchase, boxes, handier, least_cost
 from amber_gable.core.estimate.draw import Draw
 from amber_gable.core.estimate.hours import Hours, job_hours
 from amber_gable.core.estimate.paint_needs import LEVELS, PaintNeed, paint_needs
@@ -112,6 +112,7 @@ def ordered(need: PaintNeed, litres: float, stock: Sequence[StockCan] = (), larg
     sizes = need.product.containers
     small = tuple(c for c in sizes if largest_l is None or c.litres <= largest_l * (1 + 1e-6))
     bought = least_cost(litres + need.reserve_l, small or sizes, tuple(c.litres for c in cans))
+    bought = handier(bought, small or sizes)
     return Order(need, bought, tuple(cans[i] for i in bought.taken))
 
 

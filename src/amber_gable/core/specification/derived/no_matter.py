@@ -21,6 +21,8 @@ class NoMatter:
     because: str
 
 
+BRIDGED_MM = 0.2
+"""Widest crack that a coat bridges (docs/trade.md §3)."""
 NOBODY = "no rule of ours asks anything because of it on this surface: look at it, and decide"
 _BARE, _FILM = "the surface is bare: there is no old film to judge", "the old film, not the ground, meets the water"
 _NOTHING = "nothing of it was found"
@@ -35,6 +37,8 @@ def _bare(facts: Facts) -> bool:
 def _absorbency(value: Any, facts: Facts) -> str:
     if value == "soaks":
         return "it takes water, and so a coat"
+    if facts.get("masonry") in ("shiny", "dusty"):
+        return "what the finger found has its own step, whatever the water does"
     return NOBODY if _bare(facts) else _FILM
 
 
@@ -59,7 +63,17 @@ def _coats(value: Any, facts: Facts) -> str:
 def _bare_share(value: Any, facts: Facts) -> str:
     if _bare(facts):
         return "all of it is bare and is treated so"
+    if (facts.get("rust_pct") or 0.0) >= value:
+        return "what is bare is taken to be what rusts, and is worked with it"
     return "the share that is bare is worked with what is loose" if facts.get("loose_pct") else NOBODY
+
+
+def _cracks(value: Any, facts: Facts) -> str:
+    if not value:
+        return _NOTHING
+    if (facts.get("crack_mm") or 1.0) <= BRIDGED_MM:
+        return "cracks so fine are left to the coat"
+    return "checks in logs are judged by where they look, not by their width" if "log" in facts.tags else NOBODY
 
 
 def _greyed(value: Any, facts: Facts) -> str:
@@ -86,6 +100,8 @@ _SAID: dict[str, Reason] = {
     "chalking": lambda value, _: _NOTHING if value == "none" else NOBODY,
     "coats": _coats,
     "dirt": lambda value, _: {"none": _NOTHING, "light": "the usual wash takes it off"}.get(value, NOBODY),
+    "crack_m": _cracks,
+    "crack_mm": _cracks,
     "deposit": lambda value, _: _NOTHING if value == "none" else NOBODY,
     "lead_found": lambda *_: "bare, it carries no paint that could hold lead",
     "efflorescence": lambda value, _: _NOTHING if value == "none" else NOBODY,

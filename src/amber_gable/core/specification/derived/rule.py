@@ -145,7 +145,8 @@ class Step:
 
 @dataclass(frozen=True)
 class Coats:
-    """The finish a rule asks for. The strongest one holds; `sheen` in words."""
+    """The finish a rule asks for. The strongest one holds; `sheen` in words; `on_bare` says how the first coat goes on
+    where the surface is bare and unprimed."""
 
     families: tuple[Family, ...]
     count: int
@@ -154,6 +155,7 @@ class Coats:
     spray: Method = Method.AIRLESS
     strength: int = 0
     bare_first: bool = False
+    on_bare: str = ""
 
 
 THIN = 0.7

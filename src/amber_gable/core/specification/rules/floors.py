@@ -24,23 +24,22 @@ _FLOOR = ("masonry floor",)
 _BARE = one_of("coating", "bare")
 _WOODEN = ("wood floor", "wood stair")
 _TRODDEN, _PAINTED = (*_FLOOR, *_WOODEN), one_of("aim", "paint")
+_FILLS = "Thinned by its sheet, stippled into the pores by brush."
 FLOORS = (
     Rule("finish-wooden-floor", "wooden steps and porch boards are walked on", "two thin coats of a floor paint; house "
          "paint stays soft and sticks to shoes", on=_WOODEN, when=(_PAINTED,),
          coats=Coats((F.FLOOR_WATERBORNE, F.FLOOR_ALKYD), 2, Method.BRUSH, "satin", spray=Method.BRUSH, strength=6)),
     Rule("finish-floor", "a floor is walked on", "two thin coats; slip resistance where it gets wet", on=_FLOOR,
          coats=Coats((F.FLOOR_WATERBORNE, F.FLOOR_ALL_IN_ONE, F.FLOOR_ALKYD), 2, Method.ROLLER, "satin",
-                     spray=Method.ROLLER, strength=5)),
+                     spray=Method.ROLLER, strength=5, on_bare=_FILLS)),
     Rule("finish-floor-young", "the slab is {age_years} years old", "young concrete is alkaline and turns oil to soap",
          on=_FLOOR, when=(at_most("age_years", 0.5),), level=Alert.NOTE, todo="No alkyd floor paint on it.",
          coats=Coats((F.FLOOR_WATERBORNE, F.FLOOR_ALL_IN_ONE), 2, Method.ROLLER, "satin", spray=Method.ROLLER,
-                     strength=6)),
+                     strength=6, on_bare=_FILLS)),
     Rule("floor-bare", "bare concrete", "smooth concrete gives no tooth", on=_FLOOR, when=(_BARE,),
-         steps=(Step("dull", Phase.SAND, K.SAND, "Profile the slab: grind under extraction or etch it", "Like medium "
+         steps=(Step("dull", Phase.SAND, K.SAND, "Profile the slab: grind it under extraction", "Like medium "
                      "sandpaper to the hand; the dust is drawn off, not blown.", techniques=(T.HEPA_GRIND,
                      T.ACID_ETCH)),)),
-    Rule("floor-first-coat", "bare concrete", "its pores must be filled", on=_FLOOR, when=(_BARE,), unless=("prime",),
-         level=Alert.NOTE, todo="The first coat is thinned by its sheet and stippled into the pores by brush."),
     Rule("floor-sealed", "water stands on the bare slab", "a curing compound or sealer sheds every coat", on=_FLOOR,
          when=(_BARE, one_of("absorbency", "slow", "beads")),
          steps=(Step("dull", Phase.SAND, K.SAND, "Grind the sealer off under extraction until water soaks in", "Then "

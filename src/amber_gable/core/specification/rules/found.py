@@ -65,7 +65,7 @@ SURFACE = (
          todo="See what parted: an old film that left its ground comes off; a new coat that left the old wants a "
          "bonding primer."),
     Rule("many-coats", "{coats} old coats", "a thick film is stiff: it cracks and lets go under one more",
-         when=(_PAINTED, above("coats", 4), at_most("loose_pct", 40, or_unknown=True)), level=Alert.NOTE,
+         when=(_PAINTED, above("coats", 4), at_most("loose_pct", 20, or_unknown=True)), level=Alert.NOTE,
          unless=("strip",),
          todo="Cross-cut and tape it in several places; where it lifts, price stripping."),
 )  # fmt: skip

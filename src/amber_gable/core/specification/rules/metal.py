@@ -107,11 +107,10 @@ STEEL = (
 _ZINC = ("metal galvanised",)
 GALVANISED = (
     Rule("zinc-bare", "bare galvanised steel", "mill oil and smooth zinc shed a coat; an alkyd turns to soap on it",
-         on=_ZINC, when=(one_of("coating", "bare"),),
-         steps=(Step("degrease", Phase.STRIP, K.WASH, "Degrease and etch, rinse", "Water must run off in a sheet, not "
-                     "in beads.", techniques=(T.DEGREASE,), wait_h=4, covers=("wash",)),
-                _prime("Acrylic bonding primer for zinc all over", "Never an alkyd straight on zinc.", 60,
-                       F.BONDING_PRIMER))),
+         on=_ZINC, when=(one_of("coating", "bare"),), steps=(Step("degrease", Phase.STRIP, K.WASH, "Degrease and dull "
+         "with a pad, rinse", "Water must run off in a sheet, not in beads.", techniques=(T.DEGREASE,), wait_h=4,
+         covers=("wash",)), _prime("Acrylic bonding primer for zinc all over", "Never an alkyd straight on zinc.", 60,
+         F.BONDING_PRIMER))),
     Rule("zinc-worn", "rust, bare or loose on {rusty_pct} % of the zinc", "rust creeps, and bare zinc sheds paint",
          on=_ZINC, when=(above("rusty_pct", 0), none_of("coating", "bare", or_unknown=True)),
          steps=(RUST_OFF, Step("prime-spots", Phase.SPOT_PRIME, K.PRIME, "Acrylic bonding primer on zinc and bare "

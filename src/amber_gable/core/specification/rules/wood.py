@@ -171,8 +171,8 @@ REPAIRS = (
          steps=(Step("rot", Phase.ROT, K.REPAIR, "Cut out rot, harden, two-part filler, or replace the board",
                      "Cut when it is dry and metered, {moisture_limit} % or less, before the hardener. Mix small: it "
                      "sets in minutes. Find what wets it first.", Acts(fact="rot_m2", unit=AmountUnit.M2),
-                     (T.CUT_OUT, T.WET_CUT_OUT), otherwise="Cut out rot wet, harden, two-part filler, or replace the "
-                     "board", wait_h=1), _FLUSH,
+                     (T.CUT_OUT, T.WET_CUT_OUT), otherwise="Cut out rot misted; dry by the meter, harden and fill, or "
+                     "replace the board", wait_h=1), _FLUSH,
                 Step("prime-fillings", Phase.SPOT_PRIME, K.PRIME, "Wood primer on the fillings", "", _FILLED,
                      families=(F.ACRYLIC_WOOD_PRIMER, F.ALKYD_WOOD_PRIMER), method=Method.BRUSH, bare=True),)),
     Rule("rot-goes-on", "rot was found", "where one board is soft, others are behind it", on=_WOOD,
