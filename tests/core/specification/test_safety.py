@@ -3,9 +3,11 @@
 import pytest
 
 from amber_gable.core.specification.cautions.dangers import ASBESTOS_FORBIDS, DANGERS, LEAD_FORBIDS, SILICA_FORBIDS
-from amber_gable.core.specification.cautions.safety import CARDS, Content, job_cards
+from amber_gable.core.specification.cautions.safety import CARDS, Content, job_cards, part_cards
+from amber_gable.core.survey.amounts.painted import painted_parts
 from amber_gable.domain.paint.product import Hazard
 from amber_gable.domain.units import UnitSystem, in_units
+from amber_gable.domain.work.operation import Operation
 from amber_gable.domain.work.operation import OperationKind as K
 from amber_gable.domain.work.operation import Technique as T
 from tests.jobs import demo_job
@@ -18,6 +20,7 @@ CASES = [
     ("turbine", Content(techniques={T.AIR_SPRAY_ON}), {"spray"}),
     ("roof and high wall", Content(roof=True, high=True), {"roof", "height"}),
     ("wires, sign", Content(wires=True), {"wires"}),
+    ("a stoop without its railing", Content(tags={"floor"}, open_edge=True), {"edge"}),
     ("sign lighting", Content(tags={"sign"}), {"wires"}),
     ("bleach", Content(techniques={T.BLEACH}), {"bleach"}),
     ("stripper and brightener", Content(techniques={T.STRIPPER, T.BRIGHTENER}), {"caustic", "acid"}),
@@ -85,3 +88,19 @@ def test_the_cards_of_the_demo_jobs(job: str, there: set[str], absent: set[str])
     forbidden = {t for c in job_cards(bundle) if c.id == "lead" for t in c.forbids}
     for finish in bundle.job.finishes:
         assert not {o.technique for o in bundle.operations(finish)} & forbidden
+
+
+def test_a_railing_that_is_taken_down_leaves_an_open_edge_on_its_deck_alone() -> None:
+    bundle = demo_job("4")
+    assert "edge" not in {c.id for c in job_cards(bundle)}
+    off = Operation(id="take-down", name="Take the railing off", kind=K.FIT, technique=T.FIT)
+    railing = next(i for i in bundle.property.items if i.spec.kind == "railing")
+    finishes = tuple(
+        f.model_copy(update={"operations": (off, *f.operations)}) if f.item == railing.id else f
+        for f in bundle.job.finishes
+    )
+    opened = bundle.model_copy(update={"job": bundle.job.model_copy(update={"finishes": finishes})})
+    parts = painted_parts(opened.property, opened.deduction)
+    cards = {(p.face.id, p.name): "edge" in {c.id for c in part_cards(opened, p, ())} for p in parts.values()}
+    assert {face for (face, _), shown in cards.items() if shown} == {railing.face}
+    assert all(shown for (face, _), shown in cards.items() if face == railing.face)

@@ -44,6 +44,7 @@ class Content:
     roof: bool = False
     high: bool = False
     wires: bool = False
+    open_edge: bool = False
     hottest_c: float | None = None
     coldest_c: float | None = None
 
@@ -97,6 +98,11 @@ CARDS = (
          "Never point the gun at anyone, never feel for leaks by hand; lock the trigger and relieve pressure before "
          "cleaning. An injection is an emergency whatever it looks like: hospital at once, with the injection card.",
          _does(D.INJECTION)),
+    Card("edge", "Open edge",
+         "The railing of this terrace or stoop is off: nobody works, walks or steps back within 2 m of its edge until "
+         "a temporary rail stands, and it is barred to the household, at night as well. The railing goes back before "
+         "the crew leaves for good.",
+         lambda c: c.open_edge),
     Card("roof", "Roof work",
          "Fall protection on every roof, level ones too, as local code asks: edges, roof lights and brittle sheets "
          "carry no one and are marked off. Dry and cool surface, start early, a way down kept free.",
@@ -175,6 +181,7 @@ def _content_of_part(content: Content, bundle: JobBundle, part: PaintedPart) -> 
     content.tags |= tags
     walked = bool(tags & {"deck", "floor", "stair", "railing"})
     content.roof |= "roof" in tags or part.item_kind == "chimney" or not (face.is_wall or walked or face.tilt_deg < 5)
+    content.open_edge |= not face.is_wall and _railing_off(bundle, face.id)
     item = part.part
     reach = item.y_m + 1.5 if isinstance(item, Item) else face.top_m
     content.high |= face.is_wall and reach > LADDER_M
@@ -183,6 +190,13 @@ def _content_of_part(content: Content, bundle: JobBundle, part: PaintedPart) -> 
     content.asbestos |= asbestos_presumed(bundle, part)
     treated = "wood" in tags and part.condition.timber == "pressure-treated"
     content.arsenic |= treated and treated_long_ago(bundle, part)
+
+
+def _railing_off(bundle: JobBundle, face: str) -> bool:
+    """Whether a railing of the face is taken down for the work."""
+    railings = [i for i in bundle.property.items_of(face) if i.spec.kind == "railing"]
+    finishes = [f for i in railings if (f := bundle.finish_of("item", i.id)) is not None]
+    return any(o.technique is Technique.FIT for f in finishes for o in bundle.operations(f))
 
 
 def add_operations(content: Content, bundle: JobBundle, operations: Iterable[Operation]) -> None:

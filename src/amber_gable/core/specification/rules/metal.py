@@ -1,8 +1,6 @@
 """Aluminium, steel and galvanised steel below the roof (docs/trade.md §3 to §5)."""
 
 from amber_gable.core.specification.derived.rule import (
-    BARE_SPOTS,
-    LOOSE,
     Acts,
     Coats,
     Phase,
@@ -13,60 +11,33 @@ from amber_gable.core.specification.derived.rule import (
     none_of,
     one_of,
 )
+from amber_gable.core.specification.rules.smooth import TRIM, WALLS, peeling, prime, spots
 from amber_gable.domain.paint.families import Family as F
 from amber_gable.domain.paint.method import Method
 from amber_gable.domain.work.alert import Alert
 from amber_gable.domain.work.operation import OperationKind as K
 from amber_gable.domain.work.operation import Technique as T
 
-
-def _prime(name: str, note: str, strength: int, *families: F, method: Method = Method.BRUSH) -> Step:
-    return Step("prime", Phase.PRIME, K.PRIME, name, note, families=families, method=method, strength=strength,
-                covers=("prime-spots",))  # fmt: skip
-
-
-_WALLS = (F.EXTERIOR_ACRYLIC, F.LOW_TEMPERATURE_ACRYLIC)
-_TRIM = (F.TRIM_ACRYLIC, F.HYBRID_SATIN, F.ALKYD_GLOSS)
-_PEELS = (above("loose_pct", 0), none_of("coating", "bare", or_unknown=True))
-
-
-def _spots(name: str, note: str, *families: F) -> Step:
-    return Step("prime-spots", Phase.SPOT_PRIME, K.PRIME, name, note, BARE_SPOTS, families=families,
-                method=Method.BRUSH, strength=20)  # fmt: skip
-
-
-def _peeling(id_: str, *on: str, grit: str, spots: Step) -> Rule:
-    return Rule(id_, "{loose_pct} % of the coating is loose", "never leave loose film because the panel is sound",
-                on=on,
-                off="roof", when=_PEELS,
-                steps=(Step("scrape", Phase.REMOVE, K.SCRAPE, "Scrape what is loose", "Plastic or blunt blade: no "
-                            "gouges.", LOOSE, (T.DRY_SCRAPE, T.WET_SCRAPE),
-                            otherwise="Scrape wet what is loose: mist, scrape, wipe"),
-                       Step("feather", Phase.SAND, K.SAND, f"Feather the edges by hand, {grit}", "", BARE_SPOTS,
-                            (T.HAND_SAND, T.WET_SAND), otherwise=f"Feather the edges wet by hand, {grit}"),
-                       spots))  # fmt: skip
-
-
 _ALUMINIUM = ("metal aluminium",)
 ALUMINIUM = (
     Rule("aluminium-new", "the aluminium is {age_years} years old", "the shine of newer metal sheds the coat",
          on=_ALUMINIUM, when=(at_most("age_years", 9.99, or_unknown=True),),
-         steps=(_prime("Bonding primer all over", "", 35, F.BONDING_PRIMER, F.METAL_PRIMER),)),
+         steps=(prime("Bonding primer all over", "", 35, F.BONDING_PRIMER, F.METAL_PRIMER),)),
     Rule("aluminium-mill", "bare mill aluminium", "its oxide sheds a coat at any age", on=_ALUMINIUM,
          when=(one_of("coating", "bare"),),
          steps=(Step("dull", Phase.SAND, K.SAND, "Dull the metal with a fine pad, wipe clean", "Until it is matt "
                      "everywhere.", techniques=(T.HAND_SAND, T.WET_SAND), strength=2),
-                _prime("Bonding primer all over", "The same day it is dulled.", 37, F.BONDING_PRIMER,
+                prime("Bonding primer all over", "The same day it is dulled.", 37, F.BONDING_PRIMER,
                        F.METAL_PRIMER))),
     Rule("aluminium-weathered", "coated, and weathered {age_years} years", "it takes paint without primer",
          on=_ALUMINIUM, when=(above("age_years", 9.99), none_of("coating", "bare", or_unknown=True)), level=Alert.NOTE,
          unless=("prime",), todo="No primer."),
-    _peeling("smooth-peeling", *_ALUMINIUM, "metal copper", "glass-fibre", grit="medium to fine",
-             spots=_spots("Metal or bonding primer on the bared places", "", F.BONDING_PRIMER, F.METAL_PRIMER)),
+    peeling("smooth-peeling", *_ALUMINIUM, "metal copper", "glass-fibre", grit="medium to fine",
+             primer=spots("Metal or bonding primer on the bared places", "", F.BONDING_PRIMER, F.METAL_PRIMER)),
     Rule("finish-aluminium", "aluminium siding", "one coat may be enough, two for a change of colour",
-         on=("metal aluminium siding",), coats=Coats(_WALLS, 2, Method.BRUSH, "low lustre")),
+         on=("metal aluminium siding",), coats=Coats(WALLS, 2, Method.BRUSH, "low lustre")),
     Rule("finish-aluminium-trim", "aluminium soffit or gutter", "thin and even", on=("metal aluminium trim",
-         "metal gutter"), coats=Coats(_TRIM, 2, Method.BRUSH, "satin")),
+         "metal gutter"), coats=Coats(TRIM, 2, Method.BRUSH, "satin")),
     Rule("one-coat-aluminium", "sound aluminium, painted for colour only", "one coat, as thin as possible",
          on=_ALUMINIUM, when=(at_most("loose_pct", 0), none_of("coating", "bare")), coat_count=1),
 )  # fmt: skip
@@ -92,16 +63,16 @@ STEEL = (
          when=(one_of("coating", "bare"),),
          steps=(Step("dull", Phase.SAND, K.SAND, "Key with medium abrasive, wipe clean", "",
                      techniques=(T.HAND_SAND, T.WET_SAND)),
-                _prime("Rust-inhibiting primer all over", "The same day, about 12 h before the next coat.", 50,
+                prime("Rust-inhibiting primer all over", "The same day, about 12 h before the next coat.", 50,
                        F.METAL_PRIMER))),
     Rule("steel-sound", "sound paint on a steel door", "dull and tight it carries the coats itself", level=Alert.NOTE,
          on=("metal door", "metal garage-door"), when=(none_of("coating", "bare", or_unknown=True),),
          unless=("prime",), todo="No primer."),
     Rule("finish-metal", "smooth metal", "two thin coats", on=("metal",), off="roof",
-         coats=Coats(_TRIM, 2, Method.BRUSH, "satin", spray=Method.TURBINE, strength=-5)),
+         coats=Coats(TRIM, 2, Method.BRUSH, "satin", spray=Method.TURBINE, strength=-5)),
     Rule("finish-steel", "steel takes knocks", "two thin coats", on=("metal door", "metal railing",
          "metal garage-door"),
-         coats=Coats(_TRIM, 2, Method.ROLLER, "satin to semi-gloss", spray=Method.TURBINE)),
+         coats=Coats(TRIM, 2, Method.ROLLER, "satin to semi-gloss", spray=Method.TURBINE)),
 )  # fmt: skip
 
 _ZINC = ("metal galvanised",)
@@ -109,7 +80,7 @@ GALVANISED = (
     Rule("zinc-bare", "bare galvanised steel", "mill oil and smooth zinc shed a coat; an alkyd turns to soap on it",
          on=_ZINC, when=(one_of("coating", "bare"),), steps=(Step("degrease", Phase.STRIP, K.WASH, "Degrease and dull "
          "with a pad, rinse", "Water must run off in a sheet, not in beads.", techniques=(T.DEGREASE,), wait_h=4,
-         covers=("wash",)), _prime("Acrylic bonding primer for zinc all over", "Never an alkyd straight on zinc.", 60,
+         covers=("wash",)), prime("Acrylic bonding primer for zinc all over", "Never an alkyd straight on zinc.", 60,
          F.BONDING_PRIMER))),
     Rule("zinc-worn", "rust, bare or loose on {rusty_pct} % of the zinc", "rust creeps, and bare zinc sheds paint",
          on=_ZINC, when=(above("rusty_pct", 0), none_of("coating", "bare", or_unknown=True)),

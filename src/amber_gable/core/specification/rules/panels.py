@@ -13,56 +13,29 @@ from amber_gable.core.specification.derived.rule import (
     none_of,
     one_of,
 )
+from amber_gable.core.specification.rules.smooth import PEELS, WALLS, peeling, prime, spots
 from amber_gable.domain.paint.families import Family as F
 from amber_gable.domain.paint.method import Method
 from amber_gable.domain.work.alert import Alert
 from amber_gable.domain.work.operation import OperationKind as K
 from amber_gable.domain.work.operation import Technique as T
 
-
-def _prime(name: str, note: str, strength: int, *families: F, method: Method = Method.BRUSH) -> Step:
-    return Step("prime", Phase.PRIME, K.PRIME, name, note, families=families, method=method, strength=strength,
-                covers=("prime-spots",))  # fmt: skip
-
-
-_WALLS = (F.EXTERIOR_ACRYLIC, F.LOW_TEMPERATURE_ACRYLIC)
-_TRIM = (F.TRIM_ACRYLIC, F.HYBRID_SATIN, F.ALKYD_GLOSS)
-_PEELS = (above("loose_pct", 0), none_of("coating", "bare", or_unknown=True))
-
-
-def _spots(name: str, note: str, *families: F) -> Step:
-    return Step("prime-spots", Phase.SPOT_PRIME, K.PRIME, name, note, BARE_SPOTS, families=families,
-                method=Method.BRUSH, strength=20)  # fmt: skip
-
-
-def _peeling(id_: str, *on: str, grit: str, spots: Step) -> Rule:
-    return Rule(id_, "{loose_pct} % of the coating is loose", "never leave loose film because the panel is sound",
-                on=on,
-                off="roof", when=_PEELS,
-                steps=(Step("scrape", Phase.REMOVE, K.SCRAPE, "Scrape what is loose", "Plastic or blunt blade: no "
-                            "gouges.", LOOSE, (T.DRY_SCRAPE, T.WET_SCRAPE),
-                            otherwise="Scrape wet what is loose: mist, scrape, wipe"),
-                       Step("feather", Phase.SAND, K.SAND, f"Feather the edges by hand, {grit}", "", BARE_SPOTS,
-                            (T.HAND_SAND, T.WET_SAND), otherwise=f"Feather the edges wet by hand, {grit}"),
-                       spots))  # fmt: skip
-
-
 VINYL = (
     Rule("vinyl-sound", "the vinyl is sound", "it takes paint without primer", on=("vinyl siding",),
          when=(one_of("vinyl", "sound"),), level=Alert.NOTE, unless=("prime",), todo="No primer."),
     Rule("vinyl-pitted", "the vinyl is pitted or porous", "it drinks the coat in spots", on=("vinyl",),
-         when=(one_of("vinyl", "pitted"),), steps=(_prime("Sealing primer all over", "", 35, F.BONDING_PRIMER),)),
+         when=(one_of("vinyl", "pitted"),), steps=(prime("Sealing primer all over", "", 35, F.BONDING_PRIMER),)),
     Rule("vinyl-warped", "panels are warped already", "paint hides nothing and holds nothing straight", on=("vinyl",),
          when=(one_of("vinyl", "warped"),), level=Alert.STOP, todo="Replace the warped panels first."),
     Rule("vinyl-unknown", "the vinyl was not felt over", "primer for nothing, or none where it was needed",
          on=("vinyl siding",), when=(one_of("vinyl_known", False),), level=Alert.CHECK,
          todo="Feel for pits and look along it for warp.",
-         steps=(_prime("Sealing primer until the vinyl is felt over", "", 30, F.BONDING_PRIMER),)),
+         steps=(prime("Sealing primer until the vinyl is felt over", "", 30, F.BONDING_PRIMER),)),
     Rule("vinyl-windows", "vinyl windows are shinier than siding", "a coat slides off the shine", on=("vinyl trim",
          "vinyl window"), off="cellular",
-         steps=(_prime("Bonding primer", "", 32, F.BONDING_PRIMER),)),
-    _peeling("vinyl-peeling", "vinyl", grit="120 grit",
-             spots=_spots("Bonding primer on the bared places", "", F.BONDING_PRIMER)),
+         steps=(prime("Bonding primer", "", 32, F.BONDING_PRIMER),)),
+    peeling("vinyl-peeling", "vinyl", grit="120 grit",
+             primer=spots("Bonding primer on the bared places", "", F.BONDING_PRIMER)),
     Rule("vinyl-made-unknown", "the colour the vinyl was made in is not known",
          "today's colour is faded or painted: it "
          "proves nothing of what the panel bears", on=("vinyl siding",),
@@ -73,7 +46,7 @@ VINYL = (
          on=("vinyl siding", "vinyl trim", "vinyl window"), level=Alert.NOTE, disclosure=True,
          todo="Say it before the contract; gaskets and seals stay unpainted."),
     Rule("finish-vinyl", "vinyl moves with the heat", "a flexible acrylic in two thin coats", on=("vinyl siding",),
-         coats=Coats(_WALLS, 2, Method.BRUSH, "low lustre")),
+         coats=Coats(WALLS, 2, Method.BRUSH, "low lustre")),
     Rule("finish-vinyl-trim", "vinyl frames move with the heat", "a flexible acrylic in two thin coats",
          on=("vinyl",), coats=Coats((F.TRIM_ACRYLIC, F.EXTERIOR_ACRYLIC), 2, Method.BRUSH, "satin", strength=-5)),
 )  # fmt: skip
@@ -81,10 +54,10 @@ VINYL = (
 CEMENT = (
     Rule("fibre-cement-bare", "bare fibre cement", "cut edges and faces drink", on=("fibre-cement siding",),
          when=(one_of("coating", "bare"),),
-         steps=(_prime("Alkali-resistant primer all over, cut edges twice", "", 40, F.MASONRY_UNDERCOAT,
+         steps=(prime("Alkali-resistant primer all over, cut edges twice", "", 40, F.MASONRY_UNDERCOAT,
                        F.ACRYLIC_WOOD_PRIMER, F.MASONRY_CONDITIONER, method=Method.ROLLER),)),
     Rule("fibre-cement-peeling", "{loose_pct} % is loose", "a new coat comes off with the old one", on=("fibre-cement "
-         "siding",), when=(*_PEELS, none_of("asbestos", True)), steps=(Step("scrape", Phase.REMOVE, K.SCRAPE, "Scrape "
+         "siding",), when=(*PEELS, none_of("asbestos", True)), steps=(Step("scrape", Phase.REMOVE, K.SCRAPE, "Scrape "
          "wet what is loose: mist, scrape, wipe", "", LOOSE, (T.WET_SCRAPE,)), Step("prime-spots", Phase.SPOT_PRIME,
          K.PRIME, "Primer on the bared places", "", BARE_SPOTS, families=(F.MASONRY_UNDERCOAT, F.ACRYLIC_WOOD_PRIMER,
          F.MASONRY_CONDITIONER), method=Method.BRUSH, bare=True, strength=10))),
@@ -107,7 +80,7 @@ CEMENT = (
          todo="Work from a lift or crawl boards with fall arrest; never step "
          "on a sheet."),
     Rule("finish-fibre-cement", "fibre cement is stable", "two coats last long on it", on=("fibre-cement",), off="roof",
-         coats=Coats(_WALLS, 2, Method.BRUSH, "low lustre")),
+         coats=Coats(WALLS, 2, Method.BRUSH, "low lustre")),
 )  # fmt: skip
 
 RULES = (*VINYL, *CEMENT)

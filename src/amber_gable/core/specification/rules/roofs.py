@@ -15,17 +15,12 @@ from amber_gable.core.specification.derived.rule import (
     one_of,
 )
 from amber_gable.core.specification.rules.metal import RUST_OFF, SAME_DAY
+from amber_gable.core.specification.rules.smooth import prime
 from amber_gable.domain.paint.families import Family as F
 from amber_gable.domain.paint.method import Method
 from amber_gable.domain.work.alert import Alert
 from amber_gable.domain.work.operation import OperationKind as K
 from amber_gable.domain.work.operation import Technique as T
-
-
-def _prime(name: str, note: str, strength: int, *families: F, method: Method = Method.BRUSH) -> Step:
-    return Step("prime", Phase.PRIME, K.PRIME, name, note, families=families, method=method, strength=strength,
-                covers=("prime-spots",))  # fmt: skip
-
 
 _ROOF = ("roof",)
 ROOFS = (
@@ -52,14 +47,14 @@ ROOFS = (
          or_unknown=True)),
          steps=(Step("degrease", Phase.STRIP, K.WASH, "Degrease the sheet, rinse", "Water must run off in a sheet, not "
                      "in beads.", techniques=(T.DEGREASE,), wait_h=4, covers=("wash",)),
-                _prime("Bonding primer for zinc all over", "Taken as zinc-coated: never an alkyd on it.", 50,
+                prime("Bonding primer for zinc all over", "Taken as zinc-coated: never an alkyd on it.", 50,
                        F.BONDING_PRIMER, method=Method.ROLLER))),
     Rule("roof-metal-weathered", "bare sheet, weathered {age_years} years", "a roof coat holds to it once washed",
          on=("metal roof",), off="galvanised", when=(one_of("coating", "bare"), above("age_years", 2)),
          level=Alert.NOTE, unless=("prime",), todo="No primer but on rust."),
     Rule("roof-tile-dusty", "the tiles are dusty", "a coat holds to the dust", on=("masonry roof",),
          when=(one_of("masonry", "dusty"),),
-         steps=(_prime("Stabilising conditioner", "", 40, F.MASONRY_CONDITIONER, method=Method.ROLLER),)),
+         steps=(prime("Stabilising conditioner", "", 40, F.MASONRY_CONDITIONER, method=Method.ROLLER),)),
     Rule("roof-tile-broken", "cracked or slipped tiles", "a coat seals nothing that leaks", on=("masonry roof tile",),
          when=(above("crack_m", 0),), level=Alert.STOP, todo="Have broken tiles replaced first."),
     Rule("roof-membrane", "a low-slope membrane",
