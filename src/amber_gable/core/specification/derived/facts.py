@@ -207,7 +207,9 @@ def _derived(known: Mapping[str, Any], tags: frozenset[str], schools: Mapping[st
     greyed_rough = "rough" in tags and out.get("greyed") is True
     out["acid_follows"] = True if "deck" in tags or stained or greyed_rough else None
     young = coating == Coating.BARE.value and (out.get("age_years") or 1.0) <= TREATED_WET_YEARS
-    out["new_treated"] = True if young and out.get("timber") not in DRY_TIMBER and tags & OUTSIDE_TIMBER else None
+    treated = out.get("timber") == "pressure-treated"
+    presumed = out.get("timber") not in DRY_TIMBER and tags & OUTSIDE_TIMBER
+    out["new_treated"] = True if young and "wood" in tags and (treated or presumed) else None
     out["soft"] = True if "limestone" in tags or out.get("masonry") == "dusty" else None
     out["fittings"] = True if any(out.get(f"near_{kind}") for kind in ("lamp", "other")) else None
     out["failing_pct"] = out["bare_spots_pct"] + (out.get("crack_m") or 0.0)

@@ -95,7 +95,7 @@ SANDING = (
 )  # fmt: skip
 
 _NEW = one_of("new_treated", True)
-_OUTSIDE = ("wood deck", "wood railing", "wood stair", "wood beam")
+_OUTSIDE = ("wood",)
 _DROP = ("Sprinkle water: it must soak in within a minute; and meter several boards: {moisture_limit} % or less. Then "
          "it may be coated, sooner or later than the calendar says.")  # fmt: skip
 MOISTURE = (

@@ -9,10 +9,29 @@ from amber_gable.domain.work.operation import Technique as T
 
 _FACTORY, _PRIMED = one_of("coating", "factory-coat"), one_of("coating", "factory-primer")
 _COATED = ("metal", "fibre-cement", "wood", "glass-fibre")
-_BOARDS = ("wood", "fibre-cement siding")
-_WOOD_PRIMERS = (F.ACRYLIC_WOOD_PRIMER, F.ALKYD_WOOD_PRIMER, F.MASONRY_UNDERCOAT)
 _FRESH_YEARS = 0.5
 """Longer than this no primer stays open to a coat in the weather."""
+
+
+def _primed(of: str, on: str, *families: F) -> tuple[Rule, Rule]:
+    """Boards primed at the works, fresh and weathered; what their cut ends drink depends on what they are made of."""
+    return (
+        Rule(f"primed{of}-fresh", "boards primed at the works", "their faces need nothing, their cut ends drink",
+             on=(on,), off="deck roof", when=(_PRIMED, at_most("age_years", _FRESH_YEARS)),
+             steps=(Step("wash", Phase.WASH, K.WASH, "Brush down and wipe with a damp cloth", "A hose soaks open "
+                         "ends.", techniques=(T.DAMP_WIPE,), wait_h=1, strength=4),
+                    Step("prime-spots", Phase.SPOT_PRIME, K.PRIME, "Primer on cut ends, nail holes and knocks",
+                         "Ends twice.", Acts(pct=("loose_pct", "bare_pct"), least_pct=3), families=families,
+                         method=Method.BRUSH, bare=True, strength=6, covers=("prime-joints",)))),
+        Rule(f"primed{of}-weathered", "boards primed at the works stood long in the weather, or nobody knows how long",
+             "a works primer chalks within a season and carries no coat", on=(on,), off="deck roof",
+             when=(_PRIMED, above("age_years", _FRESH_YEARS, or_unknown=True)),
+             steps=(Step("dull", Phase.SAND, K.SAND, "Sand the old works primer, wipe clean", "",
+                         techniques=(T.HAND_SAND, T.HEPA_SAND, T.WET_SAND), strength=2),
+                    Step("prime", Phase.PRIME, K.PRIME, "Primer all over, cut ends twice", "", families=families,
+                         method=Method.BRUSH, strength=44, covers=("prime-spots", "prime-joints")))),
+    )  # fmt: skip
+
 
 FACTORY = (
     Rule("factory-coat", "it carries a factory coat", "baked on, it is hard, and often waxed: paint has no tooth",
@@ -24,20 +43,8 @@ FACTORY = (
     Rule("factory-patch", "it carries a factory coat, and no patch was tried", "some factory coats let no paint hold",
          on=_COATED, off="deck", when=(_FACTORY, one_of("patch_made", False)), level=Alert.CHECK,
          todo="Clean, dull, prime and coat a hand's breadth; a week later tape and pull."),
-    Rule("primed-fresh", "boards primed at the works", "their faces need nothing, their cut ends drink", on=_BOARDS,
-         when=(_PRIMED, at_most("age_years", _FRESH_YEARS)),
-         steps=(Step("wash", Phase.WASH, K.WASH, "Brush down and wipe with a damp cloth", "A hose soaks open ends.",
-                     techniques=(T.DAMP_WIPE,), wait_h=1, strength=4),
-                Step("prime-spots", Phase.SPOT_PRIME, K.PRIME, "Primer on cut ends, nail holes and knocks", "Ends "
-                     "twice.", Acts(pct=("loose_pct", "bare_pct"), least_pct=3), families=_WOOD_PRIMERS,
-                     method=Method.BRUSH, bare=True, strength=6))),
-    Rule("primed-weathered", "boards primed at the works stood long in the weather, or nobody knows how long",
-         "a works primer chalks within a season and carries no coat", on=_BOARDS,
-         when=(_PRIMED, above("age_years", _FRESH_YEARS, or_unknown=True)),
-         steps=(Step("dull", Phase.SAND, K.SAND, "Sand the old works primer, wipe clean", "",
-                     techniques=(T.HAND_SAND, T.HEPA_SAND, T.WET_SAND), strength=2),
-                Step("prime", Phase.PRIME, K.PRIME, "Primer all over, cut ends twice", "", families=_WOOD_PRIMERS,
-                     method=Method.BRUSH, strength=44, covers=("prime-spots", "prime-joints")))),
+    *_primed("", "wood", F.ACRYLIC_WOOD_PRIMER, F.ALKYD_WOOD_PRIMER),
+    *_primed("-cement", "fibre-cement siding", F.MASONRY_UNDERCOAT, F.ACRYLIC_WOOD_PRIMER),
     Rule("lime-wash", "lime or cement wash", "it rubs off for good, and a film comes off with it", on=("masonry",),
          off="roof floor", when=(one_of("coating", "lime-wash"),),
          steps=(Step("scrape", Phase.REMOVE, K.SCRAPE, "Brush off what rubs off, wet", "Down to what holds.",
@@ -55,7 +62,7 @@ DEPOSITS = (
          when=(one_of("deposit", "soot"),),
          steps=(Step("degrease-dirt", Phase.BRUSH_OFF, K.WASH, "Wash the soot off with degreaser, bottom to top, rinse",
                      "Until a white cloth stays white.", techniques=(T.DEGREASE,), strength=3),
-                Step("prime-stains", Phase.SPOT_PRIME, K.PRIME, "Stain-blocking primer on what stays brown", "",
+                Step("prime-stains", Phase.STAIN_PRIME, K.PRIME, "Stain-blocking primer on what stays brown", "",
                      Acts(least_pct=10), families=(F.STAIN_BLOCKER, F.BONDING_PRIMER), method=Method.BRUSH,
                      strength=8))),
     Rule("sea-salt", "sea salt lies on it", "salt draws water under the coat: blisters, and rust on metal",
@@ -65,7 +72,7 @@ DEPOSITS = (
          when=(one_of("deposit", "graffiti"),),
          steps=(Step("degrease-dirt", Phase.BRUSH_OFF, K.WASH, "Take the graffiti off with its remover, rinse",
                      "Try it first: it may take the paint too.", Acts(least_pct=5), (T.DEGREASE,), strength=2),
-                Step("prime-stains", Phase.SPOT_PRIME, K.PRIME, "Stain-blocking primer where its shadow stays", "",
+                Step("prime-stains", Phase.STAIN_PRIME, K.PRIME, "Stain-blocking primer where its shadow stays", "",
                      Acts(least_pct=5), families=(F.STAIN_BLOCKER, F.BONDING_PRIMER), method=Method.BRUSH,
                      strength=7))),
     Rule("wax", "wax or polish lies on it", "sanded in, it makes fish-eyes in every coat", when=(one_of("deposit",

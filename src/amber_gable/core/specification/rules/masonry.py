@@ -222,7 +222,8 @@ FINISHES = (
     Rule("one-coat-brick", "sound bare brick, painted for colour only", "one coat, as thin as possible, keeps the "
          "joints", on=("masonry brick",), when=(_BARE, *_SOUND), school=("brick", "direct"), coat_count=1),
     Rule("one-coat-painted-brick", "sound painted brick, painted for colour only", "one coat, as thin as possible, "
-         "keeps the joints", on=("masonry brick",), when=(_PAINTED, *_SOUND), coat_count=1),
+         "keeps the joints", on=("masonry brick",), when=(none_of("coating", "bare", "lime-wash", or_unknown=True),
+         *_SOUND), coat_count=1),
 )  # fmt: skip
 
 RULES = (*GROUND, *REPAIRS, *DUST, *SAY_FIRST, *FINISHES)

@@ -110,10 +110,17 @@ BARE = (
                      "brings the wood back to pH 7 to 8.", techniques=(T.BRIGHTENER,), wait_h=72,
                      until="the meter reads {moisture_limit} % or less"),)),
     Rule("grey-rough", "silver, weathered rough-sawn wood", "the dead layer takes the coat off with it, and no paper "
-         "reaches into the saw marks", on=("wood rough",), when=(one_of("greyed", True), _PAINTS),
+         "reaches into the saw marks", on=("wood rough",),
+         when=(one_of("greyed", True), one_of("film", False), _PAINTS),
          steps=(Step("grey", Phase.STRIP, K.STRIP, "Restorer: brush in along the grain, rinse", "A nail scratch must "
                      "show no silver when it is dry.", techniques=(T.RESTORER,), wait_h=72,
                      until="the meter reads {moisture_limit} % or less"),)),
+    Rule("grey-rough-film", "silver wood where the old film is gone", "the dead layer takes the coat off with it",
+         on=("wood rough",), when=(one_of("greyed", True), one_of("film", True, or_unknown=True), _PAINTS),
+         steps=(Step("grey", Phase.SAND, K.SAND, "Sand the grey off the bared places by hand, 60 grit", "Along the "
+                     "grain, the dust brushed out of the saw marks.", Acts(pct=("bare_pct", "loose_pct"), least_pct=5),
+                     (T.HAND_SAND, T.HEPA_SAND, T.WET_SAND),
+                     otherwise="Sand the grey off the bared places under a HEPA shroud, 60 grit", strength=5),)),
     Rule("grey-wood", "silver, weathered wood", "the dead layer, about 1.5 mm, takes the coat off with it", on=_WOOD,
          off="deck rough", when=(one_of("greyed", True), _PAINTS),
          steps=(Step("grey", Phase.SAND, K.SAND, "Sand the grey layer off to bright wood", "60 to 80 grit, with the "
