@@ -12,6 +12,12 @@ CASES: list[Case] = [
     case("coil-coated roof, no patch", "metal-roof", _FACTORY,
          "wash/pressure-wash~24 seams/seal-seams~4 dull/hand-sand prime=bonding-primer coat-1 coat-2", "roof-coat",
          checks="factory-patch"),
+    case("coil-coated roof, rusting at the cut edges", "metal-roof", _FACTORY | {"rust_pct": 5},
+         "wash/pressure-wash~24 scrape/wire-brush seams/seal-seams~4 dull/hand-sand prime-spots=metal-primer "
+         "prime=bonding-primer coat-1 coat-2", "roof-coat", checks="factory-patch", says="steel-rust-returns"),
+    case("bare sheet roof of a year, rust at the cut edges", "metal-roof", { "coating" : "bare", "age_years" : 1,
+         "loose_pct" : 0, "rust_pct" : 5 }, "degrease/degrease~4 scrape/wire-brush seams/seal-seams~4 "
+         "prime-spots=metal-primer prime=bonding-primer coat-1 coat-2", "roof-coat", says="steel-rust-returns"),
     case("coil-coated roof, the patch held", "metal-roof", _FACTORY | {"adhesion": "holds"},
          "wash/pressure-wash~24 seams/seal-seams~4 coat-1 coat-2", "roof-coat"),
     case("baked aluminium siding, the patch lifted", "aluminium-siding", _FACTORY | {"adhesion": "lifts",

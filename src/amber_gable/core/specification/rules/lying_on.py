@@ -39,7 +39,7 @@ FACTORY = (
          steps=(Step("dull", Phase.SAND, K.SAND, "Dull the factory coat with a fine pad, wipe clean", "",
                      techniques=(T.HAND_SAND, T.WET_SAND), strength=2),
                 Step("prime", Phase.PRIME, K.PRIME, "Bonding primer all over", "", families=(F.BONDING_PRIMER,),
-                     method=Method.BRUSH, strength=34, covers=("prime-spots",)))),
+                     method=Method.BRUSH, strength=34))),
     Rule("factory-patch", "it carries a factory coat, and no patch was tried", "some factory coats let no paint hold",
          on=_COATED, off="deck", when=(_FACTORY, one_of("patch_made", False)), level=Alert.CHECK,
          todo="Clean, dull, prime and coat a hand's breadth; a week later tape and pull."),

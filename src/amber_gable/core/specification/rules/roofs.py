@@ -47,8 +47,8 @@ ROOFS = (
          or_unknown=True)),
          steps=(Step("degrease", Phase.STRIP, K.WASH, "Degrease the sheet, rinse", "Water must run off in a sheet, not "
                      "in beads.", techniques=(T.DEGREASE,), wait_h=4, covers=("wash",)),
-                prime("Bonding primer for zinc all over", "Taken as zinc-coated: never an alkyd on it.", 50,
-                       F.BONDING_PRIMER, method=Method.ROLLER))),
+                replace(prime("Bonding primer for zinc all over", "Taken as zinc-coated: never an alkyd on it.", 50,
+                       F.BONDING_PRIMER, method=Method.ROLLER), covers=()))),
     Rule("roof-metal-weathered", "bare sheet, weathered {age_years} years", "a roof coat holds to it once washed",
          on=("metal roof",), off="galvanised", when=(one_of("coating", "bare"), above("age_years", 2)),
          level=Alert.NOTE, unless=("prime",), todo="No primer but on rust."),
