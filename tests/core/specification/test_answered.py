@@ -35,7 +35,8 @@ COATINGS = (
 FIGURES: dict[str, tuple[Any, ...]] = {
     "coats": (1, 6), "loose_pct": (0, 5, 45), "mildew_pct": (0, 10), "bare_pct": (10, 60), "crack_mm": (0.1, 0.5, 4),
     "crack_m": (3,), "rot_m2": (0.2,), "caulk_m": (5,), "putty_m": (4,), "nails": (12,), "stubs": (3,),
-    "age_years": (0.05, 3, 60), "rust_pct": (10, 50), "made_colour": ("#556677",), "moisture": (12, 22),
+    "age_years": (0.05, 3, 60), "built_year": (1950, 2015),
+    "rust_pct": (10, 50), "made_colour": ("#556677",), "moisture": (12, 22),
 }  # fmt: skip
 """What is typed; a test of few answers brings its own."""
 

@@ -6,6 +6,7 @@ from typing import Any
 import pytest
 
 from amber_gable.core.specification.derived.completing import bundle_shelf, completed
+from amber_gable.core.specification.derived.part_facts import part_lead
 from amber_gable.core.specification.derived.part_spec import Wish, fresh_spec, with_wishes
 from amber_gable.core.specification.derived.protection import ROLES, unprotected
 from amber_gable.core.survey.amounts.painted import PaintedPart, painted_parts
@@ -108,3 +109,37 @@ def test_what_is_done_once_for_a_face_can_be_told_from_the_rest() -> None:
     steps = done.operations(done.job.finishes[0])
     assert {o.id for o in steps} - {o.id for o in unprotected(steps)} == {o.id for o in steps} & ROLES
     assert isinstance(painted_parts(done.property, done.deduction)["zone", "front-siding"], PaintedPart)
+
+
+PEELS = {"coating": "oil", "loose_pct": 20.0}
+CUTOFF = 1978
+
+
+@pytest.mark.parametrize(
+    ("house", "tested", "found", "lead"),
+    [
+        (1931, None, {}, True),
+        (1931, None, {"built_year": 1995}, False),
+        (1931, True, {"built_year": 1995}, False),
+        (1931, None, {"built_year": 1960}, True),
+        (1931, False, {"built_year": 1960}, False),
+        (1995, None, {"built_year": 1960}, True),
+        (None, None, {"built_year": 1978}, False),
+        (None, None, {}, True),
+        (1995, None, {"lead_found": True}, True),
+        (1931, True, {"lead_found": False}, False),
+        (1931, None, {"lead_found": True, "built_year": 1995}, True),
+    ],
+)
+def test_lead_is_presumed_surface_by_surface(
+    house: int | None, tested: bool | None, found: dict[str, Any], lead: bool
+) -> None:
+    """By the surface's own test, its own year, the test of the house, the year of the house, in that order; what was
+    put up since the law's year has none."""
+    ticks = {"tests": [{"test": "scrape"}, {"test": "lead"}]} if "lead_found" in found else {}
+    bundle = _house({"front-siding": PEELS | found | ticks}, ("front-siding",), house)
+    bundle = bundle.model_copy(update={"property": bundle.property.model_copy(update={"lead_found": tested})})
+    assert bundle.company.lead_cutoff_year == CUTOFF
+    assert ("contain" in _roles(bundle)["front-siding"]) is lead
+    (part,) = (p for p in painted_parts(bundle.property, bundle.deduction).values() if p.key[1] == "front-siding")
+    assert part_lead(bundle, part) is lead, "the safety cards and the wind go by the same"

@@ -71,7 +71,7 @@ def stint_wind(bundle: JobBundle, part: Zone | Item, stint: Stint) -> float | No
 def breaks_lead(bundle: JobBundle, part: Zone | Item, techniques: Iterable[Technique | None]) -> bool:
     """Whether work done so breaks old paint on the part in which lead was found or is presumed."""
     found = part.condition.lead_found
-    lead = lead_presumed(bundle) if found is None else found
+    lead = lead_presumed(bundle, part.condition) if found is None else found
     painted = part.condition.coating is not Coating.BARE
     return lead and painted and any(DANGERS[way] & _BREAKS for way in techniques if way is not None)
 

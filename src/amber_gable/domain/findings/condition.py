@@ -132,7 +132,7 @@ class Mark(Record):
 class Condition(Record):
     """Percentages are of the zone's area; None where a test has not been made. `made_colour` is that of vinyl as it
     left the factory; `asbestos` what a laboratory said of a cement sheet, `lead_found` what a test
-    said of the old paint on this surface."""
+    said of the old paint on this surface, `built_year` when it was put up, where that is not when the house was."""
 
     coating: Coating = Coating.UNKNOWN
     coats: Annotated[int, Field(ge=0, le=40)] | None = None
@@ -163,6 +163,7 @@ class Condition(Record):
     adhesion: Adhesion | None = None
     asbestos: bool | None = None
     lead_found: bool | None = None
+    built_year: Annotated[int, Field(ge=1500, le=2100)] | None = None
     deposit: Deposit | None = None
     moisture: Annotated[tuple[MoistureReading, ...], Field(max_length=200)] = ()
     marks: Annotated[tuple[Mark, ...], Field(max_length=len(Damage))] = ()

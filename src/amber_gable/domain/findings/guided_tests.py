@@ -116,6 +116,9 @@ _ROWS: list[tuple[str, str, str, tuple[str, ...], str]] = [
     ("laboratory", "asbestos", "Asbestos, by laboratory", ("cement",),
      "Sheets made before the 1990s may hold asbestos. Break nothing off: have licensed people take the sample. 'Yes' "
      "or 'no' only by a laboratory's paper."),
+    ("built", "built_year", "Year it was put up", (),
+     "Where it is not as old as the house: an extension, new siding, a door put in later. Lead, asbestos and arsenic "
+     "are presumed by it."),
     ("lead", "lead_found", "Lead, by test", (),
      "By a laboratory, or a kit used as its sheet says, down to the oldest coat. Where none was tested "
      "it counts as the house does."),

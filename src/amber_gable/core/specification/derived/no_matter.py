@@ -103,6 +103,7 @@ _SAID: dict[str, Reason] = {
     "crack_m": _cracks,
     "crack_mm": _cracks,
     "deposit": lambda value, _: _NOTHING if value == "none" else NOBODY,
+    "built_year": lambda *_: "it decides whether lead, asbestos and arsenic are presumed, and no step besides",
     "lead_found": lambda *_: "bare, it carries no paint that could hold lead",
     "efflorescence": lambda value, _: _NOTHING if value == "none" else NOBODY,
     "gloss": _gloss,

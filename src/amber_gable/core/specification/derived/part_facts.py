@@ -5,6 +5,7 @@ from collections.abc import Mapping
 from amber_gable.core.specification.derived.facts import Facts, facts_of, surface_tags
 from amber_gable.core.specification.derived.protection import protection
 from amber_gable.core.survey.amounts.painted import PaintedPart
+from amber_gable.domain.findings.condition import Condition
 from amber_gable.domain.house.substrates import SUBSTRATES
 from amber_gable.domain.house.survey import ObstacleKind, Zone
 from amber_gable.domain.job.job import JobBundle
@@ -12,18 +13,23 @@ from amber_gable.domain.work.aims import Aim, allowed_aim
 
 
 def part_lead(bundle: JobBundle, part: PaintedPart) -> bool:
-    """What a test said of the part's own paint; without one as the house."""
+    """What a test said of the part's own paint; without one what is presumed of its year."""
     found = part.condition.lead_found
-    return lead_presumed(bundle) if found is None else found
+    return lead_presumed(bundle, part.condition) if found is None else found
 
 
-def lead_presumed(bundle: JobBundle) -> bool:
-    """What the lead test said; without one, whether the house is older than the jurisdiction's year, or of unknown
-    age."""
-    place = bundle.property
+def lead_presumed(bundle: JobBundle, found: Condition | None = None) -> bool:
+    """What the lead test of the house said; without one, whether the house, or the part that was `found` to have a year
+    of its own, is older than the jurisdiction's year, or of unknown age. A part put up since then has no lead paint,
+    whatever the house has."""
+    place, cutoff = bundle.property, bundle.company.lead_cutoff_year
+    built = found.built_year if found is not None else None
+    if built is not None and built >= cutoff:
+        return False
     if place.lead_found is not None:
         return place.lead_found
-    return place.year_built is None or place.year_built < bundle.company.lead_cutoff_year
+    year = built or place.year_built
+    return year is None or year < cutoff
 
 
 _HANGS = (ObstacleKind.LAMP, ObstacleKind.OTHER)
@@ -35,7 +41,7 @@ _OLD_SHEET_YEARS = 25.0
 def asbestos_presumed(bundle: JobBundle, part: PaintedPart) -> bool:
     """A cement sheet that may be from before the 1990s, unless a laboratory said no. A sheet's own age counts before
     the house's; without either it is presumed old."""
-    condition, built = part.condition, bundle.property.year_built
+    condition, built = part.condition, part.condition.built_year or bundle.property.year_built
     if SUBSTRATES[part.substrate].family != "cement" or condition.asbestos is not None:
         return bool(condition.asbestos)
     if condition.age_years is not None:
@@ -52,7 +58,7 @@ def treated_long_ago(bundle: JobBundle, part: PaintedPart) -> bool:
     it is presumed old."""
     if part.condition.age_years is not None:
         return part.condition.age_years >= _OLD_TREATED_YEARS
-    built = bundle.property.year_built
+    built = part.condition.built_year or bundle.property.year_built
     return built is None or built < TREATED_CLEAN_FROM
 
 
@@ -95,7 +101,7 @@ def _own_facts(
         new_colour=colour,
         aim=allowed_aim(aim, surface_tags(part.substrate, part.item_kind)),
         schools={**bundle.schools, **(schools or {})},
-        lead=lead_presumed(bundle),
+        lead=lead_presumed(bundle, part.condition),
         wires=any(o.kind is ObstacleKind.WIRES for o in face.obstacles),
         openings=len(face.openings) if takes_rest and face.is_wall else 0,
         height_m=face.top_m if face.is_wall else 0.0,

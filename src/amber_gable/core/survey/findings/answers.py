@@ -15,7 +15,7 @@ from amber_gable.domain.house.substrates import SUBSTRATES
 from amber_gable.domain.house.survey import Item, Property, Zone
 
 Surface = Zone | Item
-_NUMBERS_OF_MANY = {"coats", "age_years"}
+_NUMBERS_OF_MANY = {"coats", "age_years", "built_year"}
 """Typed figures that a whole house can share. Metres, m² and counts belong to one surface."""
 _DRAWN = {field: damage for damage, field in PERCENT_FIELDS.items()}
 
