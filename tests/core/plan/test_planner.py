@@ -13,14 +13,16 @@ from hypothesis import strategies as st
 from amber_gable.core.climate.job_climate import SiteClimate, main_zone, site_climate
 from amber_gable.core.plan.build import plan_job
 from amber_gable.core.plan.earliest import place
-from amber_gable.core.plan.order import touching
+from amber_gable.core.plan.order import breaks_lead_paint, contained_first, touching
 from amber_gable.core.plan.tasks import After, OpenTask, openings, shifts
 from amber_gable.core.plan.work import work_items
 from amber_gable.core.specification.cautions.safety import day_cards
 from amber_gable.core.state.job_state import job_state, surroundings
+from amber_gable.core.state.judgement import breaks_lead
 from amber_gable.core.survey.amounts.painted import painted_parts
 from amber_gable.core.weather.film.drying import DryingStage
 from amber_gable.domain.errors import NoClimate
+from amber_gable.domain.findings.condition import MoistureReading
 from amber_gable.domain.grid import SLOT_S
 from amber_gable.domain.house.substrates import SUBSTRATES
 from amber_gable.domain.job.job import JobBundle
@@ -360,3 +362,41 @@ def test_cautions_follow_the_work_and_the_house() -> None:
 
 def _cards(bundle: JobBundle, tasks: list[Task], *air_c: float) -> list[str]:
     return [c.id for c in day_cards(bundle, painted_parts(bundle.property, bundle.deduction), tasks, *air_c)]
+
+
+def _stopped_siding(bundle: JobBundle) -> JobBundle:
+    """The street front's siding too wet for any coat: a stop without a day."""
+    place = bundle.property
+    wet = MoistureReading(pct=25, at=BEGIN)
+    zones = tuple(
+        z.model_copy(update={"condition": z.condition.model_copy(update={"moisture": (wet,)})})
+        if z.id == "front-siding"
+        else z
+        for z in place.zones
+    )
+    return bundle.model_copy(update={"property": place.model_copy(update={"zones": zones})})
+
+
+def test_lead_paint_is_broken_on_a_face_only_once_it_is_contained() -> None:
+    bundle = coopers_rise()
+    site, plan = _planned(bundle)
+    state = job_state(surroundings(site, BEGIN))
+    items = work_items(state.around, state.parts)
+    gates, waits = contained_first(items, bundle)
+    dusty = {i.id: i for i in items if breaks_lead_paint(i, bundle)}
+    assert set(waits) == set(dusty) and len(dusty) > 10
+    assert all(waits[id_] == (f"contain.{i.part.face.id}",) for id_, i in dusty.items())
+    # Walls whose chalk is only scrubbed are contained too.
+    assert {g.removeprefix("contain.") for g in gates} > {i.part.face.id for i in dusty.values()}
+    ends = {t.id: t.end for t in plan.tasks}
+    for task in (t for t in plan.tasks if t.id in dusty):
+        assert all(ends[a.id] <= task.start for a in gates[f"contain.{task.face}"])
+
+
+def test_where_the_part_with_the_containment_is_stopped_nothing_is_scraped_beside_it() -> None:
+    bundle = _stopped_siding(coopers_rise())
+    _, plan = _planned(bundle)
+    front = [t for t in plan.tasks if t.face == "front"]
+    assert not [t for t in front if breaks_lead(bundle, bundle.property.part(t.part), t.techniques)]  # type: ignore[arg-type]
+    assert any("the containment of this face stands with Siding, which is stopped" in u.why for u in plan.unplaced)
+    assert [t for t in plan.tasks if t.face != "front"], "other faces go on"

@@ -10,7 +10,7 @@ import numpy as np
 from amber_gable.core.climate.job_climate import SiteClimate
 from amber_gable.core.plan.earliest import place
 from amber_gable.core.plan.explain import Titles, why, why_not
-from amber_gable.core.plan.order import dirt_before_films, on_face, within_part
+from amber_gable.core.plan.order import breaks_lead_paint, contained_first, dirt_before_films, on_face, within_part
 from amber_gable.core.plan.problem import plan_problem
 from amber_gable.core.plan.tasks import SLOT_MIN, After, OpenTask, Placement, Refusal, shifts
 from amber_gable.core.plan.work import WorkItem, stopped_for_good, work_items
@@ -22,6 +22,7 @@ from amber_gable.core.weather.film.limits import coat_limits
 from amber_gable.core.weather.judged.slots import Slots
 from amber_gable.domain.job.plan import Plan, Task, Unplaced
 from amber_gable.domain.progress import Progress, unseen, within
+from amber_gable.domain.work.operation import Technique
 from amber_gable.domain.work.people import Person
 
 LEAST_LEFT_MIN = 10
@@ -38,7 +39,7 @@ def plan_job(site: SiteClimate, begin: datetime, progress: Progress = unseen, pe
     items = {i.id: i for i in work_items(around, states, within(progress, 0.0, 0.3))}
     slots = site.slots
     first = max(0, ceil((begin.timestamp() - slots.start) / 60))
-    tasks = _open_tasks(list(items.values()), around)
+    tasks = _open_tasks(list(items.values()), around, _uncontained(states))
     placed, refused = place(tasks, shifts(slots, site.bundle.job.crew), slots.start, first, within(progress, 0.3, 1.0))
     candidates = {t.id: t for t in tasks}
     titles: Titles = {i.id: i.title for i in items.values()} | _gate_titles(site)
@@ -50,29 +51,46 @@ def plan_job(site: SiteClimate, begin: datetime, progress: Progress = unseen, pe
     )
 
 
-def _open_tasks(items: Sequence[WorkItem], around: Surroundings) -> list[OpenTask]:
+def _uncontained(states: Mapping[Key, PartState]) -> dict[str, str]:
+    """Faces whose containment is still to be set up with a part that a stop holds, and the name of that part."""
+    return {
+        s.part.face.id: s.part.name
+        for s in states.values()
+        if stopped_for_good(s)
+        for o in s.operations
+        if o.technique is Technique.CONTAIN and any(o.id in {x.id for x in c.cell.open} for c in s.cells)
+    }
+
+
+def _open_tasks(items: Sequence[WorkItem], around: Surroundings, uncontained: Mapping[str, str]) -> list[OpenTask]:
     site = around.site
     gates, behind = dirt_before_films(items, site.bundle)
+    contained, dusty = contained_first(items, site.bundle)
+    gates |= contained
     count = len(site.slots)
     open_, none = np.ones(count, dtype=bool), np.full(count, "", dtype="<U1")
     out = [OpenTask(name, "", 0, edges, open_, none) for name, edges in gates.items()]
     for item in items:
         windows = item.work.windows
         edges = [*within_part(item, items), *on_face(item, items, site.bundle)]
-        edges += [After(g) for g in behind.get(item.id, ())]
+        edges += [After(g) for g in (*behind.get(item.id, ()), *dusty.get(item.id, ()))]
         ends = [w.until for w in item.waits]
         held = next((w for w in item.waits if w.until is None), None)
+        face = item.part.face.id
+        words = held.words if held is not None else ""
+        if not words and face in uncontained and breaks_lead_paint(item, site.bundle):
+            words = f"the containment of this face stands with {uncontained[face]}, which is stopped"
         ready = max((ceil((e.timestamp() - site.slots.start) / 60) for e in ends if e is not None), default=0)
         out.append(
             OpenTask(
                 id=item.id,
-                face=item.part.face.id,
+                face=face,
                 minutes=_minutes_left(item, around.now),
                 after=tuple(dict.fromkeys(edges)),
                 allowed=windows.ok[0],
                 letters=windows.first_letters()[0],
-                not_before=None if held is not None else ready,
-                held_by=held.words if held is not None else "",
+                not_before=None if words else ready,
+                held_by=words,
                 stages=_stages(item),
                 latest_after=_latest(item, site),
                 under_way=item.begun_at is not None,
@@ -108,8 +126,9 @@ def _latest(item: WorkItem, site: SiteClimate) -> int | None:
 
 
 def _gate_titles(site: SiteClimate) -> Titles:
-    return {
-        f"clean.{f.id}": f"the washing, scraping and sanding on and beside {f.name}" for f in site.bundle.property.faces
+    faces = site.bundle.property.faces
+    return {f"clean.{f.id}": f"the washing, scraping and sanding on and beside {f.name}" for f in faces} | {
+        f"contain.{f.id}": f"the containment of {f.name}" for f in faces
     }
 
 

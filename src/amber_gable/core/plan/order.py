@@ -5,11 +5,12 @@ from math import ceil, hypot
 
 from amber_gable.core.plan.tasks import After
 from amber_gable.core.plan.work import WorkItem
+from amber_gable.core.state.judgement import breaks_lead
 from amber_gable.core.survey.drawing.house_plan import house_plan
 from amber_gable.core.work.waits import film_stage, wait_hours
 from amber_gable.domain.house.survey import Face
 from amber_gable.domain.job.job import JobBundle
-from amber_gable.domain.work.operation import OperationKind
+from amber_gable.domain.work.operation import OperationKind, Technique
 
 _K = OperationKind
 DIRTY = (_K.WASH, _K.STRIP, _K.SCRAPE, _K.SAND, _K.DUST, _K.REPAIR)
@@ -53,6 +54,30 @@ def dirt_before_films(items: Sequence[WorkItem], bundle: JobBundle) -> tuple[Gat
         i.id: (f"clean.{i.part.face.id}",) for i in items if i.stint.full_film and gates[f"clean.{i.part.face.id}"]
     }
     return {name: edges for name, edges in gates.items() if edges}, waits
+
+
+def contained_first(items: Sequence[WorkItem], bundle: JobBundle) -> tuple[Gates, dict[str, tuple[str, ...]]]:
+    """Paint that may hold lead is broken on a face only once the face is contained, with whichever part that stands.
+    Gates by name, and for each dusty piece of work the gate it waits for."""
+    late = bundle.schools["order"] == "fields-first"
+    set_up = [i for i in items if any(o.technique is Technique.CONTAIN for o in i.stint.operations)]
+    gates: Gates = {}
+    waits: dict[str, tuple[str, ...]] = {}
+    for face in dict.fromkeys(i.part.face.id for i in set_up):
+        mine = [i for i in set_up if i.part.face.id == face]
+        gates[f"contain.{face}"] = tuple(After(i.id) for i in mine)
+        for item in items:
+            if item.part.face.id != face or item in mine or not breaks_lead_paint(item, bundle):
+                continue
+            # Trim begins after the field's first stint: that one cannot wait for a containment which stands with trim.
+            first = item.number == 0 and not item.trim and late and any(m.trim for m in mine)
+            if not first:
+                waits[item.id] = (f"contain.{face}",)
+    return gates, waits
+
+
+def breaks_lead_paint(item: WorkItem, bundle: JobBundle) -> bool:
+    return breaks_lead(bundle, item.part.part, (o.technique for o in item.stint.operations))
 
 
 def touching(faces: Sequence[Face]) -> Mapping[str, frozenset[str]]:
