@@ -179,7 +179,7 @@ def _estimate(options: argparse.Namespace) -> None:
 def _plan(options: argparse.Namespace) -> None:
     from amber_gable.core.climate.job_climate import site_climate
     from amber_gable.core.plan.build import plan_job
-    from amber_gable.services.weather.held.weather_files import away_words
+    from amber_gable.services.weather.held.far_away import away_words
 
     bundle, start = _bundle(options.job), start_of(options)
     series = weather_of(options.weather)

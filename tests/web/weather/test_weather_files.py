@@ -4,7 +4,7 @@ from dataclasses import replace
 
 import pytest
 
-from amber_gable.services.weather.held.weather_files import away_words
+from amber_gable.services.weather.held.far_away import away_words
 from tests.jobs import coopers_rise
 from tests.weather_cases import steady, utc
 

@@ -129,7 +129,7 @@ def there(q: CoatQuestion, series: WeatherSeries) -> WeatherSeries:
     if q.latitude is None or q.longitude is None:
         return series
     # Only asked for another place: the towns take a moment to read.
-    from amber_gable.services.weather.held.weather_files import far_words
+    from amber_gable.services.weather.held.far_away import far_words
 
     far = far_words(series, q.latitude, q.longitude)
     moved = at_place(series, q.longitude, UTC)

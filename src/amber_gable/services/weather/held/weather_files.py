@@ -5,21 +5,16 @@ import secrets
 from dataclasses import dataclass
 from typing import Literal
 
-import numpy as np
-
 from amber_gable.domain.errors import InputError
 from amber_gable.domain.house.survey import Property
 from amber_gable.domain.weather.series import WeatherSeries
 from amber_gable.exchange.files import decode
-from amber_gable.exchange.towns import distance_km, nearest_town
 from amber_gable.exchange.weather.any_file import read_weather
 from amber_gable.services.context import Context
+from amber_gable.services.weather.held.far_away import away_words
 from amber_gable.services.weather.held.sources import hold_sample
 from amber_gable.store.weather.series import drop_series, save_series
 
-FAR_KM = 50.0
-"""Two cells of a coarse grid of weather; a station's hours are those of the country so far round it."""
-MILES = 0.621371
 LEAST_H = 72
 Use = Literal["file", "year"]
 """As the weather in use, or as a typical year beside it."""
@@ -84,20 +79,3 @@ def drop_weather_file(ctx: Context, property_id: str) -> None:
     """Go back to the forecast service."""
     with ctx.writing() as session:
         drop_series(session, property_id, "file")
-
-
-def away_words(series: WeatherSeries, property_: Property) -> str:
-    """How far from a house a series was made, where it is of another place; '' where it is not, or does not say."""
-    return far_words(series, property_.latitude, property_.longitude)
-
-
-def far_words(series: WeatherSeries, latitude: float, longitude: float) -> str:
-    """The same of any place, degrees."""
-    if series.latitude is None or series.longitude is None:
-        return ""
-    here = np.array([series.latitude]), np.array([series.longitude])
-    km = float(distance_km(*here, latitude, longitude)[0])
-    if km <= FAR_KM:
-        return ""
-    town, _ = nearest_town(series.latitude, series.longitude)
-    return f"{km:.0f} km ({km * MILES:.0f} miles) away, near {town.words}"

@@ -19,9 +19,9 @@ from amber_gable.services.weather.faces.face_helps import DAYS, face_helps
 from amber_gable.services.weather.faces.face_odds import OddsWork, known_odds
 from amber_gable.services.weather.faces.judged_faces import JudgedFace, Which, of_step
 from amber_gable.services.weather.held.asking import job_weather
+from amber_gable.services.weather.held.far_away import away_words
 from amber_gable.services.weather.held.observed import known_loggers, measured
 from amber_gable.services.weather.held.versions import believed, version_series
-from amber_gable.services.weather.held.weather_files import away_words
 from amber_gable.services.weather.told.crew_notes import crew_notes
 from amber_gable.services.weather.told.rain_race import rain_race
 from amber_gable.web.asking import context_of
