@@ -73,6 +73,17 @@ NEW_TESTS = [
     ("coopers-rise/survey/zone/front-siding", "patch", "fell off", "lifts", "lifts", "lifts"),
     ("feed-barn/survey/zone/south-roof", "rust", "much", "is no share", "12,5", 12.5),
     ("heron-deck/survey/zone/porch-slab", "stubs", "-1", "greater than or equal to 0", "4", 4),
+    (
+        "coopers-rise/survey/zone/front-siding",
+        "built",
+        "99",
+        "“99” must be greater than or equal to 1500",
+        "1995",
+        1995,
+    ),
+    ("coopers-rise/survey/zone/front-siding", "age", "-3", "“-3” must be greater than or equal to 0", "12 years", 12),
+    ("coopers-rise/survey/zone/front-siding", "coats", "2.5", "“2.5” must be a valid integer", "3 coats", 3),
+    ("coopers-rise/survey/zone/front-siding", "deposit", "honey", "“honey” must be", "soot", "soot"),
 ]
 
 

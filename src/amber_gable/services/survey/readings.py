@@ -3,8 +3,10 @@
 import re
 from typing import Any
 
+from pydantic import ValidationError
+
 from amber_gable.core.survey.amounts.measures import parse_length, parse_share
-from amber_gable.domain.errors import Refused
+from amber_gable.domain.errors import Refused, first_words
 from amber_gable.domain.findings.condition import Condition
 from amber_gable.domain.findings.guided_tests import GuidedTest, quantity_of_test
 from amber_gable.domain.units import UnitSystem, read
@@ -14,7 +16,16 @@ _YES_NO = {"yes": True, "no": False, "": None}
 
 
 def reading_of(test: GuidedTest, text: str, system: UnitSystem) -> Any:
-    """The value of the test's field. Raises Refused under the test's code."""
+    """The value of the test's field, such as a condition may hold. Raises Refused under the test's code."""
+    value = _read(test, text, system)
+    try:
+        Condition.model_validate({test.field: value})
+    except ValidationError as error:
+        raise Refused({test.code: f"“{text[:30]}” {first_words(error)[1]}"}) from None
+    return value
+
+
+def _read(test: GuidedTest, text: str, system: UnitSystem) -> Any:
     info = Condition.model_fields[test.field]
     if info.annotation == bool | None:
         if text not in _YES_NO:
