@@ -48,8 +48,8 @@ def why(task: OpenTask, placement: Placement, slots: Slots, titles: Titles) -> t
         text = f"Earliest window once the part is ready, {ready}"
     else:
         text = "First step on this section: earliest window for the crew"
-    if placement.held_by is not None:
-        blocked.insert(0, f"crew busy with “{titles[placement.held_by]}”")
+    if placement.busy_with is not None:
+        blocked.insert(0, f"crew busy with “{titles[placement.busy_with]}”")
     if placement.start - placement.earliest < VISIT_MIN:
         return text + ": begins at once.", tuple(blocked)
     if not blocked:

@@ -77,6 +77,7 @@ def contained_first(items: Sequence[WorkItem], bundle: JobBundle) -> tuple[Gates
 
 
 def breaks_lead_paint(item: WorkItem, bundle: JobBundle) -> bool:
+    """Whether this piece of work breaks old paint in which lead was found or is presumed."""
     return breaks_lead(bundle, item.part.part, (o.technique for o in item.stint.operations))
 
 

@@ -54,14 +54,14 @@ class OpenTask:
 
 @dataclass(frozen=True)
 class Placement:
-    """A task's place: minutes [start, end), and the minute from which it could have begun. `reasons` are put into
-    sentences by core/plan/explain.py."""
+    """A task's place: minutes [start, end). earliest: minute from which it could have begun. busy_with: id of the
+    task that kept the crew from it then, None where none did."""
 
     id: str
     start: int
     end: int
     earliest: int
-    held_by: str | None
+    busy_with: str | None
 
 
 @dataclass(frozen=True)
