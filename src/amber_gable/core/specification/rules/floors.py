@@ -38,8 +38,7 @@ FLOORS = (
                      strength=6, on_bare=_FILLS)),
     Rule("floor-bare", "bare concrete", "smooth concrete gives no tooth", on=_FLOOR, when=(_BARE,),
          steps=(Step("dull", Phase.SAND, K.SAND, "Profile the slab: grind it under extraction", "Like medium "
-                     "sandpaper to the hand; the dust is drawn off, not blown.", techniques=(T.HEPA_GRIND,
-                     T.ACID_ETCH)),)),
+                     "sandpaper to the hand; the dust is drawn off, not blown.", techniques=(T.HEPA_GRIND,)),)),
     Rule("floor-sealed", "water stands on the bare slab", "a curing compound or sealer sheds every coat", on=_FLOOR,
          when=(_BARE, one_of("absorbency", "slow", "beads")),
          steps=(Step("dull", Phase.SAND, K.SAND, "Grind the sealer off under extraction until water soaks in", "Then "
