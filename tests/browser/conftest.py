@@ -32,11 +32,12 @@ TABLET = {"viewport": {"width": 820, "height": 1180}, "has_touch": True, "is_mob
 WIDE = {"viewport": {"width": 1280, "height": 800}}
 
 
-# The browser lets go of touches on a page it has not drawn yet: what nobody has seen, nobody has meant.
-PAINTED = """() => new Promise(seen => {
+# The browser lets go of touches on a page it has not drawn yet: what nobody has seen, nobody has meant. And what is
+# measured on a page moves when its fonts arrive.
+PAINTED = """() => document.fonts.ready.then(() => new Promise(seen => {
   const look = () => performance.getEntriesByType("paint").length ? seen() : requestAnimationFrame(look)
   look()
-})"""
+}))"""
 
 
 def drawn(page: Page) -> Page:
@@ -159,7 +160,9 @@ def serious_barriers(page: Page, *, only_contrast: bool = False) -> list[str]:
     page.evaluate(MARK_STYLES)
     found: list[dict[str, Any]] = page.evaluate(CHECK, ONLY_CONTRAST if only_contrast else ALL)
     return [
-        f"{v['id']}: {[n['target'] for n in v['nodes'][:2]]}" for v in found if v["impact"] in ("serious", "critical")
+        f"{v['id']}: {[(n['target'], n['failureSummary']) for n in v['nodes'][:2]]}"
+        for v in found
+        if v["impact"] in ("serious", "critical")
     ]
 
 
