@@ -1,6 +1,7 @@
 """The command line: compute from files, move jobs in and out, run the program. Bad input: one line, exit 2."""
 
 import argparse
+import atexit
 import gc
 import sys
 from collections.abc import Sequence
@@ -25,6 +26,8 @@ def main(arguments: Sequence[str] | None = None) -> None:
     """Entry point of `amber-gable`."""
     # What is loaded stays: looking through it for garbage again and again would be a fifth of the start.
     gc.set_threshold(50_000, 20, 100)
+    # And looking through it once more before it is thrown away with the process would be another.
+    atexit.register(gc.freeze)
     options = _parser().parse_args(arguments)
     try:
         options.run(options)
