@@ -62,7 +62,7 @@ def near(task: Task, now: datetime) -> bool:
 
 def unsettled(board: Board, now: datetime) -> int:
     """The number of tasks beyond that time which the present forecast would stop. Planning again would move them."""
-    return sum(t.status is Status.AHEAD and t.shut is not None and not near(t.task, now) for t in board.tasks)
+    return sum(t.status is Status.AHEAD and not near(t.task, now) and t.shut is not None for t in board.tasks)
 
 
 def threats(site: SiteClimate, board: Board, now: datetime, warned: Collection[Warned] = ()) -> tuple[Threat, ...]:

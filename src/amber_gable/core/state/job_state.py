@@ -61,7 +61,7 @@ class TaskState:
         if self.at is None:
             return None
         end = max(self.task.end, self.at)
-        return min((s for one, _ in self._pieces if (s := one.first_shut(self.at, end))), default=None)
+        return min((s for one in self._each if (s := one.first_shut(self.at, end))), default=None)
 
     @property
     def open(self) -> bool:
