@@ -23,6 +23,10 @@ WRONG = [
 ]
 
 
+# The list of jobs asks it of a card that another tab may just have deleted, and waits for nothing then.
+GONE_IS_NO_FAULT = "/yard/waits/{job_id}"
+
+
 def _routes(app: FastAPI) -> list[tuple[str, str]]:
     return [(m, r.path) for r in app.routes if isinstance(r, APIRoute) for m in r.methods & {"GET", "POST"}]
 
@@ -32,7 +36,9 @@ def _routes(app: FastAPI) -> list[tuple[str, str]]:
 def test_no_address_with_a_wrong_name_is_a_fault_of_the_program(
     app: FastAPI, client: TestClient, wrong: dict[str, str]
 ) -> None:
-    for method, path in _routes(app):
+    routes = _routes(app)
+    assert len(routes) > 150
+    for method, path in routes:
         names = re.findall(r"{(\w+)(?::\w+)?}", path)
         if not set(names) & set(wrong):
             continue
@@ -41,7 +47,7 @@ def test_no_address_with_a_wrong_name_is_a_fault_of_the_program(
         for form in ({}, {"version": "1"}):
             answer = client.request(method, address, data=form if method == "POST" else None)
             assert answer.status_code < 500, f"{method} {address} {form}"
-            if wrong.get("job_id"):
+            if wrong.get("job_id") and path != GONE_IS_NO_FAULT:
                 assert answer.status_code in (404, 422), f"{method} {address}"
 
 

@@ -9,6 +9,7 @@ from amber_gable.services.settings import LOCAL_NAMES
 from amber_gable.services.workspace import Workspace
 from amber_gable.web import errors
 from amber_gable.web.asking import ContextPerRequest
+from amber_gable.web.joined import joined
 from amber_gable.web.routes import settings, stores, yard
 from amber_gable.web.security import Gate
 from amber_gable.web.shipped import Shipped
@@ -22,8 +23,8 @@ def create_app(space: Workspace, names: frozenset[str] = LOCAL_NAMES) -> FastAPI
     app = FastAPI(title="Amber Gable", docs_url=None, redoc_url=None, openapi_url=None)
     app.state.space = space
     app.mount("/static", Shipped(), name="static")
-    for module in (yard, stores, settings, *(import_module(f"{ROUTES}.{stage.path}") for stage in STAGES)):
-        app.include_router(module.router)
+    stages = (import_module(f"{ROUTES}.{stage.path}") for stage in STAGES)
+    app.router.routes.extend(joined(yard, stores, settings, *stages).routes)
     errors.install(app)
     app.add_middleware(Gate, refuse=errors.refuse, names=names)
     # The outermost: a page that refuses has its reader too.

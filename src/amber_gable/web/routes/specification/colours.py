@@ -26,7 +26,7 @@ from amber_gable.web.pages import Fields, job_page, load_job, page, units_of
 from amber_gable.web.views.survey.elevation import draw, drawing_scale, finish_colours
 from amber_gable.web.views.weather.lanes import bearing
 
-router = APIRouter()
+router = APIRouter(prefix="/jobs/{job_id}/specification")
 NOW, CHOSEN = "now", "chosen"
 _USUAL_HOUR = 15.0
 MOST_BOARDS = 4

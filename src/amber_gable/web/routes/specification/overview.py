@@ -27,7 +27,7 @@ from amber_gable.web.views.specification.offers import told_offers
 from amber_gable.web.views.specification.spec_rows import STATE_WORDS, PartLine, line, shared_matters
 from amber_gable.web.views.survey.elevation import draw, drawing_scale, finish_colours
 
-router = APIRouter()
+router = APIRouter(prefix="/jobs/{job_id}/specification")
 SHOWN_MATTERS = 8
 
 

@@ -43,7 +43,7 @@ if TYPE_CHECKING:
     from amber_gable.core.specification.derived.part_spec import Wish
     from amber_gable.core.survey.amounts.painted import PaintedPart
 
-router = APIRouter()
+router = APIRouter(prefix="/jobs/{job_id}/specification")
 
 
 @router.get("/{kind}/{id_}")

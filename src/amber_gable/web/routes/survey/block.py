@@ -17,7 +17,7 @@ from amber_gable.web.pages import Fields, job_page, load_job, page, typed_system
 from amber_gable.web.views.survey.elevation import draw, drawing_scale
 from amber_gable.web.views.survey.house_plan import draw_plan
 
-router = APIRouter(prefix="/survey/block")
+router = APIRouter(prefix="/jobs/{job_id}/survey/block")
 SHEET_W, SHEET_SCALE, SHEET_H = 180.0, 20.0, 130.0
 ROOFS = {
     Roof.GABLE_ALONG: "gable roof, ridge along the street",

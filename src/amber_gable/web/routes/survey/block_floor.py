@@ -16,7 +16,7 @@ from amber_gable.web.asking import context_of
 from amber_gable.web.pages import Fields, job_page, load_job, page, typed_system
 from amber_gable.web.routes.survey.block import WALLS, Parts, tried_drawing
 
-router = APIRouter(prefix="/survey/block")
+router = APIRouter(prefix="/jobs/{job_id}/survey/block")
 USUAL_FLOOR = {"name": "Deck", "substrate": "wood-deck", "colour": "#9b8468", "rail_colour": "#9b8468"}
 USUAL_FENCE = {"name": "Fence", "substrate": "board-batten", "colour": "#9b8468", "both_sides": "on"}
 RUNS = {

@@ -20,7 +20,7 @@ from amber_gable.web.routes.survey.sheet import Sheet, is_fragment, known, read_
 from amber_gable.web.views.survey.elevation import draw, drawing_scale
 from amber_gable.web.views.survey.test_controls import TestRow, row_of_test
 
-router = APIRouter(prefix="/survey/{kind}/{id_}/condition")
+router = APIRouter(prefix="/jobs/{job_id}/survey/{kind}/{id_}/condition")
 MAP_W, MAP_SCALE, MAP_H = 520.0, 70.0, 420.0
 
 

@@ -14,7 +14,7 @@ from amber_gable.web.pages import Fields, typed_system
 from amber_gable.web.routes.survey.sheet import is_fragment, known, read_face
 from amber_gable.web.routes.survey.table import table_page
 
-router = APIRouter(prefix="/survey")
+router = APIRouter(prefix="/jobs/{job_id}/survey")
 
 
 @router.post("/{kind}/save")

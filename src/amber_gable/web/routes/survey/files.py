@@ -10,7 +10,7 @@ from amber_gable.web.pages import rendered
 from amber_gable.web.routes.survey.sheet import Sheet, read_sheet, show
 from amber_gable.web.views.survey.elevation import draw, paper_mm
 
-router = APIRouter(prefix="/survey/files")
+router = APIRouter(prefix="/jobs/{job_id}/survey/files")
 _XLSX = "application/vnd.openxmlformats-officedocument.spreadsheetml.sheet"
 PAPER_SCALE = 60.0
 

@@ -15,7 +15,7 @@ from amber_gable.web.routes.survey.sheet import Sheet, is_fragment, read_sheet, 
 from amber_gable.web.views.survey.elevation import draw, drawing_scale
 from amber_gable.web.views.survey.finding_rows import finding_row
 
-router = APIRouter(prefix="/survey/findings")
+router = APIRouter(prefix="/jobs/{job_id}/survey/findings")
 STRIP_W, STRIP_SCALE, STRIP_H = 210.0, 14.0, 165.0
 
 

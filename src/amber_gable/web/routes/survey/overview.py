@@ -12,7 +12,7 @@ from amber_gable.web.pages import Fields, job_page, load_job, units_of
 from amber_gable.web.views.survey.elevation import draw, drawing_scale
 from amber_gable.web.views.survey.house_plan import draw_plan
 
-router = APIRouter()
+router = APIRouter(prefix="/jobs/{job_id}")
 SHOWN_MISSING = 3
 SHEET_W, SHEET_SCALE, SHEET_H = 330.0, 30.0, 230.0
 

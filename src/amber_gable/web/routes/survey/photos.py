@@ -14,7 +14,7 @@ from amber_gable.web.routes.survey.sheet import is_fragment, read_sheet, show
 from amber_gable.web.views.survey.photos import mark_fields, shown_groups, shown_value, shown_words, usual_marks
 from amber_gable.web.views.units import Units
 
-router = APIRouter(prefix="/survey/photos")
+router = APIRouter(prefix="/jobs/{job_id}/survey/photos")
 
 
 @router.get("")

@@ -9,7 +9,7 @@ from amber_gable.web.pages import Fields, page, units_of
 from amber_gable.web.routes.survey.sheet import is_fragment, read_sheet
 from amber_gable.web.views.survey.house_plan import draw_plan
 
-router = APIRouter(prefix="/survey")
+router = APIRouter(prefix="/jobs/{job_id}/survey")
 
 
 @router.post("/turn")

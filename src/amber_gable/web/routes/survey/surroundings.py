@@ -15,7 +15,7 @@ from amber_gable.web.pages import Fields, page
 from amber_gable.web.routes.survey.sheet import Sheet, read_sheet, show
 from amber_gable.web.views.survey.panorama import panorama
 
-router = APIRouter(prefix="/survey/face/{id_}/surroundings")
+router = APIRouter(prefix="/jobs/{job_id}/survey/face/{id_}/surroundings")
 _KINDS = [(k.value, k.value) for k in BlockKind]
 
 

@@ -20,7 +20,7 @@ from amber_gable.web.views.survey.part_form import part_fields, typed_part
 from amber_gable.web.views.survey.tools import drawing_tools
 from amber_gable.web.views.survey.usual_parts import blank_part, other_kind
 
-router = APIRouter(prefix="/survey")
+router = APIRouter(prefix="/jobs/{job_id}/survey")
 TABLE_W, TABLE_H, TABLE_SCALE = 700.0, 470.0, 95.0
 
 

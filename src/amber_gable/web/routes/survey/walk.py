@@ -20,7 +20,7 @@ from amber_gable.web.pages import Fields
 from amber_gable.web.routes.survey.sheet import Sheet, is_fragment, read_sheet, show
 from amber_gable.web.views.survey.test_controls import TestRow, row_of_test
 
-router = APIRouter(prefix="/survey/walk")
+router = APIRouter(prefix="/jobs/{job_id}/survey/walk")
 
 
 @router.get("")
