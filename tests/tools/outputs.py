@@ -78,7 +78,7 @@ def _crawl(folder: Path) -> int:
     seen, shapes, count = set(waiting), Counter[str](), 0
     while waiting:
         address = waiting.popleft()
-        body, kind = _asked(address)
+        body, kind = _settled(address)
         count += 1
         (folder / quote(address, safe="")[:200]).write_bytes(body)
         if "html" not in kind:
@@ -93,6 +93,17 @@ def _crawl(folder: Path) -> int:
             if shapes[target.path] <= SAME_SHAPE:
                 waiting.append(found)
     return count
+
+
+def _settled(address: str) -> tuple[bytes, str]:
+    """What the address answers when nothing that it set going is still under way in the background."""
+    answer = _asked(address)
+    for _ in range(600):
+        if "html" not in answer[1] or b"Under way (" not in _asked("/settings")[0]:
+            break
+        time.sleep(0.2)
+        answer = _asked(address)
+    return answer
 
 
 def _asked(address: str) -> tuple[bytes, str]:

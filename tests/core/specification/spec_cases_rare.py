@@ -137,4 +137,10 @@ CASES: list[Case] = [
     case("first face, a neighbour and children close by", "wood-lap", SOUND, "cover/cover wash/hose-wash~48 coat-1 "
          "coat-2", "exterior-acrylic", first=True, near="neighbour children-or-pets", checks="near-play",
          says="near-neighbour weather-moves chip-differs"),
+    # Cold weeks: the same steps, another paint; what the cold asks for is said once for a face.
+    case("sound siding, cold weeks, first part of its face", "wood-lap", SOUND,
+         "cover/cover wash/hose-wash~48 coat-1 coat-2", "exterior-acrylic", first=True, schools={"season": "cold"},
+         notes="cold-weeks", says="weather-moves chip-differs"),
+    case("sound siding, cold weeks, a later part of its face", "wood-lap", SOUND,
+         "wash/hose-wash~48 coat-1 coat-2", "exterior-acrylic", schools={"season": "cold"}),
 ]  # fmt: skip

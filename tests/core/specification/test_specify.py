@@ -145,6 +145,35 @@ def test_the_stores_hold_every_family_and_rank_by_fit_then_price() -> None:
     assert primers["corrie-woodstart"] > primers["gannet-barewood"], "15.5 % is above what one sheet allows"
 
 
+COLD = [
+    # surface, what was found, and what is laid there first, in mild weeks and in cold ones
+    ("wood-lap", SOUND, "coat-1", "skerry-housecoat", "skerry-latewall"),
+    ("wood-lap", SOUND | {"coating": "bare", "bare_pct": 100}, "prime", "gannet-barewood", "corrie-woodstart"),
+    ("wood-trim", SOUND, "coat-1", "skerry-trimline", "skerry-trimline"),
+    ("stucco-smooth", {"coating": "waterborne", "loose_pct": 0}, "coat-1", "fathom-stonecoat", "fathom-stonecoat"),
+]
+
+
+@pytest.mark.parametrize(("surface", "found", "step", "mild", "cold"), COLD)
+def test_cold_weeks_take_the_paint_that_may_be_laid_in_them(
+    surface: str, found: dict[str, Any], step: str, mild: str, cold: str
+) -> None:
+    for season, code in (("mild", mild), ("cold", cold)):
+        laid = _operations(case(surface, surface, found, "", "", schools={"season": season}))[step]
+        assert laid.product == code
+        told = f"only from {BY_CODE[code].air_min_c:g} °C up" in laid.because
+        assert told == (season == "cold" and BY_CODE[code].air_min_c > 2), "what cannot be had is said"
+
+
+def test_a_part_is_compared_in_mild_and_cold_weeks() -> None:
+    bundle, front = _front()
+    found = {c.topic.code: c for c in choices(front, part_facts(bundle, front, "#b5ad9c"), SHELF)}
+    cold = next(o for o in found["season"].options if o.school.code == "cold")
+    assert any("Latewall" in words for words in cold.adds), cold.adds
+    mild = next(o for o in found["season"].options if o.holds)
+    assert mild.sums.cost < cold.sums.cost
+
+
 def test_a_pick_holds_while_it_fits_and_a_bare_shelf_is_told() -> None:
     derivation = LEADED.derived()
     picked = specify(derivation, SHELF, {"coat": "corrie-longcoat", "prime-spots": "fathom-stonecoat"})

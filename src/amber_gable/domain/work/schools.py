@@ -84,6 +84,12 @@ _TOPICS = (
         School("rain-ready", "Until rain-ready", "No leached or dull patches.", "Early end of the day in autumn."),
         School("touch-dry", "Until dry to touch", "Later last strokes.", "Dull or streaked patches."),
     ), AskedBy.WEATHER),
+    Topic("season", "For which weeks is the paint chosen?", (
+        School("mild", "Mild weeks", "Of all that serves, what suits best and costs least.",
+               "A week of colder days stops the job."),
+        School("cold", "Cold weeks", "What may be laid a little above freezing comes first: dearer paint, days won in "
+               "early spring and late autumn.", "Films dry at half the pace, and dew comes early."),
+    )),
     Topic("wash", "How are walls washed?", (
         School("hose", "Never pressure wash siding", "Cleaner by hose, a minute's dwell and a brush: no water behind "
                "the boards, more brushing.", "Dirt left in corners where the brush was skipped."),

@@ -37,6 +37,15 @@ def holds_on(product: Product, facts: Facts) -> bool:
     return product.base is not Base.SILICATE or facts.get("coating") in ("bare", "lime-wash")
 
 
+COLD_C, PER_DEGREE = 2.0, 5
+"""In cold weeks a paint is best that may be laid at this temperature (°C); each degree more costs it points."""
+
+
+def coldest(product: Product) -> float:
+    """°C of air and surface from which on the sheet lets it be laid."""
+    return max(product.air_min_c, product.surface_min_c)
+
+
 def cost_per_m2(product: Product, method: Method, thirst: float = 1.0) -> float:
     """Paint for one coat on one m², at the best price per litre, loss and thirst included."""
     litres = thirst / (theoretical_coverage(product) * (1 - LOSS_PCT[method] / 100))
@@ -81,6 +90,9 @@ def _judged(
     if moisture is not None and damp is not None and moisture > damp.value:
         points -= 60
         reasons.append(f"wood at {moisture:.0f} %, at most {damp.words}")
+    if facts.schools["season"] == "cold" and coldest(product) > COLD_C:
+        points -= round(PER_DEGREE * (coldest(product) - COLD_C))
+        reasons.append(f"only from {coldest(product):g} °C up, and cold weeks are meant")
     if "vinyl" in facts.tags and product.vinyl_safe:
         points += 4
         reasons.append("rated vinyl-safe")

@@ -99,11 +99,11 @@ def choices(
     for topic in topics_of(AskedBy.SPECIFICATION):
         held = facts.schools[topic.code]
         ways = [(s, now if s.code == held else done(facts.under(topic.code, s.code))) for s in topic.schools]
-        if all(difference(now, operations) == ((), ()) for _, operations in ways):
+        if all(difference(now, operations, shelf) == ((), ()) for _, operations in ways):
             continue
         options = []
         for school, operations in ways:
-            adds, drops = difference(now, operations)
+            adds, drops = difference(now, operations, shelf)
             options.append(
                 Option(
                     school=school,
@@ -118,18 +118,21 @@ def choices(
     return tuple(out)
 
 
-def difference(before: Iterable[Operation], after: Iterable[Operation]) -> tuple[tuple[str, ...], tuple[str, ...]]:
-    """Steps that come in and that go out, by name; a step done otherwise counts as both."""
+def difference(
+    before: Iterable[Operation], after: Iterable[Operation], products: Mapping[str, Product] | None = None
+) -> tuple[tuple[str, ...], tuple[str, ...]]:
+    """Steps that come in and that go out, by name; a step done otherwise counts as both. So does one with another
+    paint, where the `products` are given by code."""
 
-    def told(operations: Iterable[Operation]) -> dict[str, str]:
-        return {_said(o): o.id for o in operations}
+    def told(operations: Iterable[Operation]) -> list[str]:
+        return [_said(o, (products or {}).get(o.product or "")) for o in operations]
 
     here, there = told(before), told(after)
     return tuple(n for n in there if n not in here), tuple(n for n in here if n not in there)
 
 
-def _said(o: Operation) -> str:
+def _said(o: Operation, product: Product | None) -> str:
     method = f", {o.method.value}" if o.method is not None else ""
     rolled = ", back-rolled" if o.back_roll else ""
     share = f" on {o.share * 100:.0f} %" if o.share < 1 else ""
-    return f"{o.name}{method}{rolled}{share}"
+    return f"{o.name}{method}{rolled}{share}{f', {product.name}' if product else ''}"

@@ -14,7 +14,7 @@ from amber_gable.domain.work.aims import AIM_NAMES, Aim, aims_for, allowed_aim
 from amber_gable.domain.work.operation import Operation
 from amber_gable.domain.work.schools import TOPICS
 
-BEYOND_RULES = frozenset({"method", "back-roll", "damp-limit", "vinyl", "order"})
+BEYOND_RULES = frozenset({"season", "method", "back-roll", "damp-limit", "vinyl", "order"})
 """Topics that are read elsewhere than in the rules of preparation."""
 
 

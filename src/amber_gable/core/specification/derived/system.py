@@ -3,7 +3,7 @@
 from collections.abc import Iterable, Mapping, Sequence
 from dataclasses import dataclass, replace
 
-from amber_gable.core.specification.choices.candidates import RankedProduct, candidates
+from amber_gable.core.specification.choices.candidates import COLD_C, RankedProduct, candidates, coldest
 from amber_gable.core.specification.derived.diagnosis import Derivation
 from amber_gable.core.specification.derived.overrides import Conflict, conflicts, overridden
 from amber_gable.core.specification.derived.planned import PlannedStep
@@ -82,6 +82,8 @@ def _operation(step: PlannedStep, derivation: Derivation, shelf: list[Product], 
         product = _chosen(step, derivation, shelf, picks)
         picked = picks.get(pick_of(step.role)) == product.code
         because = f"{because}; {product.name} {'was picked' if picked else 'ranks first of what serves'}"
+        if derivation.facts.schools["season"] == "cold" and coldest(product) > COLD_C:
+            because += f", though it is laid only from {coldest(product):g} °C up"
     return Operation(
         id=step.role,
         name=step.name,

@@ -330,6 +330,10 @@ ARSENIC = (
 SAID = (
     Rule("weather-moves", "the work is outside", "rain, dew and cold decide the days", when=(_FIRST,),
          level=Alert.NOTE, disclosure=True, todo="Dates depend on weather: say it before the contract."),
+    Rule("cold-weeks", "the paint is chosen for cold weeks", "the cold slows every film, and dew falls early",
+         when=(_FIRST,), school=("season", "cold"), level=Alert.NOTE, todo="Paint and tools indoors overnight, the "
+         "working pot wrapped and warm on the cold wall; last stroke an hour or two before the surface falls below the "
+         "sheet's least."),
     Rule("chip-differs", "the colour was chosen from a chip", "in daylight and at size it looks different",
          when=(_FIRST, one_of("colour_changes", True)), level=Alert.NOTE, disclosure=True,
          todo="Paint sample boards and look at them on different faces and hours."),

@@ -42,10 +42,11 @@ class WeatherRule:
 
 
 _RULES = [WeatherRule(*row) for row in (
-    ("air-low", 1, "C", "Air, lowest while coating", "°C", True, "a low-temperature product, or a warmer hour"),
+    ("air-low", 1, "C", "Air, lowest while coating", "°C", True,
+     "a paint for the cold (school ‘cold weeks’), or a warmer hour"),
     ("air-high", 1, "H", "Air, highest while coating", "°C", False, "a cooler hour"),
     ("surface-low", 2, "C", "Surface, lowest while coating", "°C", True,
-     "waiting until the sun has warmed the face"),
+     "a paint for the cold (school ‘cold weeks’), or a warmer hour; waiting until the sun has warmed the face"),
     ("surface-high", 2, "H", "Surface, highest while coating", "°C", False,
      "following the shade: another face first"),
     ("heats-up", 2, "H", "Surface, highest until dry to touch", "°C", False, "a cooler hour"),
