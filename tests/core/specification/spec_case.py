@@ -28,6 +28,7 @@ class Case:
     lead: bool = False
     openings: int = 0
     first: bool = False
+    dusty_days: int = 1
     old_sheet: bool = False
     old_treated: bool = False
     near: str = ""
@@ -40,7 +41,7 @@ class Case:
 
     @property
     def facts(self) -> Facts:
-        return facts_of(
+        found = facts_of(
             self.surface,
             condition(**self.found),
             surface_m2=40.0,
@@ -57,6 +58,9 @@ class Case:
             wires="wires" in self.near,
             obstacles=self.near.split(),
         )
+        if self.dusty_days == 1:
+            return found
+        return found.protecting(first=self.first, contains=bool(found.get("contains")), dusty_days=self.dusty_days)
 
     def derived(self) -> Derivation:
         return derive(self.facts)

@@ -94,14 +94,15 @@ def test_dusty_days_follow_from_the_hours() -> None:
     scraped at 7.5 m²/h and feathered at 18 takes 3 h: one day. Stripped at 1.5 m²/h and sanded at 20 it takes 59 h:
     three."""
 
-    def days(schools: dict[str, str]) -> float:
+    def days(schools: dict[str, str], step: str = "daily-clean") -> float:
         bundle = _house({"front-siding": FLAKES}, ("front-siding",))
         job = bundle.job.model_copy(update={"schools": schools})
         done = completed(bundle.model_copy(update={"job": job}))
-        return next(o.amount or 0 for o in done.operations(done.job.finishes[0]) if o.id == "daily-clean")
+        return next(o.amount or 0 for o in done.operations(done.job.finishes[0]) if o.id == step)
 
     assert days({}) == 1
     assert days({"failing": "strip"}) == 3
+    assert days({"failing": "strip"}, "lay-again") == 2, "the sheets lie through two nights"
 
 
 def test_what_is_done_once_for_a_face_can_be_told_from_the_rest() -> None:

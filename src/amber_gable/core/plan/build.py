@@ -10,7 +10,7 @@ import numpy as np
 from amber_gable.core.climate.job_climate import SiteClimate
 from amber_gable.core.plan.earliest import place
 from amber_gable.core.plan.explain import Titles, why, why_not
-from amber_gable.core.plan.order import breaks_lead_paint, contained_first, dirt_before_films, on_face, within_part
+from amber_gable.core.plan.order import contained_first, dirt_before_films, frees_lead_paint, on_face, within_part
 from amber_gable.core.plan.problem import plan_problem
 from amber_gable.core.plan.tasks import SLOT_MIN, After, OpenTask, Placement, Refusal, shifts
 from amber_gable.core.plan.work import WorkItem, stopped_for_good, work_items
@@ -78,7 +78,7 @@ def _open_tasks(items: Sequence[WorkItem], around: Surroundings, uncontained: Ma
         held = next((w for w in item.waits if w.until is None), None)
         face = item.part.face.id
         words = held.words if held is not None else ""
-        if not words and face in uncontained and breaks_lead_paint(item, site.bundle):
+        if not words and face in uncontained and frees_lead_paint(item, site.bundle):
             words = f"the containment of this face stands with {uncontained[face]}, which is stopped"
         ready = max((ceil((e.timestamp() - site.slots.start) / 60) for e in ends if e is not None), default=0)
         out.append(

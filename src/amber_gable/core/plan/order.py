@@ -5,7 +5,7 @@ from math import ceil, hypot
 
 from amber_gable.core.plan.tasks import After
 from amber_gable.core.plan.work import WorkItem
-from amber_gable.core.state.judgement import breaks_lead
+from amber_gable.core.state.judgement import frees_lead
 from amber_gable.core.survey.drawing.house_plan import house_plan
 from amber_gable.core.work.waits import film_stage, wait_hours
 from amber_gable.domain.house.survey import Face
@@ -57,8 +57,8 @@ def dirt_before_films(items: Sequence[WorkItem], bundle: JobBundle) -> tuple[Gat
 
 
 def contained_first(items: Sequence[WorkItem], bundle: JobBundle) -> tuple[Gates, dict[str, tuple[str, ...]]]:
-    """Paint that may hold lead is broken on a face only once the face is contained, with whichever part that stands.
-    Gates by name, and for each dusty piece of work the gate it waits for."""
+    """Paint that may hold lead is taken off, be it as chalk, only once its face is contained, with whichever part that
+    stands. Gates by name, and for each piece of such work the gate it waits for."""
     late = bundle.schools["order"] == "fields-first"
     set_up = [i for i in items if any(o.technique is Technique.CONTAIN for o in i.stint.operations)]
     gates: Gates = {}
@@ -67,7 +67,7 @@ def contained_first(items: Sequence[WorkItem], bundle: JobBundle) -> tuple[Gates
         mine = [i for i in set_up if i.part.face.id == face]
         gates[f"contain.{face}"] = tuple(After(i.id) for i in mine)
         for item in items:
-            if item.part.face.id != face or item in mine or not breaks_lead_paint(item, bundle):
+            if item.part.face.id != face or item in mine or not frees_lead_paint(item, bundle):
                 continue
             # Trim begins after the field's first stint: that one cannot wait for a containment which stands with trim.
             first = item.number == 0 and not item.trim and late and any(m.trim for m in mine)
@@ -76,9 +76,11 @@ def contained_first(items: Sequence[WorkItem], bundle: JobBundle) -> tuple[Gates
     return gates, waits
 
 
-def breaks_lead_paint(item: WorkItem, bundle: JobBundle) -> bool:
-    """Whether this piece of work breaks old paint in which lead was found or is presumed."""
-    return breaks_lead(bundle, item.part.part, (o.technique for o in item.stint.operations))
+def frees_lead_paint(item: WorkItem, bundle: JobBundle) -> bool:
+    """Whether this piece of work takes off old paint in which lead was found or is presumed."""
+    return any(
+        frees_lead(bundle, item.part.part, o.kind, [o.technique]) for o in item.stint.operations if o.technique
+    )
 
 
 def touching(faces: Sequence[Face]) -> Mapping[str, frozenset[str]]:

@@ -17,6 +17,7 @@ import numpy.typing as npt
 from amber_gable.core.climate.job_climate import SiteClimate
 from amber_gable.core.specification.cautions.dangers import DANGERS, Danger
 from amber_gable.core.specification.derived.part_facts import lead_presumed
+from amber_gable.core.specification.derived.protection import CHALKS, disturbs
 from amber_gable.core.state.part_state import CellState, PartState, Wait
 from amber_gable.core.weather.futures.members import Coat, Preparation
 from amber_gable.core.weather.judged.slots import Slots
@@ -30,7 +31,7 @@ from amber_gable.domain.house.survey import Item, Zone
 from amber_gable.domain.job.job import JobBundle
 from amber_gable.domain.paint.product import Product
 from amber_gable.domain.work.finish import Finish, coat_colour
-from amber_gable.domain.work.operation import Operation, Technique
+from amber_gable.domain.work.operation import Operation, OperationKind, Technique
 
 LEAD_WIND_MAX = 9.0
 """Stronger, it carries chips and dust of lead paint past the sheets (docs/trade.md §10)."""
@@ -70,10 +71,19 @@ def stint_wind(bundle: JobBundle, part: Zone | Item, stint: Stint) -> float | No
 
 def breaks_lead(bundle: JobBundle, part: Zone | Item, techniques: Iterable[Technique | None]) -> bool:
     """Whether work done so breaks old paint on the part in which lead was found or is presumed."""
-    found = part.condition.lead_found
-    lead = lead_presumed(bundle, part.condition) if found is None else found
-    painted = part.condition.coating is not Coating.BARE
-    return lead and painted and any(DANGERS[way] & _BREAKS for way in techniques if way is not None)
+    return _lead_paint(bundle, part) and any(DANGERS[way] & _BREAKS for way in techniques if way is not None)
+
+
+def frees_lead(bundle: JobBundle, part: Zone | Item, kind: OperationKind, techniques: Iterable[Technique]) -> bool:
+    """Whether such work takes that paint off the part in any way: broken, softened by heat or stripper, or as chalk."""
+    chalks = part.condition.chalking in CHALKS
+    return _lead_paint(bundle, part) and any(disturbs(technique, kind, chalks) for technique in techniques)
+
+
+def _lead_paint(bundle: JobBundle, part: Zone | Item) -> bool:
+    found = part.condition
+    lead = lead_presumed(bundle, found) if found.lead_found is None else found.lead_found
+    return lead and found.coating is not Coating.BARE
 
 
 def _still_bare(operations: Sequence[Operation], first: Operation, part: Zone | Item) -> bool:

@@ -19,7 +19,7 @@ from amber_gable.domain.work.operation import AmountUnit, Operation, OperationKi
 from amber_gable.domain.work.rates import Rate
 
 _K, _T = OperationKind, Technique
-_ON_THE_GROUND = (_T.CONTAIN, _T.DAILY_CLEAN, _T.FINAL_CHECK, _T.COVER, _T.CUT_BACK, _T.INSPECT)
+_ON_THE_GROUND = (_T.CONTAIN, _T.LAY_AGAIN, _T.DAILY_CLEAN, _T.FINAL_CHECK, _T.COVER, _T.CUT_BACK, _T.INSPECT)
 _FROM_THE_GROUND = (_K.WASH, _K.PROTECT, _K.CLEAN)
 """Reached with a brush or lance on a pole, or round the foot of the wall: no ladder is moved for it."""
 _WET = (_T.WET_SCRAPE, _T.WET_SAND, _T.HEPA_SAND, _T.WET_WIRE_BRUSH, _T.WET_CUT_OUT, _T.WET_RAKE_OUT)
@@ -45,6 +45,7 @@ _BY_WAY = {
     _T.WET_WIRE_BRUSH: "wire-brush",
     _T.COVER: "cover",
     _T.CONTAIN: "contain",
+    _T.LAY_AGAIN: "sheets-again",
     _T.DAILY_CLEAN: "daily-hepa",
     _T.FINAL_CHECK: "final-check",
     _T.CUT_BACK: "cut-back",

@@ -50,6 +50,7 @@ class Technique(StrEnum):
     MASK = "tape-and-film"
     UNMASK = "unmask"
     MOVE = "move-while-fresh"
+    LAY_AGAIN = "lay-sheets-again"
     DAILY_CLEAN = "daily-hepa-clean-up"
     FINAL_CHECK = "final-check"
     INSPECT = "look-and-wait"

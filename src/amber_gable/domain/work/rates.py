@@ -134,6 +134,7 @@ _ALL = [
            ("sprayer-day", "set up and clean a sprayer, a day", 1 / 0.5)),
     *_rows(_N, _OURS,
            ("lift-move", "move a lift", 60 / 5),
+           ("sheets-again", "sheets of a contained face laid again: 1.5 h after rain, one day in three", 1 / 0.5),
            ("cut-back", "cut back planting before a face", 2),
            ("fitting", "take a fitting down or put it back", 4),
            ("floor-edge", "mask the walls and posts round a floor", 4),

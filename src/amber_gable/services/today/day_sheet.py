@@ -10,7 +10,7 @@ from amber_gable.core.specification.cautions.safety import Card, day_cards
 from amber_gable.core.specification.derived.sequences import PaintingOrder, painting_order
 from amber_gable.core.state.answers import AnswerWords, told
 from amber_gable.core.state.job_state import TaskState
-from amber_gable.core.state.judgement import breaks_lead
+from amber_gable.core.state.judgement import frees_lead
 from amber_gable.core.state.task_status import Status
 from amber_gable.core.weather.film.limits import coat_limits
 from amber_gable.domain.house.survey import Item, Zone
@@ -122,12 +122,12 @@ class DaySheet:
 
     @property
     def to_clean(self) -> list[str]:
-        """Faces on which presumed lead paint is broken that day: what must be cleaned there before the crew leaves."""
+        """Faces on which presumed lead paint comes off that day: what must be cleaned there before the crew leaves."""
         bundle = self.view.bundle
         dusty = {}
         for task in self.tasks:
             part = bundle.property.part(task.part)
-            if isinstance(part, Zone | Item) and breaks_lead(bundle, part, task.techniques):
+            if isinstance(part, Zone | Item) and frees_lead(bundle, part, task.kind, task.techniques):
                 dusty[task.face_name] = True
         return list(dusty)
 

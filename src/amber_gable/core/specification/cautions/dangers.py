@@ -37,6 +37,7 @@ _ROWS: dict[T, set[D]] = {
     T.CONTAIN: set(),
     T.MASK: set(),
     T.UNMASK: set(),
+    T.LAY_AGAIN: set(),
     T.DAILY_CLEAN: {D.EXTRACTED},
     T.FINAL_CHECK: set(),
     T.INSPECT: set(),

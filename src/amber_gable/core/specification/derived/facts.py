@@ -67,7 +67,12 @@ class Facts:
 
     def protecting(self, *, first: bool, contains: bool, dusty_days: int) -> "Facts":
         """The same surface, with what is done for its face along with it."""
-        told = {"first_on_face": first, "contains": contains, "dusty_days": dusty_days}
+        told = {
+            "first_on_face": first,
+            "contains": contains,
+            "dusty_days": dusty_days,
+            "contained_nights": dusty_days - 1,
+        }
         return replace(self, known={**self.known, **told})
 
     def supposing(self, name: str, value: Any) -> "Facts":
@@ -143,6 +148,7 @@ def facts_of(
         "first_on_face": first_on_face,
         "contains": first_on_face and condition.coating is not Coating.BARE,
         "dusty_days": 1,
+        "contained_nights": 0,
         "hangs": hangs or "What hangs here",
         **{f"near_{kind.replace('-', '_')}": True for kind in obstacles},
     }

@@ -18,11 +18,15 @@ from amber_gable.domain.job.job import JobBundle
 from amber_gable.domain.work.operation import Operation, OperationKind, Technique
 
 _BREAKS = {Danger.ABRASION, Danger.HEAT, Danger.CAUSTIC, Danger.METHYLENE}
+CHALKS = ("light", "heavy")
+"""Grades of chalking that scrubbing takes off."""
 _DAY_H = 7.0
 """Of a working day, what is left for the work itself once the sheets lie and are cleaned again."""
 
 
-ROLES = frozenset({"contain", "daily-clean", "final-check", "cover", "cut-back", "fittings-down", "fittings-back"})
+ROLES = frozenset(
+    {"contain", "lay-again", "daily-clean", "final-check", "cover", "cut-back", "fittings-down", "fittings-back"}
+)
 """Steps that are done once for a face."""
 
 
@@ -87,7 +91,7 @@ def _dusty_hours(
     known = facts(part)
     if known.get("painted") is False:
         return 0.0
-    chalks = known.get("chalking") in ("light", "heavy")
+    chalks = known.get("chalking") in CHALKS
     return sum(
         part_labour(part, o, pace).hours
         for o in _operations(bundle, part, asked, known)

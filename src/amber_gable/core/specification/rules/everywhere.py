@@ -289,6 +289,7 @@ LEAD_LAW_M2 = 1.8
 """Outdoors, from 20 square feet on: the least area from which any law known to us asks for certified people."""
 _LEAD = (one_of("lead", True), one_of("painted", True, or_unknown=True))
 _DAYS = Acts(fact="dusty_days", unit=AmountUnit.PIECES)
+_NIGHTS = Acts(fact="contained_nights", unit=AmountUnit.PIECES)
 LEAD = (
     Rule("lead", "lead paint is presumed", "dust and chips poison, children first of all",
          when=_LEAD, level=Alert.CHECK, forbids=LEAD_FORBIDS, source=Source.STANDARD,
@@ -302,6 +303,11 @@ LEAD = (
                      "", _DAYS, (T.DAILY_CLEAN,)),
                 Step("final-check", Phase.FINAL_CHECK, K.CLEAN, "Final check: no chip or dust left to see", "Look in "
                      "raking light along sills, paving and soil.", _ONCE, (T.FINAL_CHECK,)))),
+    Rule("lead-contain-again", "the containment stays up overnight",
+         "rain lifts the sheets and carries chips off them", source=Source.STANDARD,
+         when=(one_of("lead", True), one_of("contains", True), above("contained_nights", 0)),
+         steps=(Step("lay-again", Phase.CLEAN_DAILY, K.PROTECT, "Sheets looked over every morning, laid again after "
+                     "rain", "Before rain the chips are off them.", _NIGHTS, (T.LAY_AGAIN,)),)),
     Rule("lead-large", "{disturbed_m2} m² of old paint comes off, and lead is presumed",
          "laws reckon by the area that is disturbed, not by how much of a wall it is",
          when=(*_LEAD, above("disturbed_m2", LEAD_LAW_M2)), level=Alert.CHECK, source=Source.STANDARD,

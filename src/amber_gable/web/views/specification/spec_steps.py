@@ -149,7 +149,7 @@ def _time(hours: float) -> str:
     return f"{hours:.1f} h" if hours >= 1 else f"{max(round(hours * 60), 1)} min"
 
 
-_BY_DAY = (Technique.CONTAIN, Technique.DAILY_CLEAN)
+_BY_DAY = (Technique.CONTAIN, Technique.LAY_AGAIN, Technique.DAILY_CLEAN)
 
 
 def _on(o: Operation, surface_m2: float) -> str:
