@@ -17,6 +17,7 @@ from amber_gable.core.work.wet_edge import section_m2_per_minute
 from amber_gable.domain.job.job import JobBundle
 from amber_gable.domain.paint.method import Method
 from amber_gable.domain.work.operation import Operation, OperationKind, Technique
+from tests.core.specification.spec_case import case
 from tests.jobs import coopers_rise
 from tests.weather_cases import real_year
 
@@ -180,3 +181,15 @@ def test_a_wall_dries_in_the_colour_that_lies_on_it_and_not_in_the_one_it_will_g
         windows = site.for_coat(part, product, Method.BRUSH, colour)
         found.append(next(c.value for c in windows.checks if c.rule.id == "substrate"))
     assert (found[0] == found[1]).all()
+
+
+def test_the_first_coat_on_a_bare_slab_is_stippled_in_and_takes_half_as_long_again() -> None:
+    slab = {"coating": "bare", "absorbency": "soaks", "masonry": "normal"}
+    first, second = (s for s in case("slab", "concrete-slab", slab, "", "").derived().steps if s.role[:4] == "coat")
+    assert (first.technique, second.technique) == (Technique.STIPPLE, Technique.ROLL_ON)
+    painted = case("slab", "concrete-slab", slab | {"coating": "waterborne"}, "", "").derived()
+    assert Technique.STIPPLE not in {s.technique for s in painted.steps}
+    rolled = _step("a", K.COAT).model_copy(update={"method": Method.ROLLER, "technique": Technique.ROLL_ON})
+    part = painted_parts(coopers_rise().property, "net")["zone", "front-siding"]
+    stippled = rolled.model_copy(update={"technique": Technique.STIPPLE})
+    assert part_labour(part, stippled).hours == pytest.approx(1.5 * part_labour(part, rolled).hours)

@@ -29,7 +29,8 @@ LEAD = [
          "exterior-acrylic", lead=True, schools={"failing": "strip"}, checks="lead lead-large", says="hidden-rot"),
     case("lead, strip school, first part of a face, three dusty days", "wood-lap", _PEELS,
          "contain/contain wash/hose-wash~48 strip/hepa-sand fibre/hepa-sand "
-         "daily-clean/daily-hepa-clean-up lay-again/lay-sheets-again prime=acrylic-wood-primer coat-1 coat-2 final-check/final-check",
+         "daily-clean/daily-hepa-clean-up lay-again/lay-sheets-again prime=acrylic-wood-primer coat-1 coat-2 "
+         "final-check/final-check",
          "exterior-acrylic", lead=True, first=True, dusty_days=3, schools={"failing": "strip"},
          checks="lead lead-large", says="lead-said weather-moves chip-differs hidden-rot"),
     case("lead, a few loose places, less than any law counts", "wood-lap", SOUND | {"loose_pct": 4},

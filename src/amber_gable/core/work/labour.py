@@ -132,6 +132,7 @@ def part_labour(part: PaintedPart, operation: Operation, pace: Pace = USUAL_PACE
             *((counted.part,) if counted.part else ()),
             *((pace.factor(counted.slower),) if counted.slower else ()),
             *((pace.factor("wet"),) if operation.technique in _WET else ()),
+            *((pace.factor("stippled"),) if operation.technique is _T.STIPPLE else ()),
             *(_high(part, operation, pace)),
             *(_texture(part.substrate, pace) if by_surface else ()),
             *_pitch(part, operation, pace),

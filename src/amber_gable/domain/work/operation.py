@@ -99,6 +99,7 @@ class Technique(StrEnum):
     BEAD = "caulk-bead"
     SEAL = "seal-seams"
     BRUSH_ON = "brush-on"
+    STIPPLE = "stippled-in"
     ROLL_ON = "roll-on"
     SPRAY_ON = "spray-on"
     AIR_SPRAY_ON = "air-spray-on"

@@ -83,6 +83,7 @@ _ROWS: dict[T, set[D]] = {
     T.SEAL: set(),
     T.BRUSH_ON: set(),
     T.ROLL_ON: set(),
+    T.STIPPLE: set(),
     T.SPRAY_ON: {D.INJECTION, D.MIST},
     T.AIR_SPRAY_ON: {D.MIST},
 }

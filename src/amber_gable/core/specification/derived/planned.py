@@ -121,24 +121,25 @@ def coat(n: int, count: int, facts: Facts, coats: Coats, rules: tuple[str, ...],
     method = coats.spray if facts.schools["method"] == "spray" else coats.method
     ordinal = ("First", "Second", "Third", "Fourth", "Fifth", "Sixth")[n - 1]
     first = n == 1 and not primed
-    porous = facts.get("coating") == "bare" and bool(facts.tags & POROUS)
+    bare = facts.get("coating") == "bare"
+    stippled = first and bare and bool(coats.on_bare)
     return PlannedStep(
         role=f"coat-{n}",
         stage=Phase.COAT,
         kind=OperationKind.COAT,
         name="The coat" if count == 1 else f"{ordinal} coat",
-        note=coats.on_bare if first and facts.get("coating") == "bare" else "",
+        note=coats.on_bare if stippled else "",
         share=1.0,
         amount=None,
         unit=None,
-        technique=LAYING[method],
+        technique=Technique.STIPPLE if stippled else LAYING[method],
         avoided=(),
         wait_h=0.0,
         wait_until="",
         families=coats.families,
         ground=(),
         method=method,
-        bare=first and (coats.bare_first or porous),
+        bare=first and (coats.bare_first or (bare and bool(facts.tags & POROUS))),
         back_roll=method is Method.AIRLESS and _back_rolled(facts, first=first),
         colour=None,
         rules=rules,

@@ -145,8 +145,8 @@ class Step:
 
 @dataclass(frozen=True)
 class Coats:
-    """The finish a rule asks for. The strongest one holds; `sheen` in words; `on_bare` says how the first coat goes on
-    where the surface is bare and unprimed."""
+    """The finish a rule asks for. The strongest one holds; `sheen` in words; `on_bare` says how the first coat is
+    stippled in where the surface is bare and unprimed."""
 
     families: tuple[Family, ...]
     count: int

@@ -57,8 +57,8 @@ FLOORS = (
          on=_FLOOR, when=(above("loose_pct", 0), none_of("coating", "bare", or_unknown=True)),
          steps=(Step("scrape", Phase.REMOVE, K.SCRAPE, "Scrape off what is loose, wet", "", LOOSE, (T.WET_SCRAPE,)),
                 Step("prime-spots", Phase.SPOT_PRIME, K.PRIME, "One more coat of the floor coating on the bared places",
-                     "Thinned by its sheet, stippled into the pores.", _SPOTS, families=(F.FLOOR_WATERBORNE,
-                     F.FLOOR_ALL_IN_ONE, F.FLOOR_ALKYD), method=Method.BRUSH, bare=True))),
+                     "Thinned by its sheet, stippled into the pores.", _SPOTS, (T.STIPPLE,), families=(
+                     F.FLOOR_WATERBORNE, F.FLOOR_ALL_IN_ONE, F.FLOOR_ALKYD), method=Method.BRUSH, bare=True))),
     Rule("floor-stubs", "cut-off posts and anchors stand in the floor", "metal stubs rust through and trip people",
          on=_FLOOR, when=(above("stubs", 0),),
          steps=(Step("stubs", Phase.CUT_OUT, K.REPAIR, "Cut metal stubs off and grind them flush", "Eye and ear "
