@@ -187,8 +187,9 @@ def _colours(bundle: JobBundle, part: Zone | Item, finish: Finish | None) -> dic
     if finish is not None:
         colours.setdefault(finish.colour, None)
         for o in bundle.operations(finish):
-            if o.product is not None:
-                product = bundle.product(o.product)
+            product = None if o.product is None else bundle.product(o.product)
+            # Through an untinted clear film the sun meets what is there now, as in any colour that has no row.
+            if product is not None and (o.colour is not None or not product.clear):
                 colours[coat_colour(o, product, finish.colour)] = product.solar_reflectance
     return colours
 

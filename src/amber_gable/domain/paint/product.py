@@ -124,6 +124,11 @@ class Product(Record):
         return self.dry_film_um / self.volume_solids_pct * 100
 
     @property
+    def clear(self) -> bool:
+        """Whether what lies beneath shows through it as it is."""
+        return self.family is Family.DECK_CLEAR or self.sheen == "clear"
+
+    @property
     def price_per_litre(self) -> Decimal:
         """Of the container that gives most for the money."""
         return min(c.price / Decimal(str(c.litres)) for c in self.containers)

@@ -89,10 +89,14 @@ class Finish(Record):
 
 
 PRIMER_COLOUR, CLEAR_COLOUR = "#f4f1ea", "#d9d2c0"
+"""Of an untinted primer, and of what is drawn, bought and noted as clear."""
 
 
 def coat_colour(operation: Operation, product: Product, finish_colour: str) -> str:
-    """Its own where it is tinted, a primer's white, else the finish's."""
+    """What is in the tin: its own colour where it is tinted, none where it is clear, a primer's white, else the
+    finish's."""
     if operation.colour is not None:
         return operation.colour
+    if product.clear:
+        return CLEAR_COLOUR
     return PRIMER_COLOUR if product.primer else finish_colour

@@ -1,6 +1,6 @@
 """Litres and containers of a job, for the page and the command line alike."""
 
-from collections.abc import Callable, Sequence
+from collections.abc import Callable, Mapping, Sequence
 from dataclasses import asdict, dataclass
 from decimal import Decimal
 from typing import Any, TypeVar
@@ -11,11 +11,19 @@ from amber_gable.core.specification.cautions.stops import Stop, job_stops
 from amber_gable.core.work.record import job_work
 from amber_gable.domain.job.job import JobBundle
 from amber_gable.domain.paint.stock import StockCan
+from amber_gable.domain.work.finish import CLEAR_COLOUR
 from amber_gable.services.company.stock import stock_for
 from amber_gable.services.job.view import JobView
 from amber_gable.services.workspace import digest
 
 T = TypeVar("T")
+
+
+def colour_called(order: Order, names: Mapping[str, str]) -> str:
+    """What the colour of an order is called; `names` of the job's colours."""
+    if order.product.clear and order.colour == CLEAR_COLOUR:
+        return "clear"
+    return names.get(order.colour) or ("primer" if order.product.primer else "its own colour")
 
 
 @dataclass(frozen=True)

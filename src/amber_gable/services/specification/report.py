@@ -85,6 +85,13 @@ def _finding(f: Finding) -> dict[str, Any]:
     return _said(f.rule, f.level.value, f.words, f.todo, until, kind=kind, consequence=f.consequence)
 
 
+def _colour(o: Operation, product: Product | None, finish_colour: str) -> str | None:
+    """Of a coat, or of a primer that is tinted; a clear one has none."""
+    if o.colour is not None or o.kind is not OperationKind.COAT or (product is not None and product.clear):
+        return o.colour
+    return finish_colour
+
+
 def _step(o: Operation, part: PaintedPart, products: dict[str, Product], finish_colour: str) -> dict[str, Any]:
     product = products.get(o.product or "")
     films = o.kind.lays_film
@@ -95,7 +102,7 @@ def _step(o: Operation, part: PaintedPart, products: dict[str, Product], finish_
         "technique": o.technique.value if o.technique else None,
         "product_family": product.family.value if product else None,
         "product": o.product,
-        "colour": (o.colour or (finish_colour if o.kind is OperationKind.COAT else None)) if films else None,
+        "colour": _colour(o, product, finish_colour) if films else None,
         "share": o.share,
         "amount": round(part.surface_m2 * o.share, 2) if o.amount is None else o.amount,
         "unit": "m2" if o.unit is None else o.unit.value,

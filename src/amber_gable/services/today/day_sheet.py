@@ -17,6 +17,7 @@ from amber_gable.domain.house.survey import Item, Zone
 from amber_gable.domain.job.plan import Task
 from amber_gable.domain.job.site_record import Said, SiteEntry, standing
 from amber_gable.domain.paint.product import Product
+from amber_gable.domain.work.finish import CLEAR_COLOUR
 from amber_gable.services.job.view import JobView
 from amber_gable.services.today.cans import Cans
 from amber_gable.services.today.standing import tasks_by_record
@@ -160,6 +161,8 @@ class DaySheet:
 
     def _colour_name(self, task: Task, product: Product | None) -> str:
         finish = self.view.bundle.finish_of(*task.part)
+        if product is not None and product.clear and task.colour == CLEAR_COLOUR:
+            return "clear"
         if finish is not None and task.colour == finish.colour:
             return finish.colour_name
         return "tinted toward the finish" if product is not None and product.primer else ""

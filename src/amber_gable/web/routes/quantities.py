@@ -15,7 +15,7 @@ from amber_gable.services.estimate.estimating import (
 )
 from amber_gable.services.forms.types import whole
 from amber_gable.services.job.view import JobView
-from amber_gable.services.quantities.quantities import kept_quantities
+from amber_gable.services.quantities.quantities import colour_called, kept_quantities
 from amber_gable.services.specification.taking_over import offers
 from amber_gable.services.survey.figures import items_left
 from amber_gable.web.asking import context_of
@@ -83,7 +83,7 @@ def _page(request: Request, view: JobView, faults: dict[str, str]) -> Response:
         {
             "order": o,
             "bench": bench(o, units_of(request)),
-            "name": names.get(o.colour) or ("primer" if o.product.primer else "clear or its own colour"),
+            "name": colour_called(o, names),
             "boxed": told_boxes(o),
             "thinning": o.product.thinning_max_pct,
             "retintable": retintable(view, o.product.code, o.colour),

@@ -61,7 +61,9 @@ class Wanted:
 
     @property
     def absorbed_then(self) -> float:
-        """Most that the wanted one may take up."""
+        """Most that the wanted one may take up; beneath a clear coat it is the present one."""
+        if self.product is not None and self.product.clear:
+            return self.absorbed_now
         return absorptance_of(self.colour, self.product.solar_reflectance if self.product else None).high
 
 

@@ -91,6 +91,7 @@ def _own_facts(
     """A part by itself, without what is done once for its face."""
     face = part.face
     takes_rest = isinstance(part.part, Zone) and part.part.area.kind == "face"
+    allowed = allowed_aim(aim, surface_tags(part.substrate, part.item_kind))
     return facts_of(
         part.substrate,
         part.condition,
@@ -98,8 +99,8 @@ def _own_facts(
         item_kind=part.item_kind,
         pieces=part.pieces,
         old_colour=part.colour_now,
-        new_colour=colour,
-        aim=allowed_aim(aim, surface_tags(part.substrate, part.item_kind)),
+        new_colour=part.colour_now if allowed is Aim.CLEAR else colour,
+        aim=allowed,
         schools={**bundle.schools, **(schools or {})},
         lead=lead_presumed(bundle, part.condition),
         wires=any(o.kind is ObstacleKind.WIRES for o in face.obstacles),

@@ -181,7 +181,8 @@ def coat_on(
         coat = bundle.products[0]
     if coat is None:
         return None
-    return coat, by or Method.BRUSH, finish.colour if finish is not None else zone.colour_now
+    colour = zone.colour_now if finish is None or coat.clear else finish.colour
+    return coat, by or Method.BRUSH, colour
 
 
 def _of_coat(
