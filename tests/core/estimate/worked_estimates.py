@@ -3,6 +3,7 @@ the program. Amount ÷ what one person does in an hour × factors. Surfaces: wid
 × profile factor, as the take-off is worked by hand elsewhere (test_worked_takeoff.py)."""
 
 WET = 1.5  # for lead and silica: wet or under a shroud
+MISTED = 1.2  # cut out wet
 LAP = 1.08  # lap of 150 mm with a butt of 12 mm
 MOVE = 4 / 60  # a ladder moved
 
@@ -13,7 +14,7 @@ def _sash(high: bool, *, putty: bool = False, surface: float = 0.0) -> dict[str,
     up = 1.15 if high else 1.0
     out = {
         "wash": 0.15 * 0.55 * up,
-        "free": 0.45 * 0.55 * WET * up,
+        "free": 0.45 * 0.55 * MISTED * up,
         "dull": 0.30 * 0.55 * WET * up,
         "dust": 0.10 * 0.55 * up,
         "coat-1": 0.9 * up,
@@ -23,7 +24,7 @@ def _sash(high: bool, *, putty: bool = False, surface: float = 0.0) -> dict[str,
     if putty:  # 8 % loose; 4.6 m of putty, out 4 m an hour, in 7; rebates 5 % and spots 9.6 % of a coat
         out |= {
             "scrape": 0.08 * surface / 7.5 * WET * up,
-            "putty-out": 4.6 / 4 * WET * up,
+            "putty-out": 4.6 / 4 * MISTED * up,
             "putty": 4.6 / 7 * up,
             "prime-rebates": 0.05 * 0.9 * up,
             "feather": 0.096 * 0.3 * 0.55 * WET * up,
@@ -101,8 +102,8 @@ COOPERS_RISE = {
         "fittings-down": 0.25 * _FRONT,
         "wash": _FRONT_ALL / 30 * _FRONT,
         "scrape": _LOOSE_F * _FRONT_M2 / 7.5 * WET * _FRONT,  # with the feathering 5 m² of failing paint an hour
-        "caulk-out": 18 / 12 * WET * _FRONT,
-        "rot": 0.23 / 0.5 * WET * _FRONT,
+        "caulk-out": 18 / 12 * MISTED * _FRONT,
+        "rot": 0.23 / 0.5 * MISTED * _FRONT,
         "nails": 14 / 30 * WET * _FRONT,
         "prime-nails": 0.005 * _FRONT_M2 / 10 * _FRONT,  # heads are a two-hundredth of it at the least
         "fill-nails": 14 / 20 * _FRONT,  # cleaned and filled 12 an hour

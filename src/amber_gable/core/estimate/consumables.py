@@ -9,6 +9,7 @@ import numpy as np
 
 from amber_gable.core.estimate.draw import Draw
 from amber_gable.core.estimate.hours import HourLine, Hours
+from amber_gable.core.estimate.masking import masked
 from amber_gable.core.estimate.paint_needs import PaintNeed
 from amber_gable.core.weather.outdoors.air import Array
 from amber_gable.domain.paint.product import Base
@@ -18,11 +19,12 @@ from amber_gable.domain.work.consumables import (
     CONSUMABLES,
     DUST_MASK_H,
     FILTER_L,
+    TAPE_ROLL_M,
     TIP_L,
     VAPOUR_MASK_H,
     Consumable,
 )
-from amber_gable.domain.work.operation import OperationKind, Technique
+from amber_gable.domain.work.operation import AmountUnit, OperationKind, Technique
 
 _GRIT = re.compile(r"(\d{2,3})(?: to \d{2,3})? grit")
 _GRITS = ("80", "120", "150")
@@ -51,7 +53,8 @@ def supplies(hours: Hours, litres_sprayed: float, level: float) -> list[Supply]:
     """Everything a job uses up beside paint; `litres_sprayed` go through tips and filters, `level` is the percent of
     jobs that what is bought is enough in."""
     draw, lines = hours.draw, hours.lines
-    out = [_supply(item, _used(item, lines), draw, level) for item in CONSUMABLES.values()]
+    masking = _masking(hours)
+    out = [_supply(item, _used(item, lines) | masking.get(item.code, {}), draw, level) for item in CONSUMABLES.values()]
     out += [_supply(*_abrasive(grit, lines), draw, level) for grit in _GRITS]
     worn = [
         (Consumable("tips", "Spray tips", "", 1, {}), {"litres through them": litres_sprayed / TIP_L}),
@@ -72,6 +75,20 @@ def _used(item: Consumable, lines: Iterable[HourLine]) -> dict[str, float]:
         if per:
             name = line.labour.rate.words
             out[name] = out.get(name, 0.0) + per * line.labour.amount * _part(line)
+    return out
+
+
+def _masking(hours: Hours) -> dict[str, dict[str, float]]:
+    """Rolls of tape and square metres of film for what is masked, by what it is; one masking does for all coats."""
+    out: dict[str, dict[str, float]] = {"tape": {}, "film": {}}
+    for line in hours.lines:
+        o = line.operation
+        if o is None or line.part is None or o.kind is not OperationKind.MASK or o.unit is not AmountUnit.PIECES:
+            continue
+        found, words = masked(hours.parts[line.part], o), line.labour.rate.words
+        for code, used in (("tape", found.tape_m / TAPE_ROLL_M), ("film", found.film_m2)):
+            if used:
+                out[code][words] = out[code].get(words, 0.0) + used
     return out
 
 

@@ -78,9 +78,7 @@ def contained_first(items: Sequence[WorkItem], bundle: JobBundle) -> tuple[Gates
 
 def frees_lead_paint(item: WorkItem, bundle: JobBundle) -> bool:
     """Whether this piece of work takes off old paint in which lead was found or is presumed."""
-    return any(
-        frees_lead(bundle, item.part.part, o.kind, [o.technique]) for o in item.stint.operations if o.technique
-    )
+    return any(frees_lead(bundle, item.part.part, o.kind, [o.technique]) for o in item.stint.operations if o.technique)
 
 
 def touching(faces: Sequence[Face]) -> Mapping[str, frozenset[str]]:

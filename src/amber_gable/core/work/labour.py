@@ -22,7 +22,7 @@ _K, _T = OperationKind, Technique
 _ON_THE_GROUND = (_T.CONTAIN, _T.LAY_AGAIN, _T.DAILY_CLEAN, _T.FINAL_CHECK, _T.COVER, _T.CUT_BACK, _T.INSPECT)
 _FROM_THE_GROUND = (_K.WASH, _K.PROTECT, _K.CLEAN)
 """Reached with a brush or lance on a pole, or round the foot of the wall: no ladder is moved for it."""
-_WET = (_T.WET_SCRAPE, _T.WET_SAND, _T.HEPA_SAND, _T.WET_WIRE_BRUSH, _T.WET_CUT_OUT, _T.WET_RAKE_OUT)
+_WET = (_T.WET_SCRAPE, _T.WET_SAND, _T.HEPA_SAND, _T.WET_WIRE_BRUSH, _T.WET_RAKE_OUT)
 _BY_WAY = {
     _T.HOSE_WASH: "wash-hose",
     _T.PRESSURE_WASH: "wash-pressure",
@@ -132,6 +132,7 @@ def part_labour(part: PaintedPart, operation: Operation, pace: Pace = USUAL_PACE
             *((counted.part,) if counted.part else ()),
             *((pace.factor(counted.slower),) if counted.slower else ()),
             *((pace.factor("wet"),) if operation.technique in _WET else ()),
+            *((pace.factor("misted"),) if operation.technique is _T.WET_CUT_OUT else ()),
             *((pace.factor("stippled"),) if operation.technique is _T.STIPPLE else ()),
             *(_high(part, operation, pace)),
             *(_texture(part.substrate, pace) if by_surface else ()),

@@ -34,12 +34,9 @@ _ROWS = [
     Consumable("putty", "Glazing putty or compound", "kg", 0.5, {"putty-in": 0.12}, 1.2),
     Consumable(
         "tape", "Masking tape, rolls of 50 m", "rolls", 1,
-        {"mask-brush": 0.1, "mask-spray": 0.14, "floor-edge": 0.3, "garage-ready": 0.25, "contain": 0.4,
-         "edge-tape": 0.02},
+        {"floor-edge": 0.3, "contain": 0.4, "edge-tape": 0.02},
     ),
-    Consumable(
-        "film", "Masking film", "m²", 50, {"mask-brush": 1.5, "mask-spray": 4.0, "contain": 30.0, "daily-hepa": 6.0}
-    ),
+    Consumable("film", "Masking film", "m²", 50, {"contain": 30.0, "daily-hepa": 6.0}),
     Consumable("paper", "Masking paper", "m", 50, {"mask-spray": 3.0, "garage-ready": 3.0}),
     Consumable(
         "sleeves", "Roller sleeves", "", 1,
@@ -76,6 +73,7 @@ _ROWS = [
     Consumable("bags", "Waste bags, to be sealed", "", 10, {"contain": 3.0, "daily-hepa": 1.0, "strip": 0.05}),
     Consumable("hepa", "Bags for the HEPA vacuum", "", 1, {"hepa-wipe": 1 / 150, "daily-hepa": 1 / 10}, 1.4),
 ]  # fmt: skip
+TAPE_ROLL_M = 50.0
 CONSUMABLES: Mapping[str, Consumable] = {c.code: c for c in _ROWS}
 
 ABRASIVE_PER_M2 = {"feather": 0.4, "sand": 0.15, "to-bare": 4.0, **dict.fromkeys(_SASH_PREP, 0.4)}

@@ -165,6 +165,7 @@ _FACTORS = [
     PaceFactor(code="pitch-20", words="on a roof of 20° or more", value=1.15, source=_OURS),
     PaceFactor(code="pitch-35", words="on a roof of 35° or more", value=1.35, source=_OURS),
     PaceFactor(code="louvred", words="louvred, by brush", value=1.4, source=_OURS),
+    PaceFactor(code="misted", words="misted as it is cut out, for lead", value=1.2, source=_OURS),
     PaceFactor(code="stippled", words="stippled into the pores by brush", value=1.5, source=_OURS),
     PaceFactor(code="mixed-crew", words="a crew with learners in it", value=1.15, source=_OURS),
     PaceFactor(code="learning-crew", words="a crew that is learning", value=1.4, source=_OURS),
