@@ -145,7 +145,8 @@ def _kept(
     store.shelve_products(session, bundle.job.id, [p for p in products if p.code in used])
     store.put_finish(session, bundle.job.id, made_finish(part, wish, fresh.operations), version)
     before: Iterable[Operation] = bundle.operations(finish) if finish else ()
-    return Changed(_called(part), *difference(before, fresh.operations))
+    by_code = {p.code: p for p in (*bundle.products, *products)}
+    return Changed(_called(part), *difference(before, fresh.operations, by_code))
 
 
 def _refuse_heat(
