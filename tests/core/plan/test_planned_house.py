@@ -5,7 +5,7 @@ from itertools import pairwise
 
 import pytest
 
-from amber_gable.core.climate.job_climate import SiteClimate, main_zone, site_climate
+from amber_gable.core.climate.job_climate import SiteClimate, main_part, site_climate
 from amber_gable.core.plan.build import plan_job
 from amber_gable.core.plan.order import contained_first, frees_lead_paint, touching
 from amber_gable.core.plan.tasks import shifts
@@ -26,6 +26,7 @@ from amber_gable.domain.paint.product import Base
 from amber_gable.domain.work.operation import OperationKind, Technique
 from amber_gable.domain.work.working import CrewDay
 from tests.jobs import coopers_rise, demo_job, one_wall, opening
+from tests.small_jobs import five_shutters
 from tests.weather_cases import real_year, steady
 
 BEGIN = datetime.fromisoformat("2025-06-02T00:00-03:00")
@@ -142,8 +143,8 @@ def test_the_crews_day_and_days_off_bound_the_shifts() -> None:
 def test_a_job_without_zones_or_weather_is_refused_in_words() -> None:
     bundle = one_wall()
     begin = datetime.fromisoformat("2026-06-10T00:00-03:00")
-    bare = bundle.model_copy(update={"property": bundle.property.model_copy(update={"zones": ()})})
-    with pytest.raises(NoClimate, match="no zones yet"):
+    bare = bundle.model_copy(update={"property": bundle.property.model_copy(update={"zones": (), "items": ()})})
+    with pytest.raises(NoClimate, match="nothing to paint yet"):
         site_climate(bare, real_year(), begin, 3)
     with pytest.raises(NoClimate, match="covers"):
         site_climate(bundle, steady(datetime.fromisoformat("2026-01-01T00:00+00:00"), 96), begin, 3)
@@ -151,7 +152,7 @@ def test_a_job_without_zones_or_weather_is_refused_in_words() -> None:
 
 def test_the_zone_that_stands_for_a_face_is_its_field() -> None:
     bundle = coopers_rise()
-    zone = main_zone(bundle, bundle.property.faces[0])
+    zone = main_part(bundle, bundle.property.faces[0])
     assert zone is not None
     assert not SUBSTRATES[zone.substrate].is_trim
 
@@ -206,6 +207,20 @@ def test_lead_paint_comes_off_a_face_only_once_it_is_contained() -> None:
     ends = {t.id: t.end for t in plan.tasks}
     for task in (t for t in plan.tasks if t.id in dusty):
         assert all(ends[a.id] <= task.start for a in gates[f"contain.{task.face}"])
+
+
+def test_like_items_are_one_lot_whichever_of_them_covers_the_ground() -> None:
+    """Five pairs of shutters: the ground is covered with the first of them, before anything drips; the coats go over
+    all five, in lots as long as a window lasts."""
+    bundle = five_shutters()
+    _, plan = _planned(bundle)
+    assert plan.unplaced == ()
+    covering = [t for t in plan.tasks if "cover" in t.steps]
+    assert len(covering) == 1 and covering[0] is plan.tasks[0]
+    assert all(t.start >= covering[0].end for t in plan.tasks[1:])
+    coats = [t for t in plan.tasks if t.steps[0] == "coat-2"]
+    assert sorted(key for t in coats for _, key in t.extent.parts) == [f"shutters-{n}" for n in range(1, 6)]
+    assert len(coats) < 5, "not pair by pair"
 
 
 TAKES_IT_OFF = [

@@ -8,6 +8,7 @@ import numpy as np
 
 from amber_gable.core.specification.cautions.limits import moisture_limit
 from amber_gable.core.specification.colour.absorptance import absorptance_of
+from amber_gable.core.survey.amounts.items import item_area
 from amber_gable.core.survey.amounts.painted import Key, part_key
 from amber_gable.core.survey.amounts.takeoff import face_areas
 from amber_gable.core.survey.drawing.horizon import face_horizon
@@ -69,7 +70,7 @@ class SiteClimate:
         return self.weather.slots
 
     def knows(self, part: Zone | Item) -> bool:
-        """Whether the part's surface was computed: every zone's was, an item's once it has a finish."""
+        """Whether the part's surface was computed (`climate_parts`)."""
         return (part_key(part), part.colour_now) in self.row
 
     def surface_of(self, part: Zone | Item, colour: str) -> SurfaceClimate:
@@ -171,14 +172,28 @@ def face_surface(face: Face, substrate_code: str, colour: str, solar_reflectance
     )
 
 
-def main_zone(bundle: JobBundle, face: Face) -> Zone | None:
-    """The zone that stands for a face: the one that takes what the face has left, else its largest."""
+def main_part(bundle: JobBundle, face: Face) -> Zone | Item | None:
+    """What stands for a face: the zone that takes what the face has left, else its largest zone; on a face of which
+    only items are worked on the largest of them, one with a finish before one without."""
     zones = bundle.property.zones_of(face.id)
     rest = [z for z in zones if z.area.kind == "face"]
-    if rest or not zones:
-        return rest[0] if rest else None
-    areas = face_areas(bundle.property, face, bundle.deduction)
-    return max(zones, key=lambda z: areas[z.id].plan_m2)
+    if rest:
+        return rest[0]
+    if zones:
+        areas = face_areas(bundle.property, face, bundle.deduction)
+        return max(zones, key=lambda z: areas[z.id].plan_m2)
+    items = bundle.property.items_of(face.id)
+    wanted = [i for i in items if bundle.finish_of(*part_key(i)) is not None]
+    return max(wanted or items, key=lambda i: item_area(i.spec), default=None)
+
+
+def climate_parts(bundle: JobBundle) -> list[Zone | Item]:
+    """Parts whose surfaces are computed: all zones, items that are to be finished, and all items of a face that has
+    nothing else."""
+    place = bundle.property
+    finished = {f.part for f in bundle.job.finishes}
+    zoned = {z.face for z in place.zones}
+    return [*place.zones, *(i for i in place.items if part_key(i) in finished or i.face not in zoned)]
 
 
 def _colours(bundle: JobBundle, part: Zone | Item, finish: Finish | None) -> dict[str, float | None]:
@@ -198,17 +213,15 @@ Surfaces = tuple[dict[tuple[Key, str], int], tuple[FaceSurface, ...]]
 
 
 def site_surfaces(bundle: JobBundle) -> Surfaces:
-    """Row numbers by (part, colour), and what the heat balance must know of each row: all zones, and the items that
-    are to be finished.
+    """Row numbers by (part, colour), and what the heat balance must know of each row.
 
-    Raises NoClimate when the job has no zones.
+    Raises NoClimate when the job has nothing to paint.
     """
-    if not bundle.property.zones:
-        raise NoClimate("the job has no zones yet: add a face and a zone in Survey")
+    parts = climate_parts(bundle)
+    if not parts:
+        raise NoClimate("the job has nothing to paint yet: add a face with a zone or an item in Survey")
     faces = {f.id: f for f in bundle.property.faces}
     finishes = {f.part: f for f in bundle.job.finishes}
-    parts: list[Zone | Item] = [*bundle.property.zones]
-    parts += [i for i in bundle.property.items if part_key(i) in finishes]
     row: dict[tuple[Key, str], int] = {}
     rows: dict[FaceSurface, int] = {}
     for part in parts:
@@ -222,7 +235,7 @@ def site_surfaces(bundle: JobBundle) -> Surfaces:
 def site_climate(
     bundle: JobBundle, series: WeatherSeries, begin: datetime, days: int, tz: tzinfo | None = None
 ) -> SiteClimate:
-    """The job's surfaces through the weather. Raises NoClimate without zones or without weather for the days."""
+    """The job's surfaces through the weather. Raises NoClimate with nothing to paint, or no weather for the days."""
     row, surfaces = site_surfaces(bundle)
     weather = place_weather(place_of(bundle.property), series, begin, days, tz)
     return SiteClimate(bundle, weather, tuple(surfaces_through(weather, surfaces)), row)

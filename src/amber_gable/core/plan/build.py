@@ -10,7 +10,14 @@ import numpy as np
 from amber_gable.core.climate.job_climate import SiteClimate
 from amber_gable.core.plan.earliest import place
 from amber_gable.core.plan.explain import Titles, why, why_not
-from amber_gable.core.plan.order import contained_first, dirt_before_films, frees_lead_paint, on_face, within_part
+from amber_gable.core.plan.order import (
+    contained_first,
+    covered_first,
+    dirt_before_films,
+    frees_lead_paint,
+    on_face,
+    within_part,
+)
 from amber_gable.core.plan.problem import plan_problem
 from amber_gable.core.plan.tasks import SLOT_MIN, After, OpenTask, Placement, Refusal, shifts
 from amber_gable.core.plan.work import WorkItem, stopped_for_good, work_items
@@ -66,14 +73,15 @@ def _open_tasks(items: Sequence[WorkItem], around: Surroundings, uncontained: Ma
     site = around.site
     gates, behind = dirt_before_films(items, site.bundle)
     contained, dusty = contained_first(items, site.bundle)
-    gates |= contained
+    covered, dripping = covered_first(items, site.bundle)
+    gates |= contained | covered
     count = len(site.slots)
     open_, none = np.ones(count, dtype=bool), np.full(count, "", dtype="<U1")
     out = [OpenTask(name, "", 0, edges, open_, none) for name, edges in gates.items()]
     for item in items:
         windows = item.work.windows
         edges = [*within_part(item, items), *on_face(item, items, site.bundle)]
-        edges += [After(g) for g in (*behind.get(item.id, ()), *dusty.get(item.id, ()))]
+        edges += [After(g) for g in (*behind.get(item.id, ()), *dusty.get(item.id, ()), *dripping.get(item.id, ()))]
         ends = [w.until for w in item.waits]
         held = next((w for w in item.waits if w.until is None), None)
         face = item.part.face.id
@@ -128,7 +136,9 @@ def _latest(item: WorkItem, site: SiteClimate) -> int | None:
 def _gate_titles(site: SiteClimate) -> Titles:
     faces = site.bundle.property.faces
     return {f"clean.{f.id}": f"the washing, scraping and sanding on and beside {f.name}" for f in faces} | {
-        f"contain.{f.id}": f"the containment of {f.name}" for f in faces
+        f"{name}.{f.id}": f"the {words} of {f.name}"
+        for f in faces
+        for name, words in (("contain", "containment"), ("cover", "covering"))
     }
 
 

@@ -1,6 +1,6 @@
 """What must be behind a piece of work before it begins: the trade's order within a part, on a face, and beside it."""
 
-from collections.abc import Mapping, Sequence
+from collections.abc import Callable, Mapping, Sequence
 from math import ceil, hypot
 
 from amber_gable.core.plan.tasks import After
@@ -59,20 +59,41 @@ def dirt_before_films(items: Sequence[WorkItem], bundle: JobBundle) -> tuple[Gat
 def contained_first(items: Sequence[WorkItem], bundle: JobBundle) -> tuple[Gates, dict[str, tuple[str, ...]]]:
     """Paint that may hold lead is taken off, be it as chalk, only once its face is contained, with whichever part that
     stands. Gates by name, and for each piece of such work the gate it waits for."""
+    return _set_up_first("contain", Technique.CONTAIN, items, bundle, lambda i: frees_lead_paint(i, bundle))
+
+
+def covered_first(items: Sequence[WorkItem], bundle: JobBundle) -> tuple[Gates, dict[str, tuple[str, ...]]]:
+    """Nothing drips or falls on a face before the ground below it is covered, with whichever part that stands. Gates
+    and waits as above."""
+    return _set_up_first("cover", Technique.COVER, items, bundle, _drops)
+
+
+def _drops(item: WorkItem) -> bool:
+    return any(o.kind in DIRTY or o.kind.lays_film for o in item.stint.operations)
+
+
+def _set_up_first(
+    name: str,
+    technique: Technique,
+    items: Sequence[WorkItem],
+    bundle: JobBundle,
+    waiting: Callable[[WorkItem], bool],
+) -> tuple[Gates, dict[str, tuple[str, ...]]]:
+    """What sets a face up comes before all work on it that is `waiting`."""
     late = bundle.schools["order"] == "fields-first"
-    set_up = [i for i in items if any(o.technique is Technique.CONTAIN for o in i.stint.operations)]
+    set_up = [i for i in items if any(o.technique is technique for o in i.stint.operations)]
     gates: Gates = {}
     waits: dict[str, tuple[str, ...]] = {}
     for face in dict.fromkeys(i.part.face.id for i in set_up):
         mine = [i for i in set_up if i.part.face.id == face]
-        gates[f"contain.{face}"] = tuple(After(i.id) for i in mine)
+        gates[f"{name}.{face}"] = tuple(After(i.id) for i in mine)
         for item in items:
-            if item.part.face.id != face or item in mine or not frees_lead_paint(item, bundle):
+            if item.part.face.id != face or item in mine or not waiting(item):
                 continue
-            # Trim begins after the field's first stint: that one cannot wait for a containment which stands with trim.
+            # Trim begins after the field's first stint: that one cannot wait for what stands with trim.
             first = item.number == 0 and not item.trim and late and any(m.trim for m in mine)
             if not first:
-                waits[item.id] = (f"contain.{face}",)
+                waits[item.id] = (f"{name}.{face}",)
     return gates, waits
 
 

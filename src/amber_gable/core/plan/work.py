@@ -12,6 +12,7 @@ import numpy as np
 import numpy.typing as npt
 
 from amber_gable.core.plan.tasks import openings, shifts
+from amber_gable.core.specification.derived.protection import unprotected
 from amber_gable.core.state.judgement import JudgedWork, work_of
 from amber_gable.core.state.part_state import CellState, PartState, Surroundings, Wait, waits_of
 from amber_gable.core.survey.amounts.painted import Key, PaintedPart, together
@@ -167,16 +168,23 @@ def stopped_for_good(state: PartState) -> list[Wait]:
 
 def _groups(states: Mapping[Key, PartState]) -> list[list[PartState]]:
     """Parts with paint to take and without a stop that lasts: zones one by one, like items of a face with like steps
-    and colour together."""
+    and colour together, whichever of them holds what is done once for the face."""
     groups: dict[object, list[PartState]] = {}
     for state in states.values():
         part = state.part
         if part.surface_m2 <= 0 or stopped_for_good(state):
             continue
-        steps = tuple((o.id, o.product, o.method, o.wait_h) for o in state.operations)
+        steps = tuple((o.id, o.product, o.method, o.wait_h) for o in unprotected(state.operations))
         held = tuple(w for c in state.cells for w in c.waits if w.letter == "S")
         alike = (part.face.id, part.item_kind, part.substrate, state.finish.colour, steps, held)
-        groups.setdefault(alike if part.item_kind else part.key, []).append(state)
+        group = groups.setdefault(alike if part.item_kind else part.key, [])
+        if len(state.operations) == len(steps):
+            group.append(state)
+        elif not group or len(group[0].operations) == len(steps):
+            # What is done once for the face is in the steps that the group is cut by.
+            group.insert(0, state)
+        else:
+            groups[part.key] = [state]
     return list(groups.values())
 
 

@@ -237,6 +237,11 @@ class Property(Record):
                 return f
         raise NotFound("face", id_)
 
+    @property
+    def parts(self) -> "tuple[Zone | Item, ...]":
+        """All that may be painted."""
+        return (*self.zones, *self.items)
+
     def zones_of(self, face: str) -> tuple[Zone, ...]:
         return tuple(z for z in self.zones if z.face == face)
 

@@ -5,7 +5,7 @@ from collections.abc import Callable, Mapping
 from dataclasses import dataclass, field
 from datetime import timedelta
 
-from amber_gable.core.climate.job_climate import main_zone
+from amber_gable.core.climate.job_climate import main_part
 from amber_gable.core.survey.findings.essentials import missing_essentials
 from amber_gable.services.job.view import JobView
 
@@ -44,8 +44,8 @@ def _survey(view: JobView, _: bool) -> str | None:
     house = view.bundle.property
     if not house.faces:
         return "no faces"
-    if bare := [f for f in house.faces if main_zone(view.bundle, f) is None]:
-        return f"{len(bare)} without zone"
+    if bare := [f for f in house.faces if main_part(view.bundle, f) is None]:
+        return f"{len(bare)} with nothing to paint"
     gaps = missing_essentials(view.bundle)
     return f"{len(gaps)} missing" if gaps else None
 
@@ -55,8 +55,8 @@ def _specification(view: JobView, _: bool) -> str | None:
     without = len(house.zones) + len(house.items) - len(view.bundle.job.finishes)
     if view.stops:
         return f"{len({s.part for s in view.stops})} stopped"
-    if without > 0 or not house.zones:
-        return f"{without} to choose" if without else "no zones"
+    if without > 0 or not house.parts:
+        return f"{without} to choose" if without else "nothing to paint"
     return None
 
 

@@ -54,7 +54,7 @@ class JobView:
     @cached_property
     def _climate(self) -> tuple[SiteClimate | None, str | None]:
         weather = self.weather
-        if weather.series is None or not self.bundle.property.zones:
+        if weather.series is None or not self.bundle.property.parts:
             return None, weather.trouble
         try:
             made = job_climate if self.waits else page_climate
@@ -64,7 +64,7 @@ class JobView:
 
     @property
     def site(self) -> SiteClimate | None:
-        """None without weather or without zones."""
+        """None without weather or with nothing to paint."""
         return self._climate[0]
 
     @property

@@ -16,7 +16,7 @@ DAYS = 13
 
 
 def job_surfaces(ctx: Context, bundle: JobBundle) -> Surfaces:
-    """Row numbers by part and colour, and the surfaces. Raises NoClimate without zones."""
+    """Row numbers by part and colour, and the surfaces. Raises NoClimate with nothing to paint."""
     return ctx.space.parts.get("surfaces" + digest(bundle), lambda: site_surfaces(bundle))
 
 
@@ -56,7 +56,7 @@ def known_climate(
     ctx: Context, bundle: JobBundle, series: WeatherSeries, begin: datetime, days: int = DAYS
 ) -> KnownClimate:
     """Nothing is computed for it, and nobody waited for."""
-    if not bundle.property.zones:
+    if not bundle.property.parts:
         return KnownClimate(None, 0)
     row, surfaces = job_surfaces(ctx, bundle)
     key = _weather_key(place_of(bundle.property), series, begin, days)

@@ -7,7 +7,7 @@ from enum import StrEnum
 import numpy as np
 import numpy.typing as npt
 
-from amber_gable.core.climate.job_climate import SiteClimate, main_zone
+from amber_gable.core.climate.job_climate import SiteClimate, main_part
 from amber_gable.core.state.answers import AnswerWords, told
 from amber_gable.core.state.judgement import Answer, Judged, weather_answer
 from amber_gable.core.survey.amounts.painted import part_key
@@ -20,7 +20,7 @@ from amber_gable.core.weather.wall.surface import Climate
 from amber_gable.core.work.pace import pace_of
 from amber_gable.core.work.wet_edge import LAPS_BELOW_M2, section_m2_per_minute
 from amber_gable.domain.grid import SLOT_S, STEP_S
-from amber_gable.domain.house.survey import Face, Zone
+from amber_gable.domain.house.survey import Face, Item, Zone
 from amber_gable.domain.job.job import JobBundle
 from amber_gable.domain.paint.method import Method
 from amber_gable.domain.paint.product import Product
@@ -132,17 +132,17 @@ def judged_faces(
     method: Method | None = None,
     which: Which = Which.NEXT,
 ) -> list[JudgedFace]:
-    """Every face by its main zone: for `product` in the colour it will have, else for the step that is asked about."""
+    """Every face by its main part: for `product` in the colour it will have, else for the step that is asked about."""
     rows = []
     for face in view.bundle.property.faces:
-        zone = main_zone(view.bundle, face)
-        if zone is None:
+        part = main_part(view.bundle, face)
+        if part is None:
             continue
         found = None
         if product is None and which is not Which.LAST and view.state is not None:
-            judged = view.state.judged(part_key(zone), film=which is Which.COAT)
+            judged = view.state.judged(part_key(part), film=which is Which.COAT)
             found = None if judged is None else of_step(site, face, judged)
-        row = found or _of_coat(view, site, face, zone, product, method)
+        row = found or _of_coat(view, site, face, part, product, method)
         if row is not None:
             rows.append(row)
     return rows
@@ -168,11 +168,11 @@ def of_step(site: SiteClimate, face: Face, judged: Judged) -> JudgedFace:
 
 
 def coat_on(
-    bundle: JobBundle, zone: Zone, product: Product | None = None, method: Method | None = None
+    bundle: JobBundle, part: Zone | Item, product: Product | None = None, method: Method | None = None
 ) -> tuple[Product, Method, str] | None:
-    """What is asked about on a zone where no step is, and its colour: a product, else the zone's own last coat, else
+    """What is asked about on a part where no step is, and its colour: a product, else the part's own last coat, else
     the first on the shelf."""
-    finish = bundle.finish_of("zone", zone.id)
+    finish = bundle.finish_of(*part_key(part))
     coat, by = product, method
     if coat is None:
         coat, by = _last_coat(bundle, finish)
@@ -181,21 +181,21 @@ def coat_on(
         coat = bundle.products[0]
     if coat is None:
         return None
-    colour = zone.colour_now if finish is None or coat.clear else finish.colour
+    colour = part.colour_now if finish is None or coat.clear else finish.colour
     return coat, by or Method.BRUSH, colour
 
 
 def _of_coat(
-    view: JobView, site: SiteClimate, face: Face, zone: Zone, product: Product | None, method: Method | None
+    view: JobView, site: SiteClimate, face: Face, part: Zone | Item, product: Product | None, method: Method | None
 ) -> JudgedFace | None:
     """A face in the weather alone."""
-    found = coat_on(view.bundle, zone, product, method)
+    found = coat_on(view.bundle, part, product, method)
     if found is None:
         return None
     coat, by, colour = found
-    step = site.coat_of(zone, coat, by, colour)
-    windows = site.windows(zone, colour, step)
-    climate = site.surface_of(zone, colour).climate
+    step = site.coat_of(part, coat, by, colour)
+    windows = site.windows(part, colour, step)
+    climate = site.surface_of(part, colour).climate
     letters = windows.first_letters()[0]
     return JudgedFace(face, f"{coat.name}, {by.value}", climate, windows, windows.ok[0], letters, coat, by, step)
 

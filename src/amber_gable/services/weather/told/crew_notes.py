@@ -107,14 +107,15 @@ def _note(
 
 
 def _of_faces(view: JobView, name: str, at: Ints) -> list[tuple[Face, Array]]:
-    """The greatest of a quantity over the zones of each face, in those slots."""
+    """The greatest of a quantity over the parts of each face, in those slots."""
     site = view.site
     assert site is not None
     out = []
     for face in view.bundle.property.faces:
-        zones = [z for z in view.bundle.property.zones if z.face == face.id and site.knows(z)]
-        if zones:
-            each = [getattr(site.surface_of(z, z.colour_now).climate, name)[0] for z in zones]
+        zones, items = view.bundle.property.zones_of(face.id), view.bundle.property.items_of(face.id)
+        parts = [p for p in zones or items if site.knows(p)]
+        if parts:
+            each = [getattr(site.surface_of(p, p.colour_now).climate, name)[0] for p in parts]
             out.append((face, np.asarray(mean(np.maximum.reduce(each), site.slots)[at])))
     return out
 

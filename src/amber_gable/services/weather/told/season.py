@@ -3,7 +3,7 @@
 from dataclasses import dataclass
 from datetime import datetime
 
-from amber_gable.core.climate.job_climate import face_surface, main_zone, place_of
+from amber_gable.core.climate.job_climate import face_surface, main_part, place_of
 from amber_gable.core.weather.judged.outlook import FaceOutlook, outlook
 from amber_gable.core.weather.wall.slot_climate import place_weather, surfaces_through
 from amber_gable.domain.house.survey import Face
@@ -36,20 +36,20 @@ def kept_year(ctx: Context, property_id: str) -> WeatherSeries | None:
 
 
 def face_seasons(ctx: Context, bundle: JobBundle, year: WeatherSeries) -> list[FaceSeason]:
-    """Each face's coat through the year, on its main zone, in the weather alone: what its substrate holds of water is
+    """Each face's coat through the year, on its main part, in the weather alone: what its substrate holds of water is
     not carried through a year that never was."""
 
     def worked_out() -> list[FaceSeason]:
         faces, coats, surfaces = [], [], []
         for face in bundle.property.faces:
-            zone = main_zone(bundle, face)
-            found = None if zone is None else coat_on(bundle, zone)
-            if zone is None or found is None:
+            part = main_part(bundle, face)
+            found = None if part is None else coat_on(bundle, part)
+            if part is None or found is None:
                 continue
             product, _, colour = found
             faces.append(face)
             coats.append(found)
-            surfaces.append(face_surface(face, zone.substrate, colour, product.solar_reflectance))
+            surfaces.append(face_surface(face, part.substrate, colour, product.solar_reflectance))
         if not surfaces:
             return []
         tz = bundle.property.tz

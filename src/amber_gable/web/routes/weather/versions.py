@@ -26,7 +26,7 @@ def forecasts_so_far(request: Request, job_id: str, then: Moment = None) -> Resp
         chosen = next(iter([*planned, *kept[1:2]]), None)
         then = chosen.kept.kept_at if chosen is not None else None
     context: dict[str, Any] = {"versions": kept, "then": then, "found": None}
-    if then is not None and in_use is not None and view.bundle.property.zones:
+    if then is not None and in_use is not None and view.bundle.property.parts:
         found = compare(view, version_series(view, then))
         if found is not None:
             context |= {

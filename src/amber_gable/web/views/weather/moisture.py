@@ -70,8 +70,8 @@ def _drawn(f: FaceMoisture, job_id: str, now: datetime) -> DrawnMoisture:
     return DrawnMoisture(
         name=f.face.name,
         bearing=face_bearing(f.face),
-        part=f.zone.name,
-        href=f"/jobs/{job_id}/survey/zone/{f.zone.id}/condition",
+        part=f.part.name,
+        href=f"/jobs/{job_id}/survey/{f.key[0]}/{f.key[1]}/condition",
         fit=f.fit,
         answer=_answer(f),
         told=f"now {f.pct[here]:.1f} % ± {f.half_band[here]:.1f}; limit {f.limit.value:g} %, {f.limit.source}",

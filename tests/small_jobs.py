@@ -1,0 +1,90 @@
+"""Small jobs as practitioners take them: what was found, and the finish that is wished; the steps are derived."""
+
+from typing import Any
+
+from amber_gable.core.specification.derived.completing import completed
+from amber_gable.domain.job.job import JobBundle
+from tests.jobs import demo_products
+
+_PLACE = {
+    "latitude": 45.25,
+    "longitude": -62.1,
+    "time_zone": "America/Halifax",
+    "place": "Saltmarsh Quay",
+}
+
+
+def _named(id_: str) -> dict[str, Any]:
+    return {"id": id_, "name": id_.replace("-", " ").title()}
+
+
+def _face(id_: str, azimuth: float, width: float = 5.0, height: float = 2.8, **more: Any) -> dict[str, Any]:
+    outline = {"kind": "rectangle", "width_m": width, "height_m": height}
+    return _named(id_) | {"azimuth_deg": azimuth, "outline": outline} | more
+
+
+def _item(id_: str, face: str, spec: dict[str, Any], **more: Any) -> dict[str, Any]:
+    return _named(id_) | {"face": face, "spec": spec, "colour_now": "#e4e0d4"} | more
+
+
+def _found(**found: Any) -> dict[str, Any]:
+    """A condition whose zeros were looked for."""
+    return {"tests": [{"test": "scrape"}], **found}
+
+
+def _job(
+    id_: str,
+    faces: list[dict[str, Any]],
+    items: list[dict[str, Any]],
+    zones: list[dict[str, Any]] | None = None,
+    year: int = 1996,
+    wishes: dict[str, dict[str, Any]] | None = None,
+    **job: Any,
+) -> JobBundle:
+    """Every part is painted cream, or as `wishes` say by its id."""
+    zones = zones or []
+    finishes = [
+        {kind: part["id"], "colour": "#e9dcc1", "colour_name": "Cream"} | (wishes or {}).get(part["id"], {})
+        for kind, parts in (("zone", zones), ("item", items))
+        for part in parts
+    ]
+    place = _PLACE | {"id": f"p-{id_}", "name": _named(id_)["name"], "year_built": year}
+    raw = {
+        "company": {"id": "amber", "name": "Amber & Daughters"},
+        "property": place | {"faces": faces, "items": items, "zones": zones},
+        "products": [p.model_dump(mode="json") for p in demo_products()],
+        "job": {"id": id_, "name": place["name"], "customer": "Ines Calder", "finishes": finishes, **job},
+    }
+    return completed(JobBundle.model_validate(raw))
+
+
+STEEL_DOOR = {"kind": "garage-door", "width_m": 2.5, "height_m": 2.1}
+SASH = {"kind": "sash-window", "width_m": 0.9, "height_m": 1.5, "panes_across": 2, "panes_down": 2}
+SHUTTERS = {"kind": "shutter-pair", "leaf_width_m": 0.4, "height_m": 1.4, "apart_m": 0.9}
+
+
+def garage_door() -> JobBundle:
+    """A steel sectional door of ten years, sound and a little chalky, sprayed; nothing else."""
+    door = _item("garage-door", "garage-front", STEEL_DOOR, substrate="metal-door",
+                 condition=_found(coating="waterborne", gloss="satin", chalking="light", loose_pct=0))  # fmt: skip
+    return _job("garage-door", [_face("garage-front", 90.0)], [door], schools={"method": "spray"}, crew={"people": 1})
+
+
+def two_sashes() -> JobBundle:
+    """Two old sash windows of a house of 1931, glossy oil, 3 m of putty gone in each."""
+    found = _found(coating="oil", gloss="gloss", chalking="none", loose_pct=5, putty_m=3.0)
+    sashes = [_item(f"sash-{n}", "street-front", SASH, x_m=float(n), condition=found) for n in (1, 2)]
+    return _job("two-sashes", [_face("street-front", 180.0)], sashes, year=1931, crew={"people": 1})
+
+
+def five_shutters() -> JobBundle:
+    """Five pairs of wooden shutters, sound film paint, upstairs and down."""
+    found = _found(coating="waterborne", gloss="dull", chalking="none", loose_pct=0)
+    pairs = [
+        _item(f"shutters-{n}", "street-front", SHUTTERS, x_m=1.5 * n, y_m=0.9 if n < 3 else 3.7, condition=found)
+        for n in range(1, 6)
+    ]
+    return _job("five-shutters", [_face("street-front", 180.0, 9.0, 5.6)], pairs, crew={"people": 2})
+
+
+ITEMS_ONLY = {"garage-door": garage_door, "two-sashes": two_sashes, "five-shutters": five_shutters}
