@@ -1,5 +1,6 @@
 """Small jobs as practitioners take them: what was found, and the finish that is wished; the steps are derived."""
 
+from collections.abc import Callable
 from typing import Any
 
 from amber_gable.core.specification.derived.completing import completed
@@ -70,21 +71,27 @@ def garage_door() -> JobBundle:
     return _job("garage-door", [_face("garage-front", 90.0)], [door], schools={"method": "spray"}, crew={"people": 1})
 
 
-def two_sashes() -> JobBundle:
+def two_sashes(place: str = "in-place") -> JobBundle:
     """Two old sash windows of a house of 1931, glossy oil, 3 m of putty gone in each."""
     found = _found(coating="oil", gloss="gloss", chalking="none", loose_pct=5, putty_m=3.0)
     sashes = [_item(f"sash-{n}", "street-front", SASH, x_m=float(n), condition=found) for n in (1, 2)]
-    return _job("two-sashes", [_face("street-front", 180.0)], sashes, year=1931, crew={"people": 1})
+    front = _face("street-front", 180.0)
+    return _job("two-sashes", [front], sashes, year=1931, crew={"people": 1}, schools={"place": place})
 
 
-def five_shutters() -> JobBundle:
+def five_shutters(place: str = "in-place") -> JobBundle:
     """Five pairs of wooden shutters, sound film paint, upstairs and down."""
     found = _found(coating="waterborne", gloss="dull", chalking="none", loose_pct=0)
     pairs = [
         _item(f"shutters-{n}", "street-front", SHUTTERS, x_m=1.5 * n, y_m=0.9 if n < 3 else 3.7, condition=found)
         for n in range(1, 6)
     ]
-    return _job("five-shutters", [_face("street-front", 180.0, 9.0, 5.6)], pairs, crew={"people": 2})
+    front = _face("street-front", 180.0, 9.0, 5.6)
+    return _job("five-shutters", [front], pairs, crew={"people": 2}, schools={"place": place})
 
 
-ITEMS_ONLY = {"garage-door": garage_door, "two-sashes": two_sashes, "five-shutters": five_shutters}
+ITEMS_ONLY: dict[str, Callable[[], JobBundle]] = {
+    "garage-door": garage_door,
+    "two-sashes": two_sashes,
+    "five-shutters": five_shutters,
+}

@@ -140,7 +140,7 @@ def test_the_school_of_the_order_on_a_face(school: str, first: str) -> None:
 def test_like_surfaces_are_computed_once() -> None:
     bundle = coopers_rise()
     row, surfaces = site_surfaces(bundle)
-    first, second = (row[("item", f"front-w{n}-item"), "#f1ead9"] for n in (1, 4))
+    first, second = (row[("item", f"front-w{n}-item"), "#f1ead9", None] for n in (1, 4))
     assert first == second
     assert len(surfaces) < len(row)
     assert len(set(surfaces)) == len(surfaces)

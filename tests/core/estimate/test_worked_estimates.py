@@ -58,8 +58,9 @@ def test_every_step_that_can_be_goes_by_a_rate_there_is_and_every_rate_is_gone_b
 SITE_RATES = ("furniture", "scaffold", "look-over", "walk-round", "travel", "sprayer-day", "vehicle", "fall-gear")
 ITEM_RATES = (
     "door-panelled", "door-flush", "door-glazed", "door-spray", "sash-1", "sash-4", "sash-6", "sash-prep-1",
-    "sash-prep-4", "sash-prep-6", "shutter-brush", "shutter-spray", "shutter-hang", "shutter-hang-high",
-    "garage-roller", "garage-spray", "garage-ready", "gutter-brush", "gutter-spray", "railing-brush", "railing-spray",
+    "sash-prep-4", "sash-prep-6", "shutter-brush", "shutter-spray", "shutter-hang", "shutter-hang-high", "leaf-off",
+    "sash-out", "shutter-carry", "garage-roller", "garage-spray", "garage-ready", "gutter-brush", "gutter-spray",
+    "railing-brush", "railing-spray",
 )  # fmt: skip
 
 

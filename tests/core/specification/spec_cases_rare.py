@@ -143,4 +143,26 @@ CASES: list[Case] = [
          notes="cold-weeks", says="weather-moves chip-differs"),
     case("sound siding, cold weeks, a later part of its face", "wood-lap", SOUND,
          "wash/hose-wash~48 coat-1 coat-2", "exterior-acrylic", schools={"season": "cold"}),
+    # Taken down and painted elsewhere: out before anything wets or dusts it, back when it is tack-free.
+    case("panelled door taken down, on stands", "wood-trim", SOUND | {"gloss": "satin"},
+         "take-down take-out/take-out-and-hang wash/hose-wash~24 dull/hand-sand mask coat-1 coat-2 refit "
+         "hang/take-out-and-hang", "trim-acrylic", item="panelled-door", schools={"place": "stands"}),
+    case("panelled door taken down, under cover", "wood-trim", SOUND | {"gloss": "satin"},
+         "take-down take-out/take-out-and-hang wash/hose-wash~24 dull/hand-sand mask coat-1 coat-2 refit "
+         "hang/take-out-and-hang", "trim-acrylic", item="panelled-door", schools={"place": "under-cover"}),
+    case("sashes out on trestles: none moved while soft, none cut free in place", "wood-trim", SOUND,
+         "take-out/take-out-and-hang wash/hose-wash~24 edge/cut-out undercoat=hybrid-undercoat coat-1 coat-2 "
+         "hang/take-out-and-hang", "hybrid-satin", item="sash-window", schools={"place": "stands"}),
+    case("sashes out under cover", "wood-trim", SOUND,
+         "take-out/take-out-and-hang wash/hose-wash~24 edge/cut-out undercoat=hybrid-undercoat coat-1 coat-2 "
+         "hang/take-out-and-hang", "hybrid-satin", item="sash-window", schools={"place": "under-cover"}),
+    case("shutters carried to stands", "wood-trim", SOUND,
+         "take-down take-out/take-out-and-hang wash/hose-wash~24 coat-1 coat-2 hang/take-out-and-hang refit",
+         "trim-acrylic", item="shutter-pair", schools={"place": "stands"}),
+    case("shutters carried under cover", "wood-trim", SOUND,
+         "take-down take-out/take-out-and-hang wash/hose-wash~24 coat-1 coat-2 hang/take-out-and-hang refit",
+         "trim-acrylic", item="shutter-pair", schools={"place": "under-cover"}),
+    case("a garage door stays where it is", "metal-door", _PANEL | {"rust_pct": 0},
+         "take-down wash/hose-wash~4 mask coat-1 coat-2 refit", "trim-acrylic", item="garage-door",
+         schools={"place": "stands"}, notes="steel-sound garage-close"),
 ]  # fmt: skip

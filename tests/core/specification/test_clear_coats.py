@@ -38,7 +38,7 @@ def test_a_coat_that_shows_the_wood_takes_no_colour(aim: Aim, clear: bool) -> No
     assert colour == (CLEAR_COLOUR if clear else BLACK)
     assert {o.colour for o in job_orders(bundle, job_work(bundle)) if o.product.code == product.code} == {colour}
     rows, _ = site_surfaces(bundle)
-    assert ((BOARDS, colour) in rows) is not clear, "what has no row is judged in the present colour"
+    assert ((BOARDS, colour, None) in rows) is not clear, "what has no row is judged in the present colour"
     part = painted_parts(bundle.property, bundle.deduction)[BOARDS]
     wanted = Wanted(part, BLACK, product=product)
     assert (wanted.absorbed_then == wanted.absorbed_now) is clear

@@ -1,6 +1,7 @@
-"""The climate of a job's surfaces: one row for each zone in each colour it has before, between and after the coats."""
+"""The climate of a job's surfaces: one row for each part in each colour it has before, between and after the coats, in
+place and where it is painted off its wall."""
 
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from datetime import datetime, tzinfo
 from functools import cached_property
 
@@ -29,7 +30,7 @@ from amber_gable.core.weather.wall.substrate_moisture import Damp, MoistureEvent
 from amber_gable.core.weather.wall.surface import FaceSurface
 from amber_gable.domain.errors import NoClimate
 from amber_gable.domain.grid import STEP_S
-from amber_gable.domain.house.exposure import Eave
+from amber_gable.domain.house.exposure import Eave, Exposure
 from amber_gable.domain.house.substrates import SUBSTRATES
 from amber_gable.domain.house.survey import Face, Item, Property, Zone
 from amber_gable.domain.job.job import JobBundle
@@ -38,8 +39,11 @@ from amber_gable.domain.paint.product import Product
 from amber_gable.domain.weather.series import WeatherSeries
 from amber_gable.domain.work.aims import usual_aim
 from amber_gable.domain.work.finish import Finish, coat_colour
-from amber_gable.domain.work.operation import OperationKind
+from amber_gable.domain.work.operation import OperationKind, Where
 from amber_gable.domain.work.working import Policy
+
+Row = tuple[Key, str, Where | None]
+"""A part, its colour, and where it is if not in place."""
 
 
 def place_of(property_: Property) -> Place:
@@ -54,7 +58,7 @@ class SiteClimate:
     bundle: JobBundle
     weather: PlaceWeather
     surfaces: tuple[SurfaceClimate, ...]
-    row: dict[tuple[Key, str], int]
+    row: dict[Row, int]
 
     @cached_property
     def policy(self) -> Policy:
@@ -71,12 +75,14 @@ class SiteClimate:
 
     def knows(self, part: Zone | Item) -> bool:
         """Whether the part's surface was computed (`climate_parts`)."""
-        return (part_key(part), part.colour_now) in self.row
+        return (part_key(part), part.colour_now, None) in self.row
 
-    def surface_of(self, part: Zone | Item, colour: str) -> SurfaceClimate:
-        """A part in a colour, through the weather; in one not met before, as in its present colour."""
+    def surface_of(self, part: Zone | Item, colour: str, where: Where | None = None) -> SurfaceClimate:
+        """A part in a colour, through the weather; in one not met before, as in its present colour. `where`: off its
+        wall; a place it is not taken to is judged as its wall."""
         key = part_key(part)
-        return self.surfaces[self.row.get((key, colour), self.row[key, part.colour_now])]
+        there = where if (key, part.colour_now, where) in self.row else None
+        return self.surfaces[self.row.get((key, colour, there), self.row[key, part.colour_now, there])]
 
     def for_coat(
         self, part: Zone | Item, product: Product, method: Method, colour: str, *, bare: bool = True
@@ -85,18 +91,27 @@ class SiteClimate:
         nothing laid on it yet keeps rain out."""
         return self.windows(part, colour, self.coat_of(part, product, method, colour, bare=bare))
 
-    def coat_of(self, part: Zone | Item, product: Product, method: Method, colour: str, *, bare: bool = True) -> Coat:
+    def coat_of(
+        self,
+        part: Zone | Item,
+        product: Product,
+        method: Method,
+        colour: str,
+        *,
+        bare: bool = True,
+        where: Where | None = None,
+    ) -> Coat:
         """The coat as the weather alone knows it."""
         limit = part_water_limit(self.bundle, part, product)
         damp = None if limit is None else self.damp(part, limit, bare=bare)
         # Until the coat is on, it is the old colour that the sun dries.
-        surface, below = (self.surface_of(part, c).climate.faces[0] for c in (colour, part.colour_now))
+        surface, below = (self.surface_of(part, c, where).climate.faces[0] for c in (colour, part.colour_now))
         return Coat(surface, product, method, damp, below=below)
 
-    def windows(self, part: Zone | Item, colour: str, coat: Coat) -> Windows:
+    def windows(self, part: Zone | Item, colour: str, coat: Coat, where: Where | None = None) -> Windows:
         """Windows (1, S) for a coat on the part, which gets `colour` by it."""
-        below, crew = self.surface_of(part, part.colour_now), self.bundle.job.crew
-        return self.surface_of(part, colour).coat(coat.product, coat.method, self.policy, crew, coat.damp, below)
+        below, crew = self.surface_of(part, part.colour_now, where), self.bundle.job.crew
+        return self.surface_of(part, colour, where).coat(coat.product, coat.method, self.policy, crew, coat.damp, below)
 
     def damp(self, part: Zone | Item, limit: Limit, *, bare: bool = True) -> Damp | None:
         """What is known of the part's water; None where a film keeps the rain out and nobody metered it. A reading is
@@ -123,14 +138,18 @@ class SiteClimate:
         at = datetime.fromtimestamp(float(steps.times[step + int(fit[0])]), self.slots.tz) if fit.size else None
         return float(pct[0, step]), at
 
-    def for_preparation(self, part: Zone | Item, kind: OperationKind, wind_max: float | None = None) -> Windows:
+    def for_preparation(
+        self, part: Zone | Item, kind: OperationKind, wind_max: float | None = None, where: Where | None = None
+    ) -> Windows:
         """Windows (1, S) for a step that lays no film; `wind_max` (m/s) where it bears less wind than a ladder does."""
         policy = self.policy.in_wind(wind_max)
-        return self.surface_of(part, part.colour_now).preparation(kind, policy, self.bundle.job.crew)
+        return self.surface_of(part, part.colour_now, where).preparation(kind, policy, self.bundle.job.crew)
 
-    def preparation_of(self, part: Zone | Item, kind: OperationKind, wind_max: float | None = None) -> Preparation:
+    def preparation_of(
+        self, part: Zone | Item, kind: OperationKind, wind_max: float | None = None, where: Where | None = None
+    ) -> Preparation:
         """A step that lays no film as the weather alone knows it."""
-        return Preparation(self.surface_of(part, part.colour_now).climate.faces[0], kind, wind_max=wind_max)
+        return Preparation(self.surface_of(part, part.colour_now, where).climate.faces[0], kind, wind_max=wind_max)
 
 
 def part_moisture_limit(
@@ -172,6 +191,22 @@ def face_surface(face: Face, substrate_code: str, colour: str, solar_reflectance
     )
 
 
+def lying(surface: FaceSurface, where: Where) -> FaceSurface:
+    """The same surface taken off its wall: flat on stands under the open sky, which are moved with the shade, or under
+    cover."""
+    return replace(
+        surface,
+        azimuth_deg=0.0,
+        tilt_deg=0.0,
+        exposure=Exposure.OPEN,
+        rain_exposure=1.0,
+        horizon=(),
+        eave=None,
+        under_cover=where is Where.COVER,
+        shaded=where is Where.STANDS,
+    )
+
+
 def main_part(bundle: JobBundle, face: Face) -> Zone | Item | None:
     """What stands for a face: the zone that takes what the face has left, else its largest zone; on a face of which
     only items are worked on the largest of them, one with a finish before one without."""
@@ -209,11 +244,11 @@ def _colours(bundle: JobBundle, part: Zone | Item, finish: Finish | None) -> dic
     return colours
 
 
-Surfaces = tuple[dict[tuple[Key, str], int], tuple[FaceSurface, ...]]
+Surfaces = tuple[dict[Row, int], tuple[FaceSurface, ...]]
 
 
 def site_surfaces(bundle: JobBundle) -> Surfaces:
-    """Row numbers by (part, colour), and what the heat balance must know of each row.
+    """Row numbers by part, colour and place, and what the heat balance must know of each row.
 
     Raises NoClimate when the job has nothing to paint.
     """
@@ -222,13 +257,17 @@ def site_surfaces(bundle: JobBundle) -> Surfaces:
         raise NoClimate("the job has nothing to paint yet: add a face with a zone or an item in Survey")
     faces = {f.id: f for f in bundle.property.faces}
     finishes = {f.part: f for f in bundle.job.finishes}
-    row: dict[tuple[Key, str], int] = {}
+    row: dict[Row, int] = {}
     rows: dict[FaceSurface, int] = {}
     for part in parts:
-        for colour, reflects in _colours(bundle, part, finishes.get(part_key(part))).items():
+        finish = finishes.get(part_key(part))
+        places = {o.where for o in bundle.operations(finish) if o.where} if finish is not None else set()
+        for colour, reflects in _colours(bundle, part, finish).items():
             # Like surfaces share a row: five sashes on one face are computed once.
             surface = face_surface(faces[part.face], part.substrate, colour, reflects)
-            row[part_key(part), colour] = rows.setdefault(surface, len(rows))
+            row[part_key(part), colour, None] = rows.setdefault(surface, len(rows))
+            for where in sorted(places):
+                row[part_key(part), colour, where] = rows.setdefault(lying(surface, where), len(rows))
     return row, tuple(rows)
 
 

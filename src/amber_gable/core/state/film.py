@@ -12,6 +12,7 @@ from amber_gable.core.weather.judged.rules import RAIN_MEASURABLE
 from amber_gable.domain.grid import STEP_S
 from amber_gable.domain.house.survey import Item, Zone
 from amber_gable.domain.paint.product import Product
+from amber_gable.domain.work.operation import Where
 
 
 @dataclass(frozen=True)
@@ -33,14 +34,16 @@ class Film:
         return self.product.name
 
 
-def film_of(site: SiteClimate, part: Zone | Item, product: Product, colour: str, laid_at: datetime) -> Film:
+def film_of(
+    site: SiteClimate, part: Zone | Item, product: Product, colour: str, laid_at: datetime, where: Where | None = None
+) -> Film:
     """The film laid on a part at that moment, through the weather as it is known now."""
     steps, slots = site.steps, site.slots
     latest = None if product.max_recoat_h is None else laid_at + timedelta(hours=product.max_recoat_h)
     at = int(np.ceil((laid_at.timestamp() - steps.start) / STEP_S))
     if not 0 <= at <= len(steps):
         return Film(product, laid_at, False, None, None, None, latest, None)
-    surface = site.surface_of(part, colour)
+    surface = site.surface_of(part, colour, where)
 
     def when(stage: DryingStage) -> float:
         """Steps from the start of the weather; inf where it ends first."""

@@ -54,14 +54,14 @@ def work_of(site: SiteClimate, part: Zone | Item, finish: Finish, stint: Stint) 
     first = stint.first
     if first.product is None or first.method is None:
         wind = stint_wind(site.bundle, part, stint)
-        windows = site.for_preparation(part, stint.kind, wind)
-        return JudgedWork(stint, None, None, windows, site.preparation_of(part, stint.kind, wind))
+        windows = site.for_preparation(part, stint.kind, wind, first.where)
+        return JudgedWork(stint, None, None, windows, site.preparation_of(part, stint.kind, wind, first.where))
     product = site.bundle.product(first.product)
     colour = coat_colour(first, product, finish.colour)
     # On spots rain is only a wet surface.
     bare = shuts_in(first) and _still_bare(site.bundle.operations(finish), first, part)
-    coat = site.coat_of(part, product, first.method, colour, bare=bare)
-    return JudgedWork(stint, product, colour, site.windows(part, colour, coat), coat)
+    coat = site.coat_of(part, product, first.method, colour, bare=bare, where=first.where)
+    return JudgedWork(stint, product, colour, site.windows(part, colour, coat, first.where), coat)
 
 
 def stint_wind(bundle: JobBundle, part: Zone | Item, stint: Stint) -> float | None:

@@ -153,7 +153,7 @@ def _film(around: Surroundings, part: PaintedPart, finish: Finish, cell: Cell) -
     if product is None:
         return None
     colour = entry.colour or coat_colour(operation, product, finish.colour)
-    return film_of(around.site, part.part, product, colour, entry.at)
+    return film_of(around.site, part.part, product, colour, entry.at, operation.where)
 
 
 def _stops(around: Surroundings, part: PaintedPart) -> list[Wait]:

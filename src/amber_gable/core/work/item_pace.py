@@ -62,6 +62,8 @@ def coat_hours(spec: ItemSpec, method: Method) -> float:
 
 def fitting_of(spec: ItemSpec, technique: Technique | None, kind: OperationKind, *, high: bool) -> Counted | None:
     """Taking off, freeing, moving and putting back, in the figures the trade has for it; None where it has none."""
+    if technique is _T.TAKE_OUT:
+        return _taken_out(spec)
     if isinstance(spec, SashWindow | Casement):
         return _window_step(spec, technique, kind)
     if isinstance(spec, GarageDoor) and kind is _K.WASH:
@@ -77,6 +79,14 @@ def fitting_of(spec: ItemSpec, technique: Technique | None, kind: OperationKind,
     if isinstance(spec, GutterRun):
         return Counted("fitting", max(spec.downspouts, 1))
     return None
+
+
+def _taken_out(spec: ItemSpec) -> Counted | None:
+    if isinstance(spec, DoorItem):
+        return Counted("leaf-off", 1)
+    if isinstance(spec, SashWindow | Casement):
+        return Counted("sash-out", 1)
+    return Counted("shutter-carry", 1) if isinstance(spec, ShutterPair) else None
 
 
 def _window_step(spec: SashWindow | Casement, technique: Technique | None, kind: OperationKind) -> Counted | None:

@@ -165,10 +165,11 @@ def _places(part: PaintedPart, operation: Operation, round_: float) -> float:
 
 
 def at_height(part: PaintedPart, operation: Operation) -> bool:
-    """Whether the step is done up on the wall. Shutters are worked on the ground; the time to take them off upstairs
-    and hang them again has the ladder in it."""
+    """Whether the step is done up on the wall. What was taken down is worked on the ground, as shutters always are; the
+    time to take them off upstairs and hang them again has the ladder in it."""
     shutters = isinstance(part.part, Item) and isinstance(part.part.spec, ShutterPair)
-    return part.heights.high and operation.technique not in _ON_THE_GROUND and not shutters
+    down = shutters or operation.where is not None
+    return part.heights.high and operation.technique not in _ON_THE_GROUND and not down
 
 
 def _counted(part: PaintedPart, operation: Operation) -> Counted | None:

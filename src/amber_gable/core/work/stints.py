@@ -71,9 +71,11 @@ def stints(operations: Sequence[Operation]) -> list[Stint]:
 
 
 def _goes_on(group: Sequence[Operation], operation: Operation) -> bool:
-    """Both wet or both dry, with no wait between; what is only set up goes with whatever follows it; tape comes off and
-    sashes are moved with their coat, while that is soft."""
+    """In one place, both wet or both dry, with no wait between; what is only set up goes with whatever follows it; tape
+    comes off and sashes are moved with their coat, while that is soft."""
     first, last = group[0], group[-1]
+    if operation.where is not last.where:
+        return False
     if first.kind.lays_film:
         return operation.technique in WHILE_SOFT and (last.kind.lays_film or last.technique in WHILE_SOFT)
     if operation.kind.lays_film or last.wait_h > 0:

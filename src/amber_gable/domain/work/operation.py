@@ -38,12 +38,20 @@ class OperationKind(StrEnum):
         return self in (OperationKind.WASH, OperationKind.STRIP)
 
 
+class Where(StrEnum):
+    """Where a step is done that is not done in place, on what was taken down."""
+
+    STANDS = "stands"
+    COVER = "under-cover"
+
+
 class Technique(StrEnum):
     """How a step is done. Safety cards forbid techniques, not steps; core/specification/cautions/dangers.py says
     what each one does."""
 
     # round about the work
     FIT = "take-down-and-refit"
+    TAKE_OUT = "take-out-and-hang"
     CUT_BACK = "cut-back-planting"
     COVER = "cover"
     CONTAIN = "contain"
@@ -135,7 +143,8 @@ class Operation(Record):
     """One step of a system. `share` is the part of the surface it acts on; `amount` a figure of its own in `unit`
     (metres of caulk, holes to fill) where the step is not measured by surface. `wait_h` is the fixed wait before the
     next step where nothing is computed to dry (washed wood, caulk), `wait_until` the test that ends the wait. A coat
-    takes the finish colour unless it has its own. `because` says in words which findings asked for the step.
+    takes the finish colour unless it has its own. `where` is not in place. `because` says in words which findings
+    asked for the step.
     """
 
     id: Id
@@ -149,6 +158,7 @@ class Operation(Record):
     amount: Annotated[float, Field(gt=0, le=100_000)] | None = None
     unit: AmountUnit | None = None
     bare: bool = False
+    where: Where | None = None
     colour: HexColour | None = None
     wait_h: Annotated[float, Field(ge=0, le=24 * 120)] = 0.0
     wait_until: Annotated[str, Field(max_length=200)] = ""

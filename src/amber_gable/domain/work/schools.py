@@ -192,6 +192,14 @@ _TOPICS = (
         School("acrylic", "Gun-applied acrylic glazing compound", "Paint in days; dearer.",
                "Poor tooling shows.", 1.0),
     )),
+    Topic("place", "Where are doors, sashes and shutters painted?", (
+        School("in-place", "In place", "No carrying and nothing boarded up; in the weather of its wall.",
+               "Edges and backs are hard to reach."),
+        School("stands", "Taken down, on stands outside", "Flat on trestles in the shade, moved with it: no "
+               "ladder, all edges, no runs.", "A shower or dew finds it lying flat.", 1.05),
+        School("under-cover", "Taken down, under cover", "In a shed or garage: no rain, no sun, no ladder; work for "
+               "wet days. It dries in the shed's air.", "Slow in a cold shed; fumes where nobody airs it.", 1.1),
+    )),
     Topic("windows", "How many coats on windows?", (
         School("traditional", "Primer, undercoat, two top coats", "The full build: lasts, closes the grain.",
                "Sashes bind when the film grows thick.", 1.15),

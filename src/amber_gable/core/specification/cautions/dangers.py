@@ -38,6 +38,7 @@ _ROWS: dict[T, set[D]] = {
     T.MASK: set(),
     T.UNMASK: set(),
     T.LAY_AGAIN: set(),
+    T.TAKE_OUT: set(),
     T.DAILY_CLEAN: {D.EXTRACTED},
     T.FINAL_CHECK: set(),
     T.INSPECT: set(),

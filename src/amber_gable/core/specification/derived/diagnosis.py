@@ -10,6 +10,7 @@ from amber_gable.core.specification.derived.planned import (
     PlannedStep,
     coat,
     dusted,
+    off_the_wall,
     planned,
     quenched,
     said,
@@ -106,7 +107,7 @@ def _derived(asked: _Asked) -> Derivation:
         [*(f"{said(r.finding, facts)}: {said(r.consequence, facts)}" for r in fewer or [finish])] + [why] * bool(why)
     )
     steps += [coat(n, count, facts, coats, (finish.id, *count_rules), why, primed) for n in range(1, count + 1)]
-    steps = quenched(with_drying(sorted(steps, key=lambda s: s.stage), facts.tags))
+    steps = quenched(with_drying(off_the_wall(sorted(steps, key=lambda s: s.stage), facts), facts.tags))
     kept = {s.role for s in steps}
     left = {s.role for s in chosen} - kept
     told = [r for r in holding if (r.coats is None or r is finish) and not set(r.unless) & kept]

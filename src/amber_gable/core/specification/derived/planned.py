@@ -12,9 +12,11 @@ from amber_gable.core.specification.derived.rule import Acts, Coats, Phase, Rule
 from amber_gable.core.work.waits import LEAVES_WET
 from amber_gable.domain.paint.families import Family
 from amber_gable.domain.paint.method import Method
-from amber_gable.domain.work.operation import LAYING, AmountUnit, OperationKind, Technique
+from amber_gable.domain.work.operation import LAYING, AmountUnit, OperationKind, Technique, Where
 
 K, T = OperationKind, Technique
+ON_THE_WALL = (Phase.PROTECT, Phase.TAKE_DOWN, Phase.CLEAN_DAILY, Phase.REFIT, Phase.FINAL_CHECK)
+"""Stages of the work that are done in place whatever is taken down."""
 POROUS = {"masonry", "wood"}
 USUAL_WAY = {K.FIT: T.FIT, K.MASK: T.MASK, K.REPAIR: T.FILL, K.PUTTY: T.GLAZE, K.CAULK: T.BEAD}
 _DRIES_H = {"wood": 4.0, "masonry": 4.0}
@@ -56,6 +58,7 @@ class PlannedStep:
     colour: str | None
     rules: tuple[str, ...]
     because: str
+    where: Where | None = None
 
     @property
     def whole_film(self) -> bool:
@@ -199,6 +202,22 @@ def with_drying(steps: Sequence[PlannedStep], tags: frozenset[str]) -> list[Plan
             step = replace(step, wait_h=max(step.wait_h, wash.wait_h), wait_until=wash.wait_until)
         out.append(step)
     return out
+
+
+_OFF = ("take-out", "take-down")
+"""Roles of the steps that take a part off its wall."""
+
+
+def off_the_wall(steps: Sequence[PlannedStep], facts: Facts) -> list[PlannedStep]:
+    """The steps with those between taking down and refitting moved to where the part lies meanwhile."""
+    place = facts.schools["place"]
+    at = next((n for n, s in enumerate(steps) if s.role == "take-out"), None)
+    if place == "in-place" or at is None:
+        return list(steps)
+    return [
+        replace(s, where=Where(place)) if n > at and s.stage not in ON_THE_WALL and s.role not in _OFF else s
+        for n, s in enumerate(steps)
+    ]
 
 
 def said(words: str, facts: Facts) -> str:

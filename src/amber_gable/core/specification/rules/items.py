@@ -57,12 +57,13 @@ def _glaze(name: str, note: str, wait_h: float) -> Step:
 _FIRST = one_of("painted", True, or_unknown=True)
 WINDOWS = (
     Rule("window-free", "sashes are often painted shut", "a forced sash breaks its glass", on=("wood window",),
-         when=(_FIRST,),
+         when=(_FIRST,), school=("place", "in-place"),
          steps=(Step("free", Phase.CUT_OUT, K.SCRAPE, "Cut the sashes free, scrape the loose glazing edge",
                      "Mask cords, "
                      "runners and draught brushes: they stay unpainted.", _PIECES, (T.CUT_OUT, T.WET_CUT_OUT),
                      otherwise="Mist, cut the sashes free wet, scrape the loose glazing edge wet"),)),
     Rule("window-refit", "fresh sashes stick", "a sash left shut must be cut free", on=("window",),
+         school=("place", "in-place"),
          steps=(_fit("refit", Phase.REFIT, "Move the sashes before the paint sticks; do not shut fully", "20 to 60 "
                      "minutes after the last coat.", T.MOVE),)),
     Rule("putty-oil", "{putty_m} m of putty is loose or cracked", "water gets behind the glass and rots the sash",
@@ -79,6 +80,36 @@ WINDOWS = (
     Rule("finish-window", "sashes slide and shed rain", "two top coats, cut onto the glass by 1 to 2 mm",
          on=("wood window",), coats=Coats((F.HYBRID_SATIN, F.TRIM_ACRYLIC, F.ALKYD_GLOSS), 2, Method.BRUSH,
                                           "satin to gloss", spray=Method.BRUSH, strength=5)),
+)  # fmt: skip
+
+
+_ELSEWHERE = (("stands", "on stands outside"), ("under-cover", "under cover"))
+
+
+def _out(id_: str, on: tuple[str, ...], out: str, back: str, note: str, back_at: Phase = Phase.REFIT) -> list[Rule]:
+    """Taken out to be painted elsewhere, and hung again: under either school of another place."""
+    return [
+        Rule(f"{id_}-{place}", f"it is painted {where}", "edges, backs and rebates are reached, and no ladder moves",
+             on=on, off="garage-door", school=("place", place),
+             steps=(_fit("take-out", Phase.TAKE_DOWN, out, note, T.TAKE_OUT),
+                    _fit("hang", back_at, back, "", T.TAKE_OUT)))
+        for place, where in _ELSEWHERE
+    ]  # fmt: skip
+
+
+OFF = (
+    *_out("door-out", ("wood door", "metal door", "glass-fibre door"), "Take the leaf off its hinges, number it, close "
+          "the opening", "Hang the leaf; close only when tack-free", "Board or a spare leaf in the opening overnight."),
+    *_out("sash-out", ("wood window",), "Cut the sashes free and take them out, number them, board the opening",
+          "Put the sashes back, cords and beads too", "Beads off, cords tied off, pulleys listed; two people upstairs. "
+          "The frame is painted where it is, meanwhile."),
+    *_out("shutter-out", ("shutter",), "Carry the shutters to their place, stacked on edge", "Carry the shutters back",
+          "Number on the hinge edge.", Phase.UNMASK),
+    *(Rule(f"glazing-edge-{place}", "the glazing edge lets go first", "water gets behind the glass",
+           on=("wood window",), when=(_FIRST,), school=("place", place),
+           steps=(Step("edge", Phase.CUT_OUT, K.SCRAPE, "Scrape the loose glazing edge", "", _PIECES,
+                       (T.CUT_OUT, T.WET_CUT_OUT), otherwise="Mist and scrape the loose glazing edge wet"),))
+      for place, _ in _ELSEWHERE),
 )  # fmt: skip
 
 REST = (
@@ -116,4 +147,4 @@ REST = (
     Rule("finish-sign", "a band is seen from afar", "an even film in a strong colour", on=("masonry sign",),
          coats=Coats((F.EXTERIOR_ACRYLIC, F.MASONRY_PAINT), 2, Method.ROLLER, "low lustre", strength=5)),
 )  # fmt: skip
-RULES = (*DOORS, *WINDOWS, *REST)
+RULES = (*DOORS, *WINDOWS, *REST, *OFF)

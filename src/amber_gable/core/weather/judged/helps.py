@@ -10,8 +10,6 @@ import numpy as np
 from amber_gable.core.weather.futures.members import Coat, wetness
 from amber_gable.core.weather.judged.slots import Slots
 from amber_gable.core.weather.judged.windows import film_windows
-from amber_gable.core.weather.outdoors import sky
-from amber_gable.core.weather.outdoors.air import KELVIN, vapour_pressure
 from amber_gable.core.weather.wall.slot_climate import PlaceWeather
 from amber_gable.core.weather.wall.steps import Steps
 from amber_gable.core.weather.wall.surface import FaceSurface, WaterEvent, surface_climate
@@ -126,17 +124,5 @@ def _shaded(steps: Steps) -> Steps:
 
 
 def _sheeted(steps: Steps, warmer_k: float) -> Steps:
-    """Behind sheeting: no rain, little wind, a part of the light, the sheet for the sky; with a heater warmer."""
-    air = steps.air + warmer_k
-    light = steps.light
-    through = TENT_LIGHT * light.ghi
-    return replace(
-        steps,
-        air=air,
-        rh=np.asarray(100 * steps.vapour / vapour_pressure(air, 100.0)),
-        wind=TENT_WIND * steps.wind,
-        rain=None if steps.rain is None else np.zeros_like(steps.rain),
-        rain_pct=None if steps.rain_pct is None else np.zeros_like(steps.rain_pct),
-        ir_down=np.asarray(sky.STEFAN_BOLTZMANN * (air + KELVIN) ** 4),
-        light=replace(light, ghi=through, dhi=through, dni=np.zeros_like(light.dni)),
-    )
+    """Behind sheeting; with a heater warmer."""
+    return steps.sheltered(TENT_LIGHT, TENT_WIND, warmer_k)

@@ -237,9 +237,10 @@ def _rain_on_face(climate: Climate, a: Ints, b: Ints, end: Ints, policy: Policy)
 
 
 def _presence(climate: Climate, slots: Slots, wind_max: float | Limit, crew: CrewDay) -> Iterator[Check]:
-    """Wind, daylight and the crew's day: what any work outside needs."""
+    """Wind, daylight and the crew's day: what any work outside needs. Under cover lamps do for daylight."""
     lead = climate.lead
     yield _check("wind", _in_slots(climate.steps, "wind", slots, greatest), wind_max, lead)
-    yield _check("daylight", slots.daylight, DAYLIGHT_MARGIN - 1e-6, lead)
+    if not climate.faces[0].under_cover:
+        yield _check("daylight", slots.daylight, DAYLIGHT_MARGIN - 1e-6, lead)
     inside = np.minimum(slots.hours - crew.first_h, crew.last_h - slots.hours - slots.length_h)
     yield _check("working-day", inside, -1e-6, lead)

@@ -135,8 +135,10 @@ def on_faces(
     horizons: Sequence[tuple[HorizonPoint, ...]],
     albedo: float = 0.2,
     eaves: Sequence[Eave | None] | None = None,
+    shaded: Sequence[bool] | None = None,
 ) -> FaceLight:
-    """Light on F faces: beam cut by each horizon and eave, sky diffuse after Hay & Davies (1980), ground by albedo.
+    """Light on F faces: beam cut by each horizon and eave, and wholly where a face is kept in the shade, sky diffuse
+    after Hay & Davies (1980), ground by albedo.
 
     The circumsolar part of the diffuse goes with the beam, so it too is lost below the horizon.
     """
@@ -145,18 +147,21 @@ def on_faces(
     zenith, bearing = 90.0 - sun.elevation[up], sun.azimuth[up]
     ghi, dni, dhi = (a[..., up] for a in (light.ghi, light.dni, light.dhi))
     # Faces that look the same way under the same horizon have the same light.
-    ways: dict[tuple[float, float, tuple[HorizonPoint, ...], Eave | None], int] = {}
-    above = eaves or [None] * len(horizons)
+    ways: dict[tuple[float, float, tuple[HorizonPoint, ...], Eave | None, bool], int] = {}
+    above, dark = eaves or [None] * len(horizons), shaded or [False] * len(horizons)
     way_of = [
-        ways.setdefault((float(a), float(t), h, e), len(ways))
-        for a, t, h, e in zip(azimuth, tilt, horizons, above, strict=True)
+        ways.setdefault((float(a), float(t), h, e, d), len(ways))
+        for a, t, h, e, d in zip(azimuth, tilt, horizons, above, dark, strict=True)
     ]
     azimuths, tilts = (np.array([w[i] for w in ways], dtype=float)[:, None] for i in (0, 1))
     cosine = np.maximum(irradiance.incidence_cosine(tilts, azimuths, zenith, bearing), 0)
     lit = np.array(
-        [(90.0 - zenith > horizon_at(h, bearing)) & ~eave_shades(e, a, 90.0 - zenith, bearing) for a, _, h, e in ways]
+        [
+            ~np.bool_(d) & (90.0 - zenith > horizon_at(h, bearing)) & ~eave_shades(e, a, 90.0 - zenith, bearing)
+            for a, _, h, e, d in ways
+        ]
     )
-    opens = np.array([_open_sky(a, t, h) * (1.0 if e is None else e.open_sky) for a, t, h, e in ways])
+    opens = np.array([_open_sky(a, t, h) * (1.0 if e is None else e.open_sky) for a, t, h, e, _ in ways])
     # (W, T) against the light's (T,) or (M, T).
     members = (1,) * (ghi.ndim - 1)
     cosine, lit = (a.reshape(len(ways), *members, -1) for a in (cosine, lit))

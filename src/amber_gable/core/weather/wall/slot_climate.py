@@ -144,9 +144,12 @@ def surfaces_through(
     water: Sequence[WaterEvent] = (),
 ) -> list[SurfaceClimate]:
     """Each surface through the weather of its place, in the order given; `water` is done to all of them."""
-    out: list[SurfaceClimate] = []
-    for n in range(0, len(surfaces), AT_ONCE):
-        progress(n / len(surfaces), f"{n} of {len(surfaces)} surfaces")
-        climate = surface_climate(weather.steps, tuple(surfaces[n : n + AT_ONCE]), water)
-        out += [SurfaceClimate(climate.rows([i]), weather.slots) for i in range(len(climate.faces))]
-    return out
+    found: dict[int, SurfaceClimate] = {}
+    for covered in (False, True):
+        mine = [n for n, s in enumerate(surfaces) if s.under_cover is covered]
+        for first in range(0, len(mine), AT_ONCE):
+            progress(len(found) / len(surfaces), f"{len(found)} of {len(surfaces)} surfaces")
+            some = mine[first : first + AT_ONCE]
+            climate = surface_climate(weather.steps, tuple(surfaces[n] for n in some), water)
+            found |= {n: SurfaceClimate(climate.rows([i]), weather.slots) for i, n in enumerate(some)}
+    return [found[n] for n in range(len(surfaces))]

@@ -19,6 +19,8 @@ RAINING_MM_H, LIKELY_PCT = 1.0, 30.0
 """Depth taken for an hour in which it rains, where only its chance is given, and the chance from which on it wets a
 surface: assumptions. A smaller chance is the business of the rule that limits it."""
 
+SHED_WIND = 0.1
+"""Share of the wind that moves the air in a shed with its doors open: an assumption."""
 CALM_MS = 0.5
 """Least wind taken for the air at a surface: a cup needs about as much to start."""
 
@@ -31,7 +33,7 @@ class Steps:
     air, dew point °C; vapour Pa; rh %; wind m/s at 10 m and the bearing it comes from; cloud 0-1; rain mm/h (None
     when not known; 0 in hours that lack it) and whether anything is known of the rain of each step (None: of all);
     rain probability % (None when not given); downward infrared W/m²; the sun and its light. shade (M,): where in its
-    band each member takes a colour's absorptance, 0-1, NaN the likely one (None: all).
+    band each member takes a colour's absorptance, 0-1, NaN the likely one (None: all). covered: the air of a shed.
     """
 
     start: int
@@ -49,6 +51,7 @@ class Steps:
     sun: SunPosition
     light: HorizontalLight
     shade: Array | None = None
+    covered: bool = False
 
     def __len__(self) -> int:
         """Number of steps, T."""
@@ -114,6 +117,27 @@ class Steps:
     def rain_on_walls(self) -> Array:
         """Rain on a wall square to the wind, mm/h: 2/9 v R^(8/9) (ISO 15927-3:2009)."""
         return np.asarray(2.0 / 9.0 * self.wind * self.falling ** (8.0 / 9.0))
+
+    def sheltered(self, light: float, wind: float, warmer_k: float = 0.0) -> "Steps":
+        """Behind sheets or in a shed: no rain, a share of the light, all of it scattered, a share of the wind, the
+        cover for the sky; with a heater warmer, the vapour as it is outside."""
+        air = self.air + warmer_k
+        through = light * self.light.ghi
+        return replace(
+            self,
+            air=air,
+            rh=np.asarray(100 * self.vapour / vapour_pressure(air, 100.0)),
+            wind=wind * self.wind,
+            rain=None if self.rain is None else np.zeros_like(self.rain),
+            rain_pct=None if self.rain_pct is None else np.zeros_like(self.rain_pct),
+            ir_down=np.asarray(sky.STEFAN_BOLTZMANN * (air + KELVIN) ** 4),
+            light=replace(self.light, ghi=through, dhi=through, dni=np.zeros_like(self.light.dni)),
+        )
+
+    @cached_property
+    def under_cover(self) -> "Steps":
+        """In a shed or garage that nobody heats. Its air is that outside: a heavy one lags behind it."""
+        return self if self.covered else replace(self.sheltered(light=0.0, wind=SHED_WIND), covered=True)
 
     @property
     def times(self) -> Array:

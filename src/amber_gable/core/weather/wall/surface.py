@@ -42,7 +42,8 @@ TOWEL_DAMP_S = 1800
 @dataclass(frozen=True)
 class FaceSurface:
     """What the heat balance must know of a face. Angles in degrees; absorptance of its colour 0-1, and between which
-    bounds it may lie (None: known)."""
+    bounds it may lie (None: known). `under_cover`: in a shed that has the air from outside, without its rain, sun
+    and wind; `shaded`: kept out of the sun all day, under the open sky."""
 
     azimuth_deg: float
     tilt_deg: float
@@ -53,6 +54,8 @@ class FaceSurface:
     horizon: tuple[HorizonPoint, ...] = ()
     absorptance_band: tuple[float, float] | None = None
     eave: Eave | None = None
+    under_cover: bool = False
+    shaded: bool = False
 
 
 def strips(face: FaceSurface, depth_m: float, height_m: float, count: int = 2) -> tuple[FaceSurface, ...]:
@@ -109,13 +112,26 @@ def surface_climate(steps: Steps, faces: tuple[FaceSurface, ...], water: Sequenc
     """Temperature and water film of each face through the weather, of each of its members where it has any.
 
     The first days are run twice, at first without their rain, so that neither the start shows nor water that has not
-    fallen yet. No face list may be empty. `water`: what somebody does to all of them.
+    fallen yet. No face list may be empty, and what lies under cover is computed by itself. `water`: what somebody does
+    to all of them.
     """
     if not faces:
         raise ValueError("no faces to compute")
+    if len({f.under_cover for f in faces}) > 1:
+        raise ValueError("what lies under cover is computed apart")
+    if faces[0].under_cover:
+        steps = steps.under_cover
     azimuth, tilt = np.array([f.azimuth_deg for f in faces]), np.array([f.tilt_deg for f in faces])
     eaves = [f.eave for f in faces]
-    light = sun.on_faces(steps.sun, steps.light, azimuth, tilt, [f.horizon for f in faces], eaves=eaves)
+    light = sun.on_faces(
+        steps.sun,
+        steps.light,
+        azimuth,
+        tilt,
+        [f.horizon for f in faces],
+        eaves=eaves,
+        shaded=[f.shaded for f in faces],
+    )
     facing = facing_wind(steps, azimuth)
     wall_rain = driving_rain(steps, facing, tilt)
     if any(f.rain_exposure != 1.0 for f in faces):

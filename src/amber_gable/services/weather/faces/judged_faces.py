@@ -154,7 +154,7 @@ def of_step(site: SiteClimate, face: Face, judged: Judged) -> JudgedFace:
     return JudgedFace(
         face=face,
         what=f"{work.stint.name}: {judged.state.part.name}",
-        climate=site.surface_of(part, work.colour or part.colour_now).climate,
+        climate=site.surface_of(part, work.colour or part.colour_now, work.stint.first.where).climate,
         windows=work.windows,
         ok=judged.ok,
         letters=judged.letters,

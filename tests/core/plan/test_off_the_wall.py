@@ -1,0 +1,98 @@
+"""What is taken down is painted where it lies: on stands under the open sky, or under cover without rain, sun and
+ladder."""
+
+from datetime import datetime
+
+import numpy as np
+import pytest
+
+from amber_gable.core.climate.job_climate import SiteClimate, site_climate
+from amber_gable.core.plan.build import plan_job
+from amber_gable.core.state.judgement import JudgedWork, work_of
+from amber_gable.core.weather.judged.slots import mean
+from amber_gable.core.work.record import job_work
+from amber_gable.core.work.stints import stints
+from amber_gable.domain.job.job import JobBundle
+from amber_gable.domain.work.operation import Where
+from tests.small_jobs import five_shutters, two_sashes
+from tests.weather_cases import real_year
+
+BEGIN = datetime.fromisoformat("2025-06-02T00:00-03:00")
+FIRST = ("item", "shutters-1")
+
+
+def _site(bundle: JobBundle) -> SiteClimate:
+    return site_climate(bundle, real_year(), BEGIN, 12)
+
+
+def _coat(site: SiteClimate) -> JudgedWork:
+    """The first coat of the first pair of shutters."""
+    finish, part = site.bundle.finish_of(*FIRST), site.bundle.property.part(FIRST)
+    assert finish is not None and part is not None
+    stint = next(s for s in stints(site.bundle.operations(finish)) if s.first.id == "coat-1")
+    return work_of(site, part, finish, stint)
+
+
+@pytest.mark.parametrize("place", ["stands", "under-cover"])
+def test_the_work_between_taking_down_and_refitting_is_done_elsewhere(place: str) -> None:
+    bundle = five_shutters(place)
+    finish = bundle.finish_of(*FIRST)
+    assert finish is not None
+    told = {o.id: o.where for o in bundle.operations(finish)}
+    there = Where(place)
+    expected = {
+        "cover": None, "take-down": None, "take-out": None, "wash": there, "coat-1": there, "coat-2": there,
+        "hang": there, "refit": None,
+    }  # fmt: skip
+    assert told == expected
+    assert {o.where for o in five_shutters().operations(five_shutters().job.finishes[0])} == {None}
+
+
+def test_hours_of_carrying_are_counted_and_no_ladder_moves_for_what_lies_on_the_ground() -> None:
+    """A pair of shutters carried 0.1 h each way; the sashes of a window out and back in 0.6 h each way."""
+    carried = {line.operation.id: line.hours for line in job_work(five_shutters("stands"))[FIRST].lines}
+    assert (carried["take-out"], carried["hang"]) == pytest.approx((0.1, 0.1))
+    sash = job_work(two_sashes("under-cover"))["item", "sash-1"]
+    out = {line.operation.id: line.hours for line in sash.lines}
+    assert (out["take-out"], out["hang"]) == pytest.approx((0.6, 0.6))
+    assert "free" not in out and "edge" in out, "cut free as they are taken out"
+    assert sash.moves is None
+
+
+def test_under_cover_neither_rain_nor_sun_nor_night_stops_a_coat_but_the_crews_day_does() -> None:
+    wall, shed = _coat(_site(five_shutters())), _coat(_site(five_shutters("under-cover")))
+    rules = {c.rule.id for c in shed.windows.checks}
+    assert "daylight" in {c.rule.id for c in wall.windows.checks} - rules and "working-day" in rules
+    assert not any(c.stops.any() for c in shed.windows.checks if c.rule.id in ("rain", "rain-depth", "sun", "wind"))
+    rain = next(c for c in wall.windows.checks if c.rule.id == "rain-depth").stops[0]
+    assert rain.any() and shed.windows.ok[0, rain].any(), "work for wet days"
+    inside = (wall.windows.slots.hours >= 7.5) & (wall.windows.slots.hours < 18.5)
+    assert not shed.windows.ok[0, ~inside].any()
+
+
+def test_in_a_shed_a_surface_has_the_air_outside_and_on_stands_the_whole_sky() -> None:
+    site = _site(five_shutters("under-cover"))
+    part = site.bundle.property.part(FIRST)
+    assert part is not None
+    shed = site.surface_of(part, part.colour_now, Where.COVER).climate
+    assert np.abs(shed.surface - shed.steps.air).max() < 3.0, "no sun warms it, no sky cools it"
+    assert not shed.poa_global.any() and not shed.wall_rain.any()
+    open_ = _site(five_shutters("stands"))
+    stands = open_.surface_of(part, part.colour_now, Where.STANDS).climate
+    wall = open_.surface_of(part, part.colour_now).climate
+    assert wall.poa_direct.any() and not stands.poa_direct.any(), "stands are moved with the shade"
+    noon = open_.slots.hours == 12.0
+    assert mean(stands.poa_global, open_.slots)[0, noon].mean() > 50, "the sky lights them"
+    assert stands.surface.min() < wall.surface.min(), "under the whole sky it cools more at night"
+
+
+def test_shutters_under_cover_are_done_no_later_than_on_stands() -> None:
+    finish = {}
+    for place in ("stands", "under-cover"):
+        bundle = five_shutters(place)
+        plan = plan_job(_site(bundle), BEGIN)
+        assert plan.unplaced == () and plan.finish is not None
+        order = [step for t in plan.tasks for step in t.steps if "shutters-1" in {k for _, k in t.extent.parts}]
+        assert order == ["cover", "take-down", "take-out", "wash", "coat-1", "coat-2", "hang", "refit"]
+        finish[place] = plan.finish
+    assert finish["under-cover"] <= finish["stands"]
