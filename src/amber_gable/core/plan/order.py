@@ -41,6 +41,8 @@ def within_part(item: WorkItem, items: Sequence[WorkItem]) -> list[After]:
 def dirt_before_films(items: Sequence[WorkItem], bundle: JobBundle) -> tuple[Gates, dict[str, tuple[str, ...]]]:
     """All dirty work on a face, and all washing of what touches it, stands before any film there. Gates by name, and
     for each film the gates it waits for. What a part still sands between its own films is its own affair."""
+    # What lies elsewhere dirties no wall, and no wall dirties it.
+    items = [i for i in items if i.in_place]
     early = [i for i in items if i.first_film is None or i.number < i.first_film]
     dirty = [i for i in early if any(o.kind in DIRTY for o in i.stint.operations)]
     wet = [i for i in dirty if any(o.kind.wets for o in i.stint.operations)]
@@ -69,7 +71,7 @@ def covered_first(items: Sequence[WorkItem], bundle: JobBundle) -> tuple[Gates, 
 
 
 def _drops(item: WorkItem) -> bool:
-    return any(o.kind in DIRTY or o.kind.lays_film for o in item.stint.operations)
+    return item.in_place and any(o.kind in DIRTY or o.kind.lays_film for o in item.stint.operations)
 
 
 def _set_up_first(
@@ -128,12 +130,15 @@ def on_face(item: WorkItem, items: Sequence[WorkItem], bundle: JobBundle) -> lis
     field's first film comes after the trim's last.
     """
     late = bundle.schools["order"] == "fields-first"
-    if item.trim is not late or (item.part.item_kind and not item.trim):
+    if item.trim is not late or (item.part.item_kind and not item.trim) or not item.in_place:
         return []
     others = [
         o
         for o in items
-        if o.part.face.id == item.part.face.id and o.trim is not late and (not o.part.item_kind or o.trim)
+        if o.part.face.id == item.part.face.id
+        and o.trim is not late
+        and (not o.part.item_kind or o.trim)
+        and o.in_place
     ]
     out = []
     if late and item.number == 0:

@@ -89,6 +89,11 @@ class WorkItem:
         return f"{self.stint.name}: {self.part.face.name}, {self.part.name}{section}"
 
     @property
+    def in_place(self) -> bool:
+        """Whether it is done on its wall."""
+        return self.stint.first.where is None
+
+    @property
     def trim(self) -> bool:
         return self.part.item_kind in FRAMED or (not self.part.item_kind and SUBSTRATES[self.part.substrate].is_trim)
 

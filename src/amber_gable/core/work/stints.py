@@ -24,7 +24,8 @@ class Stint:
     @property
     def name(self) -> str:
         names = [o.name for o in self.operations]
-        return ", then ".join([names[0], *(n if n[1:2].isupper() else n[0].lower() + n[1:] for n in names[1:])])
+        told = ", then ".join([names[0], *(n if n[1:2].isupper() else n[0].lower() + n[1:] for n in names[1:])])
+        return f"{told}, {self.first.where.words}" if self.first.where else told
 
     @property
     def brief(self) -> str:

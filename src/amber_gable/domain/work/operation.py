@@ -44,6 +44,10 @@ class Where(StrEnum):
     STANDS = "stands"
     COVER = "under-cover"
 
+    @property
+    def words(self) -> str:
+        return {Where.STANDS: "on stands", Where.COVER: "under cover"}[self]
+
 
 class Technique(StrEnum):
     """How a step is done. Safety cards forbid techniques, not steps; core/specification/cautions/dangers.py says

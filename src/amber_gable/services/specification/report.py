@@ -15,7 +15,7 @@ from amber_gable.domain.errors import NoSteps
 from amber_gable.domain.job.job import JobBundle
 from amber_gable.domain.paint.product import Product
 from amber_gable.domain.work.alert import Alert
-from amber_gable.domain.work.operation import Operation, OperationKind
+from amber_gable.domain.work.operation import Operation, OperationKind, Where
 
 
 def specification(bundle: JobBundle, *, kept: bool = False) -> dict[str, Any]:
@@ -108,6 +108,7 @@ def _step(o: Operation, part: PaintedPart, products: dict[str, Product], finish_
         "unit": "m2" if o.unit is None else o.unit.value,
         "method": o.method.value if o.method else None,
         "back_roll": o.back_roll,
+        "where": o.where.value if o.where else None,
         "wait_h": o.wait_h,
         "wait_until": o.wait_until,
         "note": o.note,
@@ -130,7 +131,8 @@ def lines(report: dict[str, Any]) -> Iterable[str]:
             wait = f"; then {s['wait_h']:g} h" if s["wait_h"] else ""
             until = f", until {s['wait_until']}" if s["wait_until"] else ""
             amount = "" if (s["amount"], s["unit"]) == (1, "pieces") else f" {s['amount']:g} {s['unit']}"
-            yield f"  {n:2}. {s['name']} [{s['technique']}{product}]{amount}{wait}{until}"
+            there = f", {Where(s['where']).words}" if s["where"] else ""
+            yield f"  {n:2}. {s['name']}{there} [{s['technique']}{product}]{amount}{wait}{until}"
         for m in part["no_matter"]:
             yield f"  nothing follows from {m['finding']}: {m['because']}"
         if part["cards"]:

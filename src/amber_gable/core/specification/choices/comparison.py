@@ -135,4 +135,5 @@ def _said(o: Operation, product: Product | None) -> str:
     method = f", {o.method.value}" if o.method is not None else ""
     rolled = ", back-rolled" if o.back_roll else ""
     share = f" on {o.share * 100:.0f} %" if o.share < 1 else ""
-    return f"{o.name}{method}{rolled}{share}{f', {product.name}' if product else ''}"
+    there = f", {o.where.words}" if o.where else ""
+    return f"{o.name}{method}{rolled}{share}{there}{f', {product.name}' if product else ''}"

@@ -47,22 +47,31 @@ def disturbs(technique: Technique | None, kind: OperationKind, chalks: bool) -> 
     return bool(DANGERS[technique] & _BREAKS) or (chalks and kind is OperationKind.WASH)
 
 
+def taken_away(facts: Facts) -> bool:
+    """Whether the part is painted elsewhere."""
+    comes_off = facts.tags & {"door", "window", "shutter"} and "garage-door" not in facts.tags
+    return bool(comes_off) and facts.schools["place"] != "in-place"
+
+
 def protection(bundle: JobBundle, part: PaintedPart, facts: Callable[[PaintedPart], Facts]) -> Protection:
     """Of a part, in a job where `facts` are those of a part by itself. Worked on is what has a finish, and the part
     that is asked about."""
     worked = _worked(bundle, part)
     own = [p for p in worked if p == part.key or _derived(bundle, p)]
-    first = own[0] == part.key
+    parts = painted_parts(bundle.property, bundle.deduction)
+    # What is taken away drips on no ground here.
+    in_place = [k for k in own if not taken_away(facts(part if k == part.key else parts[k]))]
+    first = bool(in_place) and in_place[0] == part.key
     if not facts(part).get("lead"):
         return Protection(first, False, 0)
-    parts, pace = painted_parts(bundle.property, bundle.deduction), pace_of(bundle)
+    pace = pace_of(bundle)
 
     @cache
     def hours(key: Key) -> float:
         return _dusty_hours(bundle, parts[key], part, facts, pace)
 
     dusty = next((k for k in own if hours(k)), None)
-    if dusty not in (None, part.key) or (dusty is None and not first):
+    if dusty not in (None, part.key) or (dusty is None and own[0] != part.key):
         # Its containment stands with another part.
         return Protection(first, False, 0)
     total = sum(hours(k) for k in worked)
