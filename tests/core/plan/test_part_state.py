@@ -13,7 +13,8 @@ from amber_gable.domain.grid import SLOTS_PER_HOUR
 from amber_gable.domain.job.job import JobBundle
 from amber_gable.domain.weather.series import WeatherSeries
 from amber_gable.domain.wording import timed_at
-from tests.site_cases import SIDING, at, site_of, state_of, wall, weather
+from tests.jobs import one_wall
+from tests.site_cases import SIDING, at, record, site_of, state_of, wall, weather
 
 NINE, TEN = at(0, "09:00"), at(0, "10:00")
 PREPARED = ("done", "wash scrape", at(-4, "09:00"))
@@ -26,6 +27,42 @@ STATES: list[tuple[str, list[Any], list[Any], datetime, WeatherSeries | None, st
     ("nothing done: wash at once", [], [], TEN, None, "wash", []),
     ("washed an hour ago: scraping waits some hours", [("done", "wash", NINE)], [], TEN, None, "scrape", ["M 0 13:00"]),
     ("and after four hours it waits no more", [("done", "wash", NINE)], [], at(0, "13:01"), None, "scrape", []),
+    (
+        "the surface is seen and felt to be dry: scraping waits no more",
+        [("done", "wash", NINE), ("tested", "wash", TEN)],
+        [],
+        TEN,
+        None,
+        "scrape",
+        [],
+    ),
+    (
+        "not yet, somebody says",
+        [("done", "wash", NINE), ("tested", "wash", TEN), ("not-ready", "wash", at(0, "10:05"))],
+        [],
+        at(0, "10:05"),
+        None,
+        "scrape",
+        ["M 0 13:00"],
+    ),
+    (
+        "washed anew after its test it waits anew",
+        [("done", "wash", at(0, "07:00")), ("tested", "wash", at(0, "08:30")), ("done", "wash", NINE)],
+        [],
+        TEN,
+        None,
+        "scrape",
+        ["M 0 13:00"],
+    ),
+    (
+        "of wood that is to be sealed no eye tells, a meter does",
+        [("done", "wash", NINE), ("done", "scrape", at(0, "14:00")), ("tested", "wash", at(0, "14:30"))],
+        [],
+        at(0, "15:00"),
+        None,
+        "prime",
+        ["M 1 09:00"],
+    ),
     (
         "what seals the wood waits the whole day, though it was scraped since",
         [("done", "wash", NINE), ("done", "scrape", at(0, "14:00"))],
@@ -292,3 +329,30 @@ def test_rain_to_come_ends_the_answer_with_what_to_do() -> None:
     assert shut is not None
     assert shut[1] == "R"
     assert washing.first_shut(TEN, at(0, "13:00")) is None
+
+
+WASHED = ("done", "wash", NINE)
+SOAKED = {at(0, f"{h:02d}:00"): 6.0 for h in (13, 14, 15, 16)}
+AGAIN = SOAKED | {at(2, f"{h:02d}:00"): 6.0 for h in (9, 10)}
+# A rendered wall: what was noted, now, rain, how many waits, and whether its test is offered.
+RENDER: list[tuple[str, list[Any], datetime, dict[datetime, float], int, bool]] = [
+    ("washed three hours ago: no sheet was on it overnight yet", [WASHED], at(0, "12:00"), {}, 1, False),
+    ("said so all the same", [WASHED, ("tested", "wash", at(0, "11:00"))], at(0, "12:00"), {}, 1, False),
+    ("the next morning the sheet may be looked under", [WASHED], at(1, "08:00"), {}, 1, True),
+    ("it is clear: no wait is left", [WASHED, ("tested", "wash", at(1, "07:00"))], at(1, "08:00"), {}, 0, False),
+    ("washed and soaked by rain: it waits for both", [WASHED], at(1, "08:00"), SOAKED, 2, True),
+    ("a clear sheet ends both", [WASHED, ("tested", "wash", at(1, "07:00"))], at(1, "08:00"), SOAKED, 0, False),
+    ("until it rains again", [WASHED, ("tested", "wash", at(2, "07:00"))], at(2, "14:00"), AGAIN, 1, True),
+]
+
+
+@pytest.mark.parametrize(
+    ("lines", "now", "rain", "waits", "offered"), [r[1:] for r in RENDER], ids=[r[0] for r in RENDER]
+)
+def test_a_wait_of_masonry_ends_when_its_test_says_so(
+    lines: list[Any], now: datetime, rain: dict[datetime, float], waits: int, offered: bool
+) -> None:
+    bundle = one_wall(system="generic-masonry-roller", substrate="stucco-smooth", record=record(*lines))
+    (cell,) = state_of(bundle, now, weather(rain) if rain else None).parts[SIDING].cells
+    assert len(cell.waits) == waits, [w.words for w in cell.waits]
+    assert any(w.test is not None for w in cell.waits) is offered

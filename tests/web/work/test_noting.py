@@ -347,3 +347,29 @@ def test_who_notes_may_have_any_letters_and_is_known_next_time(client: TestClien
     assert page.status_code == 200
     assert client.post(f"{RISE}/today/note", data={"task": _first(ctx), "said": "done"}).status_code == 200
     assert {e.by for e in _record(ctx)[-2:]} == {who}
+
+
+@weather
+def test_the_test_that_ends_a_wait_is_answered_with_one_touch(ctx: Context, client: TestClient) -> None:
+    """The front siding was washed an hour before its scraping is due: that waits until it is dry to see and touch."""
+    kept = _view(ctx).kept
+    assert kept is not None
+    scrape = next(t for t in kept.plan.tasks if "scrape" in t.steps and t.part == FRONT)
+    assert isinstance(ctx.space.clock, DemoClock)
+    ctx.space.clock.set(scrape.start + timedelta(minutes=5))
+    panel, sheet = f"{RISE}/standing/zone/front-siding", f"{RISE}/today"
+    washed = (scrape.start - timedelta(hours=1)).isoformat()
+    for step in ("contain", "wash"):
+        submit(client, panel, data={"step": step, "said": "done", "at": washed})
+    asked = 'action="/jobs/coopers-rise/today/test"'
+    assert "Test: it is dry to see and touch?" in client.get(panel, headers={"hx-request": "true"}).text
+    assert asked in client.get(sheet).text, "asked on Today too"
+    answer = {"kind": "zone", "part": "front-siding", "step": "wash"}
+    submit(client, f"{sheet}/test", data=answer | {"said": "not-ready"})
+    assert asked in client.get(sheet).text, "not yet: it waits on"
+    submit(client, f"{sheet}/test", data=answer | {"said": "tested"})
+    assert asked not in client.get(sheet).text
+    assert "Test:" not in client.get(panel, headers={"hx-request": "true"}).text
+    assert [e.said for e in _record(ctx)][-2:] == [Said.NOT_READY, Said.TESTED]
+    wrong = client.post(f"{sheet}/test", data=answer | {"part": "nowhere", "said": "tested"})
+    assert wrong.status_code == 404

@@ -14,11 +14,13 @@ from amber_gable.domain.wording import timed_at
 
 @dataclass(frozen=True)
 class AnswerWords:
-    """`headline` is the one line to read from the ladder; `then` what follows from it."""
+    """`headline` is the one line to read from the ladder; `then` what follows from it. `tests`: steps whose wait ends
+    when somebody says that a test was passed, each with what must be seen."""
 
     headline: str
     then: str
     ok: bool
+    tests: tuple[tuple[str, str], ...] = ()
 
 
 def told(answer: Answer, tz: tzinfo) -> AnswerWords:
@@ -34,7 +36,8 @@ def told(answer: Answer, tz: tzinfo) -> AnswerWords:
         case Verdict.WAITS:
             first = answer.waits[0]
             head = f"Weather fine, not ready: {first.words}" if answer.weather_ok else f"Not ready: {first.words}"
-            return AnswerWords(head, _ready(answer.waits, tz) + opens, False)
+            tests = tuple(dict.fromkeys(w.test for w in answer.waits if w.test is not None))
+            return AnswerWords(head, _ready(answer.waits, tz) + opens, False, tests)
         case Verdict.STOPPED:
             stop = next(w for w in answer.waits if w.letter == "S")
             lifts = f"What lifts it: {stop.lifts}" if stop.lifts else ""

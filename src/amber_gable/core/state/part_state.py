@@ -5,6 +5,8 @@ from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, replace
 from datetime import datetime, time, timedelta, tzinfo
 
+import numpy as np
+
 from amber_gable.core.climate.job_climate import SiteClimate, part_moisture_limit, part_water_limit
 from amber_gable.core.specification.cautions.stops import Stop
 from amber_gable.core.state.film import Film, film_of
@@ -12,9 +14,11 @@ from amber_gable.core.state.progress import Cell, Progress, cells
 from amber_gable.core.survey.amounts.painted import Key, PaintedPart
 from amber_gable.core.survey.findings.moisture import judged_moisture
 from amber_gable.core.weather.film.drying import DryingStage
+from amber_gable.core.weather.judged.rules import RAIN_MEASURABLE
 from amber_gable.core.work.stints import Stint, stints
 from amber_gable.core.work.waits import PAST, dampens, film_stage, keeps_rain_out, seals, shuts_in, wait_hours
 from amber_gable.domain.findings.condition import MoistureReading
+from amber_gable.domain.grid import STEP_S
 from amber_gable.domain.house.substrates import SUBSTRATES, Substrate
 from amber_gable.domain.job.site_record import SiteEntry
 from amber_gable.domain.paint.product import Product
@@ -26,16 +30,25 @@ DAMP = "damp"
 """The stop of wood over its limit that is not yet wet (core/specification/rules/wood.py)."""
 
 
+DRY_TO_SEE = "it is dry to see and touch"
+"""The test of a wait for which the step names none."""
+SHEET_CLEAR = "a sheet taped on overnight is clear underneath, and the wall dry to see and touch"
+"""The test of masonry, which no meter reads; it takes a night."""
+NIGHT = timedelta(hours=10)
+
+
 @dataclass(frozen=True)
 class Wait:
     """Why the next step may not begin yet. `letter`: S a stop, M a damp substrate, B what lies below. `until` is None
-    where no day is known; `lifts` says what ends or shortens it. `order`: a step before it is not done yet."""
+    where no day is known; `lifts` says what ends or shortens it. `order`: a step before it is not done yet. `test`: the
+    step whose wait a test ends, and what must be seen."""
 
     letter: str
     words: str
     until: datetime | None
     lifts: str = ""
     order: bool = False
+    test: tuple[str, str] | None = None
 
 
 @dataclass(frozen=True)
@@ -206,11 +219,28 @@ def _fixed(
             lifts = f"a meter reading of {limit.value:g} % or less shortens it"
         elif lifts:
             lifts = f"or when {lifts}"
-        wait = Wait(letter, f"{PAST[operation.kind]} {timed_at(entry.at, around.tz)}", until, lifts)
+        # A meter tells of wood what no eye does.
+        metered = wet and limit is not None and seals(after.first)
+        # What goes on a dry surface waits for that alone, not for the step's own test.
+        only_dry = hours < operation.wait_h
+        sheet = wet and limit is None and _is_masonry(part) and not only_dry
+        begins = entry.at + (NIGHT if sheet else timedelta())
+        if not metered and _passed(cell, operation, begins):
+            continue
+        seen = SHEET_CLEAR if sheet else DRY_TO_SEE if only_dry or not operation.wait_until else operation.wait_until
+        lifts = lifts if metered else f"or when {seen}"
+        test = None if metered or around.now < begins else (operation.id, seen)
+        wait = Wait(letter, f"{PAST[operation.kind]} {timed_at(entry.at, around.tz)}", until, lifts, test=test)
         known = longest.get(letter)
         if known is None or (known.until is not None and until > known.until):
             longest[letter] = wait
     return out + list(longest.values())
+
+
+def _passed(cell: Cell, operation: Operation, since: datetime) -> bool:
+    """Whether the test that ends the wait behind a step was passed since it could be."""
+    tested = dict(zip((o.id for o in cell.operations), cell.tested, strict=False)).get(operation.id)
+    return tested is not None and tested.at >= since
 
 
 def _product(around: Surroundings, operation: Operation) -> Product | None:
@@ -268,7 +298,30 @@ def _soaked(around: Surroundings, part: PaintedPart, cell: Cell, stint: Stint, f
         return []
     pct, until = found
     words = f"by the weather since it holds about {pct:.0f} %; at most {limit.value:g} % is allowed"
-    return [Wait("M", words, until, "a meter reading below the limit shortens it")]
+    if not _is_masonry(part):
+        return [Wait("M", words, until, "a meter reading below the limit shortens it")]
+    if _dry_since(around, part, cell):
+        return []
+    wetted = next(((o, e) for o, e in reversed(_noted(cell)) if dampens(o)), None)
+    test = (wetted[0].id, SHEET_CLEAR) if wetted is not None and around.now >= wetted[1].at + NIGHT else None
+    return [Wait("M", words, until, f"or when {SHEET_CLEAR}", test=test)]
+
+
+def _is_masonry(part: PaintedPart) -> bool:
+    return "masonry" in SUBSTRATES[part.substrate].tags
+
+
+def _dry_since(around: Surroundings, part: PaintedPart, cell: Cell) -> bool:
+    """Whether a test said it is dry, and no rain reached it since."""
+    tested = max((t.at for t in cell.tested if t is not None), default=None)
+    if tested is None:
+        return False
+    climate = around.site.surface_of(part.part, part.part.colour_now).climate
+    first, end = (
+        int(np.clip((t.timestamp() - climate.steps.start) // STEP_S, 0, len(climate.steps)))
+        for t in (tested, around.now)
+    )
+    return not (climate.wall_rain[0, first:end] >= RAIN_MEASURABLE).any()
 
 
 def _reading_since(part: PaintedPart, since: datetime | None, tz: tzinfo) -> tuple[float, datetime] | None:

@@ -25,12 +25,13 @@ class RecordPiece:
 
 @dataclass
 class StepRecord:
-    """Of one step on one part: what was done, what is under way, and what was said to be not done. The pieces of each
-    do not overlap."""
+    """Of one step on one part: what was done, what is under way, what was said to be not done, and where the test that
+    ends its wait was passed. The pieces of each do not overlap."""
 
     done: list[RecordPiece] = field(default_factory=list)
     running: list[RecordPiece] = field(default_factory=list)
     refused: list[RecordPiece] = field(default_factory=list)
+    tested: list[RecordPiece] = field(default_factory=list)
 
 
 Progress = dict[tuple[Key, str], StepRecord]
@@ -67,6 +68,11 @@ def _spoken_of(extent: Extent, how_far: float | None) -> list[tuple[Key, float, 
 
 def _enter(step: StepRecord, piece: RecordPiece) -> None:
     said = piece.entry.said
+    if said in (Said.TESTED, Said.NOT_READY):
+        step.tested = _without(step.tested, piece)
+        if said is Said.TESTED:
+            step.tested = _sorted(step.tested, piece)
+        return
     step.running = _without(step.running, piece)
     step.refused = _without(step.refused, piece)
     if said is Said.STARTED:
@@ -113,7 +119,8 @@ def left_to_note(
 @dataclass(frozen=True)
 class Cell:
     """A stretch of a part on which the same steps were done. `done` has an entry for each step that was noted as done;
-    `passed` are steps before a later one that was done, which nobody noted; `open` what is still to do, in order."""
+    `passed` are steps before a later one that was done, which nobody noted; `open` what is still to do, in order;
+    `tested` the test of each step's wait, where it was passed."""
 
     left: float
     right: float
@@ -123,6 +130,7 @@ class Cell:
     passed: tuple[Operation, ...]
     running: SiteEntry | None
     refused: SiteEntry | None
+    tested: tuple[SiteEntry | None, ...] = ()
 
     @property
     def share(self) -> float:
@@ -134,7 +142,7 @@ def cells(key: Key, operations: Sequence[Operation], found: Progress) -> list[Ce
     steps = [found.get((key, o.id), StepRecord()) for o in operations]
     edges = {0.0, 1.0}
     for step in steps:
-        edges |= {x for p in (*step.done, *step.running, *step.refused) for x in (p.left, p.right)}
+        edges |= {x for p in (*step.done, *step.running, *step.refused, *step.tested) for x in (p.left, p.right)}
     cuts = _apart(sorted(edges))
     out: list[Cell] = []
     for left, right in pairwise(cuts):
@@ -157,7 +165,7 @@ def _apart(edges: list[float]) -> list[float]:
 
 
 def _alike(a: Cell, b: Cell) -> bool:
-    return (a.done, a.open, a.running, a.refused) == (b.done, b.open, b.running, b.refused)
+    return (a.done, a.open, a.running, a.refused, a.tested) == (b.done, b.open, b.running, b.refused, b.tested)
 
 
 def _cell(operations: tuple[Operation, ...], steps: list[StepRecord], left: float, right: float) -> Cell:
@@ -184,6 +192,7 @@ def _cell(operations: tuple[Operation, ...], steps: list[StepRecord], left: floa
         passed=passed,
         running=next((e for e in running if e is not None), None),
         refused=next((e for e in refused if e is not None), None),
+        tested=tuple(over(s.tested) for s in steps),
     )
 
 

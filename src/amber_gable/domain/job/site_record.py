@@ -31,12 +31,15 @@ class Extent(Record):
 
 
 class Said(StrEnum):
-    """What an entry says of the work it names."""
+    """What an entry says of the work it names. `tested`: the test that ends the wait behind a step was passed;
+    `not-ready`: it was made, and not passed."""
 
     STARTED = "started"
     DONE = "done"
     PART_DONE = "part-done"
     NOT_DONE = "not-done"
+    TESTED = "tested"
+    NOT_READY = "not-ready"
     TAKEN_BACK = "taken-back"
 
 

@@ -49,7 +49,8 @@ def _moment(text: str) -> datetime:
         raise ValueError(f"“{text[:30]}” is not a time: give the day and the hour, such as 2026-09-15T08:40") from None
 
 
-_SAID = [Said.STARTED, Said.DONE, Said.PART_DONE, Said.NOT_DONE]
+_SAID = [Said.STARTED, Said.DONE, Said.PART_DONE, Said.NOT_DONE, Said.TESTED, Said.NOT_READY]
+_OF_WHAT_IS_DONE = (Said.NOT_DONE, Said.TESTED, Said.NOT_READY)
 _HOW_FAR = "say how far it is done, between 1 and 99 %"
 
 
@@ -195,7 +196,7 @@ _Spoken = list[tuple[Extent, tuple[str, ...], float | None]]
 
 
 def _spoken(bundle: JobBundle, found: Progress, work: Named, said: Said, share: float | None) -> _Spoken:
-    if said is Said.NOT_DONE:
+    if said in _OF_WHAT_IS_DONE:
         return [(work.extent, work.steps, None)]
     operations = {f.part: bundle.operations(f) for f in bundle.job.finishes}
     left = left_to_note(work.extent, work.steps, operations, found)

@@ -14,7 +14,7 @@ from amber_gable.services.job.jobs import other_jobs
 from amber_gable.services.job.view import JobView
 from amber_gable.services.survey.conditions import add_moisture
 from amber_gable.services.today.day_sheet import DaySheet, cautions, painting_orders
-from amber_gable.services.today.noting import note_of, note_tasks, take_back
+from amber_gable.services.today.noting import note_of, note_step, note_tasks, take_back
 from amber_gable.services.today.standing import standings
 from amber_gable.services.weather.told.crew_notes import crew_notes
 from amber_gable.services.weather.told.rain_race import rain_race
@@ -135,6 +135,19 @@ def reading(request: Request, job_id: str, form: Fields) -> Response:
     except Refused as error:
         return _sheet(request, load_job(request, job_id), None, error.fields, 422)
     return _back(job_id, "")
+
+
+@router.post("/test")
+def test_answered(request: Request, job_id: str, form: Fields) -> Response:
+    """Whether the test that ends a wait was passed."""
+    ctx = signed_by(request, form.get("by", ""))
+    try:
+        note_step(
+            ctx, job_id, form.get("kind", ""), form.get("part", ""), form.get("step", ""), note_of(form, ctx.actor)
+        )
+    except Refused as error:
+        return _sheet(request, load_job(request, job_id), None, error.fields, 422)
+    return _back(job_id, ctx.actor)
 
 
 def _back(job_id: str, who: str) -> Response:
