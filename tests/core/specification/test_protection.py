@@ -11,6 +11,7 @@ from amber_gable.core.specification.derived.part_spec import Wish, fresh_spec, w
 from amber_gable.core.specification.derived.protection import ROLES, unprotected
 from amber_gable.core.survey.amounts.painted import PaintedPart, painted_parts
 from amber_gable.domain.job.job import JobBundle
+from amber_gable.domain.work.operation import Where
 from tests.jobs import coopers_rise
 
 CONTAINED = {"contain", "daily-clean", "final-check"}
@@ -87,6 +88,22 @@ def test_parts_derived_together_share_one_containment() -> None:
     roles = {p.key[1]: {o.id for o in fresh_spec(ahead, p, w, shelf).operations} for p, w in wishes}
     contained = [id_ for id_, found in roles.items() if "contain" in found]
     assert contained == ["front-siding"]
+
+
+def test_what_is_taken_away_is_contained_where_it_lies_and_the_wall_for_itself() -> None:
+    """Siding, trim and shutters flake; the shutters are painted on stands: two containments. Of the wall alone the
+    first part contains; under cover no rain lifts the sheets."""
+    for place, told in (("stands", "round the stands"), ("under-cover", "the shed")):
+        raw = _house(dict.fromkeys(ALL, FLAKES), ALL).model_dump(mode="json")
+        for finish in raw["job"]["finishes"]:
+            finish |= {"schools": {"place": place}} if finish.get("item") else {}
+        bundle = JobBundle.model_validate(raw)
+        assert _carrying(bundle) == ["front-siding", "shutters-1"]
+        done = completed(bundle)
+        contain = {f.part[1]: next(o for o in done.operations(f) if o.id == "contain")
+                   for f in done.job.finishes if f.part[1] in _carrying(bundle)}  # fmt: skip
+        assert contain["front-siding"].where is None
+        assert contain["shutters-1"].where is Where(place) and told in contain["shutters-1"].name
 
 
 def test_dusty_days_follow_from_the_hours() -> None:

@@ -208,16 +208,29 @@ _OFF = ("take-out", "take-down")
 """Roles of the steps that take a part off its wall."""
 
 
+_CONTAINED = {
+    Where.STANDS: "Contain round the stands: ground sheeted 3 m out, tape and signs up",
+    Where.COVER: "Contain the shed: floor sheeted wall to wall, doors shut, tape and signs up",
+}
+
+
 def off_the_wall(steps: Sequence[PlannedStep], facts: Facts) -> list[PlannedStep]:
-    """The steps with those between taking down and refitting moved to where the part lies meanwhile."""
+    """The steps with those between taking down and refitting moved to where the part lies meanwhile, and its
+    containment with them."""
     place = facts.schools["place"]
     at = next((n for n, s in enumerate(steps) if s.role == "take-out"), None)
     if place == "in-place" or at is None:
         return list(steps)
-    return [
-        replace(s, where=Where(place)) if n > at and s.stage not in ON_THE_WALL and s.role not in _OFF else s
-        for n, s in enumerate(steps)
-    ]
+    where, out = Where(place), []
+    for n, step in enumerate(steps):
+        if step.role == "lay-again" and where is Where.COVER:
+            continue
+        if step.role == "contain":
+            step = replace(step, name=_CONTAINED[where])
+        contained = step.role in ("contain", "lay-again", "daily-clean", "final-check")
+        there = n > at and step.stage not in ON_THE_WALL and step.role not in _OFF
+        out.append(replace(step, where=where) if there or contained else step)
+    return out
 
 
 def said(words: str, facts: Facts) -> str:

@@ -1,7 +1,7 @@
 """What is done once for a face, and with which of its parts: covering with the first that is worked on, containment
 with the first whose work disturbs old paint."""
 
-from collections.abc import Callable, Iterable, Iterator
+from collections.abc import Callable, Iterable, Iterator, Mapping
 from dataclasses import dataclass
 from functools import cache
 from math import ceil
@@ -47,22 +47,28 @@ def disturbs(technique: Technique | None, kind: OperationKind, chalks: bool) -> 
     return bool(DANGERS[technique] & _BREAKS) or (chalks and kind is OperationKind.WASH)
 
 
-def taken_away(facts: Facts) -> bool:
-    """Whether the part is painted elsewhere."""
-    comes_off = facts.tags & {"door", "window", "shutter"} and "garage-door" not in facts.tags
-    return bool(comes_off) and facts.schools["place"] != "in-place"
+COME_OFF = ("panelled-door", "flush-door", "glazed-door", "sash-window", "casement", "shutter-pair")
+"""Kinds of items that may be painted elsewhere."""
+
+
+def _away(bundle: JobBundle, part: PaintedPart, schools: Mapping[str, str] | None = None) -> bool:
+    """Whether the part is painted elsewhere, under `schools` or those of its finish."""
+    finish = bundle.finish_of(*part.key)
+    held = schools or {**bundle.schools, **(finish.schools if finish is not None else {})}
+    return part.item_kind in COME_OFF and held["place"] != "in-place"
 
 
 def protection(bundle: JobBundle, part: PaintedPart, facts: Callable[[PaintedPart], Facts]) -> Protection:
     """Of a part, in a job where `facts` are those of a part by itself. Worked on is what has a finish, and the part
     that is asked about."""
     worked = _worked(bundle, part)
+    parts, mine = painted_parts(bundle.property, bundle.deduction), facts(part)
+    away = _away(bundle, part, mine.schools)
+    # What is taken away drips on no ground here, and is contained where it lies.
+    worked = [k for k in worked if k == part.key or _away(bundle, parts[k]) is away]
     own = [p for p in worked if p == part.key or _derived(bundle, p)]
-    parts = painted_parts(bundle.property, bundle.deduction)
-    # What is taken away drips on no ground here.
-    in_place = [k for k in own if not taken_away(facts(part if k == part.key else parts[k]))]
-    first = bool(in_place) and in_place[0] == part.key
-    if not facts(part).get("lead"):
+    first = own[0] == part.key and not away
+    if not mine.get("lead"):
         return Protection(first, False, 0)
     pace = pace_of(bundle)
 

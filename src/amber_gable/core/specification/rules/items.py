@@ -102,6 +102,7 @@ OFF = (
           "the opening", "Hang the leaf; close only when tack-free", "Board or a spare leaf in the opening overnight."),
     *_out("sash-out", ("wood window",), "Cut the sashes free and take them out, number them, board the opening",
           "Put the sashes back, cords and beads too", "Beads off, cords tied off, pulleys listed; two people upstairs. "
+          "Old paint is misted where it is cut, its chips caught. "
           "The frame is painted where it is, meanwhile."),
     *_out("shutter-out", ("shutter",), "Carry the shutters to their place, stacked on edge", "Carry the shutters back",
           "Number on the hinge edge.", Phase.UNMASK),
