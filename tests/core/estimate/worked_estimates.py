@@ -19,6 +19,7 @@ def _sash(high: bool, *, putty: bool = False, surface: float = 0.0) -> dict[str,
         "dust": 0.10 * 0.55 * up,
         "coat-1": 0.9 * up,
         "coat-2": 0.9 * up,
+        "move-coat-1": up / 20,  # moved after every coat
         "refit": up / 20,
     }
     if putty:  # 8 % loose; 4.6 m of putty, out 4 m an hour, in 7; rebates 5 % and spots 9.6 % of a coat

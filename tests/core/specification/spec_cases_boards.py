@@ -100,12 +100,15 @@ CASES: list[Case] = [
          schools={"chalk": "bonding"}, says="tannin-returns"),
     # A sash: all repair and sanding, then all bare wood primed, then putty.
     case("bare sash with open putty", "wood-trim", _BARE | { "putty_m" : 5, "age_years" : 30 }, "wash/hose-wash~24 "
-         "putty-out/cut-out dull/hand-sand prime=acrylic-wood-primer putty~240 undercoat=hybrid-undercoat coat-1 "
+         "putty-out/cut-out dull/hand-sand prime=acrylic-wood-primer move-prime/move-while-fresh putty~240 "
+         "undercoat=hybrid-undercoat move-undercoat/move-while-fresh coat-1 move-coat-1/move-while-fresh "
          "coat-2 refit/move-while-fresh", "hybrid-satin", item="sash-window"),
     case("sash with rot and open putty: rot first", "wood-trim", SOUND | {"rot_m2": 0.05, "putty_m": 5},
          "wash/hose-wash~24 free/cut-out putty-out/cut-out rot/cut-out~1 sand-fillings/hand-sand "
-         "prime-fillings=acrylic-wood-primer prime-rebates=alkyd-wood-primer putty~240 undercoat=hybrid-undercoat "
-         "coat-1 coat-2 refit/move-while-fresh", "hybrid-satin", item="sash-window", says="rot-goes-on"),
+         "prime-fillings=acrylic-wood-primer prime-rebates=alkyd-wood-primer putty~240 "
+         "undercoat=hybrid-undercoat move-undercoat/move-while-fresh "
+         "coat-1 move-coat-1/move-while-fresh coat-2 refit/move-while-fresh", "hybrid-satin", item="sash-window",
+         says="rot-goes-on"),
     # Whole walks: what stands together on one surface keeps its order.
     case("weathered fence of treated boards, arsenic", "board-batten", {"coating": "bare", "greyed": False,
          "timber": "pressure-treated", "age_years": 30, "moisture": 14, "loose_pct": 0, "gloss": "dull"},

@@ -9,7 +9,8 @@ from tests.core.specification.spec_case import WALL, case
 
 CASES = [
     case("casement in vinyl", "vinyl-trim", {"gloss": "satin", "vinyl": "sound", "loose_pct": 0},
-         "wash/hose-wash~4 dull/hand-sand prime=bonding-primer coat-1 coat-2 refit/move-while-fresh",
+         "wash/hose-wash~4 dull/hand-sand prime=bonding-primer move-prime/move-while-fresh coat-1 "
+         "move-coat-1/move-while-fresh coat-2 refit/move-while-fresh",
          "trim-acrylic", item="casement", says="vinyl-warranty"),
     case("garage door in its own colour, sprayed", "metal-door", {"coating": "waterborne", "gloss": "satin",
          "loose_pct": 0, "chalking": "none"},
@@ -189,7 +190,8 @@ CASES = [
          "wash/hose-wash~48 coat-1 coat-2",
          "roof-coat", checks="roof-membrane"),
     case("aluminium casement", "aluminium-siding", {"coating": "oil", "gloss": "gloss", "loose_pct": 0},
-         "wash/hose-wash~4 dull/hand-sand prime=bonding-primer coat-1 coat-2 refit/move-while-fresh",
+         "wash/hose-wash~4 dull/hand-sand prime=bonding-primer move-prime/move-while-fresh coat-1 "
+         "move-coat-1/move-while-fresh coat-2 refit/move-while-fresh",
          "trim-acrylic", item="casement"),
     case("glossy steel door, red", "metal-door", {"coating": "oil", "gloss": "gloss", "loose_pct": 0},
          "take-down wash/hose-wash~4 dull/hand-sand mask prime=bonding-primer coat-1 coat-2 coat-3 refit",

@@ -47,7 +47,8 @@ LEAD = [
          "exterior-acrylic"),
     case("lead, sash with cracked putty and stuck", "wood-trim", _OIL | { "putty_m" : 6 }, "wash/hose-wash~24 "
          "free/wet-cut-out putty-out/wet-cut-out dull/wet-sand~4 prime-rebates=alkyd-wood-primer putty~240 "
-         "undercoat=hybrid-undercoat coat-1 coat-2 refit/move-while-fresh", "hybrid-satin", item="sash-window",
+         "undercoat=hybrid-undercoat move-undercoat/move-while-fresh coat-1 move-coat-1/move-while-fresh coat-2 "
+         "refit/move-while-fresh", "hybrid-satin", item="sash-window",
          lead=True, checks="lead oil-under"),
     case("lead, open joints and nails", "wood-lap", SOUND | {"caulk_m": 12, "nails": 8},
          "wash/hose-wash~48 caulk-out/wet-cut-out nails/wet-wire-brush~4 prime-nails=metal-primer fill-nails~4 "

@@ -157,20 +157,23 @@ CASES = [
          "putty-out/cut-out mask prime-rebates=alkyd-wood-primer putty~240 coat-1 coat-2 refit", "trim-acrylic",
          item="glazed-door"),
     case("sash, full build", "wood-trim", SOUND | {"gloss": "satin"},
-         "wash/hose-wash~24 free/cut-out dull/hand-sand undercoat=hybrid-undercoat "
-         "coat-1 coat-2 refit/move-while-fresh",
+         "wash/hose-wash~24 free/cut-out dull/hand-sand undercoat=hybrid-undercoat move-undercoat/move-while-fresh "
+         "coat-1 move-coat-1/move-while-fresh coat-2 refit/move-while-fresh",
          "hybrid-satin", item="sash-window"),
     case("sash, two-coat school", "wood-trim", SOUND | {"gloss": "satin"},
-         "wash/hose-wash~24 free/cut-out dull/hand-sand coat-1 coat-2 refit/move-while-fresh",
+         "wash/hose-wash~24 free/cut-out dull/hand-sand coat-1 move-coat-1/move-while-fresh coat-2 "
+         "refit/move-while-fresh",
          "hybrid-satin", item="sash-window", schools={"windows": "two-coat"}),
     case("sash with open putty", "wood-trim", SOUND | { "coating" : "oil", "gloss" : "gloss", "loose_pct" : 10,
          "putty_m" : 6 }, "wash/hose-wash~24 scrape/dry-scrape free/cut-out putty-out/cut-out dull/hand-sand "
          "feather/power-sand prime-spots=acrylic-wood-primer prime-rebates=alkyd-wood-primer putty~240 "
-         "undercoat=hybrid-undercoat coat-1 coat-2 refit/move-while-fresh", "hybrid-satin", item="sash-window",
+         "undercoat=hybrid-undercoat move-undercoat/move-while-fresh coat-1 move-coat-1/move-while-fresh coat-2 "
+         "refit/move-while-fresh", "hybrid-satin", item="sash-window",
          checks="oil-under", says="hidden-rot"),
     case("sash, acrylic glazing school", "wood-trim", SOUND | {"putty_m": 6},
          "wash/hose-wash~24 free/cut-out putty-out/cut-out prime-rebates=alkyd-wood-primer putty~72 "
-         "undercoat=hybrid-undercoat coat-1 coat-2 refit/move-while-fresh",
+         "undercoat=hybrid-undercoat move-undercoat/move-while-fresh coat-1 move-coat-1/move-while-fresh coat-2 "
+         "refit/move-while-fresh",
          "hybrid-satin", item="sash-window", schools={"putty": "acrylic"}),
     case("shutters, by hand", "wood-trim", SOUND | {"gloss": "satin"},
          "take-down wash/hose-wash~24 dull/hand-sand coat-1 coat-2 refit",

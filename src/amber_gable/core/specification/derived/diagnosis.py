@@ -10,6 +10,7 @@ from amber_gable.core.specification.derived.planned import (
     PlannedStep,
     coat,
     dusted,
+    moved_after_each_film,
     off_the_wall,
     planned,
     quenched,
@@ -107,7 +108,8 @@ def _derived(asked: _Asked) -> Derivation:
         [*(f"{said(r.finding, facts)}: {said(r.consequence, facts)}" for r in fewer or [finish])] + [why] * bool(why)
     )
     steps += [coat(n, count, facts, coats, (finish.id, *count_rules), why, primed) for n in range(1, count + 1)]
-    steps = quenched(with_drying(off_the_wall(sorted(steps, key=lambda s: s.stage), facts), facts.tags))
+    steps = off_the_wall(sorted(steps, key=lambda s: s.stage), facts)
+    steps = moved_after_each_film(quenched(with_drying(steps, facts.tags)))
     kept = {s.role for s in steps}
     left = {s.role for s in chosen} - kept
     told = [r for r in holding if (r.coats is None or r is finish) and not set(r.unless) & kept]

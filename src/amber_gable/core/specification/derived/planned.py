@@ -171,6 +171,21 @@ def quenched(steps: Sequence[PlannedStep]) -> list[PlannedStep]:
     return out
 
 
+def moved_after_each_film(steps: Sequence[PlannedStep]) -> list[PlannedStep]:
+    """The steps with sashes that are moved after the last film moved after each before it too: a film that sets while
+    they stand shut glues them."""
+    move = next((s for s in steps if s.technique is T.MOVE), None)
+    films = [s for s in steps if s.whole_film]
+    if move is None:
+        return list(steps)
+    out = []
+    for step in steps:
+        out.append(step)
+        if step in films[:-1]:
+            out.append(replace(move, role=f"move-{step.role}", stage=step.stage))
+    return out
+
+
 _WORKS = (K.SCRAPE, K.SAND, K.REPAIR)
 _ABRADES = {Danger.DUST, Danger.EXTRACTED, Danger.ABRASION}
 
