@@ -59,7 +59,8 @@ SITE_RATES = ("furniture", "scaffold", "look-over", "walk-round", "travel", "spr
 ITEM_RATES = (
     "door-panelled", "door-flush", "door-glazed", "door-spray", "sash-1", "sash-4", "sash-6", "sash-prep-1",
     "sash-prep-4", "sash-prep-6", "shutter-brush", "shutter-spray", "shutter-hang", "shutter-hang-high", "leaf-off",
-    "sash-out", "shutter-carry", "garage-roller", "garage-spray", "garage-ready", "gutter-brush", "gutter-spray",
+    "sash-out", "shutter-carry", "denib",
+    "garage-roller", "garage-spray", "garage-ready", "gutter-brush", "gutter-spray",
     "railing-brush", "railing-spray",
 )  # fmt: skip
 

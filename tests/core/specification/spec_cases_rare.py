@@ -165,4 +165,21 @@ CASES: list[Case] = [
     case("a garage door stays where it is", "metal-door", _PANEL | {"rust_pct": 0},
          "take-down wash/hose-wash~4 mask coat-1 coat-2 refit", "trim-acrylic", item="garage-door",
          schools={"place": "stands"}, notes="steel-sound garage-close"),
+    # Rubbed down between films, where it is seen close; the first film of a part has none beneath.
+    case("panelled door, de-nibbed", "wood-trim", SOUND | {"gloss": "satin"},
+         "take-down wash/hose-wash~24 dull/hand-sand mask coat-1 denib-coat-2/de-nib coat-2 refit", "trim-acrylic",
+         item="panelled-door", schools={"between": "denib"}, notes="de-nib"),
+    case("sash of the full build, de-nibbed before both coats", "wood-trim", SOUND,
+         "wash/hose-wash~24 free/cut-out undercoat=hybrid-undercoat move-undercoat/move-while-fresh "
+         "denib-coat-1/de-nib coat-1 move-coat-1/move-while-fresh denib-coat-2/de-nib coat-2 refit/move-while-fresh",
+         "hybrid-satin", item="sash-window", schools={"between": "denib"}, notes="de-nib"),
+    case("siding is not rubbed down", "wood-lap", SOUND, "wash/hose-wash~48 coat-1 coat-2", "exterior-acrylic",
+         schools={"between": "denib"}),
+    # Soot and graffiti where no blocking primer goes: washed off, and said what may come through.
+    case("bitumen roof with soot", "bitumen-roof", {"coating": "waterborne", "loose_pct": 0, "deposit": "soot"},
+         "degrease-dirt/degrease wash/hose-wash~48 coat-1 coat-2", "roof-coat",
+         checks="roof-membrane soot-unprimed bitumen"),
+    case("composite deck with graffiti", "composite-deck", {"coating": "bare", "loose_pct": 0, "deposit": "graffiti"},
+         "degrease-dirt/degrease wash/hose-wash~4 coat-1 coat-2", "solid-stain", stops="composite-deck",
+         checks="graffiti-unprimed"),
 ]  # fmt: skip

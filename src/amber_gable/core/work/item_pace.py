@@ -95,6 +95,8 @@ def _window_step(spec: SashWindow | Casement, technique: Technique | None, kind:
     prep = f"sash-prep-{_panes(spec)}"
     if kind is _K.SCRAPE and technique in (_T.CUT_OUT, _T.WET_CUT_OUT):
         return Counted(prep, windows(spec), Factor("45 % of it: freeing and scraping", 0.45, part=True))
+    if technique is _T.DENIB:
+        return Counted(prep, windows(spec), Factor("10 % of it: de-nibbing", 0.1, part=True))
     if kind is _K.SAND:
         return Counted(prep, windows(spec), Factor("30 % of it: dulling", 0.3, part=True))
     if kind is _K.DUST:

@@ -53,6 +53,7 @@ _BY_WAY = {
     _T.GRIND_METAL: "stub",
     _T.MOVE: "sash-move",
     _T.SEAL: "roof-seams",
+    _T.DENIB: "denib",
 }
 _BY_KIND = {
     _K.FIT: "fitting",

@@ -62,6 +62,7 @@ class Technique(StrEnum):
     MASK = "tape-and-film"
     UNMASK = "unmask"
     MOVE = "move-while-fresh"
+    DENIB = "de-nib"
     LAY_AGAIN = "lay-sheets-again"
     DAILY_CLEAN = "daily-hepa-clean-up"
     FINAL_CHECK = "final-check"

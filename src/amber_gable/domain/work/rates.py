@@ -134,6 +134,7 @@ _ALL = [
            ("sprayer-day", "set up and clean a sprayer, a day", 1 / 0.5)),
     *_rows(_N, _OURS,
            ("lift-move", "move a lift", 60 / 5),
+           ("denib", "de-nib a film by hand and wipe it off", 25),
            ("leaf-off", "take a door leaf off, or hang it again", 1 / 0.4),
            ("sash-out", "take the sashes of a window out, or put them back", 1 / 0.6),
            ("shutter-carry", "carry a pair of shutters to where it is painted, or back", 1 / 0.1),

@@ -192,6 +192,12 @@ _TOPICS = (
         School("acrylic", "Gun-applied acrylic glazing compound", "Paint in days; dearer.",
                "Poor tooling shows.", 1.0),
     )),
+    Topic("between", "Is a film rubbed down before the next coat?", (
+        School("clean", "Not where it is clean", "Within its recoat time a film holds on the one below.",
+               "Nibs and dust stay in the finish."),
+        School("denib", "De-nib between coats", "A light rub with fine paper and a wipe before every coat on another "
+               "film: smooth to the hand.", "Edges rubbed through; dust beside a wet film."),
+    )),
     Topic("place", "Where are doors, sashes and shutters painted?", (
         School("in-place", "In place", "No carrying and nothing boarded up; in the weather of its wall.",
                "Edges and backs are hard to reach."),

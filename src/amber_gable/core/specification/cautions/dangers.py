@@ -39,6 +39,8 @@ _ROWS: dict[T, set[D]] = {
     T.UNMASK: set(),
     T.LAY_AGAIN: set(),
     T.TAKE_OUT: set(),
+    # Only the new film is rubbed.
+    T.DENIB: set(),
     T.DAILY_CLEAN: {D.EXTRACTED},
     T.FINAL_CHECK: set(),
     T.INSPECT: set(),

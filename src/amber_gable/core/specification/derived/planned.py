@@ -171,6 +171,31 @@ def quenched(steps: Sequence[PlannedStep]) -> list[PlannedStep]:
     return out
 
 
+_DENIBBED = {"door", "window", "shutter", "trim", "railing", "beam"}
+
+
+def denibbed(steps: Sequence[PlannedStep], facts: Facts) -> list[PlannedStep]:
+    """The steps with every coat that goes onto another film rubbed down for, where the school wants it and the part is
+    seen close."""
+    if facts.schools["between"] != "denib" or not facts.tags & _DENIBBED:
+        return list(steps)
+    out: list[PlannedStep] = []
+    for step in steps:
+        if step.kind is K.COAT and any(s.whole_film for s in out):
+            out.append(
+                replace(
+                    step, role=f"denib-{step.role}", kind=K.SAND, technique=T.DENIB, name=_DENIB, note=_DENIB_NOTE,
+                    families=(), method=None, bare=False, back_roll=False, because=_SEEN,
+                )
+            )  # fmt: skip
+        out.append(step)
+    return out
+
+
+_DENIB, _DENIB_NOTE = "De-nib, 220 grit, wipe off the dust", "Never beside a film that is still wet."
+_SEEN = "it is seen close and touched"
+
+
 def moved_after_each_film(steps: Sequence[PlannedStep]) -> list[PlannedStep]:
     """The steps with sashes that are moved after the last film moved after each before it too: a film that sets while
     they stand shut glues them."""

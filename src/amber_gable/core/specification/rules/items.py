@@ -97,6 +97,12 @@ def _out(id_: str, on: tuple[str, ...], out: str, back: str, note: str, back_at:
     ]  # fmt: skip
 
 
+SEEN = (
+    Rule("de-nib", "nibs and dust stand in every film", "what is seen close and touched shows them",
+         on=("door", "window", "shutter", "trim", "railing", "beam"), school=("between", "denib"), level=Alert.NOTE,
+         todo="Within the recoat time, once the film does not clog the paper; edges spared."),
+)  # fmt: skip
+
 OFF = (
     *_out("door-out", ("wood door", "metal door", "glass-fibre door"), "Take the leaf off its hinges, number it, close "
           "the opening", "Hang the leaf; close only when tack-free", "Board or a spare leaf in the opening overnight."),
@@ -148,4 +154,4 @@ REST = (
     Rule("finish-sign", "a band is seen from afar", "an even film in a strong colour", on=("masonry sign",),
          coats=Coats((F.EXTERIOR_ACRYLIC, F.MASONRY_PAINT), 2, Method.ROLLER, "low lustre", strength=5)),
 )  # fmt: skip
-RULES = (*DOORS, *WINDOWS, *REST, *OFF)
+RULES = (*DOORS, *WINDOWS, *REST, *OFF, *SEEN)

@@ -57,8 +57,21 @@ FACTORY = (
          todo="Ask whether it may stay mineral: new lime wash or silicate holds on it without a conditioner."),
 )  # fmt: skip
 
+_NO_PRIMER = "membrane composite"
+"""No stain-blocking primer is made for these."""
 DEPOSITS = (
-    Rule("soot", "soot lies on it", "it smears, and its tar comes up brown through waterborne paint",
+    Rule("soot-unprimed", "soot lies on it", "its tar comes up brown, and no blocking primer goes on this surface",
+         on=tuple(_NO_PRIMER.split()), when=(one_of("deposit", "soot"),), level=Alert.CHECK,
+         todo="Wash until a white cloth stays white; what stays brown then may come through: try a patch, and say it.",
+         steps=(Step("degrease-dirt", Phase.BRUSH_OFF, K.WASH, "Wash the soot off with degreaser, rinse",
+                     "Until a white cloth stays white.", techniques=(T.DEGREASE,), strength=3),)),
+    Rule("graffiti-unprimed", "graffiti", "its dyes come through, and no blocking primer goes on this surface",
+         on=tuple(_NO_PRIMER.split()), when=(one_of("deposit", "graffiti"),), level=Alert.CHECK,
+         todo="What shadow stays may come through: try a patch, and say it.",
+         steps=(Step("degrease-dirt", Phase.BRUSH_OFF, K.WASH, "Take the graffiti off with its remover, rinse",
+                     "Try it first: it may take the surface too.", Acts(least_pct=5), (T.DEGREASE,), strength=2),)),
+
+    Rule("soot", "soot lies on it", "it smears, and its tar comes up brown through waterborne paint", off=_NO_PRIMER,
          when=(one_of("deposit", "soot"),),
          steps=(Step("degrease-dirt", Phase.BRUSH_OFF, K.WASH, "Wash the soot off with degreaser, bottom to top, rinse",
                      "Until a white cloth stays white.", techniques=(T.DEGREASE,), strength=3),
@@ -68,7 +81,7 @@ DEPOSITS = (
     Rule("sea-salt", "sea salt lies on it", "salt draws water under the coat: blisters, and rust on metal",
          when=(one_of("deposit", "sea-salt"),), level=Alert.CHECK,
          todo="Wash with much fresh water, and rinse again where more than two or three days pass before the coat."),
-    Rule("graffiti", "graffiti", "its dyes bleed through, and its gloss sheds the coat",
+    Rule("graffiti", "graffiti", "its dyes bleed through, and its gloss sheds the coat", off=_NO_PRIMER,
          when=(one_of("deposit", "graffiti"),),
          steps=(Step("degrease-dirt", Phase.BRUSH_OFF, K.WASH, "Take the graffiti off with its remover, rinse",
                      "Try it first: it may take the paint too.", Acts(least_pct=5), (T.DEGREASE,), strength=2),
