@@ -13,6 +13,7 @@ from amber_gable.core.work.labour import _BY_KIND, _BY_WAY, _COUNTED, _COUNTED_B
 from amber_gable.core.work.record import job_work
 from amber_gable.domain.job.job import JobBundle
 from amber_gable.domain.work.access import REACHES, Access, AccessChoice
+from amber_gable.domain.work.extras import EXTRAS
 from amber_gable.domain.work.rates import RATES
 from tests.core.estimate.worked_estimates import WORKED
 from tests.jobs import demo_job, one_wall, opening
@@ -55,7 +56,17 @@ def test_every_step_that_can_be_goes_by_a_rate_there_is_and_every_rate_is_gone_b
     assert set(RATES) - named == set(), "there, and never used"
 
 
-SITE_RATES = ("furniture", "scaffold", "look-over", "walk-round", "travel", "sprayer-day", "vehicle", "fall-gear")
+SITE_RATES = (
+    "furniture",
+    "scaffold",
+    "look-over",
+    "walk-round",
+    "travel",
+    "sprayer-day",
+    "vehicle",
+    "fall-gear",
+    *EXTRAS,
+)
 ITEM_RATES = (
     "door-panelled", "door-flush", "door-glazed", "door-spray", "sash-1", "sash-4", "sash-6", "sash-prep-1",
     "sash-prep-4", "sash-prep-6", "shutter-brush", "shutter-spray", "shutter-hang", "shutter-hang-high", "leaf-off",

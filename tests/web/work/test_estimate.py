@@ -218,3 +218,23 @@ def test_coats_are_laid_by_another_method_with_its_reason(client: TestClient, ct
 
 def _version(page: str) -> dict[str, str]:
     return {"version": re.search(r'name="version" value="(\d+)"', page)[1]}  # type: ignore[index]
+
+
+def test_small_extras_have_their_hours_and_nonsense_is_refused(ctx: Context, client: TestClient) -> None:
+    """Twelve windows at 0.15 h and two lamps at 0.4 h: 2.6 h with the job's own."""
+    extras = f"{PAGE}/extras"
+
+    def hours() -> float:
+        lines = job_estimate(_bundle(ctx)).hours.of_job
+        return sum(line.hours for line in lines if line.labour.rate.code.startswith("extra-"))
+
+    assert hours() == 0
+    submit(client, extras, data={"extra-window": "12", "extra-lamp": "2", "extra-gutter": ""})
+    assert hours() == pytest.approx(12 * 0.15 + 2 * 0.4)
+    shown = client.get(PAGE).text
+    assert "Windows cleaned outside" in shown and 'value="12"' in shown
+    refused = client.post(extras, data={"extra-window": "a dozen", "extra-lamp": "2"})
+    assert refused.status_code == 422 and "“a dozen” is no amount" in refused.text and 'value="a dozen"' in refused.text
+    assert hours() == pytest.approx(2.6), "nothing is half saved"
+    submit(client, extras, data={})
+    assert hours() == 0

@@ -13,6 +13,7 @@ from amber_gable.core.work.record import PartWork, SideLine
 from amber_gable.domain.house.substrates import SUBSTRATES
 from amber_gable.domain.house.survey import ObstacleKind
 from amber_gable.domain.job.job import JobBundle
+from amber_gable.domain.work.extras import EXTRAS
 from amber_gable.domain.work.operation import AmountUnit
 from amber_gable.domain.work.rates import Rate
 from amber_gable.domain.work.working import CrewDay
@@ -27,7 +28,9 @@ def site_work(
     work."""
     if not work:
         return SiteDays(0, bundle.job.crew.people, 0, None, 0, 0), ()
-    once = [*_once(work, parts, pace), *_edges(bundle, work, parts, pace)]
+    extras = bundle.job.estimating.extras
+    asked = [_line(EXTRAS[code], amount, code, pace) for code, amount in sorted(extras.items())]
+    once = [*_once(work, parts, pace), *asked, *_edges(bundle, work, parts, pace)]
     products = {p.code: p for p in bundle.products}
     roofs = frozenset(k for k in work if "roof" in SUBSTRATES[parts[k].substrate].tags)
     days = site_days(work, products, bundle.job.crew, roofs=roofs, once_h=sum(line.hours for line in once))

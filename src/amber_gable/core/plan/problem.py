@@ -30,7 +30,7 @@ UNREAD: dict[str, set[str]] = {
     "company": {"currency"},
     "property": {"photos"},
     "job": {"schemes", "acknowledged", "changes", "record"},
-    "estimating": {"buy_level", "largest_l", "additives", "travel_h"},
+    "estimating": {"buy_level", "largest_l", "additives", "extras", "travel_h"},
     "finish": {"picks", "overrides"},
     "product": {"maker", "voc_g_l", "shelf_months", "hazards", "tips", "containers", "vinyl_colours"},
 }

@@ -12,11 +12,12 @@ from amber_gable.domain.job.job import JobBundle
 from amber_gable.domain.work.access import Access, AccessChoice
 from amber_gable.domain.work.consumables import ADDITIVES
 from amber_gable.domain.work.estimating import Estimating
+from amber_gable.domain.work.extras import EXTRAS, MOST_EXTRA
 from amber_gable.domain.work.rates import rates_with
 from amber_gable.domain.work.working import Skill
 from amber_gable.services.context import Context
 from amber_gable.services.forms.form import Form
-from amber_gable.services.forms.types import number_from, one_of
+from amber_gable.services.forms.types import number, number_from, one_of
 from amber_gable.services.job.undo import job_step
 from amber_gable.services.job.view import JobView
 from amber_gable.services.quantities.quantities import from_quantities, kept_quantities
@@ -67,6 +68,27 @@ def keep_additives(ctx: Context, job_id: str, codes: Iterable[str]) -> None:
     with job_step(ctx, job_id, "what goes into the paint") as session:
         row = live_job(session, job_id)
         row.estimating = _changed(row.estimating, additives=chosen)
+
+
+def keep_extras(ctx: Context, job_id: str, form: Mapping[str, str]) -> None:
+    """Small work beside the paint, how much of each by its code; empty or 0 takes it out. Raises Refused and
+    NotFound."""
+    amounts, faults = dict[str, float](), dict[str, str]()
+    for code, words in EXTRAS.items():
+        typed = form.get(code, "").strip()
+        try:
+            amount = number(typed) if typed else 0.0
+        except ValueError:
+            amount = -1.0
+        if not 0 <= amount <= MOST_EXTRA:
+            faults[code] = f"“{typed[:20]}” is no amount from 0 to {MOST_EXTRA:,.0f}: {words.lower()}"
+        elif amount:
+            amounts[code] = amount
+    if faults:
+        raise Refused(faults)
+    with job_step(ctx, job_id, "small extras") as session:
+        row = live_job(session, job_id)
+        row.estimating = _changed(row.estimating, extras=amounts)
 
 
 def choose_ways(ctx: Context, job_id: str, form: Mapping[str, str]) -> None:

@@ -1,12 +1,21 @@
 """Estimate: where the hours are, how sure they are, and the way up."""
 
+from collections.abc import Mapping
 from typing import Any
 
 from fastapi import APIRouter, HTTPException, Request
 from starlette.responses import RedirectResponse, Response
 
 from amber_gable.domain.errors import Refused
-from amber_gable.services.estimate.estimating import choose_ways, compared_ways, keep_pace, pace_form, trim_assumptions
+from amber_gable.domain.work.extras import EXTRAS
+from amber_gable.services.estimate.estimating import (
+    choose_ways,
+    compared_ways,
+    keep_extras,
+    keep_pace,
+    pace_form,
+    trim_assumptions,
+)
 from amber_gable.services.estimate.report import TABLES, estimate_csv, estimate_workbook
 from amber_gable.services.job.view import JobView
 from amber_gable.services.quantities.quantities import kept_quantities
@@ -34,6 +43,7 @@ def _page(
     typed: dict[str, str] | None = None,
     faults: dict[str, str] | None = None,
     face: str = "",
+    extras: Mapping[str, str] | None = None,
 ) -> Response:
     found = kept_quantities(view).estimate
     context: dict[str, Any] = {
@@ -41,6 +51,8 @@ def _page(
         "typed": typed or pace_form(view.bundle),
         "faults": faults or {},
         "skills": SKILLS,
+        "extras": EXTRAS,
+        "extras_typed": extras or {k: f"{v:g}" for k, v in view.bundle.job.estimating.extras.items()},
     }
     if found.hours.lines:
         context |= {
@@ -77,6 +89,15 @@ def pace(request: Request, job_id: str, form: Fields) -> Response:
     except Refused as error:
         return _page(request, load_job(request, job_id), form, error.fields)
     return RedirectResponse(f"/jobs/{job_id}/estimate?said=reckoned#pace", 303)
+
+
+@router.post("/extras")
+def extras(request: Request, job_id: str, form: Fields) -> Response:
+    try:
+        keep_extras(context_of(request), job_id, form)
+    except Refused as error:
+        return _page(request, load_job(request, job_id), None, error.fields, extras=form)
+    return RedirectResponse(f"/jobs/{job_id}/estimate?said=reckoned#extras", 303)
 
 
 @router.post("/ways")
