@@ -152,7 +152,8 @@ ABUSES: dict[str, tuple[FastAPI, str]] = {
 @pytest.mark.parametrize(("app", "words"), ABUSES.values(), ids=ABUSES)
 def test_whatever_a_service_sends_is_a_failure_with_words(app: FastAPI, words: str) -> None:
     with running(app) as address, pytest.raises(ForecastUnavailable, match=words):
-        HttpForecast(address, timeout_s=0.3).forecast(45.25, -62.1, ISSUED)
+        # Only the slow one is not waited for: on a busy machine the others take their time.
+        HttpForecast(address, timeout_s=0.3 if "within" in words else 20).forecast(45.25, -62.1, ISSUED)
 
 
 def test_the_day_the_clock_goes_back_has_25_hours_and_each_once() -> None:

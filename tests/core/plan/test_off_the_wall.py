@@ -74,7 +74,7 @@ def test_in_a_shed_a_surface_has_the_air_outside_and_on_stands_the_whole_sky() -
     site = _site(five_shutters("under-cover"))
     part = site.bundle.property.part(FIRST)
     assert part is not None
-    shed = site.surface_of(part, part.colour_now, Where.COVER).climate
+    shed = site.surface_of(part, part.colour_now, Where.UNDER_COVER).climate
     assert np.abs(shed.surface - shed.steps.air).max() < 3.0, "no sun warms it, no sky cools it"
     assert not shed.poa_global.any() and not shed.wall_rain.any()
     open_ = _site(five_shutters("stands"))

@@ -342,6 +342,14 @@ RENDER: list[tuple[str, list[Any], datetime, dict[datetime, float], int, bool]] 
     ("it is clear: no wait is left", [WASHED, ("tested", "wash", at(1, "07:00"))], at(1, "08:00"), {}, 0, False),
     ("washed and soaked by rain: it waits for both", [WASHED], at(1, "08:00"), SOAKED, 2, True),
     ("a clear sheet ends both", [WASHED, ("tested", "wash", at(1, "07:00"))], at(1, "08:00"), SOAKED, 0, False),
+    (
+        "an hour after the washing it felt dry enough to scrape: that tells nothing of the rain within it",
+        [WASHED, ("tested", "wash", at(0, "11:00"))],
+        at(0, "12:00"),
+        {at(0, f"{h:02d}:00"): 6.0 for h in (4, 5, 6, 7)},
+        2,
+        False,
+    ),
     ("until it rains again", [WASHED, ("tested", "wash", at(2, "07:00"))], at(2, "14:00"), AGAIN, 1, True),
 ]
 

@@ -202,7 +202,7 @@ def lying(surface: FaceSurface, where: Where) -> FaceSurface:
         rain_exposure=1.0,
         horizon=(),
         eave=None,
-        under_cover=where is Where.COVER,
+        under_cover=where is Where.UNDER_COVER,
         shaded=where is Where.STANDS,
     )
 

@@ -35,6 +35,7 @@ DRY_TO_SEE = "it is dry to see and touch"
 SHEET_CLEAR = "a sheet taped on overnight is clear underneath, and the wall dry to see and touch"
 """The test of masonry, which no meter reads; it takes a night."""
 NIGHT = timedelta(hours=10)
+"""How long the sheet stays on at least."""
 
 
 @dataclass(frozen=True)
@@ -214,21 +215,18 @@ def _fixed(
         if not hours or until <= around.now or (wet and (dry or (damp and seals(after.first)))):
             continue
         letter = "M" if wet else "B"
-        lifts = operation.wait_until
-        if wet and limit is not None and hours > 12:
-            lifts = f"a meter reading of {limit.value:g} % or less shortens it"
-        elif lifts:
-            lifts = f"or when {lifts}"
         # A meter tells of wood what no eye does.
         metered = wet and limit is not None and seals(after.first)
         # What goes on a dry surface waits for that alone, not for the step's own test.
         only_dry = hours < operation.wait_h
         sheet = wet and limit is None and _is_masonry(part) and not only_dry
         begins = entry.at + (NIGHT if sheet else timedelta())
-        if not metered and _passed(cell, operation, begins):
+        if not metered and _passed(cell, operation, begins) is not None:
             continue
         seen = SHEET_CLEAR if sheet else DRY_TO_SEE if only_dry or not operation.wait_until else operation.wait_until
-        lifts = lifts if metered else f"or when {seen}"
+        lifts = f"or when {seen}"
+        if metered and limit is not None:
+            lifts = f"a meter reading of {limit.value:g} % or less shortens it"
         test = None if metered or around.now < begins else (operation.id, seen)
         wait = Wait(letter, f"{PAST[operation.kind]} {timed_at(entry.at, around.tz)}", until, lifts, test=test)
         known = longest.get(letter)
@@ -237,10 +235,10 @@ def _fixed(
     return out + list(longest.values())
 
 
-def _passed(cell: Cell, operation: Operation, since: datetime) -> bool:
-    """Whether the test that ends the wait behind a step was passed since it could be."""
+def _passed(cell: Cell, operation: Operation, since: datetime) -> datetime | None:
+    """When the test that ends the wait behind a step was passed, if that was not before it could be."""
     tested = dict(zip((o.id for o in cell.operations), cell.tested, strict=False)).get(operation.id)
-    return tested is not None and tested.at >= since
+    return tested.at if tested is not None and tested.at >= since else None
 
 
 def _product(around: Surroundings, operation: Operation) -> Product | None:
@@ -300,10 +298,13 @@ def _soaked(around: Surroundings, part: PaintedPart, cell: Cell, stint: Stint, f
     words = f"by the weather since it holds about {pct:.0f} %; at most {limit.value:g} % is allowed"
     if not _is_masonry(part):
         return [Wait("M", words, until, "a meter reading below the limit shortens it")]
-    if _dry_since(around, part, cell):
-        return []
-    wetted = next(((o, e) for o, e in reversed(_noted(cell)) if dampens(o)), None)
-    test = (wetted[0].id, SHEET_CLEAR) if wetted is not None and around.now >= wetted[1].at + NIGHT else None
+    test, wetted = None, next(((o, e) for o, e in reversed(_noted(cell)) if dampens(o)), None)
+    if wetted is not None:
+        operation, begins = wetted[0], wetted[1].at + NIGHT
+        passed = _passed(cell, operation, begins)
+        if passed is not None and not _rained_on(around, part, passed):
+            return []
+        test = (operation.id, SHEET_CLEAR) if around.now >= begins else None
     return [Wait("M", words, until, f"or when {SHEET_CLEAR}", test=test)]
 
 
@@ -311,17 +312,14 @@ def _is_masonry(part: PaintedPart) -> bool:
     return "masonry" in SUBSTRATES[part.substrate].tags
 
 
-def _dry_since(around: Surroundings, part: PaintedPart, cell: Cell) -> bool:
-    """Whether a test said it is dry, and no rain reached it since."""
-    tested = max((t.at for t in cell.tested if t is not None), default=None)
-    if tested is None:
-        return False
+def _rained_on(around: Surroundings, part: PaintedPart, since: datetime) -> bool:
+    """Whether rain reached the part between that moment and now."""
     climate = around.site.surface_of(part.part, part.part.colour_now).climate
     first, end = (
         int(np.clip((t.timestamp() - climate.steps.start) // STEP_S, 0, len(climate.steps)))
-        for t in (tested, around.now)
+        for t in (since, around.now)
     )
-    return not (climate.wall_rain[0, first:end] >= RAIN_MEASURABLE).any()
+    return bool((climate.wall_rain[0, first:end] >= RAIN_MEASURABLE).any())
 
 
 def _reading_since(part: PaintedPart, since: datetime | None, tz: tzinfo) -> tuple[float, datetime] | None:

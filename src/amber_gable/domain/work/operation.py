@@ -42,11 +42,11 @@ class Where(StrEnum):
     """Where a step is done that is not done in place, on what was taken down."""
 
     STANDS = "stands"
-    COVER = "under-cover"
+    UNDER_COVER = "under-cover"
 
     @property
     def words(self) -> str:
-        return {Where.STANDS: "on stands", Where.COVER: "under cover"}[self]
+        return {Where.STANDS: "on stands", Where.UNDER_COVER: "under cover"}[self]
 
 
 class Technique(StrEnum):

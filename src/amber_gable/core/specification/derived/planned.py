@@ -244,13 +244,9 @@ def with_drying(steps: Sequence[PlannedStep], tags: frozenset[str]) -> list[Plan
     return out
 
 
-_OFF = ("take-out", "take-down")
-"""Roles of the steps that take a part off its wall."""
-
-
 _CONTAINED = {
     Where.STANDS: "Contain round the stands: ground sheeted 3 m out, tape and signs up",
-    Where.COVER: "Contain the shed: floor sheeted wall to wall, doors shut, tape and signs up",
+    Where.UNDER_COVER: "Contain the shed: floor sheeted wall to wall, doors shut, tape and signs up",
 }
 
 
@@ -263,12 +259,12 @@ def off_the_wall(steps: Sequence[PlannedStep], facts: Facts) -> list[PlannedStep
         return list(steps)
     where, out = Where(place), []
     for n, step in enumerate(steps):
-        if step.role == "lay-again" and where is Where.COVER:
+        if step.role == "lay-again" and where is Where.UNDER_COVER:
             continue
         if step.role == "contain":
             step = replace(step, name=_CONTAINED[where])
         contained = step.role in ("contain", "lay-again", "daily-clean", "final-check")
-        there = n > at and step.stage not in ON_THE_WALL and step.role not in _OFF
+        there = n > at and step.stage not in ON_THE_WALL
         out.append(replace(step, where=where) if there or contained else step)
     return out
 

@@ -52,8 +52,11 @@ COME_OFF = ("panelled-door", "flush-door", "glazed-door", "sash-window", "caseme
 
 
 def _away(bundle: JobBundle, part: PaintedPart, schools: Mapping[str, str] | None = None) -> bool:
-    """Whether the part is painted elsewhere, under `schools` or those of its finish."""
+    """Whether the part is painted elsewhere, under `schools` or those of its finish; a company's system is laid in
+    place."""
     finish = bundle.finish_of(*part.key)
+    if schools is None and finish is not None and not finish.derived:
+        return False
     held = schools or {**bundle.schools, **(finish.schools if finish is not None else {})}
     return part.item_kind in COME_OFF and held["place"] != "in-place"
 

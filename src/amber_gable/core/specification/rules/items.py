@@ -65,7 +65,7 @@ WINDOWS = (
     Rule("window-refit", "fresh sashes stick", "a sash left shut must be cut free", on=("window",),
          school=("place", "in-place"),
          steps=(_fit("refit", Phase.REFIT, "Move the sashes before the paint sticks; do not shut fully", "20 to 60 "
-                     "minutes after the last coat.", T.MOVE),)),
+                     "minutes after each film.", T.MOVE),)),
     Rule("putty-oil", "{putty_m} m of putty is loose or cracked", "water gets behind the glass and rots the sash",
          on=("wood window", "wood door"), when=(above("putty_m", 0),), school=("putty", "putty"), steps=(_OUT, _REBATE,
          _glaze("New oil putty", "As soon as the bare wood is primed: its skin takes one to two weeks, while the walls "
