@@ -8,7 +8,9 @@ import pytest
 
 from amber_gable.core.climate.job_climate import SiteClimate, site_climate
 from amber_gable.core.plan.build import plan_job
+from amber_gable.core.specification.derived.sequences import painting_order
 from amber_gable.core.state.judgement import JudgedWork, work_of
+from amber_gable.core.survey.amounts.painted import painted_parts
 from amber_gable.core.weather.judged.slots import mean
 from amber_gable.core.work.record import job_work
 from amber_gable.core.work.stints import stints
@@ -57,6 +59,14 @@ def test_hours_of_carrying_are_counted_and_no_ladder_moves_for_what_lies_on_the_
     assert (out["take-out"], out["hang"]) == pytest.approx((0.6, 0.6))
     assert "free" not in out and "edge" in out, "cut free as they are taken out"
     assert sash.moves is None
+
+
+def test_sashes_that_are_out_swap_no_places() -> None:
+    for place, drawn in (("in-place", True), ("stands", False)):
+        bundle = two_sashes(place)
+        part = painted_parts(bundle.property, bundle.deduction)["item", "sash-1"]
+        operations = bundle.operations(bundle.job.finishes[0])
+        assert (painting_order(part, (), operations) is not None) is drawn
 
 
 def test_under_cover_neither_rain_nor_sun_nor_night_stops_a_coat_but_the_crews_day_does() -> None:

@@ -190,7 +190,8 @@ class PartDesk:
 
     @property
     def order(self) -> PaintingOrder | None:
-        return painting_order(self.part, self.bundle.property.items_of(self.part.face.id))
+        others = self.bundle.property.items_of(self.part.face.id)
+        return painting_order(self.part, others, self.spec.operations)
 
     @property
     def alike(self) -> list[PaintedPart]:

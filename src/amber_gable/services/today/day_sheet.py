@@ -77,7 +77,9 @@ def painting_orders(view: JobView, tasks: Sequence[Task]) -> Iterator[tuple[Task
     for task in tasks:
         part = view.parts.get(task.part)
         if part is not None and task.kind.lays_film:
-            yield task, painting_order(part, view.bundle.property.items_of(part.face.id))
+            finish = view.bundle.finish_of(*task.part)
+            operations = view.bundle.operations(finish) if finish is not None else ()
+            yield task, painting_order(part, view.bundle.property.items_of(part.face.id), operations)
 
 
 def cautions(view: JobView, tasks: Sequence[Task], day: date) -> list[Card]:

@@ -14,6 +14,7 @@ from amber_gable.domain.house.profile import BoardRun, DeckProfile
 from amber_gable.domain.house.substrates import SUBSTRATES
 from amber_gable.domain.house.survey import Face, Item, Zone
 from amber_gable.domain.paint.method import Method
+from amber_gable.domain.work.operation import Operation
 
 STILE_M, RAIL_M, PANEL_GAP_M = 0.11, 0.14, 0.09
 SECTION_W_M, SECTION_H_M = 0.6, 1.0
@@ -62,14 +63,17 @@ class PaintingOrder:
     steps: tuple[OrderStep, ...]
 
 
-def painting_order(part: PaintedPart, others: Many[Item] = ()) -> PaintingOrder | None:
-    """The order for a part that has one; `others` are the items of its face, for shutters to be numbered among."""
+def painting_order(
+    part: PaintedPart, others: Many[Item] = (), operations: Many[Operation] = ()
+) -> PaintingOrder | None:
+    """The order for a part that has one; `others` are the items of its face, for shutters to be numbered among.
+    Sashes that its `operations` take out have none: they swap no places."""
     item = part.part
     if isinstance(item, Item):
         if isinstance(item.spec, DoorItem):
             return _door(item.spec)
         if isinstance(item.spec, SashWindow):
-            return _sash(item.spec)
+            return None if any(o.where for o in operations) else _sash(item.spec)
         if isinstance(item.spec, ShutterPair):
             return _shutters(item, part.face, others)
         if isinstance(item.spec, GarageDoor):
