@@ -42,12 +42,13 @@ def _job(
     wishes: dict[str, dict[str, Any]] | None = None,
     **job: Any,
 ) -> JobBundle:
-    """Every part is painted cream, or as `wishes` say by its id."""
+    """Every part that is not left is painted cream, or as `wishes` say by its id."""
     zones = zones or []
     finishes = [
         {kind: part["id"], "colour": "#e9dcc1", "colour_name": "Cream"} | (wishes or {}).get(part["id"], {})
         for kind, parts in (("zone", zones), ("item", items))
         for part in parts
+        if part["id"] not in {x.get(kind) for x in job.get("left", ())}
     ]
     place = _PLACE | {"id": f"p-{id_}", "name": _named(id_)["name"], "year_built": year}
     raw = {
@@ -88,6 +89,30 @@ def five_shutters(place: str = "in-place") -> JobBundle:
     ]
     front = _face("street-front", 180.0, 9.0, 5.6)
     return _job("five-shutters", [front], pairs, crew={"people": 2}, schools={"place": place})
+
+
+def shop_front(**job: Any) -> JobBundle:
+    """A rendered shop front: wall and one sash are painted; the door stays as it is, window makers bring a brown
+    gutter, the sign goes for good."""
+    wall = _named("wall") | {
+        "face": "street", "substrate": "stucco-smooth", "area": {"kind": "face"}, "colour_now": "#c9bfae",
+        "condition": _found(coating="waterborne", gloss="dull", chalking="none", loose_pct=0, masonry="normal"),
+    }  # fmt: skip
+    items = [
+        _item("door", "street", {"kind": "panelled-door", "width_m": 1.0, "height_m": 2.1}, x_m=0.5),
+        _item(
+            "sash", "street", SASH, x_m=3.0, y_m=0.9, condition=_found(coating="waterborne", gloss="dull", loose_pct=0)
+        ),
+        _item("gutter", "street", {"kind": "gutter", "length_m": 6.0, "downspouts": 1}, y_m=3.1),
+        _item("sign", "street", {"kind": "sign-band", "width_m": 3.0, "height_m": 0.5}, x_m=1.5, y_m=2.5),
+    ]
+    left = [
+        {"item": "door"},
+        {"item": "gutter", "leaving": "replaced", "colour": "#5a3d2b", "colour_name": "Brown", "by": "Window makers"},
+        {"item": "sign", "leaving": "taken-away"},
+    ]
+    front = _face("street", 180.0, 6.0, 3.2)
+    return _job("shop-front", [front], items, [wall], left=left, crew={"people": 1}, **job)
 
 
 ITEMS_ONLY: dict[str, Callable[[], JobBundle]] = {

@@ -2,7 +2,8 @@
 
 from amber_gable.services.context import Context
 from amber_gable.services.job.undo import undo_step
-from amber_gable.services.specification.specifying import change_wish, leave_out
+from amber_gable.services.specification.leaving import leave_part
+from amber_gable.services.specification.specifying import change_wish
 from amber_gable.store.job.jobs import load_bundle
 from amber_gable.store.job.specification import finish_versions
 
@@ -24,7 +25,7 @@ def _version(ctx: Context, key: tuple[str, str]) -> int:
 
 def test_containment_goes_to_the_next_part_that_is_worked_on_and_back(ctx: Context) -> None:
     assert "contain" in _roles(ctx, SIDING) and "contain" not in _roles(ctx, TRIM)
-    leave_out(ctx, JOB, SIDING, _version(ctx, SIDING))
+    leave_part(ctx, JOB, SIDING, _version(ctx, SIDING), {})
     assert _roles(ctx, SIDING) == set()
     assert {"contain", "daily-clean", "final-check"} <= _roles(ctx, TRIM), "the trim is sanded: it is contained now"
     change_wish(ctx, JOB, SIDING, _version(ctx, SIDING), lambda wish, _: wish)
@@ -33,7 +34,7 @@ def test_containment_goes_to_the_next_part_that_is_worked_on_and_back(ctx: Conte
 
 def test_it_moves_in_one_step_that_is_taken_back_in_one(ctx: Context) -> None:
     before = _roles(ctx, SIDING), _roles(ctx, TRIM)
-    leave_out(ctx, JOB, SIDING, _version(ctx, SIDING))
+    leave_part(ctx, JOB, SIDING, _version(ctx, SIDING), {})
     assert (_roles(ctx, SIDING), _roles(ctx, TRIM)) != before
     assert undo_step(ctx, JOB)
     assert (_roles(ctx, SIDING), _roles(ctx, TRIM)) == before

@@ -275,6 +275,8 @@ class JobRow(Tracked, Deletable, Table):
     schools: Mapped[dict[str, Any]]
     schemes: Mapped[list[Any]]
     acknowledged: Mapped[list[Any]]
+    left: Mapped[list[Any]] = mapped_column(default=list)
+    others: Mapped[list[Any]] = mapped_column(default=list)
     note: Mapped[str]
     company_settings: Mapped[dict[str, Any]]
     shelf: Mapped[str] = mapped_column(default="board")
@@ -297,7 +299,8 @@ class FinishRow(Tracked, Table):
 
 
 class SiteEntryRow(Tracked, Table):
-    """One line of the record of the site, in the order noted: `kind` is 'work' or 'change' (of the customer's)."""
+    """One line of the record of the site, in the order noted: `kind` is 'work', 'change' (of the customer's) or
+    'others' (did their task)."""
 
     __tablename__ = "site_entry"
     job_id: Mapped[str] = mapped_column(ForeignKey("job.id", ondelete="CASCADE"), primary_key=True)

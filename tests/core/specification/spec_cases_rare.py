@@ -46,6 +46,16 @@ CASES: list[Case] = [
     case("lime-washed brick, a third rubs off", "brick", WALL | {"coating": "lime-wash", "loose_pct": 30},
          "wash/pressure-wash~48 scrape/wet-wire-brush~4 prime=masonry-conditioner coat-1 coat-2", "masonry-paint",
          checks="lime-wash-mineral", says="peeling-extra"),
+    # What stays beside it, what was taken away from it.
+    case("siding with a gutter that stays as it is", "wood-lap", SOUND,
+         "wash/hose-wash~48 mask-left coat-1 coat-2 unmask-left/unmask", "exterior-acrylic",
+         not_painted={"left_edge_m": 12.2, "left_count": 1, "left_names": "Gutter"}),
+    case("painted render from which a sign was taken", "stucco-smooth", WALL,
+         "wash/pressure-wash~72 patch-holes prime-spots=masonry-undercoat coat-1 coat-2", "masonry-paint",
+         not_painted={"gone_names": "Sign", "gone_holes": 6, "gone_pct": 6.0}),
+    case("siding from which shutters were taken", "wood-lap", SOUND,
+         "wash/hose-wash~48 patch-holes prime-spots=acrylic-wood-primer coat-1 coat-2", "exterior-acrylic",
+         not_painted={"gone_names": "Shutters", "gone_holes": 6, "gone_pct": 2.5}),
     # What lies on it.
     case("siding beside a chimney, sooty", "wood-lap", SOUND | {"deposit": "soot"},
          "degrease-dirt/degrease wash/hose-wash~48 prime-stains=stain-blocker coat-1 coat-2", "exterior-acrylic"),

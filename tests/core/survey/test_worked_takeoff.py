@@ -14,7 +14,6 @@ from amber_gable.domain.house.items import ItemSpec, Railing
 from amber_gable.domain.house.profile import Profile
 from amber_gable.domain.house.survey import Face
 from amber_gable.domain.house.zone_area import TrimPart
-from amber_gable.domain.job.job import JobBundle
 from tests.jobs import demo_job, one_face, opening
 
 SPEC: TypeAdapter[ItemSpec] = TypeAdapter(ItemSpec)
@@ -241,7 +240,9 @@ def test_only_what_lies_on_the_wall_is_taken_off_it(lies: str, field_m2: float) 
     assert areas["field"].plan_m2 == pytest.approx(field_m2)
     assert areas["leaf"].plan_m2 == pytest.approx(5.0)
     asked = [
-        m.words for m in missing_essentials(JobBundle.model_construct(property=property_)) if "on the wall" in m.words
+        m.words
+        for m in missing_essentials(demo_job("1").model_copy(update={"property": property_}))
+        if "on the wall" in m.words
     ]
     assert bool(asked) is (lies == "not-said"), "older jobs are asked"
 

@@ -220,7 +220,9 @@ def test_headroom_is_the_distance_to_the_limit_and_stops_where_negative() -> Non
 
 def test_all_ten_rules_of_the_trade_are_there_and_every_letter_has_words() -> None:
     assert {r.number for r in RULES.values()} - {0} == set(range(1, 11))
-    assert {r.letter for r in RULES.values()} | {"S", "B"} == set(LETTERS), "stops and what lies below are no weather"
+    assert {r.letter for r in RULES.values()} | {"S", "B", "O"} == set(LETTERS), (
+        "stops, other people and what lies below are no weather"
+    )
 
 
 def test_a_coat_whose_fate_lies_beyond_the_weather_is_not_called_good() -> None:

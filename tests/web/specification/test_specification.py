@@ -216,7 +216,7 @@ def test_a_company_system_instead_and_a_part_left_out(ctx: Context, client: Test
     assert _finish(ctx, "zone", "front-siding")["system"] == "wood-lap-peeling"
     assert client.post(f"{FRONT}/system", data={"version": "1", "system": "wood-lap-peeling"}).status_code == 409
     version = form_of(page.text, f"{FRONT}/leave")["version"]
-    assert "nothing chosen yet" in client.post(f"{FRONT}/leave", data={"version": version}).text
+    assert "left as it is" in client.post(f"{FRONT}/leave", data={"version": version}).text
 
 
 def test_a_system_that_scrapes_dry_is_refused_where_lead_is_presumed(ctx: Context, client: TestClient) -> None:

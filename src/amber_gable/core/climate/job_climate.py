@@ -209,26 +209,30 @@ def lying(surface: FaceSurface, where: Where) -> FaceSurface:
 
 def main_part(bundle: JobBundle, face: Face) -> Zone | Item | None:
     """What stands for a face: the zone that takes what the face has left, else its largest zone; on a face of which
-    only items are worked on the largest of them, one with a finish before one without."""
-    zones = bundle.property.zones_of(face.id)
+    only items are worked on the largest of them, one with a finish before one without. What is not painted stands for
+    nothing."""
+    left = {x.part for x in bundle.job.left}
+    zones = [z for z in bundle.property.zones_of(face.id) if part_key(z) not in left]
     rest = [z for z in zones if z.area.kind == "face"]
     if rest:
         return rest[0]
     if zones:
         areas = face_areas(bundle.property, face, bundle.deduction)
         return max(zones, key=lambda z: areas[z.id].plan_m2)
-    items = bundle.property.items_of(face.id)
+    items = [i for i in bundle.property.items_of(face.id) if part_key(i) not in left]
     wanted = [i for i in items if bundle.finish_of(*part_key(i)) is not None]
     return max(wanted or items, key=lambda i: item_area(i.spec), default=None)
 
 
 def climate_parts(bundle: JobBundle) -> list[Zone | Item]:
-    """Parts whose surfaces are computed: all zones, items that are to be finished, and all items of a face that has
-    nothing else."""
+    """Parts whose surfaces are computed: all zones, items that are to be finished, and all items of a face on which no
+    zone is worked on."""
     place = bundle.property
     finished = {f.part for f in bundle.job.finishes}
-    zoned = {z.face for z in place.zones}
-    return [*place.zones, *(i for i in place.items if part_key(i) in finished or i.face not in zoned)]
+    left = {x.part for x in bundle.job.left}
+    zoned = {z.face for z in place.zones if part_key(z) not in left}
+    items = [i for i in place.items if part_key(i) in finished or i.face not in zoned]
+    return [*place.zones, *items]
 
 
 def _colours(bundle: JobBundle, part: Zone | Item, finish: Finish | None) -> dict[str, float | None]:

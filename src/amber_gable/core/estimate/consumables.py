@@ -24,7 +24,7 @@ from amber_gable.domain.work.consumables import (
     VAPOUR_MASK_H,
     Consumable,
 )
-from amber_gable.domain.work.operation import AmountUnit, OperationKind, Technique
+from amber_gable.domain.work.operation import OperationKind, Technique
 
 _GRIT = re.compile(r"(\d{2,3})(?: to \d{2,3})? grit")
 _GRITS = ("80", "120", "150")
@@ -83,7 +83,7 @@ def _masking(hours: Hours) -> dict[str, dict[str, float]]:
     out: dict[str, dict[str, float]] = {"tape": {}, "film": {}}
     for line in hours.lines:
         o = line.operation
-        if o is None or line.part is None or o.kind is not OperationKind.MASK or o.unit is not AmountUnit.PIECES:
+        if o is None or line.part is None or o.kind is not OperationKind.MASK or o.unit is None:
             continue
         found, words = masked(hours.parts[line.part], o), line.labour.rate.words
         for code, used in (("tape", found.tape_m / TAPE_ROLL_M), ("film", found.film_m2)):

@@ -15,7 +15,7 @@ from pydantic import BaseModel
 
 from amber_gable.domain.findings.condition import MoistureReading
 from amber_gable.domain.job.job import JobBundle
-from amber_gable.domain.job.site_record import SiteEntry
+from amber_gable.domain.job.site_record import OthersNoted, SiteEntry
 from amber_gable.domain.work.people import Person, unnamed
 from amber_gable.domain.work.schools import DEFAULTS
 
@@ -24,12 +24,13 @@ Key = tuple[str, str]
 WORDS = {"note", "because", "marks", "photo", "customer", "colour_name", "source"}
 """Wherever they stand: what people read, and what only a drawing shows. Damage that is painted on a drawing changes the
 plan by the steps that are derived from it."""
-LABELS = {"name", "place"}
+LABELS = {"name", "place", "who", "what"}
 """Words that the plan's sentences name things by. The problem has them, its fingerprint does not."""
 UNREAD: dict[str, set[str]] = {
     "company": {"currency"},
     "property": {"photos"},
-    "job": {"schemes", "acknowledged", "changes", "record"},
+    "job": {"schemes", "acknowledged", "changes", "record", "others_noted", "left"},
+    "others": {"cost"},
     "estimating": {"buy_level", "largest_l", "additives", "extras", "travel_h"},
     "finish": {"picks", "overrides"},
     "product": {"maker", "voc_g_l", "shelf_months", "hazards", "tips", "containers", "vinyl_colours"},
@@ -43,12 +44,13 @@ _MAKER, _CONTAINERS = "any", [{"litres": 1.0, "price": "0"}]
 @dataclass(frozen=True)
 class PlanProblem:
     """`people`: the people of the crew. `told`: the job in the form of its file, without the fields that no plan reads
-    and without those at their default. `record` and `readings` (by part) say how far the work is and how wet
-    its parts were; both grow while a plan is worked to and make it no older."""
+    and without those at their default. `record`, `others_noted` and `readings` (by part) say how far the work is,
+    ours and that of others, and how wet its parts were; they grow while a plan is worked to and make it no older."""
 
     people: tuple[Person, ...]
     told: dict[str, Any]
     record: tuple[SiteEntry, ...]
+    others_noted: tuple[OthersNoted, ...]
     readings: Mapping[Key, tuple[MoistureReading, ...]]
 
     @cached_property
@@ -78,7 +80,7 @@ class PlanProblem:
         held = {"zones": parts["zone"], "items": parts["item"]}
         update = {
             "property": place.model_copy(update=held),
-            "job": self.work.job.model_copy(update={"record": self.record}),
+            "job": self.work.job.model_copy(update={"record": self.record, "others_noted": self.others_noted}),
         }
         return self.work.model_copy(update=update)
 
@@ -108,6 +110,8 @@ def plan_problem(bundle: JobBundle, people: Sequence[Person] = ()) -> PlanProble
     job["customer"] = "-"
     for finish in job.get("finishes", ()):
         _drop(finish, "finish")
+    for task in job.get("others", ()):
+        _drop(task, "others")
     raw["products"] = sorted((p for p in raw.get("products", ()) if p["code"] in used), key=lambda p: str(p["code"]))
     for product in raw["products"]:
         _drop(product, "product")
@@ -117,7 +121,7 @@ def plan_problem(bundle: JobBundle, people: Sequence[Person] = ()) -> PlanProble
     readings = {("zone", z.id): z.condition.moisture for z in place.zones}
     readings |= {("item", i.id): i.condition.moisture for i in place.items}
     hands = tuple(people) or unnamed(bundle.job.crew.people)
-    return PlanProblem(hands, raw, bundle.job.record, readings)
+    return PlanProblem(hands, raw, bundle.job.record, bundle.job.others_noted, readings)
 
 
 def _drop(record: dict[str, Any], kind: str) -> None:

@@ -14,7 +14,9 @@ import numpy.typing as npt
 from amber_gable.core.plan.tasks import openings, shifts
 from amber_gable.core.specification.derived.protection import unprotected
 from amber_gable.core.state.judgement import JudgedWork, work_of
-from amber_gable.core.state.part_state import CellState, PartState, Surroundings, Wait, waits_of
+from amber_gable.core.state.others_work import others_waits
+from amber_gable.core.state.part_state import CellState, PartState, Surroundings, waits_of
+from amber_gable.core.state.wait import Wait
 from amber_gable.core.survey.amounts.painted import Key, PaintedPart, together
 from amber_gable.core.survey.drawing.geometry import section_share, sections
 from amber_gable.core.work.labour import moves, part_labour
@@ -156,7 +158,7 @@ def minutes_for(crew_hours: float) -> int:
 def work_items(around: Surroundings, states: Mapping[Key, PartState], progress: Progress = unseen) -> list[WorkItem]:
     """What is left of all parts that nothing stops, cut into sections, in the order of the work on each part."""
     items: list[WorkItem] = []
-    groups = _groups(states)
+    groups = _groups(around, states)
     for n, group in enumerate(groups):
         progress(n / len(groups), f"{n} of {len(groups)} parts cut into steps")
         whole = stints(group[0].operations)
@@ -171,7 +173,7 @@ def stopped_for_good(state: PartState) -> list[Wait]:
     return [w for c in state.cells for w in c.waits if w.letter == "S" and w.until is None]
 
 
-def _groups(states: Mapping[Key, PartState]) -> list[list[PartState]]:
+def _groups(around: Surroundings, states: Mapping[Key, PartState]) -> list[list[PartState]]:
     """Parts with paint to take and without a stop that lasts: zones one by one, like items of a face with like steps
     and colour together, whichever of them holds what is done once for the face."""
     groups: dict[object, list[PartState]] = {}
@@ -181,6 +183,8 @@ def _groups(states: Mapping[Key, PartState]) -> list[list[PartState]]:
             continue
         steps = tuple((o.id, o.product, o.method, o.wait_h) for o in unprotected(state.operations))
         held = tuple(w for c in state.cells for w in c.waits if w.letter == "S")
+        # What waits for others, now or before its coats, is not put together with what does not.
+        held += tuple(others_waits(around.site.bundle, part, film=True, now=around.now, tz=around.tz))
         alike = (part.face.id, part.item_kind, part.substrate, state.finish.colour, steps, held)
         group = groups.setdefault(alike if part.item_kind else part.key, [])
         if len(state.operations) == len(steps):

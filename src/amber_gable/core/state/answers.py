@@ -7,7 +7,7 @@ from itertools import chain
 
 from amber_gable.core.state.job_state import Board, TaskState
 from amber_gable.core.state.judgement import Answer, Verdict
-from amber_gable.core.state.part_state import Wait
+from amber_gable.core.state.wait import Wait
 from amber_gable.domain.weather.letters import LETTERS
 from amber_gable.domain.wording import timed_at
 

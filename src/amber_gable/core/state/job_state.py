@@ -10,9 +10,10 @@ from itertools import chain, takewhile
 from amber_gable.core.climate.job_climate import SiteClimate
 from amber_gable.core.specification.cautions.stops import Stop, job_stops
 from amber_gable.core.state.judgement import Answer, Judged, Verdict, hardest, judge
-from amber_gable.core.state.part_state import CellState, PartState, Surroundings, Wait, part_states, waits_of
+from amber_gable.core.state.part_state import CellState, PartState, Surroundings, part_states, waits_of
 from amber_gable.core.state.progress import Cell, progress
 from amber_gable.core.state.task_status import Status, task_pieces, task_status
+from amber_gable.core.state.wait import Wait
 from amber_gable.core.survey.amounts.painted import Key, PaintedPart, painted_parts
 from amber_gable.core.work.stints import Stint, stints
 from amber_gable.domain.job.plan import Plan, Task

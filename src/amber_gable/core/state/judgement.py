@@ -18,7 +18,8 @@ from amber_gable.core.climate.job_climate import SiteClimate
 from amber_gable.core.specification.cautions.dangers import DANGERS, Danger
 from amber_gable.core.specification.derived.part_facts import lead_presumed
 from amber_gable.core.specification.derived.protection import CHALKS, disturbs
-from amber_gable.core.state.part_state import CellState, PartState, Wait
+from amber_gable.core.state.part_state import CellState, PartState
+from amber_gable.core.state.wait import Wait
 from amber_gable.core.weather.futures.members import Coat, Preparation
 from amber_gable.core.weather.judged.slots import Slots
 from amber_gable.core.weather.judged.windows import Windows
@@ -163,7 +164,7 @@ class Judged:
         weather = self.work.windows.first_letters()[0]
         out: npt.NDArray[np.str_] = weather
         ends = self.slots.start + SLOT_S * (np.arange(len(self.slots)) + 1.0)
-        for wait in sorted(self.lasting, key=lambda w: "BMS".index(w.letter)):
+        for wait in sorted(self.lasting, key=lambda w: "BMOS".index(w.letter)):
             until = np.inf if wait.until is None else wait.until.timestamp()
             out = np.where((ends <= until) & (weather != "N"), wait.letter, out)
         return out

@@ -10,7 +10,9 @@ import numpy as np
 from amber_gable.core.climate.job_climate import SiteClimate, part_moisture_limit, part_water_limit
 from amber_gable.core.specification.cautions.stops import Stop
 from amber_gable.core.state.film import Film, film_of
+from amber_gable.core.state.others_work import others_waits
 from amber_gable.core.state.progress import Cell, Progress, cells
+from amber_gable.core.state.wait import Wait
 from amber_gable.core.survey.amounts.painted import Key, PaintedPart
 from amber_gable.core.survey.findings.moisture import judged_moisture
 from amber_gable.core.weather.film.drying import DryingStage
@@ -36,20 +38,6 @@ SHEET_CLEAR = "a sheet taped on overnight is clear underneath, and the wall dry 
 """The test of masonry, which no meter reads; it takes a night."""
 NIGHT = timedelta(hours=10)
 """How long the sheet stays on at least."""
-
-
-@dataclass(frozen=True)
-class Wait:
-    """Why the next step may not begin yet. `letter`: S a stop, M a damp substrate, B what lies below. `until` is None
-    where no day is known; `lifts` says what ends or shortens it. `order`: a step before it is not done yet. `test`: the
-    step whose wait a test ends, and what must be seen."""
-
-    letter: str
-    words: str
-    until: datetime | None
-    lifts: str = ""
-    order: bool = False
-    test: tuple[str, str] | None = None
 
 
 @dataclass(frozen=True)
@@ -132,6 +120,7 @@ def waits_of(
     reading = _reading_since(part, _last_wetted(state.cell), around.tz)
     waits = [
         *_stops(around, part),
+        *others_waits(around.site.bundle, part, film=stint.lays_film, now=around.now, tz=around.tz),
         *_fixed(around, part, finish, state.cell, stint, reading),
         *_below(around, state.cell, state.film, stint),
     ]

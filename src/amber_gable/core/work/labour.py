@@ -74,6 +74,7 @@ _COUNTED = {
     (_K.DUST, AmountUnit.M): "crack-dust",
     (_K.FIT, AmountUnit.PIECES): "fitting",
     (_K.MASK, AmountUnit.PIECES): "mask-brush",
+    (_K.MASK, AmountUnit.M): "edge-tape",
 }
 _COUNTED_BY_WAY = {
     (_T.RAKE_OUT, AmountUnit.M): "crack-open",
@@ -198,7 +199,7 @@ def _unit_code(part: PaintedPart, operation: Operation, unit: AmountUnit) -> str
     kind, way = operation.kind, operation.technique
     if kind is _K.MASK and not part.face.is_wall:
         return "floor-edge"
-    if kind is _K.MASK and operation.method is Method.AIRLESS:
+    if kind is _K.MASK and operation.method is Method.AIRLESS and unit is AmountUnit.PIECES:
         return "mask-spray"
     if kind is _K.SCRAPE and unit is AmountUnit.M and isinstance(part.part, Item) and "putty" in operation.id:
         return "putty-out"

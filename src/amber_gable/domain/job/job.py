@@ -9,7 +9,7 @@ from pydantic import Field, field_validator, model_validator
 
 from amber_gable.domain.base import Id, Name, Note, Record
 from amber_gable.domain.house.survey import Property
-from amber_gable.domain.job.site_record import CustomerChange, SiteEntry
+from amber_gable.domain.job.site_record import CustomerChange, OthersNoted, SiteEntry
 from amber_gable.domain.paint.product import Product
 from amber_gable.domain.paint.scheme import Scheme
 from amber_gable.domain.work.estimating import Estimating
@@ -17,6 +17,7 @@ from amber_gable.domain.work.finish import Finish, Schools
 from amber_gable.domain.work.operation import CoatingSystem, Operation
 from amber_gable.domain.work.rates import PACE_FACTORS, RATES, OwnRate, Times
 from amber_gable.domain.work.schools import checked_schools, resolved
+from amber_gable.domain.work.scope import LeftPart, OthersWork
 from amber_gable.domain.work.working import CrewDay, Policy, PolicyLimits
 
 
@@ -54,7 +55,8 @@ class Acknowledgement(Record):
 
 
 class Job(Record):
-    """One contract on one property."""
+    """One contract on one property. `left`: parts that are not painted. `others`: what other people do, and
+    `others_noted` whether they did."""
 
     id: Id
     name: Name
@@ -64,10 +66,13 @@ class Job(Record):
     estimating: Estimating = Estimating()
     schools: Schools = Field(default_factory=dict)
     finishes: tuple[Finish, ...] = ()
+    left: Annotated[tuple[LeftPart, ...], Field(max_length=2000)] = ()
+    others: Annotated[tuple[OthersWork, ...], Field(max_length=100)] = ()
     schemes: Annotated[tuple[Scheme, ...], Field(max_length=12)] = ()
     acknowledged: Annotated[tuple[Acknowledgement, ...], Field(max_length=200)] = ()
     record: Annotated[tuple[SiteEntry, ...], Field(max_length=20_000)] = ()
     changes: Annotated[tuple[CustomerChange, ...], Field(max_length=500)] = ()
+    others_noted: Annotated[tuple[OthersNoted, ...], Field(max_length=1000)] = ()
     note: Note = ""
 
     _schools_known = field_validator("schools")(lambda chosen: checked_schools(chosen))
@@ -110,10 +115,48 @@ class JobBundle(Record):
             seen.add(f.part)
         return self
 
+    @model_validator(mode="after")
+    def _not_ours_is_there(self) -> Self:
+        seen = {f.part for f in self.job.finishes}
+        for left in self.job.left:
+            what, id_ = left.part
+            if not self.has(left.part):
+                raise ValueError(f"what is left names {what} '{id_}', which the property does not have")
+            if left.part in seen:
+                raise ValueError(f"{what} '{id_}' is left and painted, or left twice; keep one of them")
+            seen.add(left.part)
+        if len({o.id for o in self.job.others}) != len(self.job.others):
+            raise ValueError("two tasks of other people have one id")
+        for task in self.job.others:
+            if task.where is not None and not self.has(task.where):
+                raise ValueError(
+                    f"the task '{task.id}' of others names {task.where[0]} '{task.where[1]}', "
+                    "which the property does not have"
+                )
+        return self
+
+    def has(self, place: tuple[str, str]) -> bool:
+        """Whether the property has such a face, zone or item."""
+        if place[0] == "face":
+            return any(f.id == place[1] for f in self.property.faces)
+        return self.property.part(place) is not None
+
     @builtins.property
     def schools(self) -> dict[str, str]:
         """The school of every topic that holds for the job."""
         return resolved(self.company.schools, self.job.schools)
+
+    @builtins.property
+    def undecided(self) -> list[tuple[str, str]]:
+        """Zones and items of which nobody said yet what they get, or that they are left."""
+        said = {f.part for f in self.job.finishes} | {x.part for x in self.job.left}
+        parts = [("zone", z.id) for z in self.property.zones] + [("item", i.id) for i in self.property.items]
+        return [p for p in parts if p not in said]
+
+    @builtins.property
+    def noted(self) -> tuple[SiteEntry | OthersNoted, ...]:
+        """What was noted on site, by us and of others: what the state of the work hangs on beside the job itself."""
+        return (*self.job.record, *self.job.others_noted)
 
     @builtins.property
     def deduction(self) -> str:
@@ -138,3 +181,7 @@ class JobBundle(Record):
     def finish_of(self, kind: str, id_: str) -> Finish | None:
         """What a zone or item gets; None where nothing is chosen."""
         return next((f for f in self.job.finishes if f.part == (kind, id_)), None)
+
+    def left_of(self, kind: str, id_: str) -> LeftPart | None:
+        """How a zone or item is left that is not painted; None where it is, or nothing was said."""
+        return next((x for x in self.job.left if x.part == (kind, id_)), None)

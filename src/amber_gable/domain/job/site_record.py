@@ -102,8 +102,22 @@ class CustomerChange(Record):
     words: Words = ""
 
 
-SiteLine = SiteEntry | CustomerChange
-LINES: dict[str, type[SiteEntry] | type[CustomerChange]] = {line.kind: line for line in (SiteEntry, CustomerChange)}
+class OthersNoted(Record):
+    """Whether other people did their task (`task` is its id). The latest line of a task holds."""
+
+    kind: ClassVar[str] = "others"
+
+    id: Id
+    touch: Id
+    at: AwareDatetime
+    noted: AwareDatetime
+    by: Person
+    task: Id
+    done: bool
+
+
+SiteLine = SiteEntry | CustomerChange | OthersNoted
+LINES: dict[str, type[SiteLine]] = {line.kind: line for line in (SiteEntry, CustomerChange, OthersNoted)}
 """Every kind of line of the record, by the kind it is stored under. What is to be recorded besides is a class of its
 own here; the store reads it as it stands."""
 

@@ -11,6 +11,7 @@ LETTERS = {
     "U": "humid air",
     "?": "weather not known far enough ahead",
     "S": "a stop that must be answered first",
+    "O": "other people's work comes first",
     "B": "what lies below is not ready",
 }
 """What stops the work, in the order in which it is shown."""

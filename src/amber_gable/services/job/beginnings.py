@@ -15,7 +15,8 @@ from amber_gable.services.context import Context
 from amber_gable.store.job.board import put_on
 from amber_gable.store.job.jobs import load_bundle, save_bundle
 
-OF_ANOTHER = {"record": (), "changes": (), "acknowledged": (), "note": ""}
+_BROUGHT = ("policy", "crew", "estimating", "schools", "schemes", "finishes", "left")
+OF_ANOTHER = {"record": (), "changes": (), "others": (), "others_noted": (), "acknowledged": (), "note": ""}
 
 
 def keep_as_beginning(ctx: Context, job_id: str) -> str:
@@ -54,7 +55,7 @@ def begun_from(beginning: JobBundle, company: Company, property_: Property, job:
     """A new job at another place, with all that its beginning brings. A colour whose steps cannot be derived before the
     wall was looked at waits for the specification."""
     surveyed = {k: getattr(beginning.property, k) for k in ("faces", "zones", "items")}
-    kept = {k: getattr(beginning.job, k) for k in ("policy", "crew", "estimating", "schools", "schemes", "finishes")}
+    kept = {k: getattr(beginning.job, k) for k in _BROUGHT}
     # The way there is another one.
     kept["estimating"] = kept["estimating"].model_copy(update={"travel_h": None})
     made = beginning.model_copy(

@@ -4,6 +4,7 @@ what it touches."""
 from amber_gable.core.survey.amounts.painted import Key, painted_parts
 from amber_gable.domain.job.job import JobBundle
 from amber_gable.domain.work.finish import Finish
+from amber_gable.domain.work.scope import LeftPart
 from amber_gable.services.context import Context
 from amber_gable.services.workspace import digest
 
@@ -26,8 +27,9 @@ def _each(bundle: JobBundle) -> dict[Key, str]:
     )
     common = digest(*house, sorted(bundle.schools.items()), pace, *bundle.products)
     # What is done once for a face depends on what else is worked on there.
-    on_face: dict[str, list[Finish]] = {f.id: [] for f in place.faces}
-    for other in bundle.job.finishes:
+    on_face: dict[str, list[Finish | LeftPart]] = {f.id: [] for f in place.faces}
+    decided: list[Finish | LeftPart] = [*bundle.job.finishes, *bundle.job.left]
+    for other in decided:
         found = place.part(other.part)
         if found is not None:
             on_face[found.face].append(other)

@@ -5,7 +5,6 @@ from collections.abc import Callable, Mapping
 from dataclasses import dataclass, field
 from datetime import timedelta
 
-from amber_gable.core.climate.job_climate import main_part
 from amber_gable.core.survey.findings.essentials import missing_essentials
 from amber_gable.services.job.view import JobView
 
@@ -44,7 +43,7 @@ def _survey(view: JobView, _: bool) -> str | None:
     house = view.bundle.property
     if not house.faces:
         return "no faces"
-    if bare := [f for f in house.faces if main_part(view.bundle, f) is None]:
+    if bare := [f for f in house.faces if not house.zones_of(f.id) and not house.items_of(f.id)]:
         return f"{len(bare)} with nothing to paint"
     gaps = missing_essentials(view.bundle)
     return f"{len(gaps)} missing" if gaps else None
@@ -52,7 +51,7 @@ def _survey(view: JobView, _: bool) -> str | None:
 
 def _specification(view: JobView, _: bool) -> str | None:
     house = view.bundle.property
-    without = len(house.zones) + len(house.items) - len(view.bundle.job.finishes)
+    without = len(view.bundle.undecided)
     if view.stops:
         return f"{len({s.part for s in view.stops})} stopped"
     if without > 0 or not house.parts:
@@ -114,11 +113,11 @@ BEFOREHAND = timedelta(days=2)
 
 def stages_that_matter(view: JobView) -> tuple[str, str, str]:
     """Three of them, in the order of the work: by how far the job is, and once it is planned by the clock."""
-    house, job, kept = view.bundle.property, view.bundle.job, view.kept
+    house, kept = view.bundle.property, view.kept
     parts = len(house.zones) + len(house.items)
     if not parts:
         return "survey", "specification", "quantities"
-    if len(job.finishes) < parts:
+    if view.bundle.undecided:
         return "survey", "specification", "weather"
     if kept is None or not kept.plan.tasks:
         return "quantities", "weather", "plan"

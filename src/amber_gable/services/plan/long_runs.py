@@ -76,7 +76,7 @@ class PlanWork(JobWork):
 
     @classmethod
     def asked(cls, bundle: JobBundle, begins: date | None) -> Self:
-        return cls(bundle.job.id, begins, digest(bundle, *bundle.job.record))
+        return cls(bundle.job.id, begins, digest(bundle, *bundle.noted))
 
     def do(self, ctx: Context, progress: Progress) -> None:
         bundle = _bundle(ctx, self.job_id)

@@ -34,7 +34,7 @@ def fresh_plan(
         return plan_job(site, begin, within(progress, 0.2, 1.0), people)
 
     people = job_people(ctx, bundle.job.id)
-    return ctx.space.computed.get("plan" + digest(bundle, people, *bundle.job.record, series, begin, DAYS), made)
+    return ctx.space.computed.get("plan" + digest(bundle, people, *bundle.noted, series, begin, DAYS), made)
 
 
 @dataclass(frozen=True)

@@ -7,6 +7,7 @@ from amber_gable.core.specification.colour.difference import contrast_ratio, con
 from amber_gable.core.specification.colour.heat_check import Wanted, heat_checks
 from amber_gable.core.specification.derived.facts import surface_tags
 from amber_gable.core.survey.amounts.painted import painted_parts
+from amber_gable.core.survey.drawing.after import colours_left, house_after
 from amber_gable.domain.job.job import JobBundle
 from amber_gable.domain.paint.colour_library import LibraryColour
 from amber_gable.domain.paint.scheme import ColourGroup, NamedColour, Scheme, colour_group
@@ -17,6 +18,8 @@ from amber_gable.services.context import Context
 __all__ = [
     "board_colours",
     "colour_groups",
+    "colours_left",
+    "house_after",
     "job_library",
     "light_at",
     "lit_colours",
@@ -59,7 +62,7 @@ def scheme_heat(bundle: JobBundle, scheme: Scheme) -> dict[str, Any]:
     wanted = []
     for part in painted_parts(bundle.property, bundle.deduction).values():
         chosen = scheme.colours.get(colour_group(surface_tags(part.substrate, part.item_kind)))
-        if chosen is not None and part.surface_m2 > 0:
+        if chosen is not None and part.surface_m2 > 0 and bundle.left_of(*part.key) is None:
             wanted.append(Wanted(part, chosen.colour, schools["vinyl"]))
     found = [c for c in heat_checks(bundle.property, wanted) if c.level in (Alert.STOP, Alert.CHECK)]
     worst: dict[tuple[str, str], Any] = {}

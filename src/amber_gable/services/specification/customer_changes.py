@@ -53,13 +53,15 @@ def _differences(before: JobBundle, after: JobBundle) -> dict[tuple[tuple[str, s
     old, new = ({f.part: f for f in b.job.finishes} for b in (before, after))
     out: dict[tuple[tuple[str, str | None], ...], list[Key]] = {}
     for key in dict.fromkeys((*old, *new)):
-        fields = _change(before, key, old.get(key), new.get(key))
+        fields = _change(before, after, key, old.get(key), new.get(key))
         if fields:
             out.setdefault(tuple(fields.items()), []).append(key)
     return out
 
 
-def _change(bundle: JobBundle, key: Key, old: Finish | None, new: Finish | None) -> dict[str, str | None] | None:
+def _change(
+    before: JobBundle, after: JobBundle, key: Key, old: Finish | None, new: Finish | None
+) -> dict[str, str | None] | None:
     if old is not None and new is not None:
         if old.colour == new.colour:
             return None
@@ -67,8 +69,13 @@ def _change(bundle: JobBundle, key: Key, old: Finish | None, new: Finish | None)
             "what": "colour", "old": old.colour_name, "new": new.colour_name, "old_colour": old.colour,
             "new_colour": new.colour,
         }  # fmt: skip
-    part = bundle.property.part(key)
+    part = before.property.part(key)
     name = part.name if part is not None else key[1]
     if new is None:
-        return {"what": "scope", "old": f"{name} painted", "new": "left as it is"}
-    return {"what": "scope", "old": f"{name} left as it is", "new": "painted"}
+        return {"what": "scope", "old": f"{name} painted", "new": _left(after, key)}
+    return {"what": "scope", "old": f"{name} {_left(before, key)}", "new": "painted"}
+
+
+def _left(bundle: JobBundle, key: Key) -> str:
+    left = bundle.left_of(*key)
+    return left.leaving.words if left is not None else "not in the job"

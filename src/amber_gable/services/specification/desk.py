@@ -33,6 +33,7 @@ from amber_gable.domain.paint.method import Method
 from amber_gable.domain.paint.product import Product
 from amber_gable.domain.work.alert import Alert
 from amber_gable.domain.work.operation import CoatingSystem, Operation, OperationKind
+from amber_gable.domain.work.scope import Leaving
 from amber_gable.services.company.colour_library import colour_library
 from amber_gable.services.context import Context
 from amber_gable.services.job.part_digests import part_digests
@@ -83,7 +84,7 @@ class SpecificationDesk:
     def open_tests(self, key: Key) -> int:
         """How many essential tests of a part have no reading."""
         spec = self.specs[key]
-        return 0 if isinstance(spec, str) else len(tests_open_on(spec.part.part))
+        return 0 if isinstance(spec, str) or spec.left else len(tests_open_on(spec.part.part))
 
     @cached_property
     def heat(self) -> dict[Key, HeatCheck]:
@@ -192,6 +193,19 @@ class PartDesk:
     def order(self) -> PaintingOrder | None:
         others = self.bundle.property.items_of(self.part.face.id)
         return painting_order(self.part, others, self.spec.operations)
+
+    @property
+    def beside_it(self) -> str:
+        """What is done beside or behind a part that is left, and with which; nothing where nothing is."""
+        left, face = self.spec.left, self.part.face
+        rest = next((z for z in self.bundle.property.zones_of(face.id) if z.area.kind == "face"), None)
+        if left is None or self.key[0] != "item" or left.leaving is Leaving.REPLACED:
+            return ""
+        gone = left.leaving is Leaving.TAKEN_AWAY
+        what = "Its holes are filled and the patch behind is primed" if gone else "It is taped and covered"
+        if rest is None or self.bundle.finish_of("zone", rest.id) is None:
+            return f"{what} by nobody: no wall of {face.name} is painted. Add it by hand where it is wanted."
+        return f"{what} with {rest.name}{'' if gone else ', unless the masking of an opening covers it'}."
 
     @property
     def alike(self) -> list[PaintedPart]:

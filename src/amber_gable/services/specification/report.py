@@ -16,6 +16,7 @@ from amber_gable.domain.job.job import JobBundle
 from amber_gable.domain.paint.product import Product
 from amber_gable.domain.work.alert import Alert
 from amber_gable.domain.work.operation import Operation, OperationKind, Where
+from amber_gable.domain.work.scope import Leaving, LeftPart, Turn
 
 
 def specification(bundle: JobBundle, *, kept: bool = False) -> dict[str, Any]:
@@ -23,9 +24,21 @@ def specification(bundle: JobBundle, *, kept: bool = False) -> dict[str, Any]:
     those the rules give today, overrides and hand-picked products put on. Raises ValueError naming a part that cannot
     be derived."""
     parts, shelf = painted_parts(bundle.property, bundle.deduction), bundle_shelf(bundle)
-    made = [_derived(bundle, part, shelf) for part in parts.values()]
+    made = [_derived(bundle, part, shelf) for part in parts.values() if bundle.left_of(*part.key) is None]
     heat = heat_checks(bundle.property, [_wanted(part, wish, fresh, shelf) for part, wish, fresh in made])
-    return {"parts": [_part(bundle, m, h, shelf, kept) for m, h in zip(made, heat, strict=True)]}
+    return {
+        "parts": [_part(bundle, m, h, shelf, kept) for m, h in zip(made, heat, strict=True)],
+        "not_painted": [_left(bundle, left) for left in bundle.job.left],
+        "others": [o.model_dump(mode="json") for o in bundle.job.others],
+    }
+
+
+def _left(bundle: JobBundle, left: LeftPart) -> dict[str, Any]:
+    kind, id_ = left.part
+    part = bundle.property.part(left.part)
+    assert part is not None, "the bundle holds no other"
+    told = left.model_dump(mode="json", exclude={"zone", "item"})
+    return {"part": id_, kind: part.name, "face": bundle.property.face(part.face).name} | told
 
 
 def _derived(bundle: JobBundle, part: PaintedPart, shelf: list[Product]) -> tuple[PaintedPart, Wish, Specified]:
@@ -140,3 +153,12 @@ def lines(report: dict[str, Any]) -> Iterable[str]:
         if part["tests_missing"]:
             yield f"  tests missing: {', '.join(part['tests_missing'])}"
         yield ""
+    for left in report["not_painted"]:
+        colour = f", {left['colour_name']} {left['colour']}" if left["colour"] else ""
+        by = f" ({left['by']})" if left["by"] else ""
+        name = left.get("zone") or left.get("item")
+        note = f": {left['note']}" if left["note"] else ""
+        yield f"{left['face']}, {name}: {Leaving(left['leaving']).words}{colour}{by}{note}"
+    for task in report["others"]:
+        day = f", by {task['day']}" if task["day"] else ", no day agreed"
+        yield f"{task['who']}: {task['what']}, {Turn(task['turn']).words}{day}"

@@ -88,6 +88,8 @@ def apply_scheme(ctx: Context, job_id: str, id_: str) -> tuple[list[Changed], di
             raise NotFound("colour scheme", id_)
         wishes: dict[Key, Wish] = {}
         for key, part in painted_parts(bundle.property, bundle.deduction).items():
+            if bundle.left_of(*key) is not None:
+                continue
             chosen = scheme.colours.get(colour_group(surface_tags(part.substrate, part.item_kind)))
             finish = bundle.finish_of(*key)
             has = (finish.colour, finish.colour_name) if finish is not None else None

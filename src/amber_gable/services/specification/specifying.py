@@ -14,7 +14,7 @@ from amber_gable.core.specification.derived.diagnosis import derive
 from amber_gable.core.specification.derived.overrides import forbidden_steps
 from amber_gable.core.specification.derived.part_facts import part_facts
 from amber_gable.core.specification.derived.part_spec import Wish, fresh_spec, made_finish, with_wishes
-from amber_gable.core.specification.derived.protection import unprotected
+from amber_gable.core.specification.derived.protection import by_itself
 from amber_gable.core.specification.derived.system import Specified
 from amber_gable.core.survey.amounts.painted import Key, PaintedPart, painted_part, painted_parts
 from amber_gable.domain.errors import InputError, NoSteps, Refused, by_field
@@ -83,13 +83,13 @@ def change_wish(
     """Change what a part is to get and derive its steps. Raises NotFound, Refused or StaleEdit."""
     with job_step(ctx, job_id, "change what a part gets") as session:
         bundle, part, finish, wish = _as_it_is(session, job_id, key)
-        journal.call_step(session, f"change what {_called(part)} gets")
+        journal.call_step(session, f"change what {called(part)} gets")
         products = shelf(session, bundle)
         try:
             wished = change(wish, part)
             _refuse_unknown(wish, wished, products)
             done = _kept(session, bundle, part, finish, wished, products, version)
-            _face_follows(session, job_id, part.face.id)
+            face_follows(session, job_id, part.face.id)
             check_references(session, job_id)
             note_changes(ctx, session, bundle, asked)
             return done
@@ -111,7 +111,7 @@ def change_wishes(
             kept = bundle.finish_of(*key)
             done.append(_kept(session, wished, parts[key], kept, wish, products, versions.get(key, 0)))
         except Refused as error:
-            refused[_called(parts[key])] = next(iter(error.fields.values()))
+            refused[called(parts[key])] = next(iter(error.fields.values()))
     check_references(session, bundle.job.id)
     return done, refused
 
@@ -146,7 +146,7 @@ def _kept(
     store.put_finish(session, bundle.job.id, made_finish(part, wish, fresh.operations), version)
     before: Iterable[Operation] = bundle.operations(finish) if finish else ()
     by_code = {p.code: p for p in (*bundle.products, *products)}
-    return Changed(_called(part), *difference(before, fresh.operations, by_code))
+    return Changed(called(part), *difference(before, fresh.operations, by_code))
 
 
 def _refuse_heat(
@@ -170,7 +170,7 @@ def derive_missing(ctx: Context, job_id: str) -> tuple[list[Changed], dict[str, 
         lacking = {
             key: usual_wish(bundle, part)
             for key, part in painted_parts(bundle.property, bundle.deduction).items()
-            if bundle.finish_of(*key) is None
+            if key in bundle.undecided
         }
         found = change_wishes(session, bundle, lacking)
         note_changes(ctx, session, bundle)
@@ -186,13 +186,13 @@ def derive_again(ctx: Context, job_id: str) -> list[Changed]:
         return derived_anew(session, load_bundle(session, job_id))
 
 
-def _face_follows(session: Transaction, job_id: str, face: str) -> None:
+def face_follows(session: Transaction, job_id: str, face: str) -> None:
     """What is done once for a face moves to another of its parts where the one that had it is left, or one before it
-    is worked on: nobody is without containment until somebody derives anew. Of a part that is out of date otherwise
-    nothing is touched; the specification says so."""
+    is worked on, and what is left is taped with the wall: nobody is without containment until somebody derives anew. Of
+    a part that is out of date otherwise nothing is touched; the specification says so."""
     session.flush()
     bundle = load_bundle(session, job_id)
-    derived_anew(session, bundle, lambda part, a, b: part.face.id == face and unprotected(a) == unprotected(b))
+    derived_anew(session, bundle, lambda part, a, b: part.face.id == face and by_itself(a) == by_itself(b))
 
 
 def derived_anew(
@@ -238,7 +238,8 @@ def set_school(ctx: Context, job_id: str, level: str, topic: str, school: str) -
         return derived_anew(session, load_bundle(session, job_id))
 
 
-def _called(part: PaintedPart) -> str:
+def called(part: PaintedPart) -> str:
+    """As messages and steps name it."""
     return f"{part.name} on {part.face.name}"
 
 
@@ -283,27 +284,17 @@ def take_system(ctx: Context, job_id: str, key: Key, version: int, system: str) 
     try:
         with job_step(ctx, job_id, "give a part a system") as session:
             bundle, part, _, wish = _as_it_is(session, job_id, key)
-            journal.call_step(session, f"give {_called(part)} a system")
+            journal.call_step(session, f"give {called(part)} a system")
             store.shelve_system(session, job_id, system)
             _refuse_forbidden(bundle, part, wish, load_bundle(session, job_id).system(system).operations)
             kind, id_ = key
             record = {kind: id_, "system": system, "colour": wish.colour, "colour_name": wish.colour_name}
             store.put_finish(session, job_id, Finish.model_validate(record), version)
-            _face_follows(session, job_id, painted_part(bundle.property, bundle.deduction, key).face.id)
+            face_follows(session, job_id, painted_part(bundle.property, bundle.deduction, key).face.id)
             check_references(session, job_id)
             note_changes(ctx, session, bundle)
     except InputError as error:
         raise Refused({"system": error.why}) from None
-
-
-def leave_out(ctx: Context, job_id: str, key: Key, version: int, asked: CustomerWish | None = None) -> None:
-    """Take a part out of the specification. Raises NotFound or StaleEdit."""
-    with job_step(ctx, job_id, "leave a part as it is") as session:
-        bundle = load_bundle(session, job_id)
-        journal.call_step(session, f"leave {_called(painted_part(bundle.property, bundle.deduction, key))} as it is")
-        store.drop_finish(session, job_id, key, version)
-        _face_follows(session, job_id, painted_part(bundle.property, bundle.deduction, key).face.id)
-        note_changes(ctx, session, bundle, asked)
 
 
 def with_school(wish: Wish, topic: str, school: str) -> Wish:
@@ -313,9 +304,11 @@ def with_school(wish: Wish, topic: str, school: str) -> Wish:
 
 
 def alike(bundle: JobBundle, part: PaintedPart) -> list[PaintedPart]:
-    """The other parts of the job that are the same kind of thing: items of its kind, zones of its substrate."""
+    """The other parts of the job that are painted or to be decided on and the same kind of thing: items of its kind,
+    zones of its substrate."""
     found = painted_parts(bundle.property, bundle.deduction).values()
-    same = [p for p in found if (p.item_kind, p.substrate) == (part.item_kind, part.substrate)]
+    left = {x.part for x in bundle.job.left}
+    same = [p for p in found if (p.item_kind, p.substrate) == (part.item_kind, part.substrate) and p.key not in left]
     return [p for p in same if p.key != part.key]
 
 
@@ -325,7 +318,7 @@ def same_for_alike(ctx: Context, job_id: str, key: Key) -> list[Changed]:
     out = []
     with job_step(ctx, job_id, "make like parts the same") as session:
         bundle, part, _, wish = _as_it_is(session, job_id, key)
-        journal.call_step(session, f"make all parts like {_called(part)} the same")
+        journal.call_step(session, f"make all parts like {called(part)} the same")
         products = shelf(session, bundle)
         versions = store.finish_versions(session, job_id)
         for other in alike(bundle, part):

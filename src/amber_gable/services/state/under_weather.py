@@ -44,7 +44,7 @@ class JobUnderWeather:
         """What the state of parts and plan is worked out from. Waits end at a minute: within one all stands."""
         plan = self.kept.plan if self.kept is not None else None
         minute = int(self.now.timestamp()) // 60
-        return digest(self.bundle, *self.bundle.job.record, self.series, plan, minute)
+        return digest(self.bundle, *self.bundle.noted, self.series, plan, minute)
 
     @property
     def state(self) -> JobState:

@@ -47,6 +47,7 @@ def face_figures(bundle: JobBundle, face: Face) -> dict[str, Any]:
 
 
 def items_left(bundle: JobBundle) -> tuple[int, float]:
-    """How many items have no finish, and their surface, m²."""
-    left = [i for i in bundle.property.items if bundle.finish_of("item", i.id) is None]
+    """How many items nobody decided on yet, and their surface, m²."""
+    open_ = set(bundle.undecided)
+    left = [i for i in bundle.property.items if ("item", i.id) in open_]
     return len(left), sum(item_area(i.spec) for i in left)

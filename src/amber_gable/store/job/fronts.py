@@ -9,6 +9,7 @@ from sqlalchemy import ColumnElement, exists, func, select, tuple_
 from amber_gable.domain.house.survey import Face, Property
 from amber_gable.domain.job.company_usual import Shelf
 from amber_gable.domain.job.listed_job import Colours, Coming, Front, ListedJob
+from amber_gable.domain.work.scope import Leaving, LeftPart
 from amber_gable.store.job.jobs import TRACKING, record_fields
 from amber_gable.store.kept import Key
 from amber_gable.store.tables import (
@@ -92,16 +93,23 @@ def _fronts(session: Transaction, places: dict[str, PropertyRow], jobs: list[str
     first = [(property_id, found[0]["id"]) for property_id, found in faces.items()]
     on_it = {table: _on_faces(session, table, first) for table in (OpeningRow, ZoneRow, ItemRow)}
     colours: dict[str, Colours] = {}
-    for job_id, kind, id_, colour in session.execute(
-        select(FinishRow.job_id, FinishRow.part_kind, FinishRow.part_id, FinishRow.colour).where(
-            FinishRow.job_id.in_(jobs)
-        )
+    left: dict[str, list[LeftPart]] = {}
+    for job_id, parts_left, kind, id_, colour in session.execute(
+        select(JobRow.id, JobRow.left, FinishRow.part_kind, FinishRow.part_id, FinishRow.colour)
+        .outerjoin(FinishRow, FinishRow.job_id == JobRow.id)
+        .where(JobRow.id.in_(jobs))
     ):
-        colours.setdefault(job_id, {})[kind, id_] = colour
+        if job_id not in left:
+            left[job_id] = [LeftPart.model_validate(x) for x in parts_left]
+            colours[job_id] = {x.part: x.colour for x in left[job_id] if x.colour is not None}
+        if kind is not None:
+            colours[job_id][kind, id_] = colour
     for job in jobs:
         place = places[job]
         mine = [_fields(row) for row in faces.get(place.id, [])]
         parts = {table: on_it[table].get(place.id, []) for table in on_it}
+        gone = {x.item for x in left.get(job, ()) if x.leaving is Leaving.TAKEN_AWAY}
+        parts[ItemRow] = [row for row in parts[ItemRow] if row["id"] not in gone]
         if mine:
             mine[0]["openings"] = [_fields(row, "face_id") for row in parts[OpeningRow]]
         survey = {

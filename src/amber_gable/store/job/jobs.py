@@ -114,7 +114,13 @@ def load_bundle(session: Transaction, job_id: str) -> JobBundle:
 def _read_bundle(session: Transaction, job: JobRow, property_: PropertyRow, company: CompanyRow) -> JobBundle:
     survey = _property(session, property_)
     parts = {("zone", z.id) for z in survey.zones} | {("item", i.id) for i in survey.items}
+    places = parts | {("face", f.id) for f in survey.faces}
     finishes = [f for f in _finishes(session, job.id) if f.part in parts]
+    # As with finishes: what speaks of a part that was deleted is back when the part is.
+    not_ours = {
+        "left": [x for x in job.left if ("zone", x["zone"]) in parts or ("item", x["item"]) in parts],
+        "others": [o for o in job.others if o["where"] is None or tuple(o["where"]) in places],
+    }
     products, systems = shelf_of(session, company.id, job)
     return JobBundle.model_validate(
         {
@@ -124,6 +130,7 @@ def _read_bundle(session: Transaction, job: JobRow, property_: PropertyRow, comp
             "systems": [row.body for row in systems],
             "job": record_fields(job, *_NOT_IN_BUNDLE)
             | {"finishes": finishes, "crew": crews(session, company.id)[job.crew_id][1]}
+            | not_ours
             | load_record(session, job.id).__dict__,
         }
     )
@@ -212,7 +219,9 @@ def load_face(session: Transaction, job_id: str, face_id: str) -> JobBundle:
     survey = record_fields(property_) | _survey(session, property_.id, face_id)
     if not survey["faces"]:
         raise NotFound("face", face_id)
-    fields = record_fields(job, *_NOT_IN_BUNDLE) | {"crew": crews(session, company.id)[job.crew_id][1]}
+    fields = record_fields(job, *_NOT_IN_BUNDLE, "left", "others") | {
+        "crew": crews(session, company.id)[job.crew_id][1]
+    }
     return JobBundle.model_validate({"company": _company(company, job), "property": survey, "job": fields})
 
 
@@ -222,7 +231,7 @@ def _cut_down(whole: JobBundle, face_id: str) -> JobBundle:
     elsewhere: dict[str, Any] = {"face": None, "part": None}
     on_it = tuple(p if p.face == face_id else p.model_copy(update=elsewhere) for p in place.photos)
     cut = place.model_copy(update=parts | {"photos": on_it})
-    job = whole.job.model_copy(update={"finishes": ()})
+    job = whole.job.model_copy(update={"finishes": (), "left": (), "others": ()})
     return whole.model_copy(update={"property": cut, "job": job, "products": (), "systems": ()})
 
 
@@ -310,7 +319,7 @@ def save_bundle(
     for data in photos.values():
         session.pictures.put(data)
     session.add_all(photo_row(property_.id, i, p) for i, p in enumerate(property_.photos))
-    fields = job.model_dump(mode="json", exclude={"finishes", "record", "changes", "crew"})
+    fields = job.model_dump(mode="json", exclude={"finishes", "record", "changes", "others_noted", "crew"})
     settings = company.model_dump(mode="json", include=PINNED_SETTINGS)
     shelf = {"products": products, "systems": systems, "company_settings": settings}
     crew_id = crew_for(session, company.id, job.crew)
@@ -318,7 +327,7 @@ def save_bundle(
     session.flush()
     for i, finish in enumerate(job.finishes):
         session.add(finish_row(job.id, i, finish))
-    append(session, job.id, (*job.record, *job.changes))
+    append(session, job.id, (*job.record, *job.changes, *job.others_noted))
 
 
 def _hidden(session: Transaction, job_id: str, property_id: str) -> bool:

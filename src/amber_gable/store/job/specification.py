@@ -10,6 +10,7 @@ from amber_gable.domain.job.job import Acknowledgement, Company
 from amber_gable.domain.paint.product import Product
 from amber_gable.domain.paint.scheme import Scheme
 from amber_gable.domain.work.finish import Finish
+from amber_gable.domain.work.scope import LeftPart, OthersWork
 from amber_gable.store.company.sheets import Newer, Pin, current_of, kept_revisions, newer_products, pin, revisions
 from amber_gable.store.job.jobs import finish_fields, finish_row, job_head, live_job
 from amber_gable.store.tables import STAMPS, CompanyRow, FinishRow, PropertyRow
@@ -30,6 +31,7 @@ def put_finish(session: Transaction, job_id: str, finish: Finish, version: int) 
     """Set what a part gets; version 0 means it had nothing before. `check_references` must follow. Raises StaleEdit."""
     rows = _finish_rows(session, job_id)
     row = rows.get(finish.part)
+    _not_left(session, job_id, finish.part)
     if (row.version if row else 0) != version:
         now = finish_fields(row) if row else {}
         mine = finish.model_dump(mode="json")
@@ -45,6 +47,27 @@ def put_finish(session: Transaction, job_id: str, finish: Finish, version: int) 
         value = getattr(fresh, column.key)
         if column.key not in STAMPS and getattr(row, column.key) != value:
             setattr(row, column.key, value)
+
+
+def put_left(session: Transaction, job_id: str, left: LeftPart) -> None:
+    """Keep how a part is left that is not painted, in place of what was said of it before. `check_references` must
+    follow."""
+    _not_left(session, job_id, left.part)
+    job = live_job(session, job_id)
+    job.left = [*job.left, left.model_dump(mode="json")]
+
+
+def _not_left(session: Transaction, job_id: str, part: Key) -> None:
+    """Whatever was said of the part, it is not left any longer."""
+    job, (kind, id_) = live_job(session, job_id), part
+    kept = [x for x in job.left if x[kind] != id_]
+    if len(kept) != len(job.left):
+        job.left = kept
+
+
+def put_others(session: Transaction, job_id: str, tasks: Iterable[OthersWork]) -> None:
+    """Keep what other people do on the job. `check_references` must follow."""
+    live_job(session, job_id).others = [t.model_dump(mode="json") for t in tasks]
 
 
 def _finish_rows(session: Transaction, job_id: str) -> dict[Key, FinishRow]:

@@ -17,6 +17,7 @@ from amber_gable.services.company.crew_typed import crew_form
 from amber_gable.services.job.view import JobView
 from amber_gable.services.plan.long_runs import PlanWork
 from amber_gable.services.plan.plan_page import planned_visits, set_crew, unsettled_tasks
+from amber_gable.services.specification.others import told_others
 from amber_gable.services.weather.faces.judged_faces import Which, judged_faces
 from amber_gable.services.weather.held.versions import since_planned
 from amber_gable.web.asking import context_of
@@ -84,6 +85,7 @@ def _plan(request: Request, view: JobView, faults: dict[str, str], status: int =
         "unplaced": by_cause(kept.plan.unplaced) if kept else [],
         "status_words": STATUS_WORDS,
         "faults": faults,
+        "others": told_others(view),
         "crew_typed": crew_form(view.bundle.job.crew),
         "begins": datetime.fromtimestamp(kept.begins_at, zone).date() if kept and kept.begins_at else None,
         "product_names": {p.code: p.name for p in view.bundle.products},

@@ -128,12 +128,14 @@ def facts_of(
     first_on_face: bool = False,
     obstacles: Collection[str] = (),
     hangs: str = "",
+    not_painted: Mapping[str, Any] = MappingProxyType({}),
     tz: tzinfo = UTC,
 ) -> Facts:
     """The facts of a zone or item as surveyed. `lead`: lead paint is presumed or was found; `old_sheet`: a cement sheet
     here may be from before the 1990s; `old_treated`: treated timber here may be from before 2004; `first_on_face`: what
     is done once for a face is done with this part, containment too where it was ever painted; `hangs`: what hangs on
-    the face and where, in words; `tz`: the house's own time, by which readings are of one day."""
+    the face and where, in words; `not_painted`: facts of what stays beside it and what was taken away from it
+    (core/survey/amounts/not_painted.py); `tz`: the house's own time, by which readings are of one day."""
     tags = surface_tags(substrate, item_kind)
     aim = aim or usual_aim(tags)
     known: dict[str, Any] = {
@@ -151,6 +153,7 @@ def facts_of(
         "contained_nights": 0,
         "hangs": hangs or "What hangs here",
         **{f"near_{kind.replace('-', '_')}": True for kind in obstacles},
+        **not_painted,
     }
     for test in GUIDED_TESTS:
         value = getattr(condition, test.field)
@@ -161,6 +164,9 @@ def facts_of(
         ) or value == Coating.UNKNOWN:
             value = None
         known[test.field] = value.value if hasattr(value, "value") else value
+    # Behind what is taken away the wall is as bare as where it was scraped.
+    if known.get("gone_pct"):
+        known["bare_pct"] = min(100.0, (known.get("bare_pct") or 0.0) + known["gone_pct"])
     known |= colour_facts(old_colour, new_colour)
     known["asbestos"] = "fibre-cement" in tags and (condition.asbestos or (condition.asbestos is None and old_sheet))
     known["old_treated"] = "wood" in tags and condition.timber == "pressure-treated" and old_treated

@@ -4,6 +4,7 @@ from collections.abc import Mapping
 
 from amber_gable.core.specification.derived.facts import Facts, facts_of, surface_tags
 from amber_gable.core.specification.derived.protection import protection
+from amber_gable.core.survey.amounts.not_painted import beside
 from amber_gable.core.survey.amounts.painted import PaintedPart
 from amber_gable.domain.findings.condition import Condition
 from amber_gable.domain.house.substrates import SUBSTRATES
@@ -85,6 +86,16 @@ def part_facts(
     return own.protecting(first=found.first, contains=found.contains, dusty_days=found.dusty_days)
 
 
+def _not_painted(bundle: JobBundle, part: PaintedPart) -> Mapping[str, object]:
+    """What stays beside the zone that takes the rest of a face, and what was taken away from it, with the share of it
+    that is bare behind that."""
+    zone, found = part.part, beside(bundle, part.face)
+    if not isinstance(zone, Zone) or not found.gone_m2:
+        return found.facts
+    bare = found.gone_m2 * zone.profile_factor / max(part.surface_m2, 0.01)
+    return {**found.facts, "gone_pct": min(100.0, 100 * bare)}
+
+
 def _own_facts(
     bundle: JobBundle, part: PaintedPart, colour: str | None, aim: Aim | None, schools: Mapping[str, str] | None
 ) -> Facts:
@@ -110,6 +121,7 @@ def _own_facts(
         old_sheet=asbestos_presumed(bundle, part),
         old_treated=treated_long_ago(bundle, part),
         obstacles={o.kind.value for o in face.obstacles},
+        not_painted=_not_painted(bundle, part) if takes_rest else {},
         tz=bundle.property.tz,
         hangs="; ".join(
             f"{o.name or o.kind.value} {o.x_m:.1f} m from the left, {o.y_m:.1f} m up"

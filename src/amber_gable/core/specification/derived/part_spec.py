@@ -20,6 +20,7 @@ from amber_gable.domain.paint.product import Product
 from amber_gable.domain.work.aims import Aim
 from amber_gable.domain.work.finish import Finish, Override
 from amber_gable.domain.work.operation import Operation
+from amber_gable.domain.work.scope import LeftPart
 
 
 @dataclass(frozen=True)
@@ -53,7 +54,8 @@ def untold(part: PaintedPart, fresh: Specified) -> tuple[NoMatter, ...]:
 @dataclass(frozen=True)
 class PartSpec:
     """`operations` stand now (stored, or fresh where nothing is stored); `fresh` is what the rules say today. They
-    differ when the survey, the stores or the schools changed since. `refused`: what was wished and cannot be."""
+    differ when the survey, the stores or the schools changed since. `refused`: what was wished and
+    cannot be; `left`: how it is left, where it is not painted: the steps are then those it would get."""
 
     part: PaintedPart
     finish: Finish | None
@@ -62,6 +64,7 @@ class PartSpec:
     operations: tuple[Operation, ...]
     work: PartWork
     refused: tuple[RefusedWish, ...] = ()
+    left: LeftPart | None = None
 
     @cached_property
     def sums(self) -> Sums:
@@ -101,7 +104,7 @@ def part_spec(bundle: JobBundle, part: PaintedPart, products: Iterable[Product])
     by_code = {p.code: p for p in (*shelf, *bundle.products)}
     work = part_work(part, operations, by_code, finish.colour if finish else part.colour_now, pace_of(bundle))
     refused = refusals(Wish.of(finish), fresh, shelf) if finish is not None and finish.derived else ()
-    return PartSpec(part, finish, fresh.derivation, fresh, operations, work, refused)
+    return PartSpec(part, finish, fresh.derivation, fresh, operations, work, refused, bundle.left_of(*part.key))
 
 
 def made_finish(part: PaintedPart, wish: Wish, operations: Sequence[Operation]) -> Finish:

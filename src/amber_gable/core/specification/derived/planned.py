@@ -82,7 +82,7 @@ def planned(
         role=step.role,
         stage=step.stage,
         kind=step.kind,
-        name=step.otherwise if avoided and allowed and step.otherwise else step.name,
+        name=said(step.otherwise if avoided and allowed and step.otherwise else step.name, facts),
         note=said(step.note, facts),
         share=share,
         amount=amount,

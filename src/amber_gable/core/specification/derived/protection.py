@@ -140,6 +140,15 @@ def _operations(bundle: JobBundle, part: PaintedPart, asked: PaintedPart, facts:
             )
 
 
+BESIDE = frozenset({"mask-left", "unmask-left"})
+"""Steps for what stays as it is beside the part."""
+
+
 def unprotected(operations: Iterable[Operation]) -> list[Operation]:
     """Without what is done once for a face."""
     return [o for o in operations if o.id not in ROLES]
+
+
+def by_itself(operations: Iterable[Operation]) -> list[Operation]:
+    """Without what is done once for a face, and for what stays as it is there."""
+    return [o for o in unprotected(operations) if o.id not in BESIDE]

@@ -235,6 +235,19 @@ JOINTS = (
          when=(above("openings", 0),),
          steps=(Step("unmask", Phase.UNMASK, K.CLEAN, "Tape off while the coat is soft, film and sheets away", "Score "
                      "the edge where it has set.", Acts(fact="openings", unit=AmountUnit.PIECES), (T.UNMASK,)),)),
+    Rule("left-beside", "{left_names}: left as it is", "drips and mist on what nobody pays to clean",
+         when=(above("left_edge_m", 0),),
+         steps=(Step("mask-left", Phase.MASK, K.MASK, "Tape and cover what is left as it is: {left_names}",
+                     "Where tape pulls the old paint off, a brush cuts in.",
+                     Acts(fact="left_edge_m", unit=AmountUnit.M)),
+                Step("unmask-left", Phase.UNMASK, K.CLEAN, "Tape and film off what is left, while the coat is soft", "",
+                     Acts(fact="left_count", unit=AmountUnit.PIECES), (T.UNMASK,)))),
+    Rule("taken-away", "{gone_names}: taken away for good", "holes, old sealant and a bare patch show through any coat",
+         off="floor deck roof", when=(above("gone_holes", 0),),
+         steps=(Step("patch-holes", Phase.FILL, K.REPAIR, "Pull plugs and old sealant, fill the holes "
+                     "where {gone_names} was", "Flush, sanded when hard. The bare patch behind is spot-primed with the "
+                     "rest.",
+                     Acts(fact="gone_holes", unit=AmountUnit.PIECES), (T.FILL,)),)),
     Rule("mask-floor-walls", "walls stand beside the floor", "a roller marks the wall it turns at", on=("floor",),
          steps=(Step("mask", Phase.MASK, K.MASK, "Mask the walls and posts round the floor", "", _ONCE),
                 Step("unmask", Phase.UNMASK, K.CLEAN, "Tape off while the coat is soft", "", _ONCE, (T.UNMASK,)))),

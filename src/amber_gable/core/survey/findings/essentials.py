@@ -52,20 +52,21 @@ def open_tests(part: Zone | Item) -> list[GuidedTest]:
 
 
 def missing_essentials(bundle: JobBundle) -> list[Missing]:
-    """Gaps in the order of the stages that need them."""
+    """Gaps in the order of the stages that need them; nothing is asked of a part that is not painted."""
     property_, out = bundle.property, []
+    left = {x.part for x in bundle.job.left}
     for face in property_.faces:
         if not property_.zones_of(face.id) and not property_.items_of(face.id):
             out.append(Missing("quantities", "face", face.id, face.id, f"{face.name}: nothing to paint is named"))
     for zone in property_.zones:
-        if isinstance(zone.area, OwnArea) and zone.area.lies is Lies.NOT_SAID:
+        if isinstance(zone.area, OwnArea) and zone.area.lies is Lies.NOT_SAID and ("zone", zone.id) not in left:
             words = f"{zone.name}: does it lie on the wall, on an opening or on neither?"
             out.append(Missing("quantities", "zone", zone.id, zone.face, words))
     if property_.year_built is None:
         out.append(Missing("specification", "", "", "", "year built is not known: lead is presumed"))
     for zone in property_.zones:
         found = open_tests(zone)
-        if found:
+        if found and ("zone", zone.id) not in left:
             words = ", ".join(t.name.lower() for t in found)
             name = next(f.name for f in property_.faces if f.id == zone.face)
             out.append(Missing("specification", "zone", zone.id, zone.face, f"{name}, {zone.name}: {words}"))

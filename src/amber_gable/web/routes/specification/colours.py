@@ -12,6 +12,8 @@ from amber_gable.domain.paint.scheme import GROUP_NAMES, ColourGroup
 from amber_gable.services.specification.colour_preview import (
     board_colours,
     colour_groups,
+    colours_left,
+    house_after,
     job_library,
     light_at,
     lit_colours,
@@ -78,10 +80,11 @@ def preview(request: Request, bundle: JobBundle, now: datetime) -> dict[str, Any
     for choice in (left, right):
         scheme = next((s for s in schemes if s.id == choice), None)
         base = {} if choice == NOW else finish_colours(bundle)
-        colours = part_colours(place, scheme, base)
+        colours = part_colours(place, scheme, base) | ({} if choice == NOW else colours_left(bundle))
+        shown = place if choice == NOW else house_after(bundle)
         drawings = [
             {
-                "drawing": draw(place, f, scale, colours=lit_colours(f, place, colours, moment), units=units),
+                "drawing": draw(shown, f, scale, colours=lit_colours(f, place, colours, moment), units=units),
                 "light": moment.faces[f.id],
             }
             for f in place.faces

@@ -10,6 +10,7 @@ from amber_gable.domain.house.items import ITEM_NAMES
 from amber_gable.domain.house.substrates import SUBSTRATES
 from amber_gable.domain.work.schools import AskedBy, topics_of
 from amber_gable.services.specification.acknowledging import acknowledge
+from amber_gable.services.specification.colour_preview import house_after
 from amber_gable.services.specification.desk import specification_desk
 from amber_gable.services.specification.specifying import (
     Changed,
@@ -59,7 +60,7 @@ def overview(request: Request, job_id: str, more: dict[str, Any] | None = None, 
             of_face.append(
                 line(spec, what, desk.versions.get(key, 0), by_code, systems, heat, standing, desk.open_tests(key))
             )
-        drawing = draw(bundle.property, face, scale, colours=finish_colours(bundle), units=units_of(request))
+        drawing = draw(house_after(bundle), face, scale, colours=finish_colours(bundle), units=units_of(request))
         faces.append({"face": face, "drawing": drawing, "lines": of_face})
     lines = [one for f in faces for one in f["lines"]]
     matters = [one for one in lines if one.state in ("stop", "check", "changed")]
@@ -78,6 +79,7 @@ def overview(request: Request, job_id: str, more: dict[str, Any] | None = None, 
         "states": STATE_WORDS,
         "tests": sum(one.tests for one in lines),
         "broken": broken,
+        "others": len(bundle.job.others),
         "hours": sum(one.hours for one in lines if one.state != "open"),
         "litres": sum(one.litres for one in lines if one.state != "open"),
         "cards": [(c, read.get(c.id)) for c in cards],

@@ -17,14 +17,15 @@ from amber_gable.domain.paint.method import Method
 from amber_gable.domain.work.aims import AIM_NAMES, Aim, aims_for
 from amber_gable.domain.work.finish import OverrideAction
 from amber_gable.domain.work.operation import Operation, OperationKind, Technique
+from amber_gable.domain.work.scope import LEAVING_WORDS, Leaving
 from amber_gable.services.company.colour_library import library_colour
 from amber_gable.services.forms.types import whole
 from amber_gable.services.specification.customer_changes import CustomerWish
 from amber_gable.services.specification.desk import PartDesk, standing_steps
+from amber_gable.services.specification.leaving import leave_part
 from amber_gable.services.specification.specifying import (
     Changed,
     change_wish,
-    leave_out,
     same_for_alike,
     take_system,
     with_school,
@@ -104,6 +105,9 @@ def part_page(
         "methods": list(Method),
         "shelf": desk.desk.products,
         "ADD": OverrideAction.ADD,
+        "leavings": [(how.value, words) for how, words in LEAVING_WORDS.items() if _can_be(key, how)],
+        "left_typed": {} if spec.left is None else {k: v or "" for k, v in spec.left.model_dump(mode="json").items()},
+        "beside_it": desk.beside_it,
         "planned": view.kept is not None or bool(view.bundle.job.record),
         "previous": previous,
         "following": following,
@@ -116,6 +120,11 @@ def part_page(
         "others": None,
     }
     return job_page(request, view, "specification", context | (more or {}), status, "specification/part.html")
+
+
+def _can_be(key: tuple[str, str], how: Leaving) -> bool:
+    """A zone is a part of its wall: it is not taken away."""
+    return key[0] == "item" or how is not Leaving.TAKEN_AWAY
 
 
 def _edit(
@@ -233,7 +242,9 @@ def alike_too(request: Request, job_id: str, kind: str, id_: str) -> Response:
 @router.post("/{kind}/{id_}/leave")
 def leave(request: Request, job_id: str, kind: str, id_: str, form: Fields) -> Response:
     try:
-        leave_out(context_of(request), job_id, (kind, id_), _version(form), _asked(request, form))
+        leave_part(context_of(request), job_id, (kind, id_), _version(form), form, _asked(request, form))
+    except Refused as error:
+        return part_page(request, job_id, (kind, id_), {"faults": error.fields, "typed": form}, 422)
     except StaleEdit as error:
         return part_page(request, job_id, (kind, id_), {"stale": error, "typed": form}, 409)
     return RedirectResponse(f"/jobs/{job_id}/specification?said=saved", 303)

@@ -12,6 +12,7 @@ from amber_gable.domain.errors import Refused
 from amber_gable.domain.job.plan import Task
 from amber_gable.services.job.jobs import other_jobs
 from amber_gable.services.job.view import JobView
+from amber_gable.services.specification.others import others_on
 from amber_gable.services.survey.conditions import add_moisture
 from amber_gable.services.today.day_sheet import DaySheet, cautions, painting_orders
 from amber_gable.services.today.noting import note_of, note_step, note_tasks, take_back
@@ -95,6 +96,7 @@ def _sheet(
         "other_jobs": other_jobs(context_of(request), view.bundle.job.id),
         "faults": faults or {},
         "changes": view.recent_changes,
+        "others": others_on(view, shown),
         "drawings": _house_so_far(view, units_of(request)),
     }
     return job_page(request, view, "today", context, status)

@@ -8,6 +8,7 @@ from typing import TYPE_CHECKING
 
 from amber_gable.domain.paint.product import Product
 from amber_gable.domain.work.alert import Alert
+from amber_gable.domain.work.scope import Leaving
 from amber_gable.services.today.standing import Standing
 from amber_gable.web.views.specification.build_up import BuildUp, build_up
 
@@ -19,8 +20,8 @@ if TYPE_CHECKING:
 
 @dataclass(frozen=True)
 class PartLine:
-    """One part. `state` is 'open' (nothing chosen), 'stop', 'check', 'changed' or 'done'; `matter` says what is to be
-    answered, `tests` how many essential tests have no reading."""
+    """One part. `state` is 'open' (nothing chosen), 'left' (not painted: `left` says how), 'stop', 'check',
+    'changed' or 'done'; `matter` says what is to be answered, `tests` how many essential tests have no reading."""
 
     key: Key
     name: str
@@ -38,6 +39,13 @@ class PartLine:
     version: int
     tests: int
     behind: str = ""
+    left: str = ""
+    gone: bool = False
+
+    @property
+    def worked(self) -> bool:
+        """Whether it gets anything."""
+        return self.state not in ("open", "left")
 
 
 @dataclass(frozen=True)
@@ -59,6 +67,7 @@ def shared_matters(lines: list[PartLine]) -> list[SharedMatter]:
 
 STATE_WORDS = {
     "open": "nothing chosen yet",
+    "left": "not painted",
     "stop": "stops",
     "check": "to decide",
     "changed": "out of date",
@@ -78,8 +87,8 @@ def line(
 ) -> PartLine:
     """The line of a part; `systems` names of the company's systems by id, `tests` how many are open."""
     state, matter = state_of(spec, heat)
-    finish = spec.finish
-    colour = finish.colour if finish else spec.part.colour_now
+    finish, left = spec.finish, spec.left
+    colour = finish.colour if finish else (left and left.colour) or spec.part.colour_now
     return PartLine(
         key=spec.part.key,
         name=spec.part.name,
@@ -87,16 +96,18 @@ def line(
         surface_m2=spec.part.surface_m2,
         old=spec.part.colour_now,
         new=colour,
-        colour_name=finish.colour_name if finish else "",
+        colour_name=finish.colour_name if finish else left.colour_name if left else "",
         state=state,
         matter=matter,
         system=systems.get(finish.system or "", "") if finish else "",
         build=build_up(spec.operations, colour, products),
-        hours=spec.sums.hours,
-        litres=spec.sums.litres,
+        hours=0.0 if left else spec.sums.hours,
+        litres=0.0 if left else spec.sums.litres,
         version=version,
         tests=tests,
         behind=_behind(standing),
+        left=left.leaving.words if left else "",
+        gone=left is not None and left.leaving is Leaving.TAKEN_AWAY,
     )
 
 
@@ -109,6 +120,8 @@ def _behind(standing: Standing | None) -> str:
 
 def state_of(spec: PartSpec, heat: HeatCheck | None) -> tuple[str, str]:
     """How far a part is, and the gravest matter in words. `heat` is the check of its colour, where it has one."""
+    if spec.left is not None:
+        return "left", ""
     stops = [f.words for f in spec.derivation.stops] + [c.words for c in spec.conflicts if c.level is Alert.STOP]
     checks = [f.words for f in spec.derivation.findings if f.level is Alert.CHECK and f.rule != "lead"]
     checks += [c.words for c in spec.conflicts if c.level is Alert.CHECK]

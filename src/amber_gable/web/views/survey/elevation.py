@@ -130,8 +130,9 @@ def _left(units: Units) -> float:
 
 
 def finish_colours(bundle: JobBundle) -> dict[tuple[str, str], str]:
-    """The colours that the job's parts will have."""
-    return {f.part: f.colour for f in bundle.job.finishes}
+    """The colours that the job's parts will have, those among them that others put in place of one."""
+    replaced = {x.part: x.colour for x in bundle.job.left if x.colour is not None}
+    return replaced | {f.part: f.colour for f in bundle.job.finishes}
 
 
 def draw(

@@ -37,7 +37,7 @@ HOURS_NAMED = ((40.0, range(5, 22)), (12.0, (6, 9, 12, 15, 18)), (0.0, (8, 16)))
 """From so many px an hour on, which hours are written."""
 ZOOMS = {1: 44.0, 3: 14.0, 10: 3.8}
 """Days on one screen of 1280 px: px an hour."""
-UNTOLD = ("N", "B", "S")
+UNTOLD = ("N", "B", "S", "O")
 """Of what these stop no weather to come says anything."""
 MAY_OPEN = 0.3
 """Share of the futures from which on a closed slot is marked as one that may open."""

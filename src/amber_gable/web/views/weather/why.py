@@ -16,7 +16,7 @@ from amber_gable.web.views.units import Units
 from amber_gable.web.views.weather.timescale import between
 
 if TYPE_CHECKING:
-    from amber_gable.core.state.part_state import Wait
+    from amber_gable.core.state.wait import Wait
     from amber_gable.core.weather.film.drying import DryingStage
     from amber_gable.core.weather.futures.members import Odds
     from amber_gable.core.weather.judged.slots import Slots
