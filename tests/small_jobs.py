@@ -91,6 +91,13 @@ def five_shutters(place: str = "in-place") -> JobBundle:
     return _job("five-shutters", [front], pairs, crew={"people": 2}, schools={"place": place})
 
 
+def entry_door(look: str = "counted") -> JobBundle:
+    """A sound panelled door, of which a third coat may be wanted."""
+    spec = {"kind": "panelled-door", "width_m": 0.95, "height_m": 2.1, "panels": 6}
+    door = _item("door", "porch", spec, condition=_found(coating="waterborne", gloss="dull", loose_pct=0))
+    return _job("entry-door", [_face("porch", 180.0)], [door], crew={"people": 1}, schools={"look": look})
+
+
 def shop_front(**job: Any) -> JobBundle:
     """A rendered shop front: wall and one sash are painted; the door stays as it is, window makers bring a brown
     gutter, the sign goes for good."""

@@ -145,7 +145,7 @@ def test_coopers_rise_from_nothing_to_specified_in_70_touches(
     hand.touch(page.locator(".rail a", has_text="Specification"))
     hand.button("Derive from the survey")
     expect(page.get_by_text("no steps yet")).to_have_count(0)
-    expect(page.get_by_text("31 of 31 parts specified")).to_be_visible()
+    expect(page.get_by_text("31 of 31 parts decided")).to_be_visible()
     expect(page.get_by_text("parts ask for a decision")).to_be_visible()  # so much presumed lead comes off
     assert hand.count <= 70
     _as_the_demo(_only_job(empty))

@@ -129,7 +129,7 @@ def test_the_films_on_a_wall_are_counted_from_left_to_right() -> None:
         ("done", "coat-2", T, {"right": 0.5, **paint, "colour": "#112233"}),
     )
     found = cells(SIDING, STEPS, progress(lines))
-    assert [(f.left, f.right, f.films, f.of, f.colour) for f in laid_films(STEPS, found)] == [
+    assert [(f.left, f.right, f.films, f.of, f.colour) for f in laid_films(found)] == [
         (0.0, 0.5, 2, 2, "#112233"),
         (0.5, 1.0, 1, 2, "#e9dcc1"),
     ]

@@ -185,6 +185,22 @@ CASES: list[Case] = [
          "hybrid-satin", item="sash-window", schools={"between": "denib"}, notes="de-nib"),
     case("siding is not rubbed down", "wood-lap", SOUND, "wash/hose-wash~48 coat-1 coat-2", "exterior-acrylic",
          schools={"between": "denib"}),
+    # Looked at before the next coat: a third on a door, a second on a sound render of like colour, one more on what
+    # drinks or is hard to hide; a deck's stain is not asked for more.
+    case("panelled door, looked at", "wood-trim", SOUND,
+         "take-down wash/hose-wash~24 mask coat-1 coat-2 look/look-and-wait coat-3 refit", "trim-acrylic",
+         item="panelled-door", schools={"look": "look"}),
+    case("painted render of like colour, one coat may do", "stucco-smooth", WALL,
+         "wash/pressure-wash~72 coat-1 look/look-and-wait coat-2", "masonry-paint", notes="painted-sound",
+         schools={"look": "look"}),
+    case("painted render that drinks", "stucco-smooth", WALL | {"absorbency": "soaks"},
+         "wash/pressure-wash~72 coat-1 coat-2 look/look-and-wait coat-3", "masonry-paint", notes="painted-sound",
+         schools={"look": "look"}),
+    case("sound siding of like colour has nothing to look for", "wood-lap", SOUND, "wash/hose-wash~48 coat-1 coat-2",
+         "exterior-acrylic", schools={"look": "look"}),
+    case("sash on which a possible coat brings its own move", "wood-trim", SOUND,
+         "wash/hose-wash~24 free/cut-out coat-1 move-coat-1/move-while-fresh coat-2 refit/move-while-fresh",
+         "hybrid-satin", item="sash-window", schools={"look": "look", "windows": "two-coat"}),
     # Soot and graffiti where no blocking primer goes: washed off, and said what may come through.
     case("bitumen roof with soot", "bitumen-roof", {"coating": "waterborne", "loose_pct": 0, "deposit": "soot"},
          "degrease-dirt/degrease wash/hose-wash~48 coat-1 coat-2", "roof-coat",

@@ -12,7 +12,7 @@ from amber_gable.core.estimate.draw import Draw
 from amber_gable.core.estimate.hours import Hours, job_hours
 from amber_gable.core.estimate.paint_needs import LEVELS, PaintNeed, paint_needs
 from amber_gable.core.survey.amounts.painted import Key
-from amber_gable.core.work.record import PartWork
+from amber_gable.core.work.record import PartWork, WorkLine
 from amber_gable.domain.job.job import JobBundle
 from amber_gable.domain.paint.product import Product
 from amber_gable.domain.paint.stock import StockCan
@@ -70,6 +70,11 @@ class Estimate:
     orders: tuple[Order, ...]
     supplies: tuple[Supply, ...]
     level: float
+
+    @property
+    def possible(self) -> list[WorkLine]:
+        """What is only done where a look asks for it, in none of the sums."""
+        return [line for work in self.hours.work.values() for line in work.possible]
 
     @property
     def paint_cost(self) -> Decimal:

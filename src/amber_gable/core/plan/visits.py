@@ -7,6 +7,7 @@ from datetime import datetime, timedelta
 from amber_gable.core.state.job_state import TaskState
 from amber_gable.core.state.task_status import Status
 from amber_gable.domain.job.plan import Task
+from amber_gable.domain.work.operation import Technique
 
 SMALL = timedelta(minutes=30)
 LONGEST = timedelta(hours=2)
@@ -54,6 +55,9 @@ def visits(tasks: Sequence[TaskState]) -> list[Visit]:
 
 def _goes_along(group: Sequence[TaskState], state: TaskState) -> bool:
     first, last, task = group[0].task, group[-1].task, state.task
+    if Technique.INSPECT in (*last.techniques, *task.techniques):
+        # A look has an answer of its own.
+        return False
     if task.face != last.face or task.start - last.end > _GAP or task.end - first.start > LONGEST:
         return False
     if min(last.end - last.start, task.end - task.start) >= SMALL:

@@ -118,7 +118,8 @@ def left_to_note(
 
 @dataclass(frozen=True)
 class Cell:
-    """A stretch of a part on which the same steps were done. `done` has an entry for each step that was noted as done;
+    """A stretch of a part on which the same steps were done. `operations` without those that a look did not ask for;
+    `done` has an entry for each that was noted as done;
     `passed` are steps before a later one that was done, which nobody noted; `open` what is still to do, in order;
     `tested` the test of each step's wait, where it was passed."""
 
@@ -135,6 +136,10 @@ class Cell:
     @property
     def share(self) -> float:
         return self.right - self.left
+
+    def entry_of(self, step: str) -> SiteEntry | None:
+        """What was noted of a step as done."""
+        return next((e for o, e in zip(self.operations, self.done, strict=True) if o.id == step), None)
 
 
 def cells(key: Key, operations: Sequence[Operation], found: Progress) -> list[Cell]:
@@ -172,6 +177,10 @@ def _cell(operations: tuple[Operation, ...], steps: list[StepRecord], left: floa
     def over(pieces: list[RecordPiece]) -> SiteEntry | None:
         return next((p.entry for p in pieces if p.left <= left + _LEAST and p.right >= right - _LEAST), None)
 
+    if any((entry := over(s.done)) is not None and entry.said is Said.ENOUGH for s in steps):
+        # What the look did not ask for is no step of this stretch.
+        wanted = [(o, s) for o, s in zip(operations, steps, strict=True) if not o.possible]
+        operations, steps = tuple(o for o, _ in wanted), [s for _, s in wanted]
     done = tuple(over(s.done) for s in steps)
     running = [over(s.running) for s in steps]
     refused = [over(s.refused) for s in steps]
@@ -207,11 +216,11 @@ class Laid:
     colour: str
 
 
-def laid_films(operations: Sequence[Operation], found: Sequence[Cell]) -> list[Laid]:
+def laid_films(found: Sequence[Cell]) -> list[Laid]:
     """What stands on a part, from left to right; stretches without a film are left out."""
-    whole = [n for n, o in enumerate(operations) if o.kind.lays_film and o.share >= WHOLE]
     out = []
     for cell in found:
+        whole = [n for n, o in enumerate(cell.operations) if o.kind.lays_film and o.share >= WHOLE]
         done = [e for n in whole if (e := cell.done[n]) is not None]
         if done and done[-1].colour is not None:
             out.append(Laid(cell.left, cell.right, len(done), len(whole), done[-1].colour))

@@ -54,6 +54,7 @@ _BY_WAY = {
     _T.MOVE: "sash-move",
     _T.SEAL: "roof-seams",
     _T.DENIB: "denib",
+    _T.INSPECT: "look",
 }
 _BY_KIND = {
     _K.FIT: "fitting",

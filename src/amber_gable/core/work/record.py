@@ -72,10 +72,12 @@ class SideLine:
 
 @dataclass(frozen=True)
 class PartWork:
-    """All work on a part: its operations in their order, and the moves of ladder, tower or lift for them."""
+    """All work on a part: its operations in their order, and the moves of ladder, tower or lift for them. `possible`:
+    what is only done where a look asks for it; it is in no sum."""
 
     lines: tuple[WorkLine, ...]
     moves: SideLine | None
+    possible: tuple[WorkLine, ...] = ()
 
     @property
     def hours(self) -> float:
@@ -106,7 +108,7 @@ def part_work(
     pace: Pace = USUAL_PACE,
 ) -> PartWork:
     """The operations on a part, in their order."""
-    lines = tuple(
+    lines = [
         WorkLine(
             part.key,
             o,
@@ -114,8 +116,10 @@ def part_work(
             coat_paint(part, o, products[o.product], finish_colour) if o.product is not None else None,
         )
         for o in operations
-    )
-    return PartWork(lines, part_moves(part, operations, pace))
+    ]
+    sure = tuple(line for line in lines if not line.operation.possible)
+    moved = part_moves(part, [line.operation for line in sure], pace)
+    return PartWork(sure, moved, tuple(line for line in lines if line.operation.possible))
 
 
 _MOVED = {Access.LADDER: "Ladder moves", Access.TOWER: "Tower moves", Access.LIFT: "Lift moves"}

@@ -4,7 +4,7 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 
 from amber_gable.core.work.waits import WHILE_SOFT, seals
-from amber_gable.domain.work.operation import EARLY_FILMS, Operation, OperationKind
+from amber_gable.domain.work.operation import EARLY_FILMS, Operation, OperationKind, Technique
 
 HEADLINE = 44
 """Letters of a step's name that a headline bears."""
@@ -75,10 +75,12 @@ def _goes_on(group: Sequence[Operation], operation: Operation) -> bool:
     """In one place, both wet or both dry, with no wait between; what is only set up goes with whatever follows it; tape
     comes off and sashes are moved with their coat, while that is soft."""
     first, last = group[0], group[-1]
-    if operation.where is not last.where:
+    if operation.where is not last.where or Technique.INSPECT in (operation.technique, last.technique):
         return False
     if first.kind.lays_film:
-        return operation.technique in WHILE_SOFT and (last.kind.lays_film or last.technique in WHILE_SOFT)
+        soft = operation.technique in WHILE_SOFT and (last.kind.lays_film or last.technique in WHILE_SOFT)
+        # What is done whether the possible coat is laid or not stands by itself.
+        return soft and operation.possible is first.possible
     if operation.kind.lays_film or last.wait_h > 0:
         return False
     if seals(operation) and not any(seals(o) for o in group) and first.kind is not OperationKind.DUST:

@@ -32,7 +32,7 @@ class Extent(Record):
 
 class Said(StrEnum):
     """What an entry says of the work it names. `tested`: the test that ends the wait behind a step was passed;
-    `not-ready`: it was made, and not passed."""
+    `not-ready`: it was made, and not passed. `enough` and `one-more`: how a look came out."""
 
     STARTED = "started"
     DONE = "done"
@@ -40,6 +40,8 @@ class Said(StrEnum):
     NOT_DONE = "not-done"
     TESTED = "tested"
     NOT_READY = "not-ready"
+    ENOUGH = "enough"
+    ONE_MORE = "one-more"
     TAKEN_BACK = "taken-back"
 
 

@@ -148,8 +148,8 @@ class Operation(Record):
     """One step of a system. `share` is the part of the surface it acts on; `amount` a figure of its own in `unit`
     (metres of caulk, holes to fill) where the step is not measured by surface. `wait_h` is the fixed wait before the
     next step where nothing is computed to dry (washed wood, caulk), `wait_until` the test that ends the wait. A coat
-    takes the finish colour unless it has its own. `where` is not in place. `because` says in words which findings
-    asked for the step.
+    takes the finish colour unless it has its own. `where` is not in place. A `possible` step is only done where the
+    look before it asks for it, and is told apart. `because` says in words which findings asked for the step.
     """
 
     id: Id
@@ -164,6 +164,7 @@ class Operation(Record):
     unit: AmountUnit | None = None
     bare: bool = False
     where: Where | None = None
+    possible: bool = False
     colour: HexColour | None = None
     wait_h: Annotated[float, Field(ge=0, le=24 * 120)] = 0.0
     wait_until: Annotated[str, Field(max_length=200)] = ""

@@ -198,6 +198,13 @@ _TOPICS = (
         School("denib", "De-nib between coats", "A light rub with fine paper and a wipe before every coat on another "
                "film: smooth to the hand.", "Edges rubbed through; dust beside a wet film."),
     )),
+    Topic("look", "Is a coat looked at before the next is decided?", (
+        School("counted", "As many coats as were counted", "Nothing is left to decide on the ladder.",
+               "A coat too many, or one too few."),
+        School("look", "Look, then decide", "Where one more coat may be wanted, or the last may not, somebody looks "
+               "when it is dry. The possible coat is told apart, with its time kept free.",
+               "Its price must be agreed before."),
+    )),
     Topic("place", "Where are doors, sashes and shutters painted?", (
         School("in-place", "In place", "No carrying and nothing boarded up; in the weather of its wall.",
                "Edges and backs are hard to reach."),

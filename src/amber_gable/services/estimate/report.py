@@ -1,10 +1,12 @@
 """An estimate as `amber-gable estimate` prints it, and its tables as files (docs/formats.md)."""
 
 from collections.abc import Iterator
+from decimal import Decimal
 from typing import Any
 
 from amber_gable.core.estimate.estimate import Estimate
 from amber_gable.core.estimate.hours import HourLine
+from amber_gable.core.work.record import WorkLine
 from amber_gable.services.job.view import JobView
 from amber_gable.services.quantities.quantities import kept_quantities
 
@@ -18,6 +20,7 @@ def estimate_json(estimate: Estimate) -> dict[str, Any]:
     return {
         "work": [_work(line, estimate) for line in hours.lines],
         "materials": [*_paints(estimate), *_supplies(estimate)],
+        "possible": [_possible(line, estimate) for line in estimate.possible],
         "totals": {
             "hours": round(hours.hours, _DIGITS),
             "hours_p10": round(hours.p10, _DIGITS),
@@ -29,6 +32,23 @@ def estimate_json(estimate: Estimate) -> dict[str, Any]:
             "access": None,
         },
     }
+
+
+def _possible(line: WorkLine, estimate: Estimate) -> dict[str, Any]:
+    """A step that is only done where a look asks for it; its paint at the best price per litre."""
+    return {
+        "part": line.part[1],
+        "face": estimate.hours.parts[line.part].face.id,
+        "operation": line.operation.name,
+        "hours": round(line.hours, _DIGITS),
+        "litres": round(line.litres, _DIGITS),
+        "materials": round(float(paint_cost(line)), 2),
+    }
+
+
+def paint_cost(line: WorkLine) -> Decimal:
+    """What the paint of a line costs at the best price per litre."""
+    return Decimal(0) if line.paint is None else line.paint.product.price_per_litre * Decimal(str(line.litres))
 
 
 def _work(line: HourLine, estimate: Estimate) -> dict[str, Any]:

@@ -83,7 +83,7 @@ def _part(
         "no_matter": [{"finding": n.finding, "because": n.because} for n in untold(part, fresh)],
         "refused": [{"wish": r.wish, "because": r.because, "instead": r.instead} for r in refusals(wish, fresh, shelf)],
         "tests_missing": [t.test.code for t in open_tests(fresh.derivation)],
-        "coats": sum(o.kind is OperationKind.COAT for o in operations),
+        "coats": sum(o.kind is OperationKind.COAT and not o.possible for o in operations),
         "primer": any(o.kind is OperationKind.PRIME for o in operations),
     }
 
@@ -122,6 +122,7 @@ def _step(o: Operation, part: PaintedPart, products: dict[str, Product], finish_
         "method": o.method.value if o.method else None,
         "back_roll": o.back_roll,
         "where": o.where.value if o.where else None,
+        "possible": o.possible,
         "wait_h": o.wait_h,
         "wait_until": o.wait_until,
         "note": o.note,

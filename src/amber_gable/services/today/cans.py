@@ -42,9 +42,10 @@ class Cans:
             return out
         operations = {f.part: bundle.operations(f) for f in bundle.job.finishes}
         for key, work in job_work(bundle).items():
-            for n, line in enumerate(work.lines):
+            for line in (*work.lines, *work.possible):
                 if line.paint is not None:
-                    share = sum(c.share for c in cells(key, operations[key], found) if c.done[n] is not None)
+                    step = line.operation.id
+                    share = sum(c.share for c in cells(key, operations[key], found) if c.entry_of(step) is not None)
                     kind = (line.paint.product.code, line.paint.colour)
                     out[kind] = out.get(kind, 0.0) + share * line.litres
         return out

@@ -18,6 +18,7 @@ from amber_gable.domain.job.plan import Task
 from amber_gable.domain.job.site_record import Said, SiteEntry, standing
 from amber_gable.domain.paint.product import Product
 from amber_gable.domain.work.finish import CLEAR_COLOUR
+from amber_gable.domain.work.operation import Technique
 from amber_gable.services.job.view import JobView
 from amber_gable.services.today.cans import Cans
 from amber_gable.services.today.standing import tasks_by_record
@@ -43,6 +44,11 @@ class SheetLine:
     @property
     def status(self) -> str:
         return self.state.status.value
+
+    @property
+    def looks(self) -> bool:
+        """Whether it is answered with enough, or one more coat."""
+        return Technique.INSPECT in self.task.techniques
 
 
 @dataclass(frozen=True)

@@ -14,6 +14,7 @@ from amber_gable.domain.job.job import JobBundle
 from amber_gable.domain.job.plan import Task
 from amber_gable.domain.job.site_record import Extent, Said, SiteEntry, withdrawn
 from amber_gable.domain.work.finish import coat_colour
+from amber_gable.domain.work.operation import Technique
 from amber_gable.services.context import Context
 from amber_gable.services.forms.form import Form, Reads
 from amber_gable.services.forms.types import number, one_of, text_of
@@ -31,7 +32,7 @@ _TOUCH = re.compile(r"[a-z0-9][a-z0-9-]{15,63}")
 
 @dataclass(frozen=True)
 class Named:
-    """Work that an entry speaks of."""
+    """Work that an entry speaks of; `looks`: it is a look, which is answered."""
 
     words: str
     extent: Extent
@@ -39,6 +40,7 @@ class Named:
     product: str | None = None
     method: str | None = None
     colour: str | None = None
+    looks: bool = False
 
 
 def _moment(text: str) -> datetime:
@@ -49,7 +51,8 @@ def _moment(text: str) -> datetime:
         raise ValueError(f"“{text[:30]}” is not a time: give the day and the hour, such as 2026-09-15T08:40") from None
 
 
-_SAID = [Said.STARTED, Said.DONE, Said.PART_DONE, Said.NOT_DONE, Said.TESTED, Said.NOT_READY]
+_LOOKED = (Said.ENOUGH, Said.ONE_MORE)
+_SAID = [Said.STARTED, Said.DONE, Said.PART_DONE, Said.NOT_DONE, Said.TESTED, Said.NOT_READY, *_LOOKED]
 _OF_WHAT_IS_DONE = (Said.NOT_DONE, Said.TESTED, Said.NOT_READY)
 _HOW_FAR = "say how far it is done, between 1 and 99 %"
 
@@ -136,7 +139,8 @@ def _of_task(task: Task) -> Named:
     section = f", {task.section}" if task.section else ""
     words = f"{task.operation}: {task.face_name}, {task.zone_name}{section}"
     method = task.method.value if task.method else None
-    return Named(words[:400], task.extent, task.steps, task.product, method, task.colour)
+    looks = Technique.INSPECT in task.techniques
+    return Named(words[:400], task.extent, task.steps, task.product, method, task.colour, looks)
 
 
 def _of_step(bundle: JobBundle, key: tuple[str, str], step: str) -> Named:
@@ -152,9 +156,8 @@ def _of_step(bundle: JobBundle, key: tuple[str, str], step: str) -> Named:
         colour = coat_colour(operation, bundle.product(operation.product), finish.colour)
     method = operation.method.value if operation.kind.lays_film and operation.method else None
     extent = Extent.model_validate({"parts": [key]})
-    return Named(
-        f"{operation.name}: {face.name}, {part.name}"[:400], extent, (step,), operation.product, method, colour
-    )
+    words, looks = f"{operation.name}: {face.name}, {part.name}"[:400], operation.technique is Technique.INSPECT
+    return Named(words, extent, (step,), operation.product, method, colour, looks)
 
 
 def _entries(ctx: Context, bundle: JobBundle, work: Iterable[Named], note: Note) -> list[SiteEntry]:
@@ -172,6 +175,10 @@ def _entries(ctx: Context, bundle: JobBundle, work: Iterable[Named], note: Note)
         faults["how_far"] = _HOW_FAR
     if note.said is Said.NOT_DONE and not note.why:
         faults["why"] = "say in a few words why it is not done"
+    if any(one.looks for one in work) and note.said in (Said.DONE, Said.PART_DONE):
+        faults["said"] = "say how the look came out: enough, or one more coat"
+    if note.said in _LOOKED and not all(one.looks for one in work):
+        faults["said"] = "enough, and one more coat, answer a look: this is other work"
     if faults:
         raise Refused(faults)
     said, share = note.said, None if note.how_far is None else note.how_far / 100

@@ -32,7 +32,7 @@ def standings(bundle: JobBundle) -> dict[Key, Standing]:
     for finish in bundle.job.finishes:
         operations = bundle.operations(finish)
         pieces = cells(finish.part, operations, found)
-        out[finish.part] = Standing(share_behind(operations, pieces), tuple(laid_films(operations, pieces)))
+        out[finish.part] = Standing(share_behind(operations, pieces), tuple(laid_films(pieces)))
     return out
 
 

@@ -16,7 +16,7 @@ from amber_gable.services.estimate.estimating import (
     pace_form,
     trim_assumptions,
 )
-from amber_gable.services.estimate.report import TABLES, estimate_csv, estimate_workbook
+from amber_gable.services.estimate.report import TABLES, estimate_csv, estimate_workbook, paint_cost
 from amber_gable.services.job.view import JobView
 from amber_gable.services.quantities.quantities import kept_quantities
 from amber_gable.web.asking import context_of
@@ -64,6 +64,8 @@ def _page(
             "days": told_days(found.hours, view.bundle.job.crew),
             "ways": told_ways(compared_ways(view), view.bundle),
             "assumed": trim_assumptions(view.bundle),
+            "possible": [(found.hours.parts[line.part], line, paint_cost(line)) for line in found.possible],
+            "currency": view.bundle.company.currency,
         }
     return job_page(request, view, "estimate", context, 422 if faults else 200)
 

@@ -7,8 +7,9 @@ from dataclasses import dataclass
 from datetime import tzinfo
 from typing import TYPE_CHECKING
 
+from amber_gable.domain.job.site_record import Said
 from amber_gable.domain.wording import timed_at
-from amber_gable.domain.work.operation import Operation
+from amber_gable.domain.work.operation import Operation, Technique
 from amber_gable.services.today.standing import JudgedStretch
 from amber_gable.web.views.units import Units
 
@@ -32,12 +33,14 @@ class StretchRow:
 
 @dataclass(frozen=True)
 class StepRow:
-    """A step with what was noted of it: 'done', 'under way', 'open' or 'passed'."""
+    """A step with what was noted of it: 'done', 'under way', 'open', 'passed' or 'not wanted'. `looks`: it is answered
+    with enough, or one more coat."""
 
     id: str
     name: str
     status: str
     noted: str
+    looks: bool = False
 
 
 def stretches(judged: Iterable[JudgedStretch], part: PaintedPart, zone: tzinfo, units: Units) -> list[StretchRow]:
@@ -47,7 +50,7 @@ def stretches(judged: Iterable[JudgedStretch], part: PaintedPart, zone: tzinfo, 
 
 def steps(operations: Sequence[Operation], cells: Sequence[Cell], zone: tzinfo) -> list[StepRow]:
     """Each step of a part as it was noted."""
-    return [_step(cells, n, o, zone) for n, o in enumerate(operations)]
+    return [_step(cells, o, zone) for o in operations]
 
 
 def _stretch(judged: JudgedStretch, part: PaintedPart, zone: tzinfo, units: Units) -> StretchRow:
@@ -75,9 +78,9 @@ def _stretch(judged: JudgedStretch, part: PaintedPart, zone: tzinfo, units: Unit
     )
 
 
-def _step(cells: Sequence[Cell], n: int, o: Operation, zone: tzinfo) -> StepRow:
-    entries = [c.done[n] for c in cells]
-    noted = [e for e in entries if e is not None]
+def _step(cells: Sequence[Cell], o: Operation, zone: tzinfo) -> StepRow:
+    entries = [c.entry_of(o.id) for c in cells]
+    noted, looks = [e for e in entries if e is not None], o.technique is Technique.INSPECT
     share = sum(c.share for c, e in zip(cells, entries, strict=True) if e is not None)
     running = next((c.running for c in cells if c.running is not None and o.id in c.running.steps), None)
     if share > 0.999:
@@ -87,5 +90,9 @@ def _step(cells: Sequence[Cell], n: int, o: Operation, zone: tzinfo) -> StepRow:
     elif noted:
         status, last = f"{100 * share:.0f} % done", max(noted, key=lambda e: e.at)
     else:
-        return StepRow(o.id, o.name, "passed" if all(o in c.passed for c in cells) else "open", "")
-    return StepRow(o.id, o.name, status, f"{timed_at(last.at, zone)}, {last.by}")
+        status = "passed" if all(o in c.passed for c in cells) else "open"
+        if cells and not any(o in c.operations for c in cells):
+            status = "not wanted"
+        return StepRow(o.id, o.name, status, "", looks)
+    said = "" if last.said is Said.DONE or not looks else f"{last.said.value.replace('-', ' ')}, "
+    return StepRow(o.id, o.name, status, f"{said}{timed_at(last.at, zone)}, {last.by}", looks)

@@ -36,7 +36,8 @@ _SPOKEN = {
 
 @dataclass(frozen=True)
 class PlannedStep:
-    """A step with its amount and technique settled. `avoided` names techniques a safety rule forbade here."""
+    """A step with its amount and technique settled. `avoided` names techniques a safety rule forbade here; a
+    `possible` one is only done where a look asks for it."""
 
     role: str
     stage: Phase
@@ -59,6 +60,7 @@ class PlannedStep:
     rules: tuple[str, ...]
     because: str
     where: Where | None = None
+    possible: bool = False
 
     @property
     def whole_film(self) -> bool:
@@ -118,11 +120,14 @@ def _amount(acts: Acts, facts: Facts) -> tuple[float, float | None, AmountUnit |
     return min(max(found, acts.least_pct), 100.0) / 100.0, None, None
 
 
+ORDINALS = ("First", "Second", "Third", "Fourth", "Fifth", "Sixth")
+
+
 def coat(n: int, count: int, facts: Facts, coats: Coats, rules: tuple[str, ...], why: str, primed: bool) -> PlannedStep:
     """The nth coat of the finish. Only the first film on a bare or porous surface drinks more, and only it is worked
     in: the primer's, where there is one all over."""
     method = coats.spray if facts.schools["method"] == "spray" else coats.method
-    ordinal = ("First", "Second", "Third", "Fourth", "Fifth", "Sixth")[n - 1]
+    ordinal = ORDINALS[n - 1]
     first = n == 1 and not primed
     bare = facts.get("coating") == "bare"
     stippled = first and bare and bool(coats.on_bare)
@@ -205,7 +210,7 @@ def moved_after_each_film(steps: Sequence[PlannedStep]) -> list[PlannedStep]:
         return list(steps)
     out = []
     for step in steps:
-        out.append(step)
+        out.append(replace(step, possible=films[-1].possible) if step is move and films else step)
         if step in films[:-1]:
             out.append(replace(move, role=f"move-{step.role}", stage=step.stage))
     return out

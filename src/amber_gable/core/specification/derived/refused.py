@@ -5,7 +5,7 @@ from collections.abc import Iterable, Mapping
 from dataclasses import dataclass
 
 from amber_gable.core.specification.choices.candidates import goes_on, holds_on
-from amber_gable.core.specification.derived.diagnosis import Derivation
+from amber_gable.core.specification.derived.diagnosis import Derivation, derive
 from amber_gable.core.specification.derived.planned import PlannedStep
 from amber_gable.core.specification.derived.system import pick_of
 from amber_gable.core.specification.rules import RULES
@@ -59,6 +59,9 @@ def _speaks(derivation: Derivation, topic: str, school: str) -> bool:
     acts by its own rules or by leaving the first one's out."""
     if topic in BEYOND_RULES or school == TOPICS[topic].schools[0].code:
         return True
+    if topic == "look":
+        # No rule asks for a look: it follows from what was found and from the coats that were counted.
+        return any(s.role == "look" for s in derive(derivation.facts.under(topic, school)).steps)
     return any(r.school is not None and r.school[0] == topic and r.on_surface(derivation.facts.tags) for r in RULES)
 
 

@@ -53,8 +53,9 @@ def told_steps(spec: PartSpec, products: Mapping[str, Product], units: Units) ->
     planned = {s.role: s for s in spec.derivation.steps}
     overrides = {o.step: o for o in spec.finish.overrides} if spec.finish else {}
     out = []
-    for number, item in enumerate(spec.work.lines, 1):
-        o = item.operation
+    worked = {line.operation.id: line for line in (*spec.work.lines, *spec.work.possible)}
+    for number, o in enumerate(spec.operations, 1):
+        item = worked[o.id]
         product = products.get(o.product) if o.product else None
         step = planned.get(o.id)
         avoided = ", ".join(t.value.replace("-", " ") for t in step.avoided) if step and o.id not in overrides else ""
