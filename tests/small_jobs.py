@@ -122,6 +122,17 @@ def shop_front(**job: Any) -> JobBundle:
     return _job("shop-front", [front], items, [wall], left=left, crew={"people": 1}, **job)
 
 
+def deck(aim: str) -> JobBundle:
+    """A deck of 38 m² with last year's penetrating stain in it, to be kept up in one way or another."""
+    outline = {"kind": "rectangle", "width_m": 9.5, "height_m": 4.0}
+    boards = _named("boards") | {
+        "face": "deck", "substrate": "wood-deck", "area": {"kind": "face"}, "colour_now": "#8a6a48",
+        "condition": _found(coating="penetrating-stain", greyed=False, loose_pct=0, moisture=[{"pct": 12}]),
+    }  # fmt: skip
+    face = _named("deck") | {"azimuth_deg": 180.0, "tilt_deg": 0.0, "outline": outline}
+    return _job("deck", [face], [], [boards], wishes={"boards": {"aim": aim, "colour": "#8a6a48"}}, crew={"people": 1})
+
+
 ITEMS_ONLY: dict[str, Callable[[], JobBundle]] = {
     "garage-door": garage_door,
     "two-sashes": two_sashes,

@@ -10,7 +10,7 @@ from amber_gable.core.specification.choices.candidates import candidates
 from amber_gable.core.specification.derived.diagnosis import Derivation, derive
 from amber_gable.core.specification.derived.facts import Facts, facts_of
 from amber_gable.core.specification.derived.no_matter import NOBODY, no_matter
-from amber_gable.core.specification.derived.refused import BEYOND_RULES, RefusedWish, refused_wishes
+from amber_gable.core.specification.derived.refused import BEYOND_RULES, RefusedWish, aim_of, refused_wishes
 from amber_gable.core.specification.derived.system import pick_of, specify
 from amber_gable.domain.findings.condition import Condition
 from amber_gable.domain.findings.guided_tests import GUIDED_TESTS, GuidedTest
@@ -131,7 +131,7 @@ def test_an_aim_is_kept_or_refused(substrate: str) -> None:
         facts = facts_of(substrate, condition, surface_m2=10.0, aim=allowed)
         derivation = derive(facts)
         refused = refused_wishes(derivation, (), (), aim=aim, schools={}, picks={})
-        kept = facts.get("aim") == aim.value
+        kept = aim_of(facts) is aim
         assert kept is not bool(refused), (aim, refused)
         assert kept is (aim in aims_for(tags))
         assert all(r.because and r.instead for r in refused)

@@ -153,3 +153,17 @@ def test_a_deleted_part_takes_its_word_along_and_brings_it_back(shop: Context, c
     assert client.get(SPEC).status_code == client.get(OTHERS).status_code == 200
     submit(client, "/jobs/shop-front/undo", data=form_of(client.get(SPEC).text, "/jobs/shop-front/undo"))
     assert _stored(shop).left_of("item", "door") is not None and _stored(shop).job.others
+
+
+def test_a_wall_is_only_washed_by_the_choice_on_its_page(shop: Context, client: TestClient) -> None:
+    wall = f"{SPEC}/zone/wall"
+    typed = form_of(client.get(wall).text, f"{wall}/colour") | {"aim": "wash-only", "colour": "#112233"}
+    page = client.post(f"{wall}/colour", data=typed)
+    assert page.status_code == 200 and "out: " in page.text
+    page = client.get(wall)
+    assert "First coat" not in page.text and "Wash at 50 to 60 bar" in page.text
+    finish = _stored(shop).finish_of("zone", "wall")
+    assert finish is not None and (finish.colour, finish.colour_name) == ("#c9bfae", "as it is")
+    assert "#112233" not in client.get(SPEC).text
+    again = client.post(f"{wall}/colour", data=form_of(page.text, f"{wall}/colour") | {"aim": "paint"})
+    assert "First coat" in again.text

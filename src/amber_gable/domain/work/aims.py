@@ -4,13 +4,19 @@ from enum import StrEnum
 
 
 class Aim(StrEnum):
-    """PAINT is an opaque film; stains let the wood show by degrees; CLEAR renews a clear coat."""
+    """PAINT is an opaque film; stains let the wood show by degrees; CLEAR is a clear coat on bare or stripped wood. The
+    last four keep up what is there, in the colour it has: washed, stripped and left, its clear coat or its stain laid
+    anew."""
 
     PAINT = "paint"
     SOLID_STAIN = "solid-stain"
     SEMI_TRANSPARENT = "semi-transparent"
     TRANSLUCENT = "translucent"
     CLEAR = "clear"
+    WASH_ONLY = "wash-only"
+    STRIP_ONLY = "strip-only"
+    CLEAR_ANEW = "clear-anew"
+    REFRESH = "refresh"
 
 
 AIM_NAMES = {
@@ -19,7 +25,14 @@ AIM_NAMES = {
     Aim.SEMI_TRANSPARENT: "Semi-transparent stain",
     Aim.TRANSLUCENT: "Translucent stain",
     Aim.CLEAR: "Clear coat",
+    Aim.WASH_ONLY: "Wash only",
+    Aim.STRIP_ONLY: "Strip only",
+    Aim.CLEAR_ANEW: "Clear coat anew",
+    Aim.REFRESH: "Refresh the stain",
 }
+KEEPS_UP = frozenset({Aim.WASH_ONLY, Aim.STRIP_ONLY, Aim.CLEAR_ANEW, Aim.REFRESH})
+"""What is there stays: no other colour, and a lighter specification than a new finish."""
+KEEPS_COLOUR = KEEPS_UP | {Aim.CLEAR}
 
 
 SHINGLE_ROOF = frozenset({"wood", "roof"})
@@ -32,8 +45,26 @@ def usual_aim(tags: frozenset[str]) -> Aim:
     return Aim.SEMI_TRANSPARENT if "deck" in tags or tags >= SHINGLE_ROOF else Aim.PAINT
 
 
+def based_on(aim: Aim, tags: frozenset[str]) -> Aim:
+    """The finish by whose rules what is kept up is worked on."""
+    if aim is Aim.WASH_ONLY:
+        return usual_aim(tags)
+    if aim is Aim.CLEAR_ANEW:
+        return Aim.CLEAR
+    return Aim.SEMI_TRANSPARENT if aim in (Aim.STRIP_ONLY, Aim.REFRESH) else aim
+
+
 def aims_for(tags: frozenset[str]) -> tuple[Aim, ...]:
-    """What can be asked for: stains on wood only, translucent ones where there is no paint tradition."""
+    """What can be asked for: stains on wood only, translucent ones where there is no paint tradition; everything can be
+    washed, a deck be stripped or kept up."""
+    return (*_finishes(tags), Aim.WASH_ONLY, *((Aim.STRIP_ONLY, Aim.CLEAR_ANEW, Aim.REFRESH) if _keeps(tags) else ()))
+
+
+def _keeps(tags: frozenset[str]) -> bool:
+    return "deck" in tags and "composite" not in tags
+
+
+def _finishes(tags: frozenset[str]) -> tuple[Aim, ...]:
     if tags >= SHINGLE_ROOF:
         return (Aim.SEMI_TRANSPARENT, Aim.TRANSLUCENT)
     if "composite" in tags:

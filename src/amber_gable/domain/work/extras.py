@@ -9,6 +9,7 @@ EXTRAS: Mapping[str, str] = MappingProxyType(
         "extra-lamp": "Lamps changed",
         "extra-gutter": "Runs of gutter cleared",
         "extra-cobwebs": "Faces with cobwebs",
+        "extra-furniture": "Garden furniture washed",
     }
 )
 """What is asked for, by the code of its rate. A lamp is changed with the current off, where the law lets a painter."""

@@ -138,6 +138,7 @@ _ALL = [
            ("extra-window", "clean a window outside", 1 / 0.15),
            ("extra-lamp", "change a lamp like for like", 1 / 0.4),
            ("extra-gutter", "clear a run of gutter and flush its downspout", 1 / 0.6),
+           ("extra-furniture", "wash a piece of garden furniture and rinse it", 4),
            ("extra-cobwebs", "brush the cobwebs off a face", 1 / 0.25),
            ("leaf-off", "take a door leaf off, or hang it again", 1 / 0.4),
            ("sash-out", "take the sashes of a window out, or put them back", 1 / 0.6),

@@ -6,6 +6,7 @@ from functools import lru_cache
 
 from amber_gable.core.specification.derived.coats import coat_count, tinted_where_it_saves
 from amber_gable.core.specification.derived.facts import Facts
+from amber_gable.core.specification.derived.keeping_up import COATLESS, speaks_of_cleaning, without_coats
 from amber_gable.core.specification.derived.looks import looked_at
 from amber_gable.core.specification.derived.planned import (
     PlannedStep,
@@ -109,6 +110,8 @@ def _derived(asked: _Asked) -> Derivation:
     why = "; ".join(
         [*(f"{said(r.finding, facts)}: {said(r.consequence, facts)}" for r in fewer or [finish])] + [why] * bool(why)
     )
+    if facts.get("keeps_up") in COATLESS:
+        count, steps = 0, without_coats(steps, facts)
     steps += [coat(n, count, facts, coats, (finish.id, *count_rules), why, primed) for n in range(1, count + 1)]
     steps = looked_at(sorted(steps, key=lambda s: s.stage), facts)
     steps = off_the_wall(denibbed(steps, facts), facts)
@@ -117,6 +120,9 @@ def _derived(asked: _Asked) -> Derivation:
     left = {s.role for s in chosen} - kept
     told = [r for r in holding if (r.coats is None or r is finish) and not set(r.unless) & kept]
     told = [r for r in told if not (r.steps and {s.role for s in r.steps} <= left)]
+    if not count:
+        told = [r for r in told if speaks_of_cleaning(r, kept)]
+        stuck = [s for s in stuck if s.role in kept]
     findings = [_finding(r, facts, finish, kept, covered) for r in told]
     findings += [
         Finding(

@@ -19,7 +19,7 @@ from amber_gable.domain.findings.condition import Coating, Condition, Gloss
 from amber_gable.domain.findings.guided_tests import GUIDED_TESTS
 from amber_gable.domain.house.substrates import SUBSTRATES
 from amber_gable.domain.paint.product import Product
-from amber_gable.domain.work.aims import Aim, usual_aim
+from amber_gable.domain.work.aims import KEEPS_UP, Aim, based_on, usual_aim
 from amber_gable.domain.work.schools import DEFAULTS
 
 USUAL_COATS = 2
@@ -77,7 +77,8 @@ class Facts:
 
     def supposing(self, name: str, value: Any) -> "Facts":
         """The same surface with one reading as given."""
-        return replace(self, known=_derived({**self.known, name: value}, self.tags, self.schools))
+        known = {k: v for k, v in self.known.items() if k != "keeps_up" or name != "aim"}
+        return replace(self, known=_derived({**known, name: value}, self.tags, self.schools))
 
     def under(self, topic: str, school: str) -> "Facts":
         """The same surface under another school."""
@@ -198,8 +199,10 @@ def colour_facts(old: str, new: str | None, contrast: float | None = None) -> Ma
 
 
 def _derived(known: Mapping[str, Any], tags: frozenset[str], schools: Mapping[str, str]) -> dict[str, Any]:
-    """Facts that follow from others."""
+    """Facts that follow from others. What is only kept up is worked on by the rules of the finish that is there."""
     out = dict(known)
+    if Aim(out["aim"]) in KEEPS_UP:
+        out |= {"keeps_up": out["aim"], "aim": based_on(Aim(out["aim"]), tags).value}
     coating = out.get("coating")
     out["lead"] = out["lead_presumed"] if out.get("lead_found") is None else out["lead_found"]
     if coating == Coating.FACTORY_PRIMER.value:
@@ -217,7 +220,8 @@ def _derived(known: Mapping[str, Any], tags: frozenset[str], schools: Mapping[st
     out["patch_made"] = out.get("adhesion") is not None
     stained = "wood" in tags and out["aim"] in STAINS
     greyed_rough = "rough" in tags and out.get("greyed") is True
-    out["acid_follows"] = True if "deck" in tags or stained or greyed_rough else None
+    acid = ("deck" in tags or stained or greyed_rough) and out.get("keeps_up") in (None, Aim.STRIP_ONLY.value)
+    out["acid_follows"] = True if acid else None
     young = coating == Coating.BARE.value and (out.get("age_years") or 1.0) <= TREATED_WET_YEARS
     treated = out.get("timber") == "pressure-treated"
     presumed = out.get("timber") not in DRY_TIMBER and tags & OUTSIDE_TIMBER

@@ -4,6 +4,7 @@ from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 
 from amber_gable.core.specification.derived.facts import Facts
+from amber_gable.core.specification.derived.keeping_up import COATLESS
 from amber_gable.domain.work.alert import Alert
 from amber_gable.domain.work.finish import Override, OverrideAction
 from amber_gable.domain.work.operation import EARLY_FILMS, Operation, OperationKind, Technique
@@ -77,6 +78,8 @@ def forbidden_steps(operations: Sequence[Operation], forbidden: Mapping[Techniqu
 
 def _ground(operations: Sequence[Operation], facts: Facts) -> list[Conflict]:
     """Clean, dry, dull, and stripped where it must be, before the first film."""
+    if facts.get("keeps_up") in COATLESS:
+        return []
     films = [i for i, o in enumerate(operations) if o.kind.lays_film and o.id not in EARLY_FILMS]
     if not any(o.kind is OperationKind.COAT for o in operations):
         return [Conflict(Alert.STOP, "coat-1", "no coat is left", "Keep at least one coat.")]

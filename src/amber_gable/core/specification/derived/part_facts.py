@@ -10,7 +10,7 @@ from amber_gable.domain.findings.condition import Condition
 from amber_gable.domain.house.substrates import SUBSTRATES
 from amber_gable.domain.house.survey import ObstacleKind, Zone
 from amber_gable.domain.job.job import JobBundle
-from amber_gable.domain.work.aims import Aim, allowed_aim
+from amber_gable.domain.work.aims import KEEPS_COLOUR, Aim, allowed_aim
 
 
 def part_lead(bundle: JobBundle, part: PaintedPart) -> bool:
@@ -110,7 +110,7 @@ def _own_facts(
         item_kind=part.item_kind,
         pieces=part.pieces,
         old_colour=part.colour_now,
-        new_colour=part.colour_now if allowed is Aim.CLEAR else colour,
+        new_colour=part.colour_now if allowed in KEEPS_COLOUR else colour,
         aim=allowed,
         schools={**bundle.schools, **(schools or {})},
         lead=lead_presumed(bundle, part.condition),

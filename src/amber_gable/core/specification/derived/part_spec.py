@@ -17,7 +17,7 @@ from amber_gable.core.work.record import PartWork, part_work
 from amber_gable.domain.house.substrates import SUBSTRATES
 from amber_gable.domain.job.job import JobBundle
 from amber_gable.domain.paint.product import Product
-from amber_gable.domain.work.aims import Aim
+from amber_gable.domain.work.aims import KEEPS_UP, Aim
 from amber_gable.domain.work.finish import Finish, Override
 from amber_gable.domain.work.operation import Operation
 from amber_gable.domain.work.scope import LeftPart
@@ -91,7 +91,7 @@ def fresh_spec(bundle: JobBundle, part: PaintedPart, wish: Wish | None, products
     first = derive(facts)
     finish = finish_product(first, shelf, picks)
     # What the chosen sheet says of hiding and of moisture may ask for other steps than the family's usual figures.
-    told = facts.with_finish(finish)
+    told = facts if finish is None else facts.with_finish(finish)
     return specify(first if told == facts else derive(told), shelf, picks, wish.overrides if wish else ())
 
 
@@ -108,14 +108,15 @@ def part_spec(bundle: JobBundle, part: PaintedPart, products: Iterable[Product])
 
 
 def made_finish(part: PaintedPart, wish: Wish, operations: Sequence[Operation]) -> Finish:
-    """The record to keep."""
+    """The record to keep; what is only kept up stays in the colour it has."""
     kind, id_ = part.key
+    stays = wish.aim in KEEPS_UP
     return Finish.model_validate(
         {
             kind: id_,
             "operations": [o.model_dump() for o in operations],
-            "colour": wish.colour,
-            "colour_name": wish.colour_name,
+            "colour": part.colour_now if stays else wish.colour,
+            "colour_name": "as it is" if stays else wish.colour_name,
             "aim": wish.aim,
             "schools": dict(wish.schools),
             "picks": dict(wish.picks),

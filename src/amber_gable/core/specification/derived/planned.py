@@ -234,7 +234,7 @@ def with_drying(steps: Sequence[PlannedStep], tags: frozenset[str]) -> list[Plan
     """Wet work leaves a wait behind it, unless more wet work follows at once. What soaks the wall as the wash did has
     the wash's own time of drying after it."""
     out, wash = [], next((s for s in steps if s.role == "wash"), None)
-    for step, after in zip(steps, [*steps[1:], None], strict=True):
+    for step, after in zip(steps, [*steps[1:], None][: len(steps)], strict=True):
         wet = step.technique in LEAVES_WET
         goes_on = after is not None and (after.technique in LEAVES_WET or after.kind.wets)
         if wet and not goes_on and not step.wait_h:

@@ -6,6 +6,7 @@ from dataclasses import dataclass
 
 from amber_gable.core.specification.choices.candidates import goes_on, holds_on
 from amber_gable.core.specification.derived.diagnosis import Derivation, derive
+from amber_gable.core.specification.derived.facts import Facts
 from amber_gable.core.specification.derived.planned import PlannedStep
 from amber_gable.core.specification.derived.system import pick_of
 from amber_gable.core.specification.rules import RULES
@@ -41,7 +42,7 @@ def refused_wishes(
     out = []
     if allowed_aim(aim, tags) is not aim and aim is not None:
         may = " or ".join(AIM_NAMES[a].lower() for a in aims_for(tags))
-        usual = AIM_NAMES[Aim(derivation.facts.get("aim"))].lower()
+        usual = AIM_NAMES[aim_of(derivation.facts)].lower()
         out.append(RefusedWish(AIM_NAMES[aim].lower(), f"on this surface only {may} can be had", f"it gets {usual}"))
     out += [_school(t, s) for t, s in schools.items() if not _speaks(derivation, t, s)]
     used = {o.id: by_code.get(o.product or "") for o in operations if o.product}
@@ -52,6 +53,11 @@ def refused_wishes(
         if laid is None or laid.code != code:
             out.append(_pick(derivation, role, code, step, by_code.get(code), laid))
     return tuple(out)
+
+
+def aim_of(facts: Facts) -> Aim:
+    """What a part is to get, as it was asked for."""
+    return Aim(facts.get("keeps_up") or facts.get("aim"))
 
 
 def _speaks(derivation: Derivation, topic: str, school: str) -> bool:

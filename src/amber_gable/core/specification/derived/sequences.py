@@ -67,8 +67,10 @@ def painting_order(
     part: PaintedPart, others: Many[Item] = (), operations: Many[Operation] = ()
 ) -> PaintingOrder | None:
     """The order for a part that has one; `others` are the items of its face, for shutters to be numbered among.
-    Sashes that its `operations` take out have none: they swap no places."""
+    What lays no film by its `operations` has none, nor sashes that they take out: those swap no places."""
     item = part.part
+    if operations and not any(o.kind.lays_film for o in operations):
+        return None
     if isinstance(item, Item):
         if isinstance(item.spec, DoorItem):
             return _door(item.spec)

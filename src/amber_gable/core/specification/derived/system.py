@@ -61,10 +61,10 @@ def specify(
     return Specified(derivation, done, lost + found)
 
 
-def finish_product(derivation: Derivation, products: Iterable[Product], picks: Mapping[str, str]) -> Product:
-    """The product of the finish coats. Raises NoSteps when none on the shelf serves."""
-    coat = next(s for s in derivation.steps if s.role == "coat-1")
-    return _chosen(coat, derivation, list(products), picks)
+def finish_product(derivation: Derivation, products: Iterable[Product], picks: Mapping[str, str]) -> Product | None:
+    """The product of the finish coats, None where none is laid. Raises NoSteps when none on the shelf serves."""
+    coat = next((s for s in derivation.steps if s.role == "coat-1"), None)
+    return None if coat is None else _chosen(coat, derivation, list(products), picks)
 
 
 def _chosen(step: PlannedStep, derivation: Derivation, shelf: list[Product], picks: Mapping[str, str]) -> Product:

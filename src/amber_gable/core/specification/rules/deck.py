@@ -22,11 +22,17 @@ from amber_gable.domain.work.operation import Technique as T
 _DECK = ("wood deck",)
 _LETS_SHOW = one_of("aim", "semi-transparent", "translucent", "clear")
 _FILM = one_of("coating", "film-stain", "waterborne", "oil", "factory-coat", "factory-primer", "lime-wash")
+_RENEWED = none_of("keeps_up", "clear-anew", "refresh", or_unknown=True)
+_NEITHER = none_of("keeps_up", "clear-anew", "refresh", "strip-only", or_unknown=True)
+_LAID = none_of("keeps_up", "wash-only", or_unknown=True)
 _DRY = "three sunny days, and the meter reads {moisture_limit} % or less"
 _BRIGHTEN = Step("brighten", Phase.BRIGHTEN, K.STRIP, "Brighten and neutralise, rinse gently",
                  "Brings the surface back "
                  "to pH 7 to 8: a stain on wood left alkaline does not bond. Never straight after bleach.",
                  techniques=(T.BRIGHTENER,), wait_h=72, until=_DRY)  # fmt: skip
+
+
+_DULL = "Glossy spots left are where it peels first."
 
 
 def _wash(wait_h: float, until: str) -> Step:
@@ -51,7 +57,7 @@ STATES = (
                             "1 m kept wet; cover glass and vinyl, wet the plants.", techniques=(T.RESTORER,)),
                 _BRIGHTEN)),
     Rule("deck-film-strip", "a film of {coating} is on the boards", "a penetrating stain cannot get under a film",
-         on=_DECK, when=(_FILM, _LETS_SHOW), source=Source.STANDARD,
+         on=_DECK, when=(_FILM, _LETS_SHOW, _RENEWED), source=Source.STANDARD,
          steps=(_WASH_THEN_STRIP, Step("strip", Phase.STRIP, K.STRIP, "Chemical stripper, dwell, scrub, rinse well",
                             "On dry boards, 1 × 1 m at a time, kept wet; test patch decides neat to 1 : 7. Caustic: "
                             "goggles, gloves. Wood looks darker after: brightener mends it.",
@@ -68,21 +74,56 @@ STATES = (
                 Step("dull", Phase.SAND, K.SAND, "Sand the film dull", "", techniques=(T.POWER_SAND, T.HEPA_SAND),
                      covers=("fibre",), otherwise="Sand the film dull under a HEPA shroud"))),
     Rule("deck-penetrating", "an old penetrating stain, not grey", "it is refreshed, not stripped", on=_DECK,
-         when=(one_of("coating", "penetrating-stain"), one_of("greyed", False, or_unknown=True)),
+         when=(one_of("coating", "penetrating-stain"), one_of("greyed", False, or_unknown=True), _NEITHER),
          steps=(_WASH_THEN_BRIGHTEN, _BRIGHTEN)),
     Rule("deck-unknown", "what is on the boards is not known", "stripped for nothing, or stained over a film", on=_DECK,
-         when=(one_of("coating_known", False),), level=Alert.STOP, steps=(_WASH,),
+         when=(one_of("coating_known", False), _LAID), level=Alert.STOP, steps=(_WASH,),
          todo="Rub with methylated spirit, sprinkle water: film or not?"),
+)  # fmt: skip
+
+KEPT_UP = (
+    Rule("deck-refresh", "last year's stain is still in the wood", "one thin coat of the same feeds it; more lies on "
+         "top and shines", on=_DECK, when=(one_of("keeps_up", "refresh"), one_of("coating", "penetrating-stain"),
+                                       one_of("greyed", False, or_unknown=True)), steps=(_WASH,)),
+    Rule("deck-nothing-to-refresh", "no sound penetrating stain is on these boards", "a refreshed coat on grey wood or "
+         "on a film does not last a winter", on=_DECK, level=Alert.STOP,
+         when=(one_of("keeps_up", "refresh"), none_of("coating", "penetrating-stain", or_unknown=True)),
+         todo="Choose the stain itself: the boards are restored or stripped for it."),
+    Rule("deck-too-grey-to-refresh", "the boards are grey", "dead fibre takes the new stain off with it", on=_DECK,
+         level=Alert.STOP, when=(one_of("keeps_up", "refresh"), one_of("greyed", True)),
+         todo="Choose the stain itself: the boards are restored for it."),
+    Rule("deck-wash-only", "a year of dirt and algae", "dirt holds water, and algae are slippery", on=_DECK,
+         when=(one_of("keeps_up", "wash-only"),), steps=(_WASH,)),
+    Rule("deck-strip-stain", "an old penetrating stain comes off", "what is left of it blotches the next one", on=_DECK,
+         when=(one_of("keeps_up", "strip-only"), one_of("coating", "penetrating-stain"),
+               one_of("greyed", False, or_unknown=True)), source=Source.STANDARD,
+         steps=(_WASH_THEN_STRIP, Step("strip", Phase.STRIP, K.STRIP, "Chemical stripper, dwell, scrub, rinse well",
+                            "On dry boards, 1 × 1 m at a time, kept wet. Caustic: goggles, gloves.",
+                            techniques=(T.STRIPPER,)), _BRIGHTEN)),
+    Rule("deck-nothing-to-strip", "nothing is on these boards", "a stripper only raises the grain", on=_DECK,
+         when=(one_of("keeps_up", "strip-only"), one_of("coating", "bare")), level=Alert.STOP,
+         todo="Wash only, or choose a stain."),
+    Rule("deck-clear-anew", "the clear film wears thin", "renewed every year it is never stripped", on=_DECK,
+         when=(one_of("keeps_up", "clear-anew"), _FILM, at_most("loose_pct", 20)),
+         steps=(_WASH, Step("dull", Phase.SAND, K.SAND, "Scuff the clear film dull, 150 grit, along the boards", _DULL,
+                            techniques=(T.POWER_SAND, T.HEPA_SAND, T.WET_SAND), covers=("fibre",),
+                            otherwise="Scuff the clear film dull under a HEPA shroud, 150 grit"))),
+    Rule("deck-clear-gone", "{loose_pct} % of the clear film is loose", "a new one comes off with it", on=_DECK,
+         when=(one_of("keeps_up", "clear-anew"), _FILM, above("loose_pct", 20)), level=Alert.STOP,
+         todo="Choose the clear coat itself: the boards are stripped for it."),
+    Rule("deck-no-clear", "no clear film is on these boards", "there is nothing to renew", on=_DECK, level=Alert.STOP,
+         when=(one_of("keeps_up", "clear-anew"), one_of("coating", "bare", "penetrating-stain")),
+         todo="Choose the clear coat itself."),
 )  # fmt: skip
 
 SANDING = (
     Rule("deck-open", "raised fibre after washing", "splinters underfoot, fibre through the stain", on=_DECK,
-         school=("deck-sand", "open"),
+         school=("deck-sand", "open"), when=(_RENEWED,),
          steps=(Step("fibre", Phase.SAND, K.SAND, "Knock down raised fibre, 60 to 80 grit", "Pole sander, when "
                      "dry; the grain stays open.", techniques=(T.POWER_SAND, T.HEPA_SAND, T.WET_SAND),
                      otherwise="Knock down raised fibre under a HEPA shroud, 60 to 80 grit"),)),
     Rule("deck-smooth", "raised fibre after washing", "splinters underfoot, fibre through the stain", on=_DECK,
-         school=("deck-sand", "smooth"),
+         school=("deck-sand", "smooth"), when=(_RENEWED,),
          steps=(Step("fibre", Phase.SAND, K.SAND, "Knock down raised fibre, 150 to 180 grit", "Pole sander, when "
                      "dry. It closes the grain: try how much stain it still takes.",
                      techniques=(T.POWER_SAND, T.HEPA_SAND, T.WET_SAND),
@@ -137,4 +178,4 @@ FINISHES = (
          when=(one_of("aim", "paint"),), level=Alert.STOP, todo="Choose a stain.",
          coats=Coats((F.SOLID_STAIN,), 2, Method.ROLLER, "flat", spray=Method.ROLLER)),
 )  # fmt: skip
-RULES = (*STATES, *SANDING, *MOISTURE, *FINISHES)
+RULES = (*STATES, *KEPT_UP, *SANDING, *MOISTURE, *FINISHES)

@@ -97,7 +97,7 @@ def part_page(
         "alike": desk.alike,
         "covers": desk.covers,
         "aims": [(a.value, AIM_NAMES[a]) for a in aims_for(spec.derivation.facts.tags)],
-        "aim": spec.derivation.facts.get("aim"),
+        "aim": spec.derivation.facts.get("keeps_up") or spec.derivation.facts.get("aim"),
         "library": desk.library,
         "systems": desk.desk.systems,
         "kinds": list(OperationKind),

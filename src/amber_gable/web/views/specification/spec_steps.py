@@ -100,7 +100,7 @@ class StepGroup:
     time: str
 
 
-GROUPS = ("Strip", "Repair", "Prime", "Coat", "Finish off")
+GROUPS = ("Clean, strip", "Repair", "Prime", "Coat", "Finish off")
 _K = OperationKind
 _STRETCH = {
     _K.PROTECT: 0, _K.FIT: 0, _K.WASH: 0, _K.STRIP: 0, _K.SCRAPE: 0,
