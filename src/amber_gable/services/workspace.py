@@ -54,7 +54,7 @@ class Workspace:
         return Runner(self)
 
 
-_TELLS_NOTHING: Any = {"property": {"photos"}, "job": {"record", "changes", "others_noted"}}
+_TELLS_NOTHING: Any = {"property": {"photos"}, "job": {"record", "changes", "others_noted", "found_more"}}
 """Fields of a job that its digest leaves out. Photos change no result; what uses the site record adds it to its key."""
 _Told = Record | WeatherSeries
 _LATELY: dict[int, tuple[weakref.ref[_Told], bytes]] = {}

@@ -299,8 +299,8 @@ class FinishRow(Tracked, Table):
 
 
 class SiteEntryRow(Tracked, Table):
-    """One line of the record of the site, in the order noted: `kind` is 'work', 'change' (of the customer's) or
-    'others' (did their task)."""
+    """One line of the record of the site, in the order noted: `kind` is 'work', 'change' (of the customer's),
+    'others' (did their task) or 'found' (more than surveyed)."""
 
     __tablename__ = "site_entry"
     job_id: Mapped[str] = mapped_column(ForeignKey("job.id", ondelete="CASCADE"), primary_key=True)

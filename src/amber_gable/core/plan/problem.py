@@ -29,7 +29,7 @@ LABELS = {"name", "place", "who", "what"}
 UNREAD: dict[str, set[str]] = {
     "company": {"currency"},
     "property": {"photos"},
-    "job": {"schemes", "acknowledged", "changes", "record", "others_noted", "left"},
+    "job": {"schemes", "acknowledged", "changes", "record", "others_noted", "found_more", "left"},
     "others": {"cost"},
     "estimating": {"buy_level", "largest_l", "additives", "extras", "travel_h"},
     "finish": {"picks", "overrides"},

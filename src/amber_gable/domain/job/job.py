@@ -9,7 +9,7 @@ from pydantic import Field, field_validator, model_validator
 
 from amber_gable.domain.base import Id, Name, Note, Record
 from amber_gable.domain.house.survey import Property
-from amber_gable.domain.job.site_record import CustomerChange, OthersNoted, SiteEntry
+from amber_gable.domain.job.site_record import CustomerChange, FoundMore, OthersNoted, SiteEntry
 from amber_gable.domain.paint.product import Product
 from amber_gable.domain.paint.scheme import Scheme
 from amber_gable.domain.work.estimating import Estimating
@@ -56,7 +56,7 @@ class Acknowledgement(Record):
 
 class Job(Record):
     """One contract on one property. `left`: parts that are not painted. `others`: what other people do, and
-    `others_noted` whether they did."""
+    `others_noted` whether they did. `found_more`: damage found beyond the survey."""
 
     id: Id
     name: Name
@@ -73,6 +73,7 @@ class Job(Record):
     record: Annotated[tuple[SiteEntry, ...], Field(max_length=20_000)] = ()
     changes: Annotated[tuple[CustomerChange, ...], Field(max_length=500)] = ()
     others_noted: Annotated[tuple[OthersNoted, ...], Field(max_length=1000)] = ()
+    found_more: Annotated[tuple[FoundMore, ...], Field(max_length=1000)] = ()
     note: Note = ""
 
     _schools_known = field_validator("schools")(lambda chosen: checked_schools(chosen))

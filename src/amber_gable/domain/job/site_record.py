@@ -118,8 +118,25 @@ class OthersNoted(Record):
     done: bool
 
 
-SiteLine = SiteEntry | CustomerChange | OthersNoted
-LINES: dict[str, type[SiteLine]] = {line.kind: line for line in (SiteEntry, CustomerChange, OthersNoted)}
+class FoundMore(Record):
+    """What was found on a part while working beyond what was surveyed: by field of its condition the figure before and
+    the one found, and what the part takes before and with it, person-hours and litres."""
+
+    kind: ClassVar[str] = "found"
+
+    id: Id
+    touch: Id
+    at: AwareDatetime
+    noted: AwareDatetime
+    by: Person
+    part: PartRef
+    found: Annotated[dict[str, tuple[float, float]], Field(min_length=1, max_length=20)]
+    hours: tuple[float, float]
+    litres: tuple[float, float]
+
+
+SiteLine = SiteEntry | CustomerChange | OthersNoted | FoundMore
+LINES: dict[str, type[SiteLine]] = {line.kind: line for line in (SiteEntry, CustomerChange, OthersNoted, FoundMore)}
 """Every kind of line of the record, by the kind it is stored under. What is to be recorded besides is a class of its
 own here; the store reads it as it stands."""
 

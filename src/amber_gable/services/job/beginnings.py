@@ -16,7 +16,8 @@ from amber_gable.store.job.board import put_on
 from amber_gable.store.job.jobs import load_bundle, save_bundle
 
 _BROUGHT = ("policy", "crew", "estimating", "schools", "schemes", "finishes", "left")
-OF_ANOTHER = {"record": (), "changes": (), "others": (), "others_noted": (), "acknowledged": (), "note": ""}
+_LINES = ("record", "changes", "others", "others_noted", "found_more", "acknowledged")
+OF_ANOTHER = {**dict.fromkeys(_LINES, ()), "note": ""}
 
 
 def keep_as_beginning(ctx: Context, job_id: str) -> str:

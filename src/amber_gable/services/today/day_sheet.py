@@ -21,6 +21,7 @@ from amber_gable.domain.work.finish import CLEAR_COLOUR
 from amber_gable.domain.work.operation import Technique
 from amber_gable.services.job.view import JobView
 from amber_gable.services.today.cans import Cans
+from amber_gable.services.today.found_more import FINDS
 from amber_gable.services.today.standing import tasks_by_record
 
 
@@ -44,6 +45,11 @@ class SheetLine:
     @property
     def status(self) -> str:
         return self.state.status.value
+
+    @property
+    def finds(self) -> bool:
+        """Whether such work brings to light what no survey sees."""
+        return self.task.kind in FINDS and self.state.open
 
     @property
     def looks(self) -> bool:

@@ -319,7 +319,9 @@ def save_bundle(
     for data in photos.values():
         session.pictures.put(data)
     session.add_all(photo_row(property_.id, i, p) for i, p in enumerate(property_.photos))
-    fields = job.model_dump(mode="json", exclude={"finishes", "record", "changes", "others_noted", "crew"})
+    fields = job.model_dump(
+        mode="json", exclude={"finishes", "record", "changes", "others_noted", "found_more", "crew"}
+    )
     settings = company.model_dump(mode="json", include=PINNED_SETTINGS)
     shelf = {"products": products, "systems": systems, "company_settings": settings}
     crew_id = crew_for(session, company.id, job.crew)
@@ -327,7 +329,7 @@ def save_bundle(
     session.flush()
     for i, finish in enumerate(job.finishes):
         session.add(finish_row(job.id, i, finish))
-    append(session, job.id, (*job.record, *job.changes, *job.others_noted))
+    append(session, job.id, (*job.record, *job.changes, *job.others_noted, *job.found_more))
 
 
 def _hidden(session: Transaction, job_id: str, property_id: str) -> bool:

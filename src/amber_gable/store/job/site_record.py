@@ -5,17 +5,18 @@ from collections.abc import Sequence
 from sqlalchemy import func, select
 
 from amber_gable.domain.base import Record
-from amber_gable.domain.job.site_record import LINES, CustomerChange, OthersNoted, SiteEntry, SiteLine
+from amber_gable.domain.job.site_record import LINES, CustomerChange, FoundMore, OthersNoted, SiteEntry, SiteLine
 from amber_gable.store.tables import SiteEntryRow
 from amber_gable.store.transaction import Transaction
 
 
 class SiteRecord(Record):
-    """Entries of work, changes of the customer's and what others did, in the order they were noted."""
+    """Entries of work, changes of the customer's and what others did, what was found, in the order they were noted."""
 
     record: tuple[SiteEntry, ...]
     changes: tuple[CustomerChange, ...]
     others_noted: tuple[OthersNoted, ...] = ()
+    found_more: tuple[FoundMore, ...] = ()
 
 
 def load_record(session: Transaction, job_id: str) -> SiteRecord:
@@ -31,6 +32,7 @@ def _read(session: Transaction, job_id: str) -> SiteRecord:
         record=tuple(line for line in lines if isinstance(line, SiteEntry)),
         changes=tuple(line for line in lines if isinstance(line, CustomerChange)),
         others_noted=tuple(line for line in lines if isinstance(line, OthersNoted)),
+        found_more=tuple(line for line in lines if isinstance(line, FoundMore)),
     )
 
 

@@ -8,19 +8,20 @@ from typing import Annotated, Any
 from fastapi import APIRouter, Depends, Request
 from starlette.responses import RedirectResponse, Response
 
-from amber_gable.domain.errors import Refused
+from amber_gable.domain.errors import NotFound, Refused
 from amber_gable.domain.job.plan import Task
 from amber_gable.services.job.jobs import other_jobs
 from amber_gable.services.job.view import JobView
 from amber_gable.services.specification.others import others_on
 from amber_gable.services.survey.conditions import add_moisture
 from amber_gable.services.today.day_sheet import DaySheet, cautions, painting_orders
+from amber_gable.services.today.found_more import findable, finds, note_found
 from amber_gable.services.today.noting import note_of, note_step, note_tasks, take_back
 from amber_gable.services.today.standing import standings
 from amber_gable.services.weather.told.crew_notes import crew_notes
 from amber_gable.services.weather.told.rain_race import rain_race
 from amber_gable.web.asking import context_of, remember_who, signed_by
-from amber_gable.web.pages import Fields, job_page, load_job, units_of
+from amber_gable.web.pages import Fields, job_page, load_job, typed_system, units_of
 from amber_gable.web.routes.plan import by_day
 from amber_gable.web.views.specification.spec_order import ToldOrder, told_order
 from amber_gable.web.views.survey.elevation import Drawing, draw, drawing_scale
@@ -97,6 +98,7 @@ def _sheet(
         "faults": faults or {},
         "changes": view.recent_changes,
         "others": others_on(view, shown),
+        "finds": finds(view.bundle)[:5],
         "drawings": _house_so_far(view, units_of(request)),
     }
     return job_page(request, view, "today", context, status)
@@ -137,6 +139,45 @@ def reading(request: Request, job_id: str, form: Fields) -> Response:
     except Refused as error:
         return _sheet(request, load_job(request, job_id), None, error.fields, 422)
     return _back(job_id, "")
+
+
+@router.get("/found/{kind}/{id_}")
+def more_found(request: Request, job_id: str, kind: str, id_: str) -> Response:
+    """The form of what may be found on a part while it is worked on."""
+    return _found_page(request, load_job(request, job_id), (kind, id_))
+
+
+@router.post("/found/{kind}/{id_}")
+def note_more_found(request: Request, job_id: str, kind: str, id_: str, form: Fields) -> Response:
+    """More of it than was surveyed; back to Today, which tells what that takes."""
+    ctx = signed_by(request, form.get("by", ""))
+    try:
+        note_found(ctx, job_id, (kind, id_), form, typed_system(request, form))
+    except Refused as error:
+        return _found_page(request, load_job(request, job_id), (kind, id_), form, error.fields)
+    return _back(job_id, ctx.actor)
+
+
+def _found_page(
+    request: Request,
+    view: JobView,
+    key: tuple[str, str],
+    typed: dict[str, str] | None = None,
+    faults: dict[str, str] | None = None,
+) -> Response:
+    part = view.bundle.property.part(key)
+    if part is None:
+        raise NotFound(*key)
+    context = {
+        "part": part,
+        "kind": key[0],
+        "face": view.bundle.property.face(part.face),
+        "findable": findable(part),
+        "typed": typed or {},
+        "faults": faults or {},
+        "who": context_of(request).actor,
+    }
+    return job_page(request, view, "today", context, 422 if faults else 200, "today/found.html")
 
 
 @router.post("/test")
