@@ -7,10 +7,12 @@ import pytest
 
 from amber_gable.core.specification.choices.preview import light_at, lit_colours, part_colours, shown
 from amber_gable.core.specification.colour.difference import lab, luminance
-from amber_gable.core.specification.derived.sequences import PaintingOrder, painting_order
+from amber_gable.core.specification.derived.order_drawn import PaintingOrder
+from amber_gable.core.specification.derived.sequences import painting_order
 from amber_gable.core.survey.amounts.painted import PaintedPart, painted_parts
+from amber_gable.domain.paint.method import Method
 from amber_gable.domain.paint.scheme import ColourGroup, NamedColour, Scheme
-from tests.jobs import demo_job
+from tests.jobs import demo_job, one_face
 
 HALIFAX = ZoneInfo("America/Halifax")
 
@@ -115,6 +117,37 @@ def test_masonry_and_roof_end_at_breaks_and_at_the_ladder() -> None:
     roof, _ = _order("5-feed-barn", ("zone", "south-roof"))
     bands = sorted(roof.figures[0].members, key=lambda m: m.number)
     assert [b.y for b in bands] == sorted((b.y for b in bands), reverse=True)
-    bundle = demo_job("1-coopers-rise")
-    siding = painted_parts(bundle.property, bundle.deduction)["zone", "front-siding"]
-    assert painting_order(siding) is None
+
+
+def test_boards_go_a_few_courses_at_a_time_from_the_top_full_length() -> None:
+    order, part = _order("1-coopers-rise", ("zone", "front-siding"))
+    runs = sorted(order.figures[0].members, key=lambda m: m.number)
+    assert [r.y for r in runs] == sorted((r.y for r in runs), reverse=True)
+    assert all(r.width == pytest.approx(part.face.width_m) for r in runs), "no board is stopped in its middle"
+    assert "lower edges first" in order.steps[2].words
+
+
+def test_a_sprayed_wall_shows_its_passes_and_who_rolls_behind() -> None:
+    bundle = demo_job("2-net-loft")
+    part = painted_parts(bundle.property, bundle.deduction)["zone", "south-wall"]
+    finish = bundle.finish_of("zone", "south-wall")
+    assert finish is not None
+    coats = [o for o in bundle.operations(finish) if o.kind.lays_film]
+    sprayed = [o.model_copy(update={"method": Method.AIRLESS, "back_roll": n == 0}) for n, o in enumerate(coats)]
+    order = painting_order(part, (), sprayed)
+    assert order is not None and order.title == "The wall in passes of the gun"
+    assert sum("behind the gun" in s.words for s in order.steps) == 1
+    rolled = painting_order(
+        part, (), [o.model_copy(update={"method": Method.ROLLER, "back_roll": False}) for o in coats]
+    )
+    assert rolled is not None and rolled.title == "The wall in panels"
+
+
+def test_a_plinth_comes_last_with_the_soil_drawn_back_and_a_band_has_its_edges() -> None:
+    face = {"kind": "rectangle", "width_m": 6.0, "height_m": 3.0}
+    place = one_face(face, [], zones=[{"id": "foot", "area": {"kind": "band", "from_m": 0.0, "to_m": 0.5}},
+                                  {"id": "belt", "area": {"kind": "band", "from_m": 2.0, "to_m": 2.4}}])  # fmt: skip
+    foot, belt = (painting_order(p) for k, p in painted_parts(place, "net").items() if k[1] in ("foot", "belt"))
+    assert foot is not None and foot.title == "The plinth, last" and "Soil and grass" in foot.steps[1].words
+    assert belt is not None and belt.title == "The band and its edges"
+    assert belt.figures[0].members[0].y == 2.0

@@ -17,9 +17,10 @@ from amber_gable.core.specification.colour.heat_check import HeatCheck, Wanted, 
 from amber_gable.core.specification.derived.completing import usual_wish
 from amber_gable.core.specification.derived.diagnosis import Finding
 from amber_gable.core.specification.derived.no_matter import NoMatter
+from amber_gable.core.specification.derived.order_drawn import PaintingOrder
 from amber_gable.core.specification.derived.part_facts import lead_presumed
 from amber_gable.core.specification.derived.part_spec import PartSpec, Wish, part_spec, untold
-from amber_gable.core.specification.derived.sequences import PaintingOrder, painting_order
+from amber_gable.core.specification.derived.sequences import painting_order
 from amber_gable.core.specification.derived.system import PICK_COATS, candidates_for, pick_of
 from amber_gable.core.survey.amounts.painted import Key, PaintedPart, painted_parts
 from amber_gable.core.survey.findings.essentials import open_tests as tests_open_on

@@ -7,7 +7,8 @@ from datetime import date, datetime
 from amber_gable.core.climate.job_climate import part_moisture_limit
 from amber_gable.core.plan.visits import Visit, visits
 from amber_gable.core.specification.cautions.safety import Card, day_cards
-from amber_gable.core.specification.derived.sequences import PaintingOrder, painting_order
+from amber_gable.core.specification.derived.order_drawn import PaintingOrder
+from amber_gable.core.specification.derived.sequences import painting_order
 from amber_gable.core.state.answers import AnswerWords, told
 from amber_gable.core.state.job_state import TaskState
 from amber_gable.core.state.judgement import frees_lead

@@ -1,13 +1,12 @@
 """The order in which special things are painted (docs/trade.md §9.4): members drawn with their numbers, steps with
-their minutes. Metres from the lower left as seen; minutes for one coat by one person."""
+their minutes. Minutes for one coat by one person."""
 
 from collections.abc import Sequence as Many
-from dataclasses import dataclass
-from itertools import pairwise
 from math import ceil
 
+from amber_gable.core.specification.derived.order_drawn import Figure, Member, OrderStep, PaintingOrder
+from amber_gable.core.specification.derived.wall_orders import wall_order
 from amber_gable.core.survey.amounts.painted import PaintedPart
-from amber_gable.core.survey.drawing.geometry import natural_breaks
 from amber_gable.core.work.item_pace import coat_hours
 from amber_gable.domain.house.items import DoorItem, GarageDoor, SashWindow, ShutterPair
 from amber_gable.domain.house.profile import BoardRun, DeckProfile
@@ -17,50 +16,7 @@ from amber_gable.domain.paint.method import Method
 from amber_gable.domain.work.operation import Operation
 
 STILE_M, RAIL_M, PANEL_GAP_M = 0.11, 0.14, 0.09
-SECTION_W_M, SECTION_H_M = 0.6, 1.0
 BOARD_M, BOARDS_AT_ONCE = 0.145, 3
-
-
-@dataclass(frozen=True)
-class Member:
-    """A piece of the drawing: its number in the order (0 for none), its box, and which way the brush goes ('up',
-    'across' or neither)."""
-
-    number: int
-    name: str
-    x: float
-    y: float
-    width: float
-    height: float
-    stroke: str = ""
-
-
-@dataclass(frozen=True)
-class Figure:
-    """One drawing. `exit` marks where one leaves a floor, as a point on its edge."""
-
-    title: str
-    width: float
-    height: float
-    members: tuple[Member, ...]
-    exit: tuple[float, float] | None = None
-
-
-@dataclass(frozen=True)
-class OrderStep:
-    """One line of the checklist; `wait` in words where something must dry or set first."""
-
-    number: int
-    words: str
-    minutes: float | None = None
-    wait: str = ""
-
-
-@dataclass(frozen=True)
-class PaintingOrder:
-    title: str
-    figures: tuple[Figure, ...]
-    steps: tuple[OrderStep, ...]
 
 
 def painting_order(
@@ -86,9 +42,7 @@ def painting_order(
         return _deck(item, part.face)
     if "roof" in tags:
         return _roof(part.face)
-    if "masonry" in tags and part.face.is_wall and item.area.kind == "face":
-        return _masonry(part.face)
-    return None
+    return wall_order(item, part.face, tags, operations)
 
 
 def _timed(hours: float, rows: Many[tuple[str, float, str]]) -> tuple[OrderStep, ...]:
@@ -245,34 +199,6 @@ def _deck(zone: Zone, face: Face) -> PaintingOrder:
     return PaintingOrder("The deck, run by run",
                          (Figure("from the house to the way out", w, h, tuple(members), (w * 0.85, 0.0)),),
                          _timed(0.0, rows))  # fmt: skip
-
-
-def _masonry(face: Face) -> PaintingOrder:
-    """Sections of about 0.6 × 1 m within panels that end at natural breaks, from the top, side to side."""
-    breaks = [0.0, *natural_breaks(face), face.width_m]
-    panels = [(a, b) for a, b in pairwise(breaks) if b - a > 0.3]
-    members: list[Member] = []
-    for number, (left, right) in enumerate(panels, 1):
-        rows, columns = max(1, round(face.top_m / SECTION_H_M)), max(1, round((right - left) / SECTION_W_M))
-        width, height = (right - left) / columns, face.top_m / rows
-        members += [
-            Member(0, "section", left + column * width, row * height, width, height)
-            for row in reversed(range(rows))
-            for column in range(columns)
-        ]
-        members.append(Member(number, "panel", left, 0, right - left, face.top_m))
-    steps = [
-        ("Cut in a hand's width along the top, corners and openings", 0.0, ""),
-        ("Sections of about 0.6 × 1 m from the top: vertical, then across, then vertical again", 0.0, ""),
-        (
-            "Each section into the wet edge of the last; stop only at a panel's edge",
-            0.0,
-            "if it begins to set, leave it",
-        ),
-        ("The wall's foot last: the ground sheet wipes wet paint off", 0.0, ""),
-    ]
-    figure = Figure(f"{len(panels)} panels between natural breaks", face.width_m, face.top_m, tuple(members))
-    return PaintingOrder("The wall in panels", (figure,), _timed(0.0, steps))
 
 
 def _roof(face: Face) -> PaintingOrder:

@@ -6,7 +6,7 @@ from dataclasses import dataclass
 from typing import TYPE_CHECKING
 
 if TYPE_CHECKING:
-    from amber_gable.core.specification.derived.sequences import Figure, Member, OrderStep, PaintingOrder
+    from amber_gable.core.specification.derived.order_drawn import Figure, Member, OrderStep, PaintingOrder
 
 
 WIDEST, HIGHEST = 300.0, 300.0
