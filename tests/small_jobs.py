@@ -122,6 +122,18 @@ def shop_front(**job: Any) -> JobBundle:
     return _job("shop-front", [front], items, [wall], left=left, crew={"people": 1}, **job)
 
 
+def stoop() -> JobBundle:
+    """A painted concrete stoop with two stubs of an old railing, sealed over its colour."""
+    outline = {"kind": "rectangle", "width_m": 3.0, "height_m": 1.5}
+    slab = _named("slab") | {
+        "face": "stoop", "substrate": "concrete-slab", "area": {"kind": "face"}, "colour_now": "#8f8b84",
+        "condition": _found(coating="waterborne", gloss="dull", loose_pct=5, stubs=2),
+    }  # fmt: skip
+    face = _named("stoop") | {"azimuth_deg": 180.0, "tilt_deg": 0.0, "outline": outline}
+    grey = {"slab": {"colour": "#6b6f70", "colour_name": "Slate"}}
+    return _job("stoop", [face], [], [slab], wishes=grey, crew={"people": 1}, schools={"topcoat": "tinted", "sun": "temperature"})
+
+
 def deck(aim: str) -> JobBundle:
     """A deck of 38 m² with last year's penetrating stain in it, to be kept up in one way or another."""
     outline = {"kind": "rectangle", "width_m": 9.5, "height_m": 4.0}

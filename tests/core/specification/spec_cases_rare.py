@@ -220,6 +220,22 @@ CASES: list[Case] = [
          "wash/hose-wash~24 strip/caustic-stripper brighten/acid-brightener~72", "deck-stain", aim="strip-only"),
     case("bare deck, to be stripped", "wood-deck", {"coating": "bare", "greyed": False, "moisture": 12},
          "wash/hose-wash brighten/acid-brightener~72", "deck-stain", aim="strip-only", stops="deck-nothing-to-strip"),
+    # A clear coat over the colour, plain or with a little of the colour in it; not where the aim has none to cover.
+    case("painted stoop, sealed clear", "concrete-slab", {"coating": "waterborne", "loose_pct": 0, "gloss": "dull"},
+         "wash/pressure-wash~24 dull/hepa-sand mask coat-1 coat-2 seal=floor-sealer", "floor-waterborne",
+         schools={"topcoat": "clear"}, checks="floor-damp-test", says="floor-slip floor-foot"),
+    case("painted stoop, sealed with a little colour", "concrete-slab",
+         {"coating": "waterborne", "loose_pct": 0, "gloss": "dull"},
+         "wash/pressure-wash~24 dull/hepa-sand mask coat-1 coat-2 seal=floor-sealer", "floor-waterborne",
+         schools={"topcoat": "tinted"}, checks="floor-damp-test", says="floor-slip floor-foot"),
+    case("stained deck under a clear coat", "wood-deck",
+         {"coating": "penetrating-stain", "greyed": False, "raised_fibre": False, "moisture": 12},
+         "wash/hose-wash brighten/acid-brightener~72 fibre/power-sand coat-1 seal=deck-clear", "deck-stain",
+         schools={"topcoat": "clear"}, says="deck-foot"),
+    case("stained deck under a clear coat with a little of the stain", "wood-deck",
+         {"coating": "penetrating-stain", "greyed": False, "raised_fibre": False, "moisture": 12},
+         "wash/hose-wash brighten/acid-brightener~72 fibre/power-sand coat-1 seal=deck-clear", "deck-stain",
+         schools={"topcoat": "tinted"}, says="deck-foot"),
     # Looked at before the next coat: a third on a door, a second on a sound render of like colour, one more on what
     # drinks or is hard to hide; a deck's stain is not asked for more.
     case("panelled door, looked at", "wood-trim", SOUND,

@@ -1,4 +1,4 @@
-"""What is only washed, or refreshed, as a job: hours, litres, colour and plan."""
+"""What is only washed or refreshed, and a colour under a clear coat, as jobs: hours, litres, colour and plan."""
 
 from datetime import datetime
 
@@ -9,7 +9,7 @@ from amber_gable.core.estimate.estimate import job_estimate
 from amber_gable.core.plan.build import plan_job
 from amber_gable.core.work.record import job_work
 from amber_gable.services.specification.report import specification
-from tests.small_jobs import deck, shop_front
+from tests.small_jobs import deck, shop_front, stoop
 from tests.weather_cases import real_year
 
 BEGIN = datetime.fromisoformat("2025-06-02T00:00-03:00")
@@ -38,3 +38,20 @@ def test_a_refreshed_deck_is_less_work_than_a_new_stain() -> None:
     assert {"wash", "coat-1"} <= steps and not steps & {"brighten", "fibre"}
     assert kept.hours.hours < 0.75 * new.hours.hours
     assert sum(o.need.litres for o in kept.orders) <= sum(o.need.litres for o in new.orders)
+
+
+def test_a_clear_coat_over_the_colour_has_its_own_litres_and_waits_for_the_colour() -> None:
+    """A stoop of 4.5 m² with two stubs: ground flush and primed the same day, washed, dry over night and longer, two
+    coats of colour, then a sealer of 24 % solids at 20 µm: 12 m² a litre in theory."""
+    bundle = stoop()
+    work = {line.operation.id: line for line in job_work(bundle)["zone", "slab"].lines}
+    order = list(work)
+    assert order.index("stubs") < order.index("prime-stubs") < order.index("coat-1") < order.index("seal")
+    assert work["stubs"].hours == pytest.approx(2 * 0.15)
+    sealed = work["seal"].paint
+    assert sealed is not None and sealed.product.family.value == "floor-sealer"
+    assert sealed.coverage_m2_l == pytest.approx(12.0)
+    plan = plan_job(site_climate(bundle, real_year(), BEGIN, 12), BEGIN)
+    at = {s: t for t in plan.tasks for s in t.steps}
+    assert at["wash"].end.date() < at["coat-1"].start.date(), "dry overnight at least"
+    assert at["coat-2"].ready_at is not None and at["coat-2"].ready_at <= at["seal"].start

@@ -28,6 +28,7 @@ class Family(StrEnum):
     FLOOR_WATERBORNE = "floor-waterborne"
     FLOOR_ALKYD = "floor-alkyd"
     FLOOR_ALL_IN_ONE = "floor-all-in-one"
+    FLOOR_SEALER = "floor-sealer"
     ROOF_COAT = "roof-coat"
     OTHER = "other"
 
@@ -57,6 +58,7 @@ FAMILY_NAMES = {
     Family.FLOOR_WATERBORNE: "Floor and porch",
     Family.FLOOR_ALKYD: "Floor and porch, alkyd",
     Family.FLOOR_ALL_IN_ONE: "All-in-one porch coating",
+    Family.FLOOR_SEALER: "Clear floor sealer",
     Family.ROOF_COAT: "Reflective roof coat",
     Family.OTHER: "Other",
 }
@@ -88,6 +90,7 @@ _USUAL: dict[Family, frozenset[str]] = {
         (Family.FLOOR_WATERBORNE, "floor deck stair"),
         (Family.FLOOR_ALKYD, "floor deck stair"),
         (Family.FLOOR_ALL_IN_ONE, "floor"),
+        (Family.FLOOR_SEALER, "floor"),
         (Family.ROOF_COAT, "roof"),
         (Family.OTHER, ""),
     )

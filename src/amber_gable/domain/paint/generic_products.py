@@ -38,6 +38,7 @@ _ROWS: list[tuple[str, str, Base, str, float, float, float, float, float, float 
     ("porch-waterborne", "Floor and porch, waterborne", _W, "satin", 38, 45, 1, 6, 6, None, 14, (10, 10, 32, 35), "16.20"),
     ("porch-alkyd", "Floor and porch, alkyd", _A, "gloss", 50, 45, 8, 18, 24, 7 * _DAY, 14, (10, 10, 32, 35), "17.50"),
     ("porch-all-in-one", "All-in-one porch coating", _W, "satin", 42, 60, 2, 12, 12, None, 21, (10, 10, 32, 35), "20.30"),
+    ("porch-sealer", "Clear floor sealer", _W, "satin", 24, 20, 1, 8, 6, None, 14, (10, 10, 32, 35), "17.90"),
     ("roof-coat-reflective", "Reflective roof coat", _W, "matt", 52, 250, 3, 12, 24, None, 21, (10, 10, 35, 60), "12.40"),
 ]  # fmt: skip
 
@@ -66,6 +67,7 @@ _FAMILY = {
     "porch-waterborne": Family.FLOOR_WATERBORNE,
     "porch-alkyd": Family.FLOOR_ALKYD,
     "porch-all-in-one": Family.FLOOR_ALL_IN_ONE,
+    "porch-sealer": Family.FLOOR_SEALER,
     "roof-coat-reflective": Family.ROOF_COAT,
 }
 

@@ -126,7 +126,7 @@ class Product(Record):
     @property
     def clear(self) -> bool:
         """Whether what lies beneath shows through it as it is."""
-        return self.family is Family.DECK_CLEAR or self.sheen == "clear"
+        return self.family in (Family.DECK_CLEAR, Family.FLOOR_SEALER) or self.sheen == "clear"
 
     @property
     def price_per_litre(self) -> Decimal:

@@ -205,6 +205,13 @@ _TOPICS = (
                "when it is dry. The possible coat is told apart, with its time kept free.",
                "Its price must be agreed before."),
     )),
+    Topic("topcoat", "Does a clear coat go over the colour of floors and decks?", (
+        School("colour", "Colour alone", "One product, one upkeep.", "Traffic and sun wear the colour itself."),
+        School("clear", "A clear coat over it", "The clear coat wears instead of the colour, and is renewed by itself.",
+               "Over dark colours it may look cloudy; a film is renewed in time, or it peels.", 1.25),
+        School("tinted", "A clear coat with a little of the colour in it", "No cloudiness over dark colours.",
+               "Stirred by eye, two batches differ: mix all of it at once.", 1.25),
+    )),
     Topic("place", "Where are doors, sashes and shutters painted?", (
         School("in-place", "In place", "No carrying and nothing boarded up; in the weather of its wall.",
                "Edges and backs are hard to reach."),

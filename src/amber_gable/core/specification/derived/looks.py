@@ -17,7 +17,7 @@ def looked_at(steps: Sequence[PlannedStep], facts: Facts) -> list[PlannedStep]:
     """The steps with a look after a coat and the coat after it only a possible one, under the school that wants it:
     the second on sound renders and slabs of like colour, one more where the old colour or a thirsty ground may show
     through, and on doors."""
-    coats = [s for s in steps if s.kind is OperationKind.COAT]
+    coats = [s for s in steps if s.role.startswith("coat-")]
     if facts.schools["look"] != "look" or facts.get("aim") not in _OPAQUE or not coats:
         return list(steps)
     last, at = coats[-1], steps.index(coats[-1])

@@ -52,6 +52,7 @@ class Phase(IntEnum):
     CAULK = 92
     UNDERCOAT = 97
     COAT = 100
+    SEAL = 102
     UNMASK = 105
     REFIT = 110
     FINAL_CHECK = 115
