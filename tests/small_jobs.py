@@ -80,6 +80,13 @@ def two_sashes(place: str = "in-place") -> JobBundle:
     return _job("two-sashes", [front], sashes, year=1931, crew={"people": 1}, schools={"place": place})
 
 
+def one_sash() -> JobBundle:
+    """A sash window of a house of 1996, sound and stuck, painted where it hangs."""
+    found = _found(coating="waterborne", gloss="dull", chalking="none", loose_pct=0)
+    sash = _item("sash", "garden-front", SASH, condition=found)
+    return _job("one-sash", [_face("garden-front", 0.0)], [sash], crew={"people": 1})
+
+
 def five_shutters(place: str = "in-place") -> JobBundle:
     """Five pairs of wooden shutters, sound film paint, upstairs and down."""
     found = _found(coating="waterborne", gloss="dull", chalking="none", loose_pct=0)
@@ -122,6 +129,17 @@ def shop_front(**job: Any) -> JobBundle:
     return _job("shop-front", [front], items, [wall], left=left, crew={"people": 1}, **job)
 
 
+def cold_front() -> JobBundle:
+    """A small sided front that must be done in the last weeks that hold, two people."""
+    wall = _named("siding") | {
+        "face": "front", "substrate": "wood-lap", "area": {"kind": "face"}, "colour_now": "#7d8a86",
+        "condition": _found(coating="waterborne", gloss="dull", chalking="none", loose_pct=5, mildew_pct=0,
+                            moisture=[{"pct": 13}]),
+    }  # fmt: skip
+    front = _face("front", 180.0, 7.0, 3.0)
+    return _job("cold-front", [front], [], [wall], crew={"people": 2}, schools={"season": "cold"})
+
+
 def stoop() -> JobBundle:
     """A painted concrete stoop with two stubs of an old railing, sealed over its colour."""
     outline = {"kind": "rectangle", "width_m": 3.0, "height_m": 1.5}
@@ -131,7 +149,15 @@ def stoop() -> JobBundle:
     }  # fmt: skip
     face = _named("stoop") | {"azimuth_deg": 180.0, "tilt_deg": 0.0, "outline": outline}
     grey = {"slab": {"colour": "#6b6f70", "colour_name": "Slate"}}
-    return _job("stoop", [face], [], [slab], wishes=grey, crew={"people": 1}, schools={"topcoat": "tinted", "sun": "temperature"})
+    return _job(
+        "stoop",
+        [face],
+        [],
+        [slab],
+        wishes=grey,
+        crew={"people": 1},
+        schools={"topcoat": "tinted", "sun": "temperature"},
+    )
 
 
 def deck(aim: str) -> JobBundle:

@@ -161,11 +161,13 @@ CASES: list[Case] = [
          "take-down take-out/take-out-and-hang wash/hose-wash~24 dull/hand-sand mask coat-1 coat-2 refit "
          "hang/take-out-and-hang", "trim-acrylic", item="panelled-door", schools={"place": "under-cover"}),
     case("sashes out on trestles: none moved while soft, none cut free in place", "wood-trim", SOUND,
-         "take-out/take-out-and-hang wash/hose-wash~24 edge/cut-out undercoat=hybrid-undercoat coat-1 coat-2 "
-         "hang/take-out-and-hang", "hybrid-satin", item="sash-window", schools={"place": "stands"}),
+         "take-out/take-out-and-hang wash/hose-wash~24 edge/cut-out "
+         "undercoat=hybrid-undercoat denib-coat-1/de-nib coat-1 denib-coat-2/de-nib coat-2 hang/take-out-and-hang",
+         "hybrid-satin", item="sash-window", schools={"place": "stands"}),
     case("sashes out under cover", "wood-trim", SOUND,
-         "take-out/take-out-and-hang wash/hose-wash~24 edge/cut-out undercoat=hybrid-undercoat coat-1 coat-2 "
-         "hang/take-out-and-hang", "hybrid-satin", item="sash-window", schools={"place": "under-cover"}),
+         "take-out/take-out-and-hang wash/hose-wash~24 edge/cut-out "
+         "undercoat=hybrid-undercoat denib-coat-1/de-nib coat-1 denib-coat-2/de-nib coat-2 hang/take-out-and-hang",
+         "hybrid-satin", item="sash-window", schools={"place": "under-cover"}),
     case("shutters carried to stands", "wood-trim", SOUND,
          "take-down take-out/take-out-and-hang wash/hose-wash~24 coat-1 coat-2 hang/take-out-and-hang refit",
          "trim-acrylic", item="shutter-pair", schools={"place": "stands"}),

@@ -1,6 +1,6 @@
 """How many days a job takes at the least: by its hours, and by what must dry overnight. Weather is the plan's."""
 
-from collections.abc import Mapping, Sequence
+from collections.abc import Mapping
 from dataclasses import dataclass
 from math import ceil
 
@@ -9,7 +9,6 @@ from amber_gable.core.work.record import PartWork
 from amber_gable.core.work.stints import Stint, stints
 from amber_gable.core.work.waits import film_stage, wait_hours
 from amber_gable.domain.paint.product import Product
-from amber_gable.domain.work.operation import Operation
 from amber_gable.domain.work.working import CrewDay
 
 OVERNIGHT_H = 6.0
@@ -43,11 +42,12 @@ def site_days(
     once_h: float = 0.0,
 ) -> SiteDays:
     """Days of a job. `once_h`: hours that belong to no part; `roofs`: parts one stands on with fall protection."""
-    days = {key: _days_of([line.operation for line in w.lines], products) for key, w in work.items()}
+    shift_h = crew.last_h - crew.first_h
+    days = {key: _days_of(w, products, shift_h, crew.people) for key, w in work.items()}
     visits = {key: found[-1][1] + 1 for key, found in days.items() if found}
     longest = max(visits, key=lambda k: visits[k], default=None)
     most = visits[longest] if longest is not None else 0
-    shift = (crew.last_h - crew.first_h) * crew.people
+    shift = shift_h * crew.people
     hours = sum(w.hours for w in work.values()) + once_h
     sprayed = [{day for s, day in found if s.lays_film and _sprays(s)} for found in days.values()]
     on_roof = sum(work[k].hours for k in roofs if k in work)
@@ -62,13 +62,19 @@ def site_days(
     )
 
 
-def _days_of(operations: Sequence[Operation], products: Mapping[str, Product]) -> list[tuple[Stint, int]]:
-    """The stints of a part, each with the number of its day, as if nothing but waits held them up."""
+def _days_of(work: PartWork, products: Mapping[str, Product], shift_h: float, people: int) -> list[tuple[Stint, int]]:
+    """The stints of a part, each with the number of its day, as if nothing but its waits and the end of the day held
+    them up: what no longer fits behind them is done on the next."""
+    hours = {line.operation.id: line.hours / people for line in work.lines}
     out: list[tuple[Stint, int]] = []
-    day = 0
-    for stint in stints(operations):
-        if out and _wait_h(out[-1][0], stint, products) > OVERNIGHT_H:
-            day += 1
+    day, gone = 0, 0.0
+    for stint in stints([line.operation for line in work.lines]):
+        takes = sum(hours[o.id] for o in stint.operations)
+        wait = _wait_h(out[-1][0], stint, products) if out else 0.0
+        if out and (wait > OVERNIGHT_H or gone + wait + takes > shift_h):
+            day, gone = day + 1, takes
+        else:
+            gone += wait + takes
         out.append((stint, day))
     return out
 

@@ -180,9 +180,10 @@ _DENIBBED = {"door", "window", "shutter", "trim", "railing", "beam"}
 
 
 def denibbed(steps: Sequence[PlannedStep], facts: Facts) -> list[PlannedStep]:
-    """The steps with every coat that goes onto another film rubbed down for, where the school wants it and the part is
-    seen close."""
-    if facts.schools["between"] != "denib" or not facts.tags & _DENIBBED:
+    """The steps with every coat that goes onto another film rubbed down for: where the school wants it and the part is
+    seen close, and on sashes that were taken out, which lie flat and catch dust (docs/trade.md §19)."""
+    lies = "sash" in facts.tags and facts.schools["place"] != "in-place"
+    if not lies and (facts.schools["between"] != "denib" or not facts.tags & _DENIBBED):
         return list(steps)
     out: list[PlannedStep] = []
     for step in steps:
