@@ -18,6 +18,7 @@ from amber_gable.services.today.day_sheet import DaySheet, cautions, painting_or
 from amber_gable.services.today.found_more import findable, finds, note_found
 from amber_gable.services.today.noting import note_of, note_step, note_tasks, take_back
 from amber_gable.services.today.standing import standings
+from amber_gable.services.weather.told.can_care import can_care
 from amber_gable.services.weather.told.crew_notes import crew_notes
 from amber_gable.services.weather.told.rain_race import rain_race
 from amber_gable.web.asking import context_of, remember_who, signed_by
@@ -91,6 +92,7 @@ def _sheet(
         "threats": view.threats,
         "rain_race": rain_race(view) if sheet.is_today else None,
         "crew_notes": crew_notes(view, shown),
+        "can_care": can_care(view, shown),
         "orders": special_orders(view, tasks),
         "crew_hours": sum(t.crew_hours for t in tasks),
         "who": context_of(request).actor,

@@ -1,0 +1,45 @@
+"""Today says where the cans spend the night before a coat, and how the pot is kept, where the forecast asks for it."""
+
+import re
+
+import pytest
+from fastapi.testclient import TestClient
+
+from amber_gable.services.context import Context
+from amber_gable.services.job.view import job_view
+from amber_gable.services.plan.planning import make_plan
+from tests.web.weather.test_typed_forecast import RISE, alone
+
+__all__ = ["alone"]
+pytestmark = [pytest.mark.weather, pytest.mark.usefixtures("alone")]
+TODAY = RISE.replace("weather", "today")
+
+
+def _cold_week(client: TestClient, low: float, high: float) -> None:
+    rows = [f"{h % 24}:00,{low if h % 24 < 9 or h % 24 > 19 else high},55,40,1" for h in range(240)]
+    page = client.post(f"{RISE}/pasted", data={"table": "\n".join(["time,air,rh,cloud,wind", *rows])})
+    assert page.status_code == 200
+
+
+def _said(client: TestClient, day: str) -> str:
+    found = re.search(
+        r'<section class="crew-notes" id="can-care".*?</section>', client.get(f"{TODAY}?day={day}").text, re.S
+    )
+    return re.sub(r"<[^>]+>|\s+", " ", found[0]) if found else ""
+
+
+@pytest.mark.parametrize(
+    ("low", "words"), [(5.0, "takes"), (-2.0, "spoilt"), (13.0, "")], ids=["cold", "frost", "mild"]
+)
+def test_the_eve_of_a_coat_says_where_the_cans_stay(ctx: Context, client: TestClient, low: float, words: str) -> None:
+    _cold_week(client, low, 16.0)
+    view = job_view(ctx, "coopers-rise", waits=True)
+    assert view.weather.series is not None
+    plan = make_plan(ctx, view.bundle, view.weather.series)
+    films = sorted({t.start.date() for t in plan.tasks if t.kind.lays_film})
+    assert films, "a mild day lets coats be laid"
+    eve = films[0].fromordinal(films[0].toordinal() - 1)
+    said = _said(client, eve.isoformat())
+    assert ("Cans indoors tonight" in said) is bool(words)
+    assert words in said
+    assert "Cans indoors tonight" not in _said(client, films[-1].isoformat()), "after the last coat no can is needed"
