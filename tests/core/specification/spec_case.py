@@ -32,6 +32,7 @@ class Case:
     old_sheet: bool = False
     old_treated: bool = False
     near: str = ""
+    fixing: str = ""
     not_painted: dict[str, Any] = field(default_factory=dict)
     old: str = "#8a8f86"
     new: str = "#a9ada3"
@@ -59,6 +60,7 @@ class Case:
             wires="wires" in self.near,
             obstacles=self.near.split(),
             not_painted=self.not_painted,
+            fixing=self.fixing,
         )
         if self.dusty_days == 1:
             return found

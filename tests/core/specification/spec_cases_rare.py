@@ -222,6 +222,19 @@ CASES: list[Case] = [
          "wash/hose-wash~24 strip/caustic-stripper brighten/acid-brightener~72", "deck-stain", aim="strip-only"),
     case("bare deck, to be stripped", "wood-deck", {"coating": "bare", "greyed": False, "moisture": 12},
          "wash/hose-wash brighten/acid-brightener~72", "deck-stain", aim="strip-only", stops="deck-nothing-to-strip"),
+    # Shutters by how they hang: what is plugged, and what they go back on.
+    case("shutters nailed into brick", "wood-trim", SOUND,
+         "take-down plug-holes wash/hose-wash~24 coat-1 coat-2 anchors/drill refit", "trim-acrylic",
+         item="shutter-pair", fixing="nailed-in-masonry"),
+    case("shutters nailed into boards", "wood-trim", SOUND,
+         "take-down plug-holes wash/hose-wash~24 coat-1 coat-2 refit", "trim-acrylic", item="shutter-pair",
+         fixing="nailed-in-wood", notes="shutter-rescrewed"),
+    case("shutters screwed on", "wood-trim", SOUND, "take-down plug-holes wash/hose-wash~24 coat-1 coat-2 refit",
+         "trim-acrylic", item="shutter-pair", fixing="screwed"),
+    # All of a failing film locked down by one primer.
+    case("siding, a quarter loose, all of it locked down", "wood-lap", SOUND | {"loose_pct": 25},
+         "wash/hose-wash~48 scrape/dry-scrape feather/power-sand prime=peel-bonding-primer coat-1 coat-2",
+         "exterior-acrylic", schools={"failing": "encapsulate-all"}, says="hidden-rot"),
     # A clear coat over the colour, plain or with a little of the colour in it; not where the aim has none to cover.
     case("painted stoop, sealed clear", "concrete-slab", {"coating": "waterborne", "loose_pct": 0, "gloss": "dull"},
          "wash/pressure-wash~24 dull/hepa-sand mask coat-1 coat-2 seal=floor-sealer", "floor-waterborne",

@@ -81,6 +81,7 @@ _COUNTED_BY_WAY = {
     (_T.RAKE_OUT, AmountUnit.M): "crack-open",
     (_T.WET_RAKE_OUT, AmountUnit.M): "crack-open",
     (_T.WIRE_BRUSH, AmountUnit.PIECES): "nail-head",
+    (_T.DRILL, AmountUnit.PIECES): "anchor",
     (_T.WET_WIRE_BRUSH, AmountUnit.PIECES): "nail-head",
 }
 _FILM = {Method.BRUSH: "brush", Method.ROLLER: "roller", Method.AIRLESS: "airless", Method.TURBINE: "turbine"}

@@ -1,5 +1,6 @@
 """Items: things on a face that are counted rather than measured, each with the dimensions its parts follow from."""
 
+from enum import StrEnum
 from typing import Annotated, Literal
 
 from pydantic import Field
@@ -48,6 +49,15 @@ class Casement(Record):
     frame_girth_m: Small = 0.18
 
 
+class Fixing(StrEnum):
+    """How a shutter hangs: what has to be done to take it down and to put it back."""
+
+    HINGED = "hinged"
+    SCREWED = "screwed"
+    NAILED_WOOD = "nailed-in-wood"
+    NAILED_MASONRY = "nailed-in-masonry"
+
+
 class ShutterPair(Record):
     """Two leaves, painted on both sides and all edges; louvred ones have nearly twice the surface.
 
@@ -59,6 +69,7 @@ class ShutterPair(Record):
     height_m: Length
     apart_m: Annotated[float, Field(ge=0, le=10)] = 0.0
     louvred: bool = False
+    fixing: Fixing = Fixing.HINGED
 
 
 class GarageDoor(Record):

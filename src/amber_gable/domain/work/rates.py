@@ -145,6 +145,7 @@ _ALL = [
            ("shutter-carry", "carry a pair of shutters to where it is painted, or back", 1 / 0.1),
            ("sheets-again", "sheets of a contained face laid again: 1.5 h after rain, one day in three", 1 / 0.5),
            ("cut-back", "cut back planting before a face", 2),
+           ("anchor", "drill an anchor into masonry and hang on it", 10),
            ("look", "look at a dry coat and decide", 10),
            ("fitting", "take a fitting down or put it back", 4),
            ("floor-edge", "mask the walls and posts round a floor", 4),

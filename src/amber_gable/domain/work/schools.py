@@ -103,8 +103,10 @@ _TOPICS = (
                "Growth comes back sooner where it was rinsed off by rain.", 1.05),
     )),
     Topic("failing", "What of failing but tight old paint?", (
-        School("encapsulate", "Lock it down", "Scrape what is loose, bind the edges with peel-bonding primer: buys "
-               "roughly 12 to 15 years before a mechanical strip.", "Old layers let go under the new film.", 1.0),
+        School("encapsulate", "Lock the edges down", "Scrape what is loose, bind the edges with peel-bonding primer: "
+               "the least work that holds.", "Old layers beside them let go under the new film.", 1.0),
+        School("encapsulate-all", "Lock all of it down", "Scrape what is loose, peel-bonding primer over the whole "
+               "part: all that is old is held by one film.", "Litres and a day more; what lifts lifts in sheets.", 1.2),
         School("strip", "Strip to bare", "Off with all of it: the longest-lasting job, at many times the hours; much "
                "dust, and containment where lead is presumed.", "Damaged wood; lead dust.", 1.5),
     )),

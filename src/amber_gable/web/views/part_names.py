@@ -99,6 +99,7 @@ LABELS: dict[str, tuple[str, str]] = {
     "leaf_width_m": ("Width of a leaf", ""),
     "apart_m": ("Window between", "0 when they hang closed"),
     "louvred": ("Louvred", ""),
+    "fixing": ("Fixed", "as it hangs now"),
     "sections": ("Sections", ""),
     "length_m": ("Length", ""),
     "baluster_m": ("Baluster, square", ""),

@@ -23,6 +23,8 @@ from amber_gable.domain.work.aims import KEEPS_UP, Aim, based_on, usual_aim
 from amber_gable.domain.work.schools import DEFAULTS
 
 USUAL_COATS = 2
+FIXINGS = 6
+"""Nails or anchors of a pair of shutters, three a leaf (docs/trade.md §19)."""
 CRACK_WIDTH_M, NAIL_HEAD_M2 = 0.05, 0.001
 """What a primer covers along a filled crack and over a filled nail head."""
 FILMS = (Coating.WATERBORNE, Coating.OIL, Coating.FILM_STAIN, Coating.FACTORY, Coating.FACTORY_PRIMER)
@@ -130,13 +132,15 @@ def facts_of(
     obstacles: Collection[str] = (),
     hangs: str = "",
     not_painted: Mapping[str, Any] = MappingProxyType({}),
+    fixing: str = "",
     tz: tzinfo = UTC,
 ) -> Facts:
     """The facts of a zone or item as surveyed. `lead`: lead paint is presumed or was found; `old_sheet`: a cement sheet
     here may be from before the 1990s; `old_treated`: treated timber here may be from before 2004; `first_on_face`: what
     is done once for a face is done with this part, containment too where it was ever painted; `hangs`: what hangs on
     the face and where, in words; `not_painted`: facts of what stays beside it and what was taken away from it
-    (core/survey/amounts/not_painted.py); `tz`: the house's own time, by which readings are of one day."""
+    (core/survey/amounts/not_painted.py); `fixing`: how an item hangs; `tz`: the house's own time, by which readings
+    are of one day."""
     tags = surface_tags(substrate, item_kind)
     aim = aim or usual_aim(tags)
     known: dict[str, Any] = {
@@ -155,6 +159,7 @@ def facts_of(
         "hangs": hangs or "What hangs here",
         **{f"near_{kind.replace('-', '_')}": True for kind in obstacles},
         **not_painted,
+        **({"fixing": fixing, "fixings": FIXINGS * pieces} if fixing else {}),
     }
     for test in GUIDED_TESTS:
         value = getattr(condition, test.field)

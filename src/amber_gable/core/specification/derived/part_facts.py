@@ -7,8 +7,9 @@ from amber_gable.core.specification.derived.protection import protection
 from amber_gable.core.survey.amounts.not_painted import beside
 from amber_gable.core.survey.amounts.painted import PaintedPart
 from amber_gable.domain.findings.condition import Condition
+from amber_gable.domain.house.items import ShutterPair
 from amber_gable.domain.house.substrates import SUBSTRATES
-from amber_gable.domain.house.survey import ObstacleKind, Zone
+from amber_gable.domain.house.survey import Item, ObstacleKind, Zone
 from amber_gable.domain.job.job import JobBundle
 from amber_gable.domain.work.aims import KEEPS_COLOUR, Aim, allowed_aim
 
@@ -121,6 +122,9 @@ def _own_facts(
         old_sheet=asbestos_presumed(bundle, part),
         old_treated=treated_long_ago(bundle, part),
         obstacles={o.kind.value for o in face.obstacles},
+        fixing=part.part.spec.fixing.value
+        if isinstance(part.part, Item) and isinstance(part.part.spec, ShutterPair)
+        else "",
         not_painted=_not_painted(bundle, part) if takes_rest else {},
         tz=bundle.property.tz,
         hangs="; ".join(

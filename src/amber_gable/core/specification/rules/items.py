@@ -119,12 +119,37 @@ OFF = (
       for place, _ in _ELSEWHERE),
 )  # fmt: skip
 
+_FIXINGS = Acts(fact="fixings", unit=AmountUnit.PIECES)
+
+
+def _plugged(name: str, note: str = "") -> Step:
+    return Step("plug-holes", Phase.TAKE_DOWN, K.REPAIR, name, note, _FIXINGS, (T.FILL,))
+
+
+HUNG = (
+    Rule("shutter-anchors", "nails do not hold twice in masonry", "a shutter that comes down in a storm hurts somebody",
+         on=("shutter",), when=(one_of("fixing", "nailed-in-masonry"),),
+         steps=(Step("anchors", Phase.REFIT, K.FIT, "Drill new anchors beside the old holes, three a leaf", "Hammer "
+                     "drill into a capture; eyes and lungs protected. Into stone or brick, not into the joint.", _FIXINGS,
+                     (T.DRILL, T.FIT)),)),
+    Rule("shutter-rescrewed", "nails that were pulled do not hold again", "a shutter that comes down in a storm hurts "
+         "somebody", on=("shutter",), when=(one_of("fixing", "nailed-in-wood"),), level=Alert.NOTE,
+         todo="Rehang with screws that do not rust, beside the plugged holes."),
+)  # fmt: skip
+
 REST = (
+    *HUNG,
     Rule("shutter-down", "shutters hang before the wall", "painted in place, their backs and the wall stay bare",
          on=("shutter",),
          steps=(_fit("take-down", Phase.TAKE_DOWN, "Take down, number and list where it hangs; clean behind", "Upper "
                      "storey: a tall ladder and a second person."),
                 _fit("refit", Phase.REFIT, "Rehang by number when tack-free"))),
+    Rule("shutter-screw-holes", "screw holes wear", "a worn hole lets the shutter rattle and water in", on=("shutter",),
+         when=(one_of("fixing", "screwed"),), steps=(_plugged("Plug worn screw holes, drill them anew on rehanging"),)),
+    Rule("shutter-nail-holes", "the shutters are nailed to the wall", "open nail holes let water behind the wall",
+         on=("shutter",), when=(one_of("fixing", "nailed-in-wood", "nailed-in-masonry"),),
+         steps=(_plugged("Pull the nails, clean the holes in the wall out and plug them flush", "Pried over a board, "
+                         "so that the wall keeps its face."),)),
     Rule("gutter-down", "a downspout is strapped to the wall", "painted in place, its back and the wall stay bare",
          on=("gutter",), off="trim",
          steps=(_fit("take-down", Phase.TAKE_DOWN, "Unstrap downspouts, number and list them; clear the gutter",
