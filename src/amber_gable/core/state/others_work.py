@@ -1,13 +1,13 @@
 """What our work waits for that other people do, and from when theirs may come."""
 
-from collections.abc import Iterable
+from collections.abc import Sequence
 from dataclasses import dataclass
 from datetime import datetime, time, timedelta, tzinfo
 
 from amber_gable.core.state.wait import Wait
 from amber_gable.core.survey.amounts.painted import Key, PaintedPart
 from amber_gable.domain.job.job import JobBundle
-from amber_gable.domain.job.plan import Plan
+from amber_gable.domain.job.plan import Plan, Task
 from amber_gable.domain.wording import dated
 from amber_gable.domain.work.scope import OthersWork, Turn
 
@@ -103,13 +103,10 @@ def _free_from(bundle: JobBundle, task: OthersWork, plan: Plan) -> datetime | No
     face = _face_name(bundle, task)
     if any(face in ("", u.face_name) for u in plan.unplaced):
         return None
-    ends = [t.ready_at or t.end for t in plan.tasks if _any_concern(bundle, task, _keys(t.part, t.extent), t.face)]
+    ends = [t.ready_at or t.end for t in plan.tasks if any(concerns(bundle, task, k, t.face) for k in _keys(t))]
     return max(ends, default=None)
 
 
-def _keys(first: Key, extent: object) -> Iterable[Key]:
-    return getattr(extent, "parts", None) or (first,)
-
-
-def _any_concern(bundle: JobBundle, task: OthersWork, keys: Iterable[Key], face: str) -> bool:
-    return any(concerns(bundle, task, key, face) for key in keys)
+def _keys(task: Task) -> Sequence[Key]:
+    """The parts that a planned task is on."""
+    return task.extent.parts if task.extent is not None else (task.part,)

@@ -6,10 +6,9 @@ from datetime import datetime
 
 @dataclass(frozen=True)
 class Wait:
-    """Why the next step may not begin yet. `letter`: S a stop, O other people's work, M a damp
-    substrate, B what lies below. `until` is None
-    where no day is known; `lifts` says what ends or shortens it. `order`: a step before it is not done yet. `test`: the
-    step whose wait a test ends, and what must be seen."""
+    """Why the next step may not begin yet. `letter`: S a stop, O other people's work, M a damp substrate, B what lies
+    below. `until` is None where no day is known; `lifts` says what ends or shortens it. `order`: a step before it is
+    not done yet. `test`: the step whose wait a test ends, and what must be seen."""
 
     letter: str
     words: str

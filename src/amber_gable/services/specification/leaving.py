@@ -58,7 +58,8 @@ def leave_part(
         bundle = load_bundle(session, job_id)
         part = painted_part(bundle.property, bundle.deduction, key)
         journal.call_step(session, _STEP[left.leaving].format(called(part)))
-        if version or bundle.finish_of(*key) is not None:
+        # Tapped twice it is left already, and only what is said of it is kept anew.
+        if bundle.finish_of(*key) is not None:
             store.drop_finish(session, job_id, key, version)
         store.put_left(session, job_id, left)
         face_follows(session, job_id, part.face.id)

@@ -69,29 +69,19 @@ def keep_task(ctx: Context, job_id: str, form: Mapping[str, str], id_: str = "")
         where = tuple(typed.where.split(":", 1)) if typed.where else None
         if typed.where and typed.where not in {value for value, _ in places(bundle)}:
             raise Refused({"where": "that place is gone from the survey: choose another"})
-        tasks = list(bundle.job.others)
-        at = _at(tasks, id_) if id_ else len(tasks)
-        if at >= MOST_TASKS:
+        if id_ and id_ not in {t.id for t in bundle.job.others}:
+            raise NotFound("task of others", id_)
+        if not id_ and len(bundle.job.others) >= MOST_TASKS:
             raise Refused({"": f"a job has at most {MOST_TASKS} tasks of others"})
         fields = typed.model_dump() | {"id": id_ or f"o-{uuid.uuid4().hex[:10]}", "where": where}
-        tasks[at : at + 1] = [OthersWork.model_validate(fields)]
-        store.put_others(session, job_id, tasks)
+        store.put_others_task(session, job_id, OthersWork.model_validate(fields))
         check_references(session, job_id)
 
 
 def drop_task(ctx: Context, job_id: str, id_: str) -> None:
     """Raises NotFound."""
     with job_step(ctx, job_id, "take out a task of others") as session:
-        tasks = list(load_bundle(session, job_id).job.others)
-        del tasks[_at(tasks, id_)]
-        store.put_others(session, job_id, tasks)
-
-
-def _at(tasks: list[OthersWork], id_: str) -> int:
-    found = next((n for n, t in enumerate(tasks) if t.id == id_), None)
-    if found is None:
-        raise NotFound("task of others", id_)
-    return found
+        store.drop_others_task(session, job_id, id_)
 
 
 def note_task(ctx: Context, job_id: str, id_: str, *, done: bool, touch: str = "") -> None:
@@ -99,7 +89,8 @@ def note_task(ctx: Context, job_id: str, id_: str, *, done: bool, touch: str = "
     already not again. Raises NotFound."""
     with ctx.writing() as session:
         job = load_bundle(session, job_id).job
-        _at(list(job.others), id_)
+        if id_ not in {t.id for t in job.others}:
+            raise NotFound("task of others", id_)
         latest = next((n.done for n in reversed(job.others_noted) if n.task == id_), False)
         if latest is done or touch in {n.touch for n in job.others_noted}:
             return

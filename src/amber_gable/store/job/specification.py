@@ -65,9 +65,21 @@ def _not_left(session: Transaction, job_id: str, part: Key) -> None:
         job.left = kept
 
 
-def put_others(session: Transaction, job_id: str, tasks: Iterable[OthersWork]) -> None:
-    """Keep what other people do on the job. `check_references` must follow."""
-    live_job(session, job_id).others = [t.model_dump(mode="json") for t in tasks]
+def put_others_task(session: Transaction, job_id: str, task: OthersWork) -> None:
+    """Keep a task of other people, in place of the one of its id; those at a part that was deleted stay as they are.
+    `check_references` must follow."""
+    job, told = live_job(session, job_id), task.model_dump(mode="json")
+    held = [told if t["id"] == task.id else t for t in job.others]
+    job.others = held if told in held else [*held, told]
+
+
+def drop_others_task(session: Transaction, job_id: str, id_: str) -> None:
+    """Raises NotFound."""
+    job = live_job(session, job_id)
+    kept = [t for t in job.others if t["id"] != id_]
+    if len(kept) == len(job.others):
+        raise NotFound("task of others", id_)
+    job.others = kept
 
 
 def _finish_rows(session: Transaction, job_id: str) -> dict[Key, FinishRow]:

@@ -130,7 +130,7 @@ HUNG = (
     Rule("shutter-anchors", "nails do not hold twice in masonry", "a shutter that comes down in a storm hurts somebody",
          on=("shutter",), when=(one_of("fixing", "nailed-in-masonry"),),
          steps=(Step("anchors", Phase.REFIT, K.FIT, "Drill new anchors beside the old holes, three a leaf", "Hammer "
-                     "drill into a capture; eyes and lungs protected. Into stone or brick, not into the joint.", _FIXINGS,
+                     "drill into a capture; eyes and lungs protected. Into the brick, not its joint.", _FIXINGS,
                      (T.DRILL, T.FIT)),)),
     Rule("shutter-rescrewed", "nails that were pulled do not hold again", "a shutter that comes down in a storm hurts "
          "somebody", on=("shutter",), when=(one_of("fixing", "nailed-in-wood"),), level=Alert.NOTE,
