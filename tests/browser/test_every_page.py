@@ -30,7 +30,7 @@ PAGES = {
     ],
     "specification": [
         f"{SPEC}/zone/front-siding", f"{SPEC}/item/shutters-1", f"{SPEC}/colours",
-        "/jobs/heron-deck/specification/zone/deck-boards",
+        "/jobs/heron-deck/specification/zone/deck-boards", f"{SPEC}/others", f"{RISE}/today/found/zone/front-siding",
     ],
     "stores and a deck": [
         "/stores", "/stores/product/skerry-housecoat", "/stores/colours", "/jobs/heron-deck/weather",

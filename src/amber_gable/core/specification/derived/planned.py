@@ -277,6 +277,8 @@ def off_the_wall(steps: Sequence[PlannedStep], facts: Facts) -> list[PlannedStep
 
 def said(words: str, facts: Facts) -> str:
     """A text with the facts it names in braces filled in, each in words; an unknown one as 'not looked at'."""
+    if "{" not in words:
+        return words
     return re.sub(r"\{(\w+)\}", lambda match: _plain(facts.get(match[1])), words)
 
 
