@@ -82,12 +82,16 @@ def _door(spec: DoorItem) -> PaintingOrder:
         Member(number + 1, "stile", w - STILE_M, 0, STILE_M, h, "up"),
     ]
     rows = [
-        ("Degloss, sand, wipe; mask glass or scrape it after with a blade", 0.0, ""),
+        ("Degloss, sand, wipe; seals taped or left, glass masked or scraped after with a blade", 0.0, ""),
         ("Mouldings and panels, top ones first", 0.45, ""),
         ("Rails, side to side, top to bottom", 0.25, ""),
         ("Stiles, up and down in one sweep", 0.20, ""),
-        ("Edges, and the frame last", 0.10, ""),
-        ("Leave it ajar", 0.0, "tack-free and some hours more before it is shut"),
+        ("Edges, each in the colour of the side it shows with, and the frame last", 0.10, ""),
+        (
+            "Leave it ajar, a board across: dogs and children come through",
+            0.0,
+            "tack-free and some hours more before it is shut",
+        ),
     ]
     if not down:
         rows[1:3] = [("The face in three bands, wet into wet", 0.70, "")]
@@ -110,14 +114,18 @@ def _sash(spec: SashWindow) -> PaintingOrder:
         Member(5, "frame and sill", -0.08, -0.08, w + 0.16, 0.08, "across"),
     )
     rows = [
-        ("Scrape the loose glazing edge, sand, dust", 0.0, ""),
-        ("Swap: bottom sash up, top sash down", 0.0, ""),
+        ("Blade round the glass, loose glazing edge off; sanded shut, so that the dust stays outside", 0.0, ""),
+        ("Swap: bottom sash up, top sash down; runners wiped", 0.0, ""),
         ("Meeting rail and lower part of the top sash", 0.25, ""),
-        ("Bottom sash: glazing bars, rails, stiles", 0.35, ""),
-        ("Back, 10 cm open at both ends; upper part of the top sash", 0.20, ""),
-        ("Frame and sill; runners, cords and draught brushes stay unpainted", 0.20, ""),
+        ("Bottom sash: glazing bars, rails, stiles, thin; no top coat on faces that slide", 0.35, ""),
+        (
+            "Back, 10 cm open at both ends; upper part of the top sash",
+            0.20,
+            "waterborne an hour or two first; oil cannot wait: scuffs are touched up",
+        ),
+        ("Frame and sill; runners and cords stay unpainted, draught brushes are cut in round", 0.20, ""),
         ("Cut onto the glass by 1 to 2 mm: it seals", 0.0, ""),
-        ("Move both sashes", 0.0, "before the paint sticks; not shut fully while fresh"),
+        ("Move both sashes, after every coat", 0.0, "20 to 60 minutes on; not shut fully while fresh"),
     ]
     figures = (Figure("swapped", w, h, swapped), Figure("back, both a little open", w, h, back))
     return PaintingOrder("The sash window, swap positions", figures, _timed(coat_hours(spec, Method.BRUSH), rows))
