@@ -35,7 +35,7 @@ def _coat(site: SiteClimate) -> JudgedWork:
     return work_of(site, part, finish, stint)
 
 
-@pytest.mark.parametrize("place", ["stands", "under-cover"])
+@pytest.mark.parametrize("place", ["stands", "under-cover", "shop"])
 def test_the_work_between_taking_down_and_refitting_is_done_elsewhere(place: str) -> None:
     bundle = five_shutters(place)
     finish = bundle.finish_of(*FIRST)
@@ -94,6 +94,26 @@ def test_in_a_shed_a_surface_has_the_air_outside_and_on_stands_the_whole_sky() -
     noon = open_.slots.hours == 12.0
     assert mean(stands.poa_global, open_.slots)[0, noon].mean() > 50, "the sky lights them"
     assert stands.surface.min() < wall.surface.min(), "under the whole sky it cools more at night"
+
+
+def test_a_heated_shop_is_warm_and_dry_in_winter_where_a_shed_is_as_cold_as_the_air() -> None:
+    january = datetime.fromisoformat("2025-01-06T00:00-03:00")
+    coats = {}
+    for place in ("under-cover", "shop"):
+        site = site_climate(five_shutters(place), real_year(), january, 8)
+        coats[place] = _coat(site)
+        part = site.bundle.property.part(FIRST)
+        assert part is not None
+        inside = site.surface_of(part, part.colour_now, Where(place)).climate
+        if place == "shop":
+            assert float(inside.steps.air.min()) >= 18.0 and float(inside.surface.min()) > 16.0
+            # Cold air that is warmed is dry: the vapour is that outside.
+            assert float(inside.steps.rh.max()) < 80.0
+    hours = {place: int(coat.windows.ok.sum()) for place, coat in coats.items()}
+    assert hours["under-cover"] < 0.3 * hours["shop"], "in the shed only a mild spell lets it be laid"
+    slots = coats["shop"].windows.slots
+    shift = (slots.hours >= 8.0) & (slots.hours < 12.0)
+    assert coats["shop"].windows.weather_ok[0][shift].all(), "every morning, whatever the weather"
 
 
 def test_shutters_under_cover_are_done_no_later_than_on_stands() -> None:

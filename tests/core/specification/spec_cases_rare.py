@@ -168,6 +168,16 @@ CASES: list[Case] = [
          "take-out/take-out-and-hang wash/hose-wash~24 edge/cut-out "
          "undercoat=hybrid-undercoat denib-coat-1/de-nib coat-1 denib-coat-2/de-nib coat-2 hang/take-out-and-hang",
          "hybrid-satin", item="sash-window", schools={"place": "under-cover"}),
+    case("panelled door to the shop", "wood-trim", SOUND | {"gloss": "satin"},
+         "take-down take-out/take-out-and-hang wash/hose-wash~24 dull/hand-sand mask coat-1 coat-2 refit "
+         "hang/take-out-and-hang", "trim-acrylic", item="panelled-door", schools={"place": "shop"}),
+    case("sashes to the shop", "wood-trim", SOUND,
+         "take-out/take-out-and-hang wash/hose-wash~24 edge/cut-out undercoat=hybrid-undercoat denib-coat-1/de-nib "
+         "coat-1 denib-coat-2/de-nib coat-2 hang/take-out-and-hang", "hybrid-satin", item="sash-window",
+         schools={"place": "shop"}),
+    case("shutters carried to the shop", "wood-trim", SOUND,
+         "take-down take-out/take-out-and-hang wash/hose-wash~24 coat-1 coat-2 hang/take-out-and-hang refit",
+         "trim-acrylic", item="shutter-pair", schools={"place": "shop"}),
     case("shutters carried to stands", "wood-trim", SOUND,
          "take-down take-out/take-out-and-hang wash/hose-wash~24 coat-1 coat-2 hang/take-out-and-hang refit",
          "trim-acrylic", item="shutter-pair", schools={"place": "stands"}),

@@ -192,8 +192,8 @@ def face_surface(face: Face, substrate_code: str, colour: str, solar_reflectance
 
 
 def lying(surface: FaceSurface, where: Where) -> FaceSurface:
-    """The same surface taken off its wall: flat on stands under the open sky, which are moved with the shade, or under
-    cover."""
+    """The same surface taken off its wall: flat on stands under the open sky, which are moved with the shade, under
+    cover, or in a heated shop."""
     return replace(
         surface,
         azimuth_deg=0.0,
@@ -202,7 +202,8 @@ def lying(surface: FaceSurface, where: Where) -> FaceSurface:
         rain_exposure=1.0,
         horizon=(),
         eave=None,
-        under_cover=where is Where.UNDER_COVER,
+        under_cover=where is not Where.STANDS,
+        heated=where is Where.SHOP,
         shaded=where is Where.STANDS,
     )
 

@@ -43,10 +43,11 @@ class Where(StrEnum):
 
     STANDS = "stands"
     UNDER_COVER = "under-cover"
+    SHOP = "shop"
 
     @property
     def words(self) -> str:
-        return {Where.STANDS: "on stands", Where.UNDER_COVER: "under cover"}[self]
+        return {Where.STANDS: "on stands", Where.UNDER_COVER: "under cover", Where.SHOP: "in the shop"}[self]
 
 
 class Technique(StrEnum):

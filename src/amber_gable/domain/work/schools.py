@@ -221,6 +221,8 @@ _TOPICS = (
                "ladder, all edges, no runs.", "A shower or dew finds it lying flat.", 1.05),
         School("under-cover", "Taken down, under cover", "In a shed or garage: no rain, no sun, no ladder; work for "
                "wet days. It dries in the shed's air.", "Slow in a cold shed; fumes where nobody airs it.", 1.1),
+        School("shop", "Taken down, in a heated shop", "Warm, dry air whatever the weather: work for the winter.",
+               "Two ways with the van; the opening stays boarded for days.", 1.1),
     )),
     Topic("windows", "How many coats on windows?", (
         School("traditional", "Primer, undercoat, two top coats", "The full build: lasts, closes the grain.",

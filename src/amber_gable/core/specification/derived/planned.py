@@ -253,6 +253,7 @@ def with_drying(steps: Sequence[PlannedStep], tags: frozenset[str]) -> list[Plan
 _CONTAINED = {
     Where.STANDS: "Contain round the stands: ground sheeted 3 m out, tape and signs up",
     Where.UNDER_COVER: "Contain the shed: floor sheeted wall to wall, doors shut, tape and signs up",
+    Where.SHOP: "Contain the shop: floor sheeted wall to wall, doors shut, tape and signs up",
 }
 
 
@@ -265,7 +266,7 @@ def off_the_wall(steps: Sequence[PlannedStep], facts: Facts) -> list[PlannedStep
         return list(steps)
     where, out = Where(place), []
     for n, step in enumerate(steps):
-        if step.role == "lay-again" and where is Where.UNDER_COVER:
+        if step.role == "lay-again" and where is not Where.STANDS:
             continue
         if step.role == "contain":
             step = replace(step, name=_CONTAINED[where])

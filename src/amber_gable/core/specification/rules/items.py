@@ -83,7 +83,7 @@ WINDOWS = (
 )  # fmt: skip
 
 
-_ELSEWHERE = (("stands", "on stands outside"), ("under-cover", "under cover"))
+_ELSEWHERE = (("stands", "on stands outside"), ("under-cover", "under cover"), ("shop", "in a heated shop"))
 
 
 def _out(id_: str, on: tuple[str, ...], out: str, back: str, note: str, back_at: Phase = Phase.REFIT) -> list[Rule]:

@@ -145,8 +145,8 @@ def surfaces_through(
 ) -> list[SurfaceClimate]:
     """Each surface through the weather of its place, in the order given; `water` is done to all of them."""
     found: dict[int, SurfaceClimate] = {}
-    for covered in (False, True):
-        mine = [n for n, s in enumerate(surfaces) if s.under_cover is covered]
+    for place in ((False, False), (True, False), (True, True)):
+        mine = [n for n, s in enumerate(surfaces) if (s.under_cover, s.heated) == place]
         for first in range(0, len(mine), AT_ONCE):
             progress(len(found) / len(surfaces), f"{len(found)} of {len(surfaces)} surfaces")
             some = mine[first : first + AT_ONCE]

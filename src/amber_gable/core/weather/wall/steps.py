@@ -21,6 +21,8 @@ surface: assumptions. A smaller chance is the business of the rule that limits i
 
 SHED_WIND = 0.1
 """Share of the wind that moves the air in a shed with its doors open: an assumption."""
+HEATED_C = 18.0
+"""A shop is heated to so much at the least: an assumption."""
 CALM_MS = 0.5
 """Least wind taken for the air at a surface: a cup needs about as much to start."""
 
@@ -118,7 +120,7 @@ class Steps:
         """Rain on a wall square to the wind, mm/h: 2/9 v R^(8/9) (ISO 15927-3:2009)."""
         return np.asarray(2.0 / 9.0 * self.wind * self.falling ** (8.0 / 9.0))
 
-    def sheltered(self, light: float, wind: float, warmer_k: float = 0.0) -> "Steps":
+    def sheltered(self, light: float, wind: float, warmer_k: float | Array = 0.0) -> "Steps":
         """Behind sheets or in a shed: no rain, a share of the light, all of it scattered, a share of the wind, the
         cover for the sky; with a heater warmer, the vapour as it is outside."""
         air = self.air + warmer_k
@@ -138,6 +140,14 @@ class Steps:
     def under_cover(self) -> "Steps":
         """In a shed or garage that nobody heats. Its air is that outside: a heavy one lags behind it."""
         return self if self.covered else replace(self.sheltered(light=0.0, wind=SHED_WIND), covered=True)
+
+    @cached_property
+    def heated(self) -> "Steps":
+        """In a shop that is heated to HEATED_C where it is colder outside; the vapour is that outside."""
+        if self.covered:
+            return self
+        warmer = np.maximum(HEATED_C - self.air, 0.0)
+        return replace(self.sheltered(light=0.0, wind=SHED_WIND, warmer_k=warmer), covered=True)
 
     @property
     def times(self) -> Array:

@@ -43,7 +43,7 @@ TOWEL_DAMP_S = 1800
 class FaceSurface:
     """What the heat balance must know of a face. Angles in degrees; absorptance of its colour 0-1, and between which
     bounds it may lie (None: known). `under_cover`: in a shed that has the air from outside, without its rain, sun
-    and wind; `shaded`: kept out of the sun all day, under the open sky."""
+    and wind, or, where it is `heated` too, in a shop; `shaded`: kept out of the sun all day, under the open sky."""
 
     azimuth_deg: float
     tilt_deg: float
@@ -56,6 +56,7 @@ class FaceSurface:
     eave: Eave | None = None
     under_cover: bool = False
     shaded: bool = False
+    heated: bool = False
 
 
 def strips(face: FaceSurface, depth_m: float, height_m: float, count: int = 2) -> tuple[FaceSurface, ...]:
@@ -117,10 +118,10 @@ def surface_climate(steps: Steps, faces: tuple[FaceSurface, ...], water: Sequenc
     """
     if not faces:
         raise ValueError("no faces to compute")
-    if len({f.under_cover for f in faces}) > 1:
+    if len({(f.under_cover, f.heated) for f in faces}) > 1:
         raise ValueError("what lies under cover is computed apart")
     if faces[0].under_cover:
-        steps = steps.under_cover
+        steps = steps.heated if faces[0].heated else steps.under_cover
     azimuth, tilt = np.array([f.azimuth_deg for f in faces]), np.array([f.tilt_deg for f in faces])
     eaves = [f.eave for f in faces]
     light = sun.on_faces(
