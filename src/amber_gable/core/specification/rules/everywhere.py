@@ -247,7 +247,8 @@ JOINTS = (
          steps=(Step("patch-holes", Phase.FILL, K.REPAIR, "Pull plugs and old sealant, fill the holes "
                      "where {gone_names} was", "Flush, sanded when hard. The bare patch behind is spot-primed with the "
                      "rest.",
-                     Acts(fact="gone_holes", unit=AmountUnit.PIECES), (T.FILL,)),)),
+                     Acts(fact="gone_holes", unit=AmountUnit.PIECES), (T.FILL,), wait_h=4,
+                     until="a thumbnail leaves no mark in the filler"),)),
     Rule("mask-floor-walls", "walls stand beside the floor", "a roller marks the wall it turns at", on=("floor",),
          steps=(Step("mask", Phase.MASK, K.MASK, "Mask the walls and posts round the floor", "", _ONCE),
                 Step("unmask", Phase.UNMASK, K.CLEAN, "Tape off while the coat is soft", "", _ONCE, (T.UNMASK,)))),

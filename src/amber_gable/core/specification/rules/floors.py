@@ -78,8 +78,9 @@ FLOORS = (
 _TREADS = (one_of("aim", "paint"), none_of("keeps_up", "wash-only", or_unknown=True))
 
 
-def _seal(family: F, method: Method, note: str) -> Step:
-    return Step("seal", Phase.SEAL, K.COAT, "Clear coat over the colour", note, families=(family,), method=method)
+def _seal(family: F, method: Method, note: str, *, tinted: bool = False) -> Step:
+    name = "Clear coat over the colour" + (", a little of it stirred in" if tinted else "")
+    return Step("seal", Phase.SEAL, K.COAT, name, note, families=(family,), method=method)
 
 
 _PLAIN = "Thin, in one direction; low sheen where it gets wet."
@@ -90,7 +91,8 @@ CLEAR = (
     Rule("seal-floor", "shoes and weather wear the colour", "the clear coat wears in its place", on=_FLOOR,
          when=_TREADS, school=("topcoat", "clear"), steps=(_seal(F.FLOOR_SEALER, Method.ROLLER, _PLAIN),)),
     Rule("seal-floor-tinted", "shoes and weather wear the colour", "the clear coat wears in its place", on=_FLOOR,
-         when=_TREADS, school=("topcoat", "tinted"), steps=(_seal(F.FLOOR_SEALER, Method.ROLLER, _TINTED),)),
+         when=_TREADS, school=("topcoat", "tinted"),
+         steps=(_seal(F.FLOOR_SEALER, Method.ROLLER, _TINTED, tinted=True),)),
     Rule("seal-deck", "sun and shoes wear the stain", "the clear coat wears in its place, renewed every year",
          on=("wood deck",), when=(one_of("aim", "semi-transparent", "translucent"),
                                   none_of("keeps_up", "refresh", "strip-only", "wash-only", or_unknown=True)),
@@ -98,6 +100,6 @@ CLEAR = (
     Rule("seal-deck-tinted", "sun and shoes wear the stain", "the clear coat wears in its place, renewed every year",
          on=("wood deck",), when=(one_of("aim", "semi-transparent", "translucent"),
                                   none_of("keeps_up", "refresh", "strip-only", "wash-only", or_unknown=True)),
-         school=("topcoat", "tinted"), steps=(_seal(F.DECK_CLEAR, Method.BRUSH, _BOARDS_TINTED),)),
+         school=("topcoat", "tinted"), steps=(_seal(F.DECK_CLEAR, Method.BRUSH, _BOARDS_TINTED, tinted=True),)),
 )  # fmt: skip
 RULES = (*FLOORS, *CLEAR)
