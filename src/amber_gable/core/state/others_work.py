@@ -75,7 +75,7 @@ def others_turns(bundle: JobBundle, now: datetime, plan: Plan | None) -> list[Ot
             place=place_name(bundle, task),
             done=task.id in behind,
             late=task.id not in behind and task.day is not None and task.day < now.date(),
-            from_=_free_from(bundle, task, plan) if task.turn is Turn.AFTER and plan is not None else None,
+            from_=_free_from(bundle, task, plan, now) if task.turn is Turn.AFTER and plan is not None else None,
         )
         for task in bundle.job.others
     ]
@@ -97,14 +97,14 @@ def _face_name(bundle: JobBundle, task: OthersWork) -> str:
     return bundle.property.face(part.face if part is not None else id_).name
 
 
-def _free_from(bundle: JobBundle, task: OthersWork, plan: Plan) -> datetime | None:
-    """When the last planned task there is over and its film can be worked beside; None where some work of its face,
-    or of the job, has no place."""
+def _free_from(bundle: JobBundle, task: OthersWork, plan: Plan, now: datetime) -> datetime | None:
+    """When the last planned task there is over and its film can be worked beside, at once where nothing of ours is
+    left; None where some work of its face, or of the job, has no place."""
     face = _face_name(bundle, task)
     if any(face in ("", u.face_name) for u in plan.unplaced):
         return None
     ends = [t.ready_at or t.end for t in plan.tasks if any(concerns(bundle, task, k, t.face) for k in _keys(t))]
-    return max(ends, default=None)
+    return max(ends, default=now)
 
 
 def _keys(task: Task) -> Sequence[Key]:

@@ -66,14 +66,14 @@ class Job(Record):
     estimating: Estimating = Estimating()
     schools: Schools = Field(default_factory=dict)
     finishes: tuple[Finish, ...] = ()
-    left: Annotated[tuple[LeftPart, ...], Field(max_length=2000)] = ()
+    left: tuple[LeftPart, ...] = ()
     others: Annotated[tuple[OthersWork, ...], Field(max_length=100)] = ()
     schemes: Annotated[tuple[Scheme, ...], Field(max_length=12)] = ()
     acknowledged: Annotated[tuple[Acknowledgement, ...], Field(max_length=200)] = ()
     record: Annotated[tuple[SiteEntry, ...], Field(max_length=20_000)] = ()
     changes: Annotated[tuple[CustomerChange, ...], Field(max_length=500)] = ()
-    others_noted: Annotated[tuple[OthersNoted, ...], Field(max_length=1000)] = ()
-    found_more: Annotated[tuple[FoundMore, ...], Field(max_length=1000)] = ()
+    others_noted: Annotated[tuple[OthersNoted, ...], Field(max_length=20_000)] = ()
+    found_more: Annotated[tuple[FoundMore, ...], Field(max_length=20_000)] = ()
     note: Note = ""
 
     _schools_known = field_validator("schools")(lambda chosen: checked_schools(chosen))

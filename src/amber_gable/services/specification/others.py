@@ -1,6 +1,5 @@
 """Other people's work on a job: agreed, changed, taken out, and noted as done."""
 
-import re
 import uuid
 from collections.abc import Mapping
 from datetime import date, timedelta
@@ -25,7 +24,6 @@ TURNS = tuple((turn.value, words) for turn, words in TURN_WORDS.items())
 SOMEBODY = "office"
 MOST_TASKS = 100
 _SOON = timedelta(days=3)
-_TOUCH = re.compile(r"[a-z0-9][a-z0-9-]{15,63}")
 
 
 class OthersForm(Form):
@@ -84,19 +82,19 @@ def drop_task(ctx: Context, job_id: str, id_: str) -> None:
         store.drop_others_task(session, job_id, id_)
 
 
-def note_task(ctx: Context, job_id: str, id_: str, *, done: bool, touch: str = "") -> None:
-    """Note that others did their task, or that they did not after all. One touch is entered once, and what is so
-    already not again. Raises NotFound."""
+def note_task(ctx: Context, job_id: str, id_: str, *, done: bool) -> None:
+    """Note that others did their task, or that they did not after all; what is so already is not noted again. Raises
+    NotFound."""
     with ctx.writing() as session:
         job = load_bundle(session, job_id).job
         if id_ not in {t.id for t in job.others}:
             raise NotFound("task of others", id_)
         latest = next((n.done for n in reversed(job.others_noted) if n.task == id_), False)
-        if latest is done or touch in {n.touch for n in job.others_noted}:
+        if latest is done:
             return
         line = OthersNoted(
             id=uuid.uuid4().hex,
-            touch=touch if _TOUCH.fullmatch(touch) else uuid.uuid4().hex,
+            touch=uuid.uuid4().hex,
             at=ctx.now,
             noted=ctx.now,
             by=ctx.actor.strip()[:80] or SOMEBODY,

@@ -8,6 +8,7 @@ from dataclasses import dataclass
 from amber_gable.core.survey.amounts.painted import Key
 from amber_gable.core.work.record import PartWork, job_work
 from amber_gable.domain.errors import NotFound, Refused
+from amber_gable.domain.findings.condition import Condition
 from amber_gable.domain.findings.guided_tests import GUIDED_TESTS, GuidedTest
 from amber_gable.domain.house.substrates import SUBSTRATES
 from amber_gable.domain.house.survey import Item, Zone
@@ -17,7 +18,7 @@ from amber_gable.domain.units import UnitSystem
 from amber_gable.domain.work.operation import OperationKind
 from amber_gable.services.context import Context
 from amber_gable.services.job.undo import job_step
-from amber_gable.services.specification.specifying import Changed, derived_anew
+from amber_gable.services.specification.specifying import derived_anew
 from amber_gable.services.survey.conditions import job_day, tested
 from amber_gable.services.survey.forms import made_part
 from amber_gable.services.survey.readings import reading_of
@@ -49,28 +50,26 @@ def findable(part: Zone | Item) -> list[Findable]:
 
 def note_found(
     ctx: Context, job_id: str, key: Key, form: Mapping[str, str], system: UnitSystem = UnitSystem.METRIC
-) -> Changed | None:
-    """Enter what was found of a part (by the test's code), derive it anew and keep what that takes; what changed of its
-    steps, None where they stay. Raises NotFound, and Refused by field."""
+) -> None:
+    """Enter what was found of a part (by the test's code), derive it anew and keep what that takes. Raises NotFound,
+    and Refused by field."""
     with job_step(ctx, job_id, "more found while working") as session:
         before = load_bundle(session, job_id)
         part = before.property.part(key)
         if part is None:
             raise NotFound(*key)
         more = _more(part, form, system)
-        tests = part.condition.tests
-        fields: dict[str, object] = {t.field: value for t, value in more.items()}
-        for test in more:
-            condition = part.condition.model_copy(update={"tests": tests})
-            tests = type(part.condition).model_validate({"tests": tested(condition, test, job_day(ctx, before))}).tests
-        made = made_part(key[0], part, {"condition": part.condition.model_dump() | fields | {"tests": tests}})
+        condition, today = part.condition, job_day(ctx, before)
+        for test, value in more.items():
+            fields = {test.field: value, "tests": tested(condition, test, today)}
+            condition = Condition.model_validate(condition.model_dump() | fields)
+        made = made_part(key[0], part, {"condition": condition.model_dump()})
         survey.put_part(session, job_id, made, part.face, survey.live_part(session, job_id, *key).version)
         session.flush()
-        changed = derived_anew(session, load_bundle(session, job_id), lambda p, *_: p.key == key)
+        derived_anew(session, load_bundle(session, job_id), lambda p, *_: p.key == key)
         check_references(session, job_id)
         session.flush()
         append(session, job_id, [_line(ctx, before, load_bundle(session, job_id), key, more, form.get("by", ""))])
-        return changed[0] if changed else None
 
 
 def _more(part: Zone | Item, form: Mapping[str, str], system: UnitSystem) -> dict[GuidedTest, float]:

@@ -75,7 +75,7 @@ FLOORS = (
          level=Alert.NOTE, disclosure=True, todo="{foot_h} h before foot traffic, 72 h before furniture; another way "
          "in meanwhile."),
 )  # fmt: skip
-_TREADS = (one_of("aim", "paint"), none_of("keeps_up", "wash-only", or_unknown=True))
+_STAINED = (one_of("aim", "semi-transparent", "translucent"), none_of("keeps_up", "refresh", or_unknown=True))
 
 
 def _seal(family: F, method: Method, note: str, *, tinted: bool = False) -> Step:
@@ -89,17 +89,15 @@ _TINTED = ("Stir a twentieth of the floor's colour into all of it at once, so th
 _BOARDS_TINTED = "Stir a twentieth of the stain into all of it at once. Thin, along the boards."
 CLEAR = (
     Rule("seal-floor", "shoes and weather wear the colour", "the clear coat wears in its place", on=_FLOOR,
-         when=_TREADS, school=("topcoat", "clear"), steps=(_seal(F.FLOOR_SEALER, Method.ROLLER, _PLAIN),)),
+         when=(_PAINTED,), school=("topcoat", "clear"), steps=(_seal(F.FLOOR_SEALER, Method.ROLLER, _PLAIN),)),
     Rule("seal-floor-tinted", "shoes and weather wear the colour", "the clear coat wears in its place", on=_FLOOR,
-         when=_TREADS, school=("topcoat", "tinted"),
+         when=(_PAINTED,), school=("topcoat", "tinted"),
          steps=(_seal(F.FLOOR_SEALER, Method.ROLLER, _TINTED, tinted=True),)),
     Rule("seal-deck", "sun and shoes wear the stain", "the clear coat wears in its place, renewed every year",
-         on=("wood deck",), when=(one_of("aim", "semi-transparent", "translucent"),
-                                  none_of("keeps_up", "refresh", "strip-only", "wash-only", or_unknown=True)),
+         on=("wood deck",), when=_STAINED,
          school=("topcoat", "clear"), steps=(_seal(F.DECK_CLEAR, Method.BRUSH, "Thin, along the boards."),)),
     Rule("seal-deck-tinted", "sun and shoes wear the stain", "the clear coat wears in its place, renewed every year",
-         on=("wood deck",), when=(one_of("aim", "semi-transparent", "translucent"),
-                                  none_of("keeps_up", "refresh", "strip-only", "wash-only", or_unknown=True)),
+         on=("wood deck",), when=_STAINED,
          school=("topcoat", "tinted"), steps=(_seal(F.DECK_CLEAR, Method.BRUSH, _BOARDS_TINTED, tinted=True),)),
 )  # fmt: skip
 RULES = (*FLOORS, *CLEAR)

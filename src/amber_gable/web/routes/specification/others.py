@@ -65,6 +65,6 @@ def drop(request: Request, job_id: str, id_: str) -> Response:
 @router.post("/others/{id_}/note")
 def note(request: Request, job_id: str, id_: str, form: Fields) -> Response:
     """Done, or not done after all; back to where it was tapped."""
-    note_task(context_of(request), job_id, id_, done=form.get("done") == "yes", touch=form.get("touch", ""))
+    note_task(context_of(request), job_id, id_, done=form.get("done") == "yes")
     back = "today" if form.get("from") == "today" else "specification/others"
     return RedirectResponse(f"/jobs/{job_id}/{back}", 303)
