@@ -29,7 +29,9 @@ def _said(client: TestClient, day: str) -> str:
 
 
 @pytest.mark.parametrize(
-    ("low", "words"), [(5.0, "takes"), (-2.0, "spoilt"), (13.0, "")], ids=["cold", "frost", "mild"]
+    ("low", "words"),
+    [(5.0, "takes about 2 h"), (9.5, " min in a warm room"), (-2.0, "spoilt"), (13.0, "")],
+    ids=["cold", "cool", "frost", "mild"],
 )
 def test_the_eve_of_a_coat_says_where_the_cans_stay(ctx: Context, client: TestClient, low: float, words: str) -> None:
     _cold_week(client, low, 16.0)
