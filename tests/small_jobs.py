@@ -98,6 +98,12 @@ def five_shutters(place: str = "in-place") -> JobBundle:
     return _job("five-shutters", [front], pairs, crew={"people": 2}, schools={"place": place})
 
 
+def one_item(spec: dict[str, Any], **job: Any) -> JobBundle:
+    """One sound item, called `it`, on a wall to the south."""
+    it = _item("it", "front", spec, condition=_found(coating="waterborne", gloss="dull", loose_pct=0))
+    return _job("one-item", [_face("front", 180.0)], [it], crew={"people": 1}, **job)
+
+
 def entry_door(look: str = "counted") -> JobBundle:
     """A sound panelled door, of which a third coat may be wanted."""
     spec = {"kind": "panelled-door", "width_m": 0.95, "height_m": 2.1, "panels": 6}

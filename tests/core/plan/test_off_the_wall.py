@@ -1,7 +1,8 @@
 """What is taken down is painted where it lies: on stands under the open sky, or under cover without rain, sun and
 ladder."""
 
-from datetime import datetime
+from datetime import datetime, timedelta
+from itertools import pairwise
 
 import numpy as np
 import pytest
@@ -9,14 +10,18 @@ import pytest
 from amber_gable.core.climate.job_climate import SiteClimate, site_climate
 from amber_gable.core.plan.build import plan_job
 from amber_gable.core.specification.derived.sequences import painting_order
+from amber_gable.core.state.job_state import surroundings
 from amber_gable.core.state.judgement import JudgedWork, work_of
+from amber_gable.core.state.part_state import part_states
 from amber_gable.core.survey.amounts.painted import painted_parts
 from amber_gable.core.weather.judged.slots import mean
 from amber_gable.core.work.record import job_work
+from amber_gable.core.work.sides import WHOLE, sides
 from amber_gable.core.work.stints import stints
 from amber_gable.domain.job.job import JobBundle
-from amber_gable.domain.work.operation import Where
-from tests.small_jobs import five_shutters, two_sashes
+from amber_gable.domain.job.site_record import Extent, Said, SiteEntry
+from amber_gable.domain.work.operation import OperationKind, Where
+from tests.small_jobs import five_shutters, one_item, two_sashes
 from tests.weather_cases import real_year
 
 BEGIN = datetime.fromisoformat("2025-06-02T00:00-03:00")
@@ -123,6 +128,67 @@ def test_shutters_under_cover_are_done_no_later_than_on_stands() -> None:
         plan = plan_job(_site(bundle), BEGIN)
         assert plan.unplaced == () and plan.finish is not None
         order = [step for t in plan.tasks for step in t.steps if "shutters-1" in {k for _, k in t.extent.parts}]
-        assert order == ["take-down", "take-out", "wash", "coat-1", "coat-2", "hang", "refit"]
+        assert order == ["take-down", "take-out", "wash", *["coat-1"] * 2, *["coat-2"] * 2, "hang", "refit"]
         finish[place] = plan.finish
     assert finish["under-cover"] <= finish["stands"]
+
+
+def test_what_lies_down_is_painted_on_its_back_then_turned_and_on_its_front() -> None:
+    """Shutters lie on one side: it is turned for the other once the sheet's recoat time is over, and again before the
+    next film; the side that is seen comes last."""
+    bundle = five_shutters("stands")
+    site = _site(bundle)
+    films = [t for t in plan_job(site, BEGIN).tasks if t.steps[0].startswith("coat-") and FIRST in t.extent.parts]
+    assert [(t.steps[0], t.section, (t.extent.left, t.extent.right)) for t in films] == [
+        ("coat-1", "back", (0.0, 0.5)), ("coat-1", "front", (0.5, 1.0)),
+        ("coat-2", "back", (0.0, 0.5)), ("coat-2", "front", (0.5, 1.0)),
+    ]  # fmt: skip
+    for before, after in pairwise(films):
+        assert before.ready_at is not None and after.start >= before.ready_at, (before.section, after.section)
+    whole = job_work(bundle)[FIRST].lines
+    coat = next(line for line in whole if line.operation.id == "coat-1")
+    assert sum(t.crew_hours * bundle.job.crew.people for t in films[:2]) == pytest.approx(5 * coat.hours, rel=0.01)
+    assert sum(t.litres or 0.0 for t in films[:2]) == pytest.approx(5 * coat.litres, rel=0.01)
+
+
+@pytest.mark.parametrize(
+    "spec, where, names",
+    [
+        ({"kind": "panelled-door", "width_m": 0.9, "height_m": 2.0, "sides": 2}, Where.STANDS, "inside outside"),
+        ({"kind": "panelled-door", "width_m": 0.9, "height_m": 2.0}, Where.STANDS, ""),
+        ({"kind": "shutter-pair", "leaf_width_m": 0.4, "height_m": 1.4}, Where.SHOP, "back front"),
+        ({"kind": "shutter-pair", "leaf_width_m": 0.4, "height_m": 1.4}, None, ""),
+        ({"kind": "railing", "length_m": 3.0, "height_m": 1.0}, Where.SHOP, ""),
+    ],
+)  # fmt: skip
+def test_only_what_lies_down_and_is_painted_on_both_sides_is_turned(
+    spec: dict[str, object], where: Where | None, names: str
+) -> None:
+    bundle = one_item(spec)
+    part = painted_parts(bundle.property, bundle.deduction)["item", "it"]
+    coat = next(o for o in bundle.operations(bundle.job.finishes[0]) if o.kind.lays_film)
+    laid = coat.model_copy(update={"where": where})
+    assert " ".join(s.name for s in sides(part, laid)) == names
+    sanded = coat.model_copy(update={"where": where, "kind": OperationKind.SAND})
+    assert sides(part, sanded) == WHOLE
+
+
+def test_after_its_back_is_noted_the_front_waits_until_it_can_be_turned() -> None:
+    bundle = five_shutters("stands")
+    done = [("take-down", 0.0, 1.0, 8), ("take-out", 0.0, 1.0, 8), ("wash", 0.0, 1.0, 8), ("coat-1", 0.0, 0.5, 33)]
+    record = tuple(
+        SiteEntry(id=f"e{n}", touch=f"t{n}", at=BEGIN + timedelta(hours=hour), noted=BEGIN + timedelta(hours=hour),
+                  by="crew", said=Said.DONE, steps=(step,), extent=Extent(parts=(FIRST,), left=left, right=right))
+        for n, (step, left, right, hour) in enumerate(done)
+    )  # fmt: skip
+    noted = bundle.model_copy(update={"job": bundle.job.model_copy(update={"record": record})})
+    now = BEGIN + timedelta(hours=34)
+    state = part_states(surroundings(_site(noted), now))[FIRST]
+    cell = state.next_cell
+    assert cell is not None and cell.next is not None
+    assert (cell.cell.left, cell.cell.right, cell.next.first.id) == (0.5, 1.0, "coat-1")
+    turning = [w for w in cell.waits if "turning" in w.words]
+    assert [w.letter for w in turning] == ["B"] and turning[0].until is not None
+    assert timedelta(hours=1) < turning[0].until - now < timedelta(hours=8), "the recoat time of a usual trim paint"
+    front = next(t for t in plan_job(_site(noted), now).tasks if FIRST in t.extent.parts)
+    assert front.steps[0] == "coat-1" and front.start >= turning[0].until

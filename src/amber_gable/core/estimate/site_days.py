@@ -4,8 +4,9 @@ from collections.abc import Mapping
 from dataclasses import dataclass
 from math import ceil
 
-from amber_gable.core.survey.amounts.painted import Key
+from amber_gable.core.survey.amounts.painted import Key, PaintedPart
 from amber_gable.core.work.record import PartWork
+from amber_gable.core.work.sides import sides
 from amber_gable.core.work.stints import Stint, stints
 from amber_gable.core.work.waits import film_stage, wait_hours
 from amber_gable.domain.paint.product import Product
@@ -35,6 +36,7 @@ class SiteDays:
 
 def site_days(
     work: Mapping[Key, PartWork],
+    parts: Mapping[Key, PaintedPart],
     products: Mapping[str, Product],
     crew: CrewDay,
     *,
@@ -43,7 +45,7 @@ def site_days(
 ) -> SiteDays:
     """Days of a job. `once_h`: hours that belong to no part; `roofs`: parts one stands on with fall protection."""
     shift_h = crew.last_h - crew.first_h
-    days = {key: _days_of(w, products, shift_h, crew.people) for key, w in work.items()}
+    days = {key: _days_of(w, parts[key], products, shift_h, crew.people) for key, w in work.items()}
     visits = {key: found[-1][1] + 1 for key, found in days.items() if found}
     longest = max(visits, key=lambda k: visits[k], default=None)
     most = visits[longest] if longest is not None else 0
@@ -62,20 +64,24 @@ def site_days(
     )
 
 
-def _days_of(work: PartWork, products: Mapping[str, Product], shift_h: float, people: int) -> list[tuple[Stint, int]]:
-    """The stints of a part, each with the number of its day, as if nothing but its waits and the end of the day held
-    them up: what no longer fits behind them is done on the next."""
+def _days_of(
+    work: PartWork, part: PaintedPart, products: Mapping[str, Product], shift_h: float, people: int
+) -> list[tuple[Stint, int]]:
+    """The stints of a part, side by side where it lies down, each with the number of its day, as if nothing but its
+    waits and the end of the day held them up: what no longer fits behind them is done on the next."""
     hours = {line.operation.id: line.hours / people for line in work.lines}
     out: list[tuple[Stint, int]] = []
     day, gone = 0, 0.0
     for stint in stints([line.operation for line in work.lines]):
-        takes = sum(hours[o.id] for o in stint.operations)
-        wait = _wait_h(out[-1][0], stint, products) if out else 0.0
-        if out and (wait > OVERNIGHT_H or gone + wait + takes > shift_h):
-            day, gone = day + 1, takes
-        else:
-            gone += wait + takes
-        out.append((stint, day))
+        done_by_side = sides(part, stint.first)
+        takes = sum(hours[o.id] for o in stint.operations) / len(done_by_side)
+        for _ in done_by_side:
+            wait = _wait_h(out[-1][0], stint, products) if out else 0.0
+            if out and (wait > OVERNIGHT_H or gone + wait + takes > shift_h):
+                day, gone = day + 1, takes
+            else:
+                gone += wait + takes
+            out.append((stint, day))
     return out
 
 

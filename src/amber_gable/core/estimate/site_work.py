@@ -33,7 +33,7 @@ def site_work(
     once = [*_once(work, parts, pace), *asked, *_edges(bundle, work, parts, pace)]
     products = {p.code: p for p in bundle.products}
     roofs = frozenset(k for k in work if "roof" in SUBSTRATES[parts[k].substrate].tags)
-    days = site_days(work, products, bundle.job.crew, roofs=roofs, once_h=sum(line.hours for line in once))
+    days = site_days(work, parts, products, bundle.job.crew, roofs=roofs, once_h=sum(line.hours for line in once))
     return days, (*once, *_daily(bundle, work, parts, pace, days))
 
 

@@ -22,7 +22,8 @@ from amber_gable.core.plan.problem import plan_problem
 from amber_gable.core.plan.tasks import SLOT_MIN, After, OpenTask, Placement, Refusal, shifts
 from amber_gable.core.plan.work import WorkItem, stopped_for_good, work_items
 from amber_gable.core.state.job_state import surroundings
-from amber_gable.core.state.part_state import PartState, Surroundings, part_states
+from amber_gable.core.state.part_state import PartState, part_states
+from amber_gable.core.state.surroundings import Surroundings
 from amber_gable.core.survey.amounts.painted import Key
 from amber_gable.core.weather.film.drying import DryingStage
 from amber_gable.core.weather.film.limits import coat_limits

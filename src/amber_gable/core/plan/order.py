@@ -7,6 +7,8 @@ from amber_gable.core.plan.tasks import After
 from amber_gable.core.plan.work import WorkItem
 from amber_gable.core.state.judgement import frees_lead
 from amber_gable.core.survey.drawing.house_plan import house_plan
+from amber_gable.core.weather.film.drying import DryingStage
+from amber_gable.core.work.sides import WHOLE, sides
 from amber_gable.core.work.waits import film_stage, wait_hours
 from amber_gable.domain.house.survey import Face
 from amber_gable.domain.job.job import JobBundle
@@ -23,8 +25,10 @@ Gates = dict[str, tuple[After, ...]]
 
 
 def within_part(item: WorkItem, items: Sequence[WorkItem]) -> list[After]:
-    """The steps before it on the same piece, each with the wait or the stage that lies between."""
-    before = [o for o in items if o.number < item.number and item.overlaps(o)]
+    """The steps before it on the same piece, each with the wait or the stage that lies between. An item that lies
+    down is turned, before a film on its one side, only once the last film on its other side may take one too."""
+    mine = [o for o in items if not item.keys.isdisjoint(o.keys)]
+    before = [o for o in mine if o.number < item.number and item.overlaps(o)]
     sanded = [o.number for o in before if any(x.kind is _K.SAND for x in o.stint.operations)]
     out = []
     for other in before:
@@ -35,7 +39,15 @@ def within_part(item: WorkItem, items: Sequence[WorkItem]) -> list[After]:
         else:
             hours = max(wait_hours(o, item.stint.first) for o in other.stint.operations)
             out.append(After(other.id, ceil(hours * 60)))
-    return out
+    if sides(item.part, item.stint.first) == WHOLE:
+        return out
+    turned = [o for o in mine if o.stint.lays_film and o is not item and _at(o) < _at(item)]
+    return out + [After(o.id, 0, DryingStage.RECOAT, sanded=True) for o in turned if o not in before]
+
+
+def _at(item: WorkItem) -> tuple[int, float]:
+    """Where it stands in the order of the films on its piece: by step, then by side."""
+    return item.number, item.extent.left
 
 
 def dirt_before_films(items: Sequence[WorkItem], bundle: JobBundle) -> tuple[Gates, dict[str, tuple[str, ...]]]:

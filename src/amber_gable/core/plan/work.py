@@ -15,13 +15,16 @@ from amber_gable.core.plan.tasks import openings, shifts
 from amber_gable.core.specification.derived.protection import unprotected
 from amber_gable.core.state.judgement import JudgedWork, work_of
 from amber_gable.core.state.others_work import others_waits
-from amber_gable.core.state.part_state import CellState, PartState, Surroundings, waits_of
+from amber_gable.core.state.part_state import CellState, PartState
+from amber_gable.core.state.part_waits import waits_of
+from amber_gable.core.state.surroundings import Surroundings
 from amber_gable.core.state.wait import Wait
 from amber_gable.core.survey.amounts.painted import Key, PaintedPart, together
 from amber_gable.core.survey.drawing.geometry import section_share, sections
 from amber_gable.core.work.labour import moves, part_labour
 from amber_gable.core.work.pace import Pace, pace_of
 from amber_gable.core.work.record import coat_paint
+from amber_gable.core.work.sides import sides
 from amber_gable.core.work.stints import Stint, stints
 from amber_gable.domain.house.substrates import SUBSTRATES
 from amber_gable.domain.job.plan import task_id
@@ -216,19 +219,14 @@ def _lots(around: Surroundings, group: Sequence[PartState], stint: Stint) -> Ite
     doing = [(s, tuple(o for o in s.operations if o.id in steps)) for s in group]
     hours = sum(person_hours(s.part, operations, pace) for s, operations in doing) / crew.people
     if first.part.item_kind:
-        left = [s for state in group for s in _left_of(state, stint, 0.0, 1.0)]
-        count = _fewest(len(group), hours, work, shift)
-        per_lot = ceil(len(group) / count)
-        whole = [s for s in left if (s.left, s.right) == (0.0, 1.0)]
-        lots = [whole[i : i + per_lot] for i in range(0, len(whole), per_lot)]
-        lots += [[s] for s in left if (s.left, s.right) != (0.0, 1.0)]
-        # Those of a lot stand at the same step.
-        for lot in lots:
-            for _, same in groupby(lot, key=lambda s: tuple(o.id for o in s.operations)):
-                members = tuple(same)
+        for side in sides(first.part, stint.first):
+            share = side.right - side.left
+            left = [s for state in group for s in _left_of(state, stint, side.left, side.right)]
+            count = _fewest(len(group), hours * share, work, shift)
+            for members in _like_lots(left, ceil(len(group) / count), share):
                 names = "" if len(members) == len(group) else ", ".join(m.state.part.name for m in members)
-                section = names if len(names) < 60 else f"{len(members)} of {len(group)}"
-                yield Lot(section, members)
+                which = names if len(names) < 60 else f"{len(members)} of {len(group)}"
+                yield Lot(", ".join(w for w in (which, side.name) if w), members)
         return
     face = first.part.face
     for left_m, right_m in _strips(first.part, hours, work, shift):
@@ -237,6 +235,16 @@ def _lots(around: Surroundings, group: Sequence[PartState], stint: Stint) -> Ite
             at = (stretch.left * face.width_m, stretch.right * face.width_m)
             section = "" if whole_face else f"{at[0]:.1f}–{at[1]:.1f} m from left"
             yield Lot(section, (stretch,))
+
+
+def _like_lots(left: Sequence[Stretch], per_lot: int, share: float) -> Iterator[tuple[Stretch, ...]]:
+    """Like items, or one side of each, so many in a lot, all at the same step; what is half done stands alone."""
+    whole = [s for s in left if s.right - s.left > share - _LEAST]
+    lots = [whole[i : i + per_lot] for i in range(0, len(whole), per_lot)]
+    lots += [[s] for s in left if s.right - s.left <= share - _LEAST]
+    for lot in lots:
+        for _, same in groupby(lot, key=lambda s: tuple(o.id for o in s.operations)):
+            yield tuple(same)
 
 
 def _left_of(state: PartState, stint: Stint, left: float, right: float) -> list[Stretch]:
@@ -275,7 +283,10 @@ def _item(around: Surroundings, group: Sequence[PartState], number: int, whole: 
         work=work_of(site, first.state.part.part, first.state.finish, left),
         waits=tuple(
             dict.fromkeys(
-                w for s in stretches for c in s.cells for w in waits_of(around, s.state.part, s.state.finish, c, left)
+                w
+                for s in stretches
+                for c in s.cells
+                for w in waits_of(around, s.state.part, s.state.finish, c.cell, c.film, left)
             )
         ),
     )

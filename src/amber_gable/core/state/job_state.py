@@ -10,8 +10,10 @@ from itertools import chain, takewhile
 from amber_gable.core.climate.job_climate import SiteClimate
 from amber_gable.core.specification.cautions.stops import Stop, job_stops
 from amber_gable.core.state.judgement import Answer, Judged, Verdict, hardest, judge
-from amber_gable.core.state.part_state import CellState, PartState, Surroundings, part_states, waits_of
+from amber_gable.core.state.part_state import CellState, PartState, part_states
+from amber_gable.core.state.part_waits import waits_of
 from amber_gable.core.state.progress import Cell, progress
+from amber_gable.core.state.surroundings import Surroundings
 from amber_gable.core.state.task_status import Status, task_pieces, task_status
 from amber_gable.core.state.wait import Wait
 from amber_gable.core.survey.amounts.painted import Key, PaintedPart, painted_parts
@@ -142,7 +144,7 @@ class JobState:
     def _waits(self, state: PartState, cell: CellState, stint: Stint, *, as_planned: bool) -> tuple[Wait, ...]:
         """What the task waits for: as planned, steps before it will have been done by then."""
         as_next = cell.next is not None and cell.next.operations == stint.operations
-        waits = cell.waits if as_next else waits_of(self.around, state.part, state.finish, cell, stint)
+        waits = cell.waits if as_next else waits_of(self.around, state.part, state.finish, cell.cell, cell.film, stint)
         before = list(takewhile(lambda o: o.id != stint.first.id, cell.cell.open))
         if as_planned or not before or cell.next is None:
             return waits

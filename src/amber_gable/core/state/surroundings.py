@@ -1,0 +1,54 @@
+"""What the states of a job's parts are worked out from, and what of it speaks of one stretch."""
+
+from collections.abc import Mapping, Sequence
+from dataclasses import dataclass
+from datetime import datetime, tzinfo
+
+from amber_gable.core.climate.job_climate import SiteClimate
+from amber_gable.core.specification.cautions.stops import Stop
+from amber_gable.core.state.film import Film, film_of
+from amber_gable.core.state.progress import Cell, Progress
+from amber_gable.core.survey.amounts.painted import Key, PaintedPart
+from amber_gable.domain.job.site_record import SiteEntry
+from amber_gable.domain.work.finish import Finish, coat_colour
+from amber_gable.domain.work.operation import Operation
+
+
+@dataclass(frozen=True)
+class Surroundings:
+    """What the states of all parts of a job are worked out from."""
+
+    site: SiteClimate
+    now: datetime
+    record: Progress
+    stops: Mapping[Key, Sequence[Stop]]
+    parts: Mapping[Key, PaintedPart]
+
+    @property
+    def tz(self) -> tzinfo:
+        return self.site.slots.tz
+
+
+def noted(cell: Cell) -> list[tuple[Operation, SiteEntry]]:
+    """The steps behind the work. One that nobody noted is taken to have ended when the next noted one did."""
+    out: list[tuple[Operation, SiteEntry]] = []
+    later: SiteEntry | None = cell.running
+    for operation, entry in reversed(list(zip(cell.operations, cell.done, strict=True))):
+        later = entry or later
+        if later is not None and (entry is not None or operation in cell.passed):
+            out.append((operation, later))
+    return out[::-1]
+
+
+def top_film(around: Surroundings, part: PaintedPart, finish: Finish, cell: Cell) -> Film | None:
+    """The film on top, as it was noted; an entry without its product is taken as specified."""
+    laid = [(o, e) for o, e in zip(cell.operations, cell.done, strict=True) if o.kind.lays_film and e is not None]
+    if not laid:
+        return None
+    operation, entry = laid[-1]
+    products = {p.code: p for p in around.site.bundle.products}
+    product = products.get(entry.product or "") or products.get(operation.product or "")
+    if product is None:
+        return None
+    colour = entry.colour or coat_colour(operation, product, finish.colour)
+    return film_of(around.site, part.part, product, colour, entry.at, operation.where)
