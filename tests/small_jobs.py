@@ -104,6 +104,16 @@ def one_item(spec: dict[str, Any], **job: Any) -> JobBundle:
     return _job("one-item", [_face("front", 180.0)], [it], crew={"people": 1}, **job)
 
 
+def door_and_shutters() -> JobBundle:
+    """A door painted where it hangs, and louvred shutters beside it, with more to paint, on stands."""
+    found = _found(coating="waterborne", gloss="dull", chalking="none", loose_pct=0)
+    door = {"kind": "flush-door", "width_m": 0.9, "height_m": 2.0}
+    items = [_item("shutters", "street-front", SHUTTERS | {"louvred": True}, x_m=1.0, condition=found),
+             _item("door", "street-front", door, x_m=4.0, condition=found)]  # fmt: skip
+    wishes = {"shutters": {"schools": {"place": "stands"}}}
+    return _job("door-and-shutters", [_face("street-front", 180.0)], items, wishes=wishes, crew={"people": 1})
+
+
 def entry_door(look: str = "counted") -> JobBundle:
     """A sound panelled door, of which a third coat may be wanted."""
     spec = {"kind": "panelled-door", "width_m": 0.95, "height_m": 2.1, "panels": 6}

@@ -50,7 +50,7 @@ def lanes_of(rows: Sequence[JudgedFace], odds: Sequence[Odds | None] = ()) -> li
     known = odds or [None] * len(rows)
     shares = [None if o is None else r.share(o) for r, o in zip(rows, known, strict=True)]
     return [
-        LaneOf(r.face, r.windows.slots, r.sun, r.spread, r.ok, r.letters, s) for r, s in zip(rows, shares, strict=True)
+        LaneOf(r.lane, r.windows.slots, r.sun, r.spread, r.ok, r.letters, s) for r, s in zip(rows, shares, strict=True)
     ]
 
 
@@ -65,20 +65,23 @@ def chart(
     """rows: each face with what may be done on it, as `query` asks."""
     kept, bundle = view.kept, view.bundle
     tasks = kept.plan.tasks if kept is not None else ()
+    own = frozenset(key for row in rows for key in row.lane.keys)
     link = lane_link(bundle.job.id, query)
 
     def drawn(index: int, row: LaneOf) -> tuple[Lane, Markup]:
         face, slots = row.face, row.slots
 
+        planned = [t for t in tasks if row.lane.takes(t, own)]
+
         def draw() -> tuple[Lane, Markup]:
-            lane = lane_of(index, row, tasks, scale, link)
+            lane = lane_of(index, row, planned, scale, link)
             context = {"l": lane, "width": scale.width, "zero": zero_line()}
             return lane, Markup(rendered("svg/lane_row.html", context, units))
 
         seen = (row.ok, row.letters, row.spread, row.sun, row.share)
         who = (bundle.job.id, bundle.property.time_zone, index, face.id, face.name, face.azimuth_deg, face.tilt_deg)
-        planned = "".join(t.model_dump_json() for t in tasks if t.face == face.id)
-        key = "lane" + digest(*who, *seen, slots.start, planned, query, units.system, scale)
+        told = "".join(t.model_dump_json() for t in planned)
+        key = "lane" + digest(*who, *seen, slots.start, told, query, units.system, scale)
         return view.ctx.space.drawings.get(key, draw)
 
     found = [drawn(i, row) for i, row in enumerate(rows)]

@@ -11,7 +11,7 @@ from amber_gable.services.job.view import job_view
 from amber_gable.services.plan.planning import make_plan
 from amber_gable.services.weather.faces.judged_faces import LaneQuestion
 from amber_gable.store.job.jobs import save_bundle
-from tests.small_jobs import ITEMS_ONLY
+from tests.small_jobs import ITEMS_ONLY, door_and_shutters
 
 pytestmark = [pytest.mark.weather, pytest.mark.usefixtures("indoors")]
 STAGES = ("survey", "specification", "quantities", "estimate", "weather", "plan", "today")
@@ -48,3 +48,17 @@ def test_a_face_with_items_lacks_nothing(ctx: Context, client: TestClient) -> No
         save_bundle(session, bundle)
     page = client.get("/jobs/garage-door/survey").text
     assert "nothing to paint" not in page
+
+
+def test_shutters_on_stands_have_a_lane_of_their_own_beside_the_door_that_hangs(
+    ctx: Context, client: TestClient
+) -> None:
+    bundle = door_and_shutters()
+    with ctx.writing() as session:
+        save_bundle(session, bundle)
+    view = job_view(ctx, bundle.job.id, waits=True)
+    assert view.weather.series is not None
+    make_plan(ctx, view.bundle, view.weather.series)
+    page = client.get("/jobs/door-and-shutters/weather?face=item.shutters").text
+    assert "Shutters, on stands" in page and page.count('class="lane"') == 2
+    assert client.get("/jobs/door-and-shutters/plan").text.count('class="lane"') == 2

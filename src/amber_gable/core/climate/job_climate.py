@@ -210,8 +210,8 @@ def lying(surface: FaceSurface, where: Where) -> FaceSurface:
 
 def main_part(bundle: JobBundle, face: Face) -> Zone | Item | None:
     """What stands for a face: the zone that takes what the face has left, else its largest zone; on a face of which
-    only items are worked on the largest of them, one with a finish before one without. What is not painted stands for
-    nothing."""
+    only items are worked on the largest of them, one with a finish before one without, one in place before one that
+    lies elsewhere. What is not painted stands for nothing."""
     left = {x.part for x in bundle.job.left}
     zones = [z for z in bundle.property.zones_of(face.id) if part_key(z) not in left]
     rest = [z for z in zones if z.area.kind == "face"]
@@ -222,7 +222,14 @@ def main_part(bundle: JobBundle, face: Face) -> Zone | Item | None:
         return max(zones, key=lambda z: areas[z.id].plan_m2)
     items = [i for i in bundle.property.items_of(face.id) if part_key(i) not in left]
     wanted = [i for i in items if bundle.finish_of(*part_key(i)) is not None]
-    return max(wanted or items, key=lambda i: item_area(i.spec), default=None)
+    return max(wanted or items, key=lambda i: (painted_where(bundle, i) is None, item_area(i.spec)), default=None)
+
+
+def painted_where(bundle: JobBundle, part: Zone | Item) -> Where | None:
+    """Where its films are laid; None in place, or where none is specified."""
+    finish = bundle.finish_of(*part_key(part))
+    films = [o for o in bundle.operations(finish) if o.kind.lays_film] if finish is not None else []
+    return films[-1].where if films else None
 
 
 def climate_parts(bundle: JobBundle) -> list[Zone | Item]:

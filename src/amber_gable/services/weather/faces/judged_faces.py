@@ -7,7 +7,8 @@ from enum import StrEnum
 import numpy as np
 import numpy.typing as npt
 
-from amber_gable.core.climate.job_climate import SiteClimate, main_part
+from amber_gable.core.climate.job_climate import SiteClimate
+from amber_gable.core.climate.lane_parts import LanePart, lane_parts
 from amber_gable.core.state.answers import AnswerWords, told
 from amber_gable.core.state.judgement import Answer, Judged, weather_answer
 from amber_gable.core.survey.amounts.painted import part_key
@@ -41,10 +42,11 @@ _SHOWN = (DryingStage.TOUCH, DryingStage.RAIN_READY, DryingStage.RECOAT, DryingS
 
 @dataclass(frozen=True)
 class JudgedFace:
-    """A face as it is judged: its one-row climate, and for every slot whether the step may be done or what stops it.
-    `judged` holds the part's state too; without it the weather alone is shown, for a coat that is asked about."""
+    """A face, or items with a lane of their own, as judged: its one-row climate, and for every slot whether the step
+    may be done or what stops it. `judged` holds the part's state too; without it the weather alone is shown, for a coat
+    that is asked about. `lane`: what the row stands for."""
 
-    face: Face
+    lane: LanePart
     what: str
     climate: Climate
     windows: Windows
@@ -56,6 +58,10 @@ class JudgedFace:
     judged: Judged | None = None
     section_m2_per_minute: float | None = None
     people: int = 1
+
+    @property
+    def face(self) -> Face:
+        return self.lane.face
 
     def slot_of(self, t: datetime) -> int:
         """The slot that holds a moment, kept inside the slots there are."""
@@ -132,27 +138,25 @@ def judged_faces(
     method: Method | None = None,
     which: Which = Which.NEXT,
 ) -> list[JudgedFace]:
-    """Every face by its main part: for `product` in the colour it will have, else for the step that is asked about."""
+    """Every lane (core/climate/lane_parts.py): for `product` in the colour it will have, else for the step that is
+    asked about."""
     rows = []
-    for face in view.bundle.property.faces:
-        part = main_part(view.bundle, face)
-        if part is None:
-            continue
+    for lane in lane_parts(view.bundle):
         found = None
         if product is None and which is not Which.LAST and view.state is not None:
-            judged = view.state.judged(part_key(part), film=which is Which.COAT)
-            found = None if judged is None else of_step(site, face, judged)
-        row = found or _of_coat(view, site, face, part, product, method)
+            judged = view.state.judged(part_key(lane.part), film=which is Which.COAT)
+            found = None if judged is None else of_step(site, lane, judged)
+        row = found or _of_coat(view, site, lane, product, method)
         if row is not None:
             rows.append(row)
     return rows
 
 
-def of_step(site: SiteClimate, face: Face, judged: Judged) -> JudgedFace:
-    """A face by a step of one of its parts."""
+def of_step(site: SiteClimate, lane: LanePart, judged: Judged) -> JudgedFace:
+    """A lane by a step of one of its parts."""
     part, work, pace = judged.state.part.part, judged.work, pace_of(site.bundle)
     return JudgedFace(
-        face=face,
+        lane=lane,
         what=f"{work.stint.name}: {judged.state.part.name}",
         climate=site.surface_of(part, work.colour or part.colour_now, work.stint.first.where).climate,
         windows=work.windows,
@@ -186,18 +190,19 @@ def coat_on(
 
 
 def _of_coat(
-    view: JobView, site: SiteClimate, face: Face, part: Zone | Item, product: Product | None, method: Method | None
+    view: JobView, site: SiteClimate, lane: LanePart, product: Product | None, method: Method | None
 ) -> JudgedFace | None:
-    """A face in the weather alone."""
+    """A lane in the weather alone."""
+    part, where = lane.part, lane.where
     found = coat_on(view.bundle, part, product, method)
     if found is None:
         return None
     coat, by, colour = found
-    step = site.coat_of(part, coat, by, colour)
-    windows = site.windows(part, colour, step)
-    climate = site.surface_of(part, colour).climate
+    step = site.coat_of(part, coat, by, colour, where=where)
+    windows = site.windows(part, colour, step, where)
+    climate = site.surface_of(part, colour, where).climate
     letters = windows.first_letters()[0]
-    return JudgedFace(face, f"{coat.name}, {by.value}", climate, windows, windows.ok[0], letters, coat, by, step)
+    return JudgedFace(lane, f"{coat.name}, {by.value}", climate, windows, windows.ok[0], letters, coat, by, step)
 
 
 def _last_coat(bundle: JobBundle, finish: Finish | None) -> tuple[Product | None, Method | None]:

@@ -138,9 +138,11 @@ def _asked(
     known = {} if odds is None else {row.face.id: o for row, o in zip(rows, odds, strict=True)}
     face = look.face
     asked = view.asked_task(look.task, face) if not look.product else None
-    if asked is not None and asked.judged is not None and asked.task.face in by_id and view.site is not None:
-        face = asked.task.face
-        of_task = of_step(view.site, by_id[face].face, asked.judged)
+    own = frozenset(key for r in rows for key in r.lane.keys)
+    asked_in = None if asked is None else next((r.lane for r in rows if r.lane.takes(asked.task, own)), None)
+    if asked is not None and asked.judged is not None and asked_in is not None and view.site is not None:
+        face = asked_in.face.id
+        of_task = of_step(view.site, asked_in, asked.judged)
         if of_task.step != by_id[face].step:
             known.pop(face, None)
         by_id[face] = of_task

@@ -9,7 +9,7 @@ import numpy as np
 
 from amber_gable.domain.weather.letters import LETTERS
 from amber_gable.services.weather.faces.face_day import DryFrom, FaceDay
-from amber_gable.web.views.weather.lanes import LaneOf, face_bearing
+from amber_gable.web.views.weather.lanes import LaneOf, lane_bearing
 
 DOUBTFUL_BELOW = 0.5
 
@@ -42,7 +42,7 @@ def day_faces(days: Sequence[FaceDay], at: datetime, links: Sequence[str], chose
             DayFace(
                 id=row.face.id,
                 name=row.face.name,
-                bearing=face_bearing(row.face),
+                bearing=lane_bearing(row.lane),
                 href=href,
                 ok=day.told.ok,
                 letter="" if day.told.ok else letter or "B",

@@ -12,6 +12,7 @@ from typing import TYPE_CHECKING
 import numpy as np
 import numpy.typing as npt
 
+from amber_gable.core.climate.lane_parts import LanePart
 from amber_gable.domain.grid import SLOT_H, SLOT_S
 from amber_gable.domain.house.survey import Face
 from amber_gable.domain.job.plan import Task
@@ -147,19 +148,28 @@ def face_bearing(face: Face) -> str:
     return "level" if face.tilt_deg < 5 else bearing(face.azimuth_deg)
 
 
+def lane_bearing(lane: LanePart) -> str:
+    """Which way it faces; of what lies elsewhere its name says where."""
+    return "" if lane.where is not None else face_bearing(lane.face)
+
+
 @dataclass(frozen=True)
 class LaneOf:
     """A face with what may be done in each slot, or the letter that stops it; those of one chart are on the same slots.
     sun (S,) W/m² on the face and spread (S,) K of its surface above the dew point. share: of the futures in which each
     slot is open, for the first slots as far as it is known (None: not worked out)."""
 
-    face: Face
+    lane: LanePart
     slots: Slots
     sun: Array
     spread: Array
     ok: npt.NDArray[np.bool_]
     letters: npt.NDArray[np.str_]
     share: Array | None = None
+
+    @property
+    def face(self) -> Face:
+        return self.lane.face
 
 
 def lane_scale(slots: Slots, days: int, hour_w: float, first: int = 0) -> TimeScale:
@@ -171,18 +181,18 @@ def lane_scale(slots: Slots, days: int, hour_w: float, first: int = 0) -> TimeSc
 def lane_of(
     index: int,
     row: LaneOf,
-    tasks: Sequence[Task],
+    planned: Sequence[Task],
     scale: TimeScale,
     link: Callable[[str, datetime], str],
 ) -> Lane:
     face, slots = row.face, row.slots
     places = _Places.on(slots, scale)
-    strokes = [s for t in tasks if t.face == face.id and (s := stroke(t, scale, WORK_Y, WORK_H)) is not None]
+    strokes = [s for t in planned if (s := stroke(t, scale, WORK_Y, WORK_H)) is not None]
     workable = int((row.ok & (places.day >= 0) & (places.day < scale.days)).sum()) * SLOT_H
     return Lane(
         id=face.id,
         name=face.name,
-        bearing=face_bearing(face),
+        bearing=lane_bearing(row.lane),
         total=f"{workable:g} h",
         y=index * ROW_H,
         segments=_segments(row, places, link, [span for s in strokes for span in s.covers]),
