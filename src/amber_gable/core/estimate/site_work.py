@@ -14,7 +14,7 @@ from amber_gable.domain.house.substrates import SUBSTRATES
 from amber_gable.domain.house.survey import ObstacleKind
 from amber_gable.domain.job.job import JobBundle
 from amber_gable.domain.work.extras import EXTRAS
-from amber_gable.domain.work.operation import AmountUnit
+from amber_gable.domain.work.operation import AmountUnit, Technique
 from amber_gable.domain.work.rates import Rate
 from amber_gable.domain.work.working import CrewDay
 
@@ -28,9 +28,10 @@ def site_work(
     work."""
     if not work:
         return SiteDays(0, bundle.job.crew.people, 0, None, 0, 0), ()
+    unseen = frozenset(f.part for f in bundle.job.finishes if bundle.part_schools(f)["seen"] == "nobody")
     extras = bundle.job.estimating.extras
     asked = [_line(EXTRAS[code], amount, code, pace) for code, amount in sorted(extras.items())]
-    once = [*_once(work, parts, pace), *asked, *_edges(bundle, work, parts, pace)]
+    once = [*_once(work, parts, pace, unseen), *asked, *_edges(bundle, work, parts, pace)]
     products = {p.code: p for p in bundle.products}
     roofs = frozenset(k for k in work if "roof" in SUBSTRATES[parts[k].substrate].tags)
     days = site_days(work, parts, products, bundle.job.crew, roofs=roofs, once_h=sum(line.hours for line in once))
@@ -41,8 +42,10 @@ FALL_GEAR_M2 = 200.0
 """A larger roof takes more anchors and more moving of ropes, up to twice as much."""
 
 
-def _once(work: Mapping[Key, PartWork], parts: Mapping[Key, PaintedPart], pace: Pace) -> list[SideLine]:
-    """What is done once in a job."""
+def _once(
+    work: Mapping[Key, PartWork], parts: Mapping[Key, PaintedPart], pace: Pace, unseen: frozenset[Key]
+) -> list[SideLine]:
+    """What is done once in a job. `unseen`: parts that nobody sees."""
     out = []
     decks = {parts[k].face.id for k in work if "deck" in SUBSTRATES[parts[k].substrate].tags}
     if decks:
@@ -50,11 +53,17 @@ def _once(work: Mapping[Key, PartWork], parts: Mapping[Key, PaintedPart], pace: 
     chimneys = sum(parts[k].item_kind == "chimney" for k in work)
     if chimneys:
         out.append(_line("Put up the scaffold at the chimney, take it down", chimneys, "scaffold", pace))
-    coated = sum(parts[k].surface_m2 for k, w in work.items() if any(o.operation.kind.lays_film for o in w.lines))
+    coated = sum(parts[k].surface_m2 for k, w in work.items() if _looked_over(w) and k not in unseen)
     if coated:
         out.append(_line("Look over when dry, mend misses and light spots", coated, "look-over", pace))
     out.append(_line("Walk round with the customer at the end", 1, "walk-round", pace))
     return out
+
+
+def _looked_over(work: PartWork) -> bool:
+    """Whether the part has a film and no looking over among its own steps."""
+    own = any(line.operation.technique is Technique.LOOK_OVER for line in work.lines)
+    return not own and any(line.operation.kind.lays_film for line in work.lines)
 
 
 def _edges(

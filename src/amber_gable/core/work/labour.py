@@ -55,6 +55,7 @@ _BY_WAY = {
     _T.SEAL: "roof-seams",
     _T.DENIB: "denib",
     _T.INSPECT: "look",
+    _T.LOOK_OVER: "look-near",
 }
 _BY_KIND = {
     _K.FIT: "fitting",

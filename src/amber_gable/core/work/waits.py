@@ -48,7 +48,7 @@ def film_stage(after: Operation) -> DryingStage | None:
     taken down goes back when it is dry to touch."""
     if after.technique in WHILE_SOFT:
         return None
-    if after.technique is _T.INSPECT:
+    if after.technique in (_T.INSPECT, _T.LOOK_OVER):
         # A film is judged when it is dry: wet it hides what it lacks.
         return DryingStage.RECOAT
     return DryingStage.TOUCH if after.kind in (_K.FIT, _K.CLEAN, _K.PROTECT) else DryingStage.RECOAT

@@ -147,6 +147,10 @@ class JobBundle(Record):
         """The school of every topic that holds for the job."""
         return resolved(self.company.schools, self.job.schools)
 
+    def part_schools(self, finish: Finish) -> dict[str, str]:
+        """The school of every topic that holds for a finished part."""
+        return self.schools | finish.schools
+
     @builtins.property
     def undecided(self) -> list[tuple[str, str]]:
         """Zones and items of which nobody said yet what they get, or that they are left."""

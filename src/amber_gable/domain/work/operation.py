@@ -68,6 +68,7 @@ class Technique(StrEnum):
     DAILY_CLEAN = "daily-hepa-clean-up"
     FINAL_CHECK = "final-check"
     INSPECT = "look-and-wait"
+    LOOK_OVER = "look-over"
     # wet
     HOSE_WASH = "hose-wash"
     DAMP_WIPE = "damp-wipe"

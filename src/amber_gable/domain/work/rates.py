@@ -89,6 +89,7 @@ _ALL = [
            ("render", "fill with base render", 10),
            ("roof-seams", "tighten fixings and seal seams of a roof", 60),
            ("look-over", "look over when dry, mend misses", 150),
+           ("look-near", "look over at arm's length or from above, mend", 75),
            ("turbine", "spray with a turbine gun", 45),
            ("general", "other work by surface", 60)),
     *_rows(_M, _TRADE,

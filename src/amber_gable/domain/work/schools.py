@@ -200,6 +200,16 @@ _TOPICS = (
         School("denib", "De-nib between coats", "A light rub with fine paper and a wipe before every coat on another "
                "film: smooth to the hand.", "Edges rubbed through; dust beside a wet film."),
     )),
+    Topic("seen", "From where is it seen?", (
+        School("street", "From the street", "Looked over with the whole job when it is dry.",
+               "A nib is found by a hand, not by the eye."),
+        School("near", "Near, and touched", "Rubbed down between coats where a hand goes, looked over at arm's length "
+               "in raking light: twice the time.", "Hours for looks alone."),
+        School("above", "From above too", "Looked over from the windows above while access stands.",
+               "Misses that are found when the lift has gone."),
+        School("nobody", "By nobody", "No rubbing down, no look for an even colour, no looking over at the end.",
+               "A neighbour sees it after all."),
+    )),
     Topic("look", "Is a coat looked at before the next is decided?", (
         School("counted", "As many coats as were counted", "Nothing is left to decide on the ladder.",
                "A coat too many, or one too few."),

@@ -44,6 +44,7 @@ _ROWS: dict[T, set[D]] = {
     T.DAILY_CLEAN: {D.EXTRACTED},
     T.FINAL_CHECK: set(),
     T.INSPECT: set(),
+    T.LOOK_OVER: set(),
     T.HOSE_WASH: set(),
     T.DAMP_WIPE: set(),
     T.PRESSURE_WASH: {D.JET, D.WATER},

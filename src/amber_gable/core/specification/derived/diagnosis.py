@@ -119,6 +119,7 @@ def _derived(asked: _Asked) -> Derivation:
     kept = {s.role for s in steps}
     left = {s.role for s in chosen} - kept
     told = [r for r in holding if (r.coats is None or r is finish) and not set(r.unless) & kept]
+    told = [r for r in told if not r.only_with or any(role.startswith(r.only_with) for role in kept)]
     told = [r for r in told if not (r.steps and {s.role for s in r.steps} <= left)]
     if not count:
         told = [r for r in told if speaks_of_cleaning(r, kept)]

@@ -20,7 +20,7 @@ _ABOUT = ("near-", "wires", "lead", "arsenic", "asbestos", "mildew", "planting")
 def without_coats(steps: Sequence[PlannedStep], facts: Facts) -> list[PlannedStep]:
     """Of the steps of a finish those that clean, or take the old film off, with what protects the ground and people."""
     kept = _WASHED if facts.get("keeps_up") == Aim.WASH_ONLY.value else _STRIPPED
-    return [s for s in steps if s.stage in kept and s.role not in ("mask", "unmask")]
+    return [s for s in steps if s.stage in kept and s.role not in ("mask", "unmask", "look-over")]
 
 
 def speaks_of_cleaning(rule: Rule, kept: Collection[str]) -> bool:

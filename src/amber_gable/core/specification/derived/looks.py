@@ -18,7 +18,8 @@ def looked_at(steps: Sequence[PlannedStep], facts: Facts) -> list[PlannedStep]:
     the second on sound renders and slabs of like colour, one more where the old colour or a thirsty ground may show
     through, and on doors."""
     coats = [s for s in steps if s.role.startswith("coat-")]
-    if facts.schools["look"] != "look" or facts.get("aim") not in _OPAQUE or not coats:
+    asked = facts.schools["look"] == "look" and facts.schools["seen"] != "nobody"
+    if not asked or facts.get("aim") not in _OPAQUE or not coats:
         return list(steps)
     last, at = coats[-1], steps.index(coats[-1])
     if len(coats) > 1 and _one_may_do(facts):

@@ -180,10 +180,13 @@ _DENIBBED = {"door", "window", "shutter", "trim", "railing", "beam"}
 
 
 def denibbed(steps: Sequence[PlannedStep], facts: Facts) -> list[PlannedStep]:
-    """The steps with every coat that goes onto another film rubbed down for: where the school wants it and the part is
-    seen close, and on sashes that were taken out, which lie flat and catch dust (docs/trade.md §19)."""
+    """The steps with every coat that goes onto another film rubbed down for: on what is seen near, on what somebody
+    sees where the school wants it, and on sashes that were taken out, which lie flat and catch dust (docs/trade.md
+    §19)."""
     lies = "sash" in facts.tags and facts.schools["place"] != "in-place"
-    if not lies and (facts.schools["between"] != "denib" or not facts.tags & _DENIBBED):
+    seen = facts.schools["seen"]
+    rubbed = seen == "near" or (facts.schools["between"] == "denib" and seen != "nobody")
+    if not lies and not (rubbed and facts.tags & _DENIBBED):
         return list(steps)
     out: list[PlannedStep] = []
     for step in steps:

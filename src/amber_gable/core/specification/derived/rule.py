@@ -170,8 +170,8 @@ class Rule:
 
     `coat_count` makes so many thin coats of the finish enough, where they hide. A `disclosure` is said to the customer
     before the contract (docs/trade.md §18). A stop with `ends_after` days ends when the surface is that old. `unless`
-    names roles whose presence makes the finding
-    pointless ("no primer" where another rule asks for one). Words may name facts in braces.
+    names roles whose presence makes the finding pointless ("no primer" where another rule asks for one); `only_with`
+    begins the roles one of which must be there. Words may name facts in braces.
     """
 
     id: str
@@ -184,6 +184,7 @@ class Rule:
     coats: Coats | None = None
     coat_count: int | None = None
     unless: tuple[str, ...] = ()
+    only_with: str = ""
     forbids: tuple[Technique, ...] = ()
     level: Alert = Alert.STEP
     todo: str = ""

@@ -12,6 +12,7 @@ from amber_gable.core.specification.rules import (
     panels,
     rarer,
     roofs,
+    seen,
     wood,
     wood_showing,
 )
@@ -30,5 +31,6 @@ RULES = (
     *found.RULES,
     *lying_on.RULES,
     *rarer.RULES,
+    *seen.RULES,
 )
 BY_ID = {rule.id: rule for rule in RULES}

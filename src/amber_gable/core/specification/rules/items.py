@@ -99,7 +99,8 @@ def _out(id_: str, on: tuple[str, ...], out: str, back: str, note: str, back_at:
 
 SEEN = (
     Rule("de-nib", "nibs and dust stand in every film", "what is seen close and touched shows them",
-         on=("door", "window", "shutter", "trim", "railing", "beam"), school=("between", "denib"), level=Alert.NOTE,
+         on=("door", "window", "shutter", "trim", "railing", "beam"), school=("between", "denib"), only_with="denib-",
+         level=Alert.NOTE,
          todo="Within the recoat time, once the film does not clog the paper; edges spared."),
 )  # fmt: skip
 
