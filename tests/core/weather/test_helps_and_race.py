@@ -11,6 +11,8 @@ from amber_gable.core.weather.film.race import race
 from amber_gable.core.weather.futures.ensemble import draw_members
 from amber_gable.core.weather.futures.members import Coat
 from amber_gable.core.weather.judged.helps import Help, helps
+from amber_gable.core.weather.judged.windows import film_windows
+from amber_gable.core.weather.judged.wiped import wiped_start
 from amber_gable.core.weather.wall.slot_climate import Place, PlaceWeather, place_weather
 from amber_gable.core.weather.wall.surface import Climate, FaceSurface, surface_climate
 from amber_gable.domain.house.substrates import substrate
@@ -61,6 +63,29 @@ def test_sun_is_helped_by_cloth_and_by_another_face() -> None:
 def test_dew_on_a_door_is_helped_by_a_towel(code: str, helped: bool) -> None:
     dewy = clear_days((45.25, -62.1, 0.0), FIRST, 10, mean_c=14.0, dew_c=10.5)
     assert ("towel" in _asked(dewy, code, NORTH)) is helped
+
+
+@pytest.mark.parametrize(
+    ("code", "dew_c", "wiped"),
+    [("metal-door", 10.5, True), ("aluminium-siding", 10.5, False), ("metal-door", 1.0, False)],
+)
+def test_a_dewy_door_that_is_wiped_begins_earlier(code: str, dew_c: float, wiped: bool) -> None:
+    """Dew that the morning's sun never reaches stands on it for hours; wiped at seven, the film of damp that is left is
+    gone half an hour later. A wall is not wiped, and a dry morning has nothing to wipe."""
+    series = clear_days((45.25, -62.1, 0.0), FIRST, 10, mean_c=14.0, dew_c=dew_c)
+    weather = place_weather(PLACE, series, FIRST + timedelta(days=1), 6)
+    coat = Coat(FaceSurface(NORTH, 90.0, substrate(code), 0.5), ACRYLIC, Method.BRUSH)
+    climate = surface_climate(weather.steps, (coat.surface,))
+    ok = film_windows(climate, weather.slots, ACRYLIC, Method.BRUSH, Policy(), FULL_DAY).ok[0]
+    found = wiped_start(weather.steps, weather.slots, coat, Policy(), FULL_DAY, 2, ok)
+    assert (found is not None) is wiped
+    if found is not None:
+        assert found.at.hour == 7 and found.then >= found.at + timedelta(minutes=30)
+        assert found.gain is None or found.gain > timedelta(0)
+        later = wiped_start(
+            weather.steps, weather.slots, coat, Policy(), FULL_DAY, 2, ok, ready=found.then.timestamp() + 7200
+        )
+        assert later is None or later.then >= found.then + timedelta(hours=2), "not before the part is ready"
 
 
 def test_waiting_is_told_where_the_next_days_are_better() -> None:

@@ -1,4 +1,4 @@
-"""Today says where the cans spend the night before a coat, and how the pot is kept, where the forecast asks for it."""
+"""Today says what is wiped dry before its coat, where the cans spend the night before it, and how the pot is kept."""
 
 import re
 
@@ -8,6 +8,8 @@ from fastapi.testclient import TestClient
 from amber_gable.services.context import Context
 from amber_gable.services.job.view import job_view
 from amber_gable.services.plan.planning import make_plan
+from amber_gable.store.job.jobs import save_bundle
+from tests.small_jobs import door_and_shutters
 from tests.web.weather.test_typed_forecast import RISE, alone
 
 __all__ = ["alone"]
@@ -45,3 +47,22 @@ def test_the_eve_of_a_coat_says_where_the_cans_stay(ctx: Context, client: TestCl
     assert ("Cans indoors tonight" in said) is bool(words)
     assert words in said
     assert "Cans indoors tonight" not in _said(client, films[-1].isoformat()), "after the last coat no can is needed"
+
+
+def test_shutters_under_the_dew_are_wiped_before_their_coat(ctx: Context, client: TestClient) -> None:
+    """Clear, damp nights leave dew on what lies flat; the plan has its coat begin when the sun has dried it."""
+    bundle = door_and_shutters()
+    with ctx.writing() as session:
+        save_bundle(session, bundle)
+    rows = [f"{h % 24}:00,{9 if h % 24 < 9 or h % 24 > 19 else 19},{96 if h % 24 < 8 else 55},40,3" for h in range(240)]
+    page = client.post(
+        "/jobs/door-and-shutters/weather/pasted", data={"table": "\n".join(["time,air,rh,cloud,wind", *rows])}
+    )
+    assert page.status_code == 200
+    view = job_view(ctx, bundle.job.id, waits=True)
+    assert view.weather.series is not None
+    plan = make_plan(ctx, view.bundle, view.weather.series)
+    lying = [t for t in plan.tasks if t.kind.lays_film and t.zone == "shutters"]
+    said = client.get(f"/jobs/door-and-shutters/today?day={lying[0].start.date()}").text
+    words = " ".join(re.findall(r'id="wiped-first".*?</section>', said, re.S))
+    assert "Shutters" in words and f'instead of <b class="n">{lying[0].start:%H:%M}' in words

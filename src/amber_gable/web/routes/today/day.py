@@ -21,6 +21,7 @@ from amber_gable.services.today.standing import standings
 from amber_gable.services.weather.told.can_care import can_care
 from amber_gable.services.weather.told.crew_notes import crew_notes
 from amber_gable.services.weather.told.rain_race import rain_race
+from amber_gable.services.weather.told.wiped_first import wiped_first
 from amber_gable.web.asking import context_of, remember_who, signed_by
 from amber_gable.web.pages import Fields, job_page, load_job, typed_system, units_of
 from amber_gable.web.routes.plan import by_day
@@ -93,6 +94,7 @@ def _sheet(
         "rain_race": rain_race(view) if sheet.is_today else None,
         "crew_notes": crew_notes(view, shown),
         "can_care": can_care(view, shown),
+        "wiped_first": wiped_first(view, shown),
         "orders": special_orders(view, tasks),
         "crew_hours": sum(t.crew_hours for t in tasks),
         "who": context_of(request).actor,
