@@ -10,6 +10,7 @@ from amber_gable.core.state.part_state import CellState, PartState
 from amber_gable.core.state.progress import Cell, Laid, cells, laid_films, progress, share_behind
 from amber_gable.core.state.task_status import task_pieces, task_status
 from amber_gable.core.survey.amounts.painted import Key
+from amber_gable.core.work.sides import side_named
 from amber_gable.domain.job.job import JobBundle
 from amber_gable.domain.job.plan import Plan
 from amber_gable.domain.work.operation import Operation
@@ -49,10 +50,12 @@ def tasks_by_record(bundle: JobBundle, plan: Plan, now: datetime) -> tuple[TaskS
 
 @dataclass(frozen=True)
 class JudgedStretch:
-    """A stretch of a part as it stands, and in words whether its next step may be done now (None: nothing is left)."""
+    """A stretch of a part as it stands, and in words whether its next step may be done now (None: nothing is left).
+    `side`: the side of an item that lies down, where it is that alone."""
 
     cell: CellState
     answer: AnswerWords | None
+    side: str = ""
 
 
 def judged_stretches(state: JobState, part: PartState) -> list[JudgedStretch]:
@@ -60,7 +63,8 @@ def judged_stretches(state: JobState, part: PartState) -> list[JudgedStretch]:
     for cell in part.cells:
         judged = judge(state.around.site, part, cell)
         words = told(judged.answer(state.now), state.around.tz) if judged is not None else None
-        out.append(JudgedStretch(cell, words))
+        side = side_named(part.part, part.operations, cell.cell.left, cell.cell.right)
+        out.append(JudgedStretch(cell, words, side))
     return out
 
 

@@ -7,7 +7,6 @@ from dataclasses import dataclass
 from datetime import tzinfo
 from typing import TYPE_CHECKING
 
-from amber_gable.core.work.sides import side_named
 from amber_gable.domain.job.site_record import Said
 from amber_gable.domain.wording import timed_at
 from amber_gable.domain.work.operation import Operation, Technique
@@ -59,8 +58,7 @@ def _stretch(judged: JudgedStretch, part: PaintedPart, zone: tzinfo, units: Unit
     whole = cell.cell.left == 0.0 and cell.cell.right == 1.0
     where = ""
     if not whole and part.item_kind:
-        left, right = cell.cell.left, cell.cell.right
-        where = side_named(part, cell.cell.operations, left, right) or f"{100 * left:.0f} to {100 * right:.0f} %"
+        where = judged.side or f"{100 * cell.cell.left:.0f} to {100 * cell.cell.right:.0f} %"
     elif not whole:
         ends = (units.length(width * cell.cell.left), units.length(width * cell.cell.right))
         where = f"{ends[0]} to {ends[1]}{'' if units.us else ' m'} from the left"

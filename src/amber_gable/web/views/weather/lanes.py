@@ -12,7 +12,6 @@ from typing import TYPE_CHECKING
 import numpy as np
 import numpy.typing as npt
 
-from amber_gable.core.climate.lane_parts import LanePart
 from amber_gable.domain.grid import SLOT_H, SLOT_S
 from amber_gable.domain.house.survey import Face
 from amber_gable.domain.job.plan import Task
@@ -22,6 +21,7 @@ from amber_gable.web.views.weather.strokes import Stroke, stroke
 from amber_gable.web.views.weather.timescale import FIRST_H, LAST_H, TimeScale
 
 if TYPE_CHECKING:
+    from amber_gable.core.climate.lane_parts import LanePart
     from amber_gable.core.weather.judged.slots import Slots
     from amber_gable.core.weather.outdoors.air import Array
 
