@@ -8,9 +8,15 @@ import numpy as np
 import pytest
 
 from amber_gable.core.weather.outdoors.sun import step_positions
+from amber_gable.core.weather.wall.slot_climate import Place, place_weather, surfaces_through
 from amber_gable.core.weather.wall.steps import to_steps
+from amber_gable.core.weather.wall.surface import FaceSurface
 from amber_gable.domain.errors import InputError
 from amber_gable.domain.grid import STEP_S, STEPS_PER_HOUR
+from amber_gable.domain.house.substrates import SUBSTRATES
+from amber_gable.domain.paint.generic_products import generic_product
+from amber_gable.domain.paint.method import Method
+from amber_gable.domain.work.working import Policy
 from amber_gable.exchange.weather.any_file import read_weather
 from amber_gable.exchange.weather.present_weather import (
     HEAVY,
@@ -22,7 +28,7 @@ from amber_gable.exchange.weather.present_weather import (
     epw_codes,
     synoptic_code,
 )
-from tests.weather_cases import TMY3, TMY3_NO_RAIN, real_year
+from tests.weather_cases import FULL_DAY, TMY3, TMY3_NO_RAIN, real_year
 
 DAY_STEPS = 24 * STEPS_PER_HOUR
 EPW_HEAD = [
@@ -251,10 +257,56 @@ def test_hours_whose_rain_is_missing_stay_unknown_and_are_counted() -> None:
     assert any("rain is not known in 700 hours" in n for n in series.notes)
 
 
-def test_a_station_whose_rain_is_mostly_missing_has_no_rain() -> None:
+def test_a_station_whose_rain_is_mostly_missing_keeps_the_rain_that_it_has() -> None:
+    """268 hours of rain, 302 mm, were dropped because the other hours were not known; these are asked about."""
     series = read_weather(TMY3_NO_RAIN.read_text(), TMY3_NO_RAIN.name)
-    assert series.rain_mm is None
-    assert any("holds no rain" in n for n in series.notes)
+    assert series.rain_mm is not None
+    assert np.isfinite(series.rain_mm).sum() == 268 and np.nansum(series.rain_mm) == pytest.approx(302.2)
+    assert any("rain is not known in 8492 hours" in n for n in series.notes)
+
+
+def test_rain_of_5_mm_an_hour_is_never_open_whatever_else_is_missing() -> None:
+    """A fifth of the year without its rain: what is known closes, what is not is asked about (it stood open)."""
+
+    def gappy(hour: int, fields: list[str]) -> None:
+        fields[33] = "999" if hour % 5 == 0 else "5.0" if 4000 <= hour < 4100 else "0.0"
+
+    series = read_weather(epw(gappy), "gappy.epw")
+    assert series.rain_mm is not None
+    begin = datetime(2026, 6, 16, tzinfo=UTC)
+    weather = place_weather(Place(45.0, 8.0, 250.0, UTC), series, begin, 3)
+    (wall,) = surfaces_through(weather, [FaceSurface(180.0, 90.0, SUBSTRATES["vinyl-siding"], 0.5)])
+    windows = wall.coat(generic_product("exterior-acrylic-standard"), Method.BRUSH, Policy(), FULL_DAY)
+    rains = (weather.slots.start + 900 * np.arange(len(weather.slots)))[np.isin(windows.first_letters()[0], ["R", "?"])]
+    hours = {int((t - weather.slots.start) // 3600) for t in rains}
+    assert windows.ok.sum() == 0 and len(hours) > 24
+
+
+def test_an_empty_field_under_flag_9_is_a_dry_hour_and_a_year_of_nothing_else_holds_no_rain() -> None:
+    """Stations that write down only what they see left 1,132 hours of rain unread."""
+
+    def when_seen(h: int, fields: list[str]) -> None:
+        fields[33] = "999"
+        fields[26:28] = ["0", "919999999"] if h % 8 == 0 else ["9", "" if h % 2 else "999999999"]
+
+    series = read_weather(epw(when_seen), "seen.epw")
+    assert series.rain_mm is not None and np.isfinite(series.rain_mm).all()
+    assert series.rain_mm.sum() == pytest.approx(1095 * MODERATE)
+
+    def never(h: int, fields: list[str]) -> None:
+        fields[33], fields[26:28] = "999", ["9", "999999999"]
+
+    assert read_weather(epw(never), "never.epw").rain_mm is None
+
+
+def test_rain_that_was_seen_counts_where_its_depth_is_missing() -> None:
+    def seen(hour: int, fields: list[str]) -> None:
+        fields[33] = "999" if hour < 100 else "0.4"
+        fields[27] = "909999999" if hour == 50 else "999999999"
+
+    rain = read_weather(epw(seen), "seen.epw").rain_mm
+    assert rain is not None
+    assert rain[50] == LIGHT and np.isnan(rain[:50]).all() and np.isnan(rain[51:100]).all()
 
 
 @pytest.mark.parametrize(

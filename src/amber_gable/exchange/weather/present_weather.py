@@ -26,6 +26,17 @@ def epw_codes(codes: str) -> float | None:
     return max(rain, _DRIZZLE.get(digits[2], 0.0), *frozen, 0.0)
 
 
+def epw_weather(flag: str, codes: str) -> float:
+    """mm/h from an EPW's present-weather flag and field; NaN where it cannot be known. Flag 0: looked at; 9: nobody
+    did, which files of stations that write something down only when there is something also have in dry hours, their
+    field then empty or without any weather. A year of nothing but those holds no rain at all."""
+    text = codes.strip()
+    if flag.strip() == "9" and text in ("", "999999999"):
+        return 0.0
+    found = epw_codes(text) if text else None
+    return float("nan") if found is None or flag.strip() != "0" else found
+
+
 def _classes(light: float, moderate: float, heavy: float) -> tuple[float, ...]:
     """The observer's tens 0 to 5: slight, moderate, heavy, each with breaks and without."""
     return (light, light, moderate, moderate, heavy, heavy)

@@ -11,7 +11,7 @@ from amber_gable.core.weather.outdoors.air import saturation_pressure
 from amber_gable.domain.errors import InputError
 from amber_gable.domain.weather.series import WeatherSeries
 from amber_gable.exchange.weather.checks import bridge, in_bounds, missing_column, number, numbers
-from amber_gable.exchange.weather.present_weather import epw_codes, synoptic_code
+from amber_gable.exchange.weather.present_weather import epw_weather, synoptic_code
 from amber_gable.exchange.weather.sunshine import read_sunshine
 
 HOURS = 8760
@@ -75,9 +75,7 @@ def read_epw(text: str, name: str) -> WeatherSeries:
         optional = field in ("cloud", "rain_mm", "ir_down")
         gaps[field] = (values >= missing) | ((values < 0) | (field == "cloud") & (values > 10) if optional else False)
         columns[field] = values * factor
-    weather = np.array(
-        [np.nan if (mm := epw_codes(r[27])) is None or r[26].strip() != "0" else mm for _, r in data if len(r) > 27]
-    )
+    weather = np.array([np.nan if len(r) < 28 else epw_weather(r[26], r[27]) for _, r in data])
     return _series(columns, gaps, weather, lines, name, latitude, longitude, altitude, zone)
 
 
@@ -192,9 +190,11 @@ def _series(
         values["ir_down"] = columns["ir_down"]
     depth_known = ~gaps["rain_mm"]
     # Some stations report no depth and files carry zeros for it; a year without a drop is no depth at all.
-    if depth_known.mean() > 0.9 and columns["rain_mm"][depth_known].sum() > 0:
-        values["rain_mm"] = np.where(depth_known, columns["rain_mm"], np.nan)
-    elif weather_rain.size == HOURS and np.isfinite(weather_rain).mean() > 0.9 and np.nansum(weather_rain) > 0:
+    if columns["rain_mm"][depth_known].sum() > 0:
+        # Rain that was seen counts where its depth is missing; that none was seen is no proof that none fell.
+        seen = np.where(weather_rain > 0, weather_rain, np.nan)
+        values["rain_mm"] = np.where(depth_known, columns["rain_mm"], seen)
+    elif np.nansum(weather_rain) > 0:
         values["rain_mm"] = weather_rain
         notes.append("rain taken from the file's present-weather codes: its depth is rough")
     else:
