@@ -29,7 +29,7 @@ FIRST = ("item", "shutters-1")
 
 
 def _site(bundle: JobBundle) -> SiteClimate:
-    return site_climate(bundle, real_year(), BEGIN, 12)
+    return site_climate(bundle, real_year(), BEGIN, 18)
 
 
 def _coat(site: SiteClimate) -> JudgedWork:

@@ -169,7 +169,7 @@ def test_stricter_hold_and_dew_schools_never_open_more_hours() -> None:
     touch, four, night = (_evening_hours(Policy(hold=h)) for h in ("touch-dry", "four-hours", "overnight"))
     assert touch >= four >= night
     assert touch > night, "on cold nights the overnight school closes the day"
-    ready, dry = (_evening_hours(Policy(dew=d)) for d in ("rain-ready", "touch-dry"))
+    ready, dry = (_evening_hours(Policy(dew=d), 18.0, 13.0) for d in ("rain-ready", "touch-dry"))
     assert dry > ready > 0
 
 

@@ -7,7 +7,7 @@ from datetime import datetime, timedelta
 import numpy as np
 
 from amber_gable.core.climate.job_climate import SiteClimate
-from amber_gable.core.weather.film.drying import DryingStage
+from amber_gable.core.weather.film.drying import DryingStage, not_sooner
 from amber_gable.core.weather.judged.rules import RAIN_MEASURABLE
 from amber_gable.domain.grid import STEP_S
 from amber_gable.domain.house.survey import Item, Zone
@@ -53,7 +53,9 @@ def film_of(
         if after >= len(ticks):
             return np.inf
         before = ticks[after - 1]
-        return after - 1 + float((wanted - before) / (ticks[after] - before))
+        found = np.array([after - 1 + float((wanted - before) / (ticks[after] - before))])
+        hours, laid = stage.hours(product), np.array([at])
+        return float(not_sooner(found, laid, stage, hours, by_film=site.policy.by_film)[0])
 
     def local(step: float) -> datetime | None:
         return slots.moment(steps.start + STEP_S * step)

@@ -84,6 +84,13 @@ _TOPICS = (
         School("rain-ready", "Until rain-ready", "No leached or dull patches.", "Early end of the day in autumn."),
         School("touch-dry", "Until dry to touch", "Later last strokes.", "Dull or streaked patches."),
     ), AskedBy.WEATHER),
+    Topic("recoat", "May a film be ready before its sheet says?", (
+        School("sheet", "Never sooner than the sheet", "Rain-ready, recoat and walked on after the sheet's own "
+               "hours at the least, however warm and dry it is.", "A hot afternoon's hours are not won."),
+        School("film", "The film tells", "Warm, dry air brings the next coat forward as the computed film has it.",
+               "A film that feels dry and is not takes up the next one's solvent: wrinkles, soft for weeks; the "
+               "sheet's maker answers for nothing."),
+    ), AskedBy.WEATHER),
     Topic("season", "For which weeks is the paint chosen?", (
         School("mild", "Mild weeks", "Of all that serves, what suits best and costs least.",
                "A week of colder days stops the job."),

@@ -9,7 +9,7 @@ from pydantic import Field, ValidationInfo, field_validator, model_validator
 from amber_gable.domain.base import Percent, Record
 from amber_gable.domain.work.schools import DEFAULTS, TOPICS
 
-WEATHER_SCHOOLS = ("sun", "hold", "dew", "rain")
+WEATHER_SCHOOLS = ("sun", "hold", "dew", "rain", "recoat")
 
 
 class Skill(StrEnum):
@@ -62,11 +62,17 @@ class Policy(PolicyLimits):
     hold: str = DEFAULTS["hold"]
     dew: str = DEFAULTS["dew"]
     rain: str = DEFAULTS["rain"]
+    recoat: str = DEFAULTS["recoat"]
 
     @field_validator(*WEATHER_SCHOOLS)
     @classmethod
     def _known(cls, code: str, info: ValidationInfo) -> str:
         return TOPICS[info.field_name or ""].school(code).code
+
+    @property
+    def by_film(self) -> bool:
+        """Whether a film's stages may be reached sooner than its sheet says."""
+        return self.recoat == "film"
 
     def in_wind(self, wind_max: float | None) -> Self:
         """The same for work that bears no more than that wind, m/s."""

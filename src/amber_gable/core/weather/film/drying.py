@@ -38,6 +38,8 @@ HYDRATES_FROM_C, CEMENT_DRIES = 5.0, 1.0
 """Least surface temperature at which cement hardens in useful time, and how fast, against the reference room, water
 may leave it before it wants for it: assumptions."""
 RATE_MAX = 3.0
+FORMS_FILM = (Base.WATERBORNE, Base.HYBRID, Base.ELASTOMERIC)
+"""Bases whose binder must flow together and does not when it is cold; the others only wait."""
 FREEZES_C = 0.0
 
 
@@ -87,6 +89,10 @@ class StageRates:
     touch: Array
     through: Array
     evaporation: Array
+
+    def rows(self, index: list[int]) -> "StageRates":
+        """Of some faces."""
+        return StageRates(self.touch[index], self.through[index], self.evaporation[index])
 
     def clock(self, stage: DryingStage) -> Array:
         """Hours that the stage's clock has run at each step boundary, (..., T + 1)."""
@@ -160,6 +166,26 @@ def clocks(rate: Array) -> Array:
     """Hours run at each step boundary, (..., T + 1), at a rate of shape (..., T)."""
     zero = np.zeros((*rate.shape[:-1], 1))
     return np.asarray(np.concatenate([zero, np.cumsum(rate, axis=-1)], axis=-1) * (STEP_S / 3600.0))
+
+
+NOT_SOONER = (DryingStage.RAIN_READY, DryingStage.RECOAT, DryingStage.FOOT, DryingStage.FURNITURE)
+"""Stages that are not told sooner than the sheet's own hours, unless the school of recoating lets the film tell."""
+
+
+def stage_at(
+    rates: StageRates, stage: DryingStage, product: Product, laid_at: Ints, laid: float = 1.0, *, by_film: bool = False
+) -> Array:
+    """When a stage is reached, as `reached` gives it, of a film `laid` times as thick as its sheet has it; `by_film`:
+    also where that is sooner than the sheet's hours."""
+    hours = stage.hours(product, laid)
+    return not_sooner(reached(rates.clock(stage), laid_at, hours), laid_at, stage, hours, by_film=by_film)
+
+
+def not_sooner(at: Array, laid_at: Ints, stage: DryingStage, hours: float, *, by_film: bool) -> Array:
+    """Steps (..., S) at which a stage of films laid at (S,) is reached, put off to the sheet's hours at the least."""
+    if by_film or stage not in NOT_SOONER:
+        return at
+    return np.asarray(np.maximum(at, laid_at + hours * 3600 / STEP_S))
 
 
 def reached(clock: Array, laid_at: Ints, hours: float) -> Array:

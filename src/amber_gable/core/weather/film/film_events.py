@@ -6,7 +6,7 @@ from dataclasses import dataclass
 import numpy as np
 import numpy.typing as npt
 
-from amber_gable.core.weather.film.drying import FREEZES_C, DryingStage, StageRates
+from amber_gable.core.weather.film.drying import FORMS_FILM, FREEZES_C, DryingStage, StageRates
 from amber_gable.core.weather.film.limits import Limit
 from amber_gable.core.weather.judged.rules import RAIN_MEASURABLE, WET_FILM
 from amber_gable.core.weather.outdoors.air import Array
@@ -17,8 +17,6 @@ from amber_gable.domain.weather.severity import Severity
 
 DUST_WIND = 8.0
 """m/s from which on grit flies that sticks to a film: an assumption, a fresh breeze."""
-FORMS_FILM = (Base.WATERBORNE, Base.HYBRID, Base.ELASTOMERIC)
-"""Bases whose binder must flow together and does not when it is cold; the others only wait."""
 
 
 @dataclass(frozen=True)
@@ -49,6 +47,8 @@ class _Kind:
 _RAIN = _Kind("rain", DryingStage.RAIN_READY, "mm", lambda v: float(v.sum() * STEP_S / 3600))
 _DEW = _Kind("dew", DryingStage.RAIN_READY, "g/m²", lambda v: float(v.max()))
 _COLD = _Kind("cold", DryingStage.TOUCH, "°C", lambda v: float(v.min()))
+_COLD_FORMING = _Kind("cold", DryingStage.RAIN_READY, "°C", lambda v: float(v.min()))
+"""Of what must flow together: a pause in the cold is not made up for."""
 _FROST = _Kind("frost", DryingStage.RAIN_READY, "°C", lambda v: float(v.min()))
 _HEAT = _Kind("heat", DryingStage.TOUCH, "°C", lambda v: float(v.max()))
 _DUST = _Kind("dust", DryingStage.TOUCH, "m/s", lambda v: float(v.max()))
@@ -63,10 +63,11 @@ def film_events(
     # Water that stands where none falls has condensed; what rain left is told of as rain.
     rained = np.convolve(falls > 0, np.ones(6))[: len(falls)] > 0
     dew = np.where(rained, 0.0, 1000 * climate.water_film[0])
+    cold = _COLD_FORMING if product.base in FORMS_FILM else _COLD
     found = [
         (_RAIN, falls, falls >= RAIN_MEASURABLE),
         (_DEW, dew, dew > 1000 * WET_FILM),
-        (_COLD, surface, (surface < limits["surface_min"].value) & (surface >= FREEZES_C)),
+        (cold, surface, (surface < limits["surface_min"].value) & (surface >= FREEZES_C)),
         (_FROST, surface, surface < FREEZES_C),
         (_HEAT, surface, surface > limits["surface_max"].value),
         (_DUST, steps.wind, steps.wind > DUST_WIND),
@@ -115,9 +116,11 @@ def _judged(kind: _Kind, product: Product, share: float, worst: float, lasts_h: 
     if kind is _FROST:
         return (Severity.SPOILS, "breaks the film before it has formed") if waterborne else (Severity.MARKS, "stops it")
     if kind is _COLD:
-        if not waterborne:
-            return Severity.MARKS, "slows it; dust and insects have longer"
+        return Severity.MARKS, "slows it; dust and insects have longer"
+    if kind is _COLD_FORMING:
         return (Severity.SPOILS if lasts_h >= 1.0 else Severity.HARMS), "keeps the film from flowing together"
+    if kind is _HEAT and product.base is Base.ALKYD:
+        return Severity.SPOILS, "skins it over while it is wet below: wrinkles and blisters"
     if kind is _HEAT:
         return Severity.HARMS, "skins it over: lap marks, blisters"
     return Severity.MARKS, "blows dust onto it"

@@ -4,7 +4,7 @@ from dataclasses import dataclass
 
 import numpy as np
 
-from amber_gable.core.weather.film.drying import DryingStage, reached, stage_rates
+from amber_gable.core.weather.film.drying import DryingStage, not_sooner, reached, stage_rates
 from amber_gable.core.weather.judged.rules import RAIN_MEASURABLE
 from amber_gable.core.weather.outdoors.air import Array
 from amber_gable.core.weather.wall.surface import Climate
@@ -43,7 +43,9 @@ class Race:
         return self.last_stroke is not None and self.last_stroke >= self.ends - 1
 
 
-def race(climate: Climate, product: Product, begins: float, takes_h: float, sure: float = SURE) -> Race:
+def race(
+    climate: Climate, product: Product, begins: float, takes_h: float, sure: float = SURE, *, by_film: bool = False
+) -> Race:
     """The first face of a climate, in each of its members.
 
     A stroke is caught where rain reaches the face before it is rain-ready. The work is judged stroke by stroke, at the
@@ -58,7 +60,9 @@ def race(climate: Climate, product: Product, begins: float, takes_h: float, sure
     rates = stage_rates(climate, product)
     clock = np.broadcast_to(rates.clock(DryingStage.RAIN_READY)[0], (*climate.surface[0].shape[:-1], len(steps) + 1))
     rows = np.ascontiguousarray(clock.reshape(-1, len(steps) + 1))
-    ready = reached(rows, strokes.astype(np.int64), DryingStage.RAIN_READY.hours(product))
+    stage, laid_at = DryingStage.RAIN_READY, strokes.astype(np.int64)
+    hours = stage.hours(product)
+    ready = not_sooner(reached(rows, laid_at, hours), laid_at, stage, hours, by_film=by_film)
     falls = climate.wall_rain[0].reshape(-1, len(steps)) >= RAIN_MEASURABLE
     next_rain = _next(falls)[:, np.minimum(strokes, len(steps) - 1)]
     fine = (ready <= next_rain) & np.isfinite(ready)

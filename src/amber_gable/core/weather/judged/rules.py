@@ -8,6 +8,7 @@ from functools import cached_property
 import numpy as np
 import numpy.typing as npt
 
+from amber_gable.core.weather.film.drying import FORMS_FILM
 from amber_gable.core.weather.film.limits import Limit
 from amber_gable.core.weather.judged.extremes import greatest_over, least_over
 from amber_gable.core.weather.judged.slots import Slots, greatest, least
@@ -16,6 +17,7 @@ from amber_gable.core.weather.outdoors.driving_rain import rain_finds
 from amber_gable.core.weather.wall.steps import Steps
 from amber_gable.core.weather.wall.surface import Climate
 from amber_gable.domain.grid import STEP_S
+from amber_gable.domain.paint.product import Base
 from amber_gable.domain.work.operation import OperationKind
 from amber_gable.domain.work.working import CrewDay, Policy
 
@@ -128,19 +130,26 @@ def film_checks(
     policy: Policy,
     crew: CrewDay,
     damp: Array | None,
+    base: Base,
 ) -> list[Check]:
-    """All ten rules for laying a coat with these `limits` in each slot. damp (F, S) or (..., S): moisture of the
+    """All ten rules for laying a coat on that `base` with these `limits` in each slot. What would spoil its film
+    (film/film_events.py) is a rule under every school. damp (F, S) or (..., S): moisture of the
     substrate %, NaN where nobody knows it."""
     steps, lead, count = climate.steps, climate.lead, len(climate.steps)
     a, b = slots.first, slots.end
     touch, ready = _boundary(drying.touch, count), _boundary(drying.rain_ready, count)
     held_until = np.maximum(drying.touch, b + limits["hold"].value * 3600 / STEP_S)
+    if base in FORMS_FILM:
+        # A binder that has to flow together does not make up for a pause in the cold.
+        held_until = np.maximum(held_until, drying.rain_ready)
     hold_end, latest = _boundary(held_until, count), np.maximum(held_until, drying.rain_ready)
     dew_end = ready if policy.dew == "rain-ready" else touch
     air_high, surface_high = _in_slots(steps, "air", slots, greatest), greatest(climate.surface, slots)
     beam = greatest(climate.poa_direct, slots)
     low = limits["surface_min"]
-    held = Limit(low.value, low.unit, f"{low.source}, held {limits['hold'].value:g} h ({limits['hold'].source})")
+    until_formed = ", and until rain-ready" if base in FORMS_FILM else ""
+    least_h = f"held {limits['hold'].value:g} h ({limits['hold'].source}){until_formed}"
+    held = Limit(low.value, low.unit, f"{low.source}, {least_h}")
     checks = [
         _check("air-low", _in_slots(steps, "air", slots, least), limits["air_min"], lead),
         _check("air-high", air_high, limits["air_max"], lead),
@@ -156,10 +165,12 @@ def film_checks(
         *(_rain_on_face(climate, a, b, ready, policy) if policy.rain == "face" else _rain(climate, a, ready, policy)),
         *_presence(climate, slots, limits["wind"], crew),
     ]
-    if policy.sun == "temperature":
-        # Who keeps coats out of the sun relies on the shade; who lets temperature decide asks it of the film too.
+    if policy.sun == "temperature" or base is Base.ALKYD:
+        # Who keeps coats out of the sun relies on the shade; who lets temperature decide asks it of the film too. An
+        # oil film that gets hot while it is wet wrinkles under every school.
         hottest = limits["surface_max"]
-        until_dry = Limit(hottest.value, hottest.unit, f"{hottest.source}; sun school: temperature decides")
+        why = "an oil film wrinkles" if base is Base.ALKYD else "sun school: temperature decides"
+        until_dry = Limit(hottest.value, hottest.unit, f"{hottest.source}; {why}")
         checks.append(_check("heats-up", greatest_over(climate.surface, b, touch), until_dry, lead))
     if damp is not None and np.isfinite(damp).any() and "moisture" in limits:
         value = np.where(np.isnan(damp), -np.inf, damp)

@@ -7,7 +7,7 @@ from functools import cached_property
 import numpy as np
 import numpy.typing as npt
 
-from amber_gable.core.weather.film.drying import DryingStage, reached, stage_rates
+from amber_gable.core.weather.film.drying import DryingStage, stage_at, stage_rates
 from amber_gable.core.weather.film.limits import Limit, coat_limits
 from amber_gable.core.weather.judged import slots as slots_
 from amber_gable.core.weather.judged.rules import Check, Drying, film_checks, preparation_checks
@@ -118,10 +118,10 @@ def film_windows(
     `moisture` what limits it; without a limit it stops nothing."""
     rates = stage_rates(climate, product)
     stages = (DryingStage.TOUCH, DryingStage.RAIN_READY, DryingStage.RECOAT)
-    drying = Drying(*(reached(rates.clock(stage), slots.end, stage.hours(product, laid)) for stage in stages))
+    drying = Drying(*(stage_at(rates, s, product, slots.end, laid, by_film=policy.by_film) for s in stages))
     damp = None if moisture_pct is None else _in_slots(moisture_pct, slots)
     limits = coat_limits(product, policy, moisture, sprays=method.sprays)
-    checks = film_checks(climate, slots, limits, drying, policy, crew, damp)
+    checks = film_checks(climate, slots, limits, drying, policy, crew, damp, product.base)
     start = climate.steps.start
     wet_edge = OPEN_TIME_MIN[product.base] / np.maximum(slots_.mean(rates.evaporation, slots), 0.1)
     return Windows(

@@ -12,7 +12,7 @@ from amber_gable.core.climate.lane_parts import LanePart, lane_parts
 from amber_gable.core.state.answers import AnswerWords, told
 from amber_gable.core.state.judgement import Answer, Judged, weather_answer
 from amber_gable.core.survey.amounts.painted import part_key
-from amber_gable.core.weather.film.drying import DryingStage, reached, stage_rates
+from amber_gable.core.weather.film.drying import DryingStage, stage_at, stage_rates
 from amber_gable.core.weather.futures.members import Coat, Odds, Preparation
 from amber_gable.core.weather.judged.slots import mean
 from amber_gable.core.weather.judged.windows import SlotReadings, Windows, slot_readings
@@ -44,7 +44,7 @@ _SHOWN = (DryingStage.TOUCH, DryingStage.RAIN_READY, DryingStage.RECOAT, DryingS
 class JudgedFace:
     """A face, or items with a lane of their own, as judged: its one-row climate, and for every slot whether the step
     may be done or what stops it. `judged` holds the part's state too; without it the weather alone is shown, for a coat
-    that is asked about. `lane`: what the row stands for."""
+    that is asked about. `by_film`: its film may be ready before its sheet says. `lane`: what the row stands for."""
 
     lane: LanePart
     what: str
@@ -58,6 +58,7 @@ class JudgedFace:
     judged: Judged | None = None
     section_m2_per_minute: float | None = None
     people: int = 1
+    by_film: bool = False
 
     @property
     def face(self) -> Face:
@@ -112,7 +113,7 @@ class JudgedFace:
         for stage in _SHOWN:
             hours = stage.hours(self.product)
             if np.isfinite(hours):
-                step = float(reached(rates.clock(stage), laid, hours)[0, 0])
+                step = float(stage_at(rates, stage, self.product, laid, by_film=self.by_film)[0, 0])
                 out.append((stage, slots.moment(self.climate.steps.start + STEP_S * step)))
         return out
 
@@ -168,6 +169,7 @@ def of_step(site: SiteClimate, lane: LanePart, judged: Judged) -> JudgedFace:
         judged=judged,
         section_m2_per_minute=section_m2_per_minute(judged.state.part, work.stint.first, pace),
         people=pace.people,
+        by_film=site.policy.by_film,
     )
 
 
@@ -202,7 +204,18 @@ def _of_coat(
     windows = site.windows(part, colour, step, where)
     climate = site.surface_of(part, colour, where).climate
     letters = windows.first_letters()[0]
-    return JudgedFace(lane, f"{coat.name}, {by.value}", climate, windows, windows.ok[0], letters, coat, by, step)
+    return JudgedFace(
+        lane,
+        f"{coat.name}, {by.value}",
+        climate,
+        windows,
+        windows.ok[0],
+        letters,
+        coat,
+        by,
+        step,
+        by_film=site.policy.by_film,
+    )
 
 
 def _last_coat(bundle: JobBundle, finish: Finish | None) -> tuple[Product | None, Method | None]:

@@ -68,4 +68,10 @@ def _may_rain(view: JobView, begin: datetime, end: datetime) -> bool:
 
 def _race(view: JobView, coat: Coat, begins: datetime, end: datetime) -> Race:
     climate = surface_climate(futures(view).steps, (coat.surface,))
-    return race(climate, coat.product, begins.timestamp(), (end - begins).total_seconds() / 3600)
+    return race(
+        climate,
+        coat.product,
+        begins.timestamp(),
+        (end - begins).total_seconds() / 3600,
+        by_film=view.bundle.policy.by_film,
+    )
