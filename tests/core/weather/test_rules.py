@@ -252,8 +252,8 @@ def test_a_night_beyond_the_forecast_does_not_count_as_kept() -> None:
 
 @pytest.mark.parametrize(("chance", "wet"), [(80.0, True), (10.0, False)])
 def test_likely_rain_wets_the_wall_though_no_depth_is_told(chance: float, wet: bool) -> None:
-    """Four hours of it from 9 h on: the wall it blows at is wet when it ends, the one behind is not."""
-    dry = steady(datetime.fromisoformat("2026-06-08T00:00-04:00"), 120, offset_h=-4.0, wind_ms=4.0)
+    """Four damp hours of it from 9 h on: the wall it blows at is wet when it ends, the one behind is not."""
+    dry = steady(datetime.fromisoformat("2026-06-08T00:00-04:00"), 120, offset_h=-4.0, wind_ms=4.0, rh_pct=92.0)
     often = np.where(np.isin(np.arange(120), range(48 + 9, 48 + 13)), chance, 0.0)
     climate = climate_of(replace(dry, rain_mm=None, rain_pct=often), NORTHERN, walls(200.0, 20.0))
     film = climate.water_film[:, (48 + 13) * STEPS_PER_HOUR - 1]
@@ -288,7 +288,7 @@ def test_where_the_rain_is_not_known_the_answer_is_not_known() -> None:
         (OperationKind.CAULK, {"air_c": 3.0}, ["C"]),
         (OperationKind.WASH, {"air_c": 3.0}, []),
         (OperationKind.WASH, {"air_c": 0.0}, ["C"]),
-        (OperationKind.SCRAPE, {"rain_mm": 1.0}, ["R", "D"]),
+        (OperationKind.SCRAPE, {"rain_mm": 6.0}, ["R", "D"]),
     ],
 )
 def test_preparation_has_lighter_rules(kind: OperationKind, weather: dict[str, float], letters: list[str]) -> None:

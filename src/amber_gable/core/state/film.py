@@ -8,7 +8,7 @@ import numpy as np
 
 from amber_gable.core.climate.job_climate import SiteClimate
 from amber_gable.core.weather.film.drying import DryingStage, not_sooner
-from amber_gable.core.weather.judged.rules import RAIN_MEASURABLE
+from amber_gable.core.weather.judged.rules import RAIN_ON_FACE
 from amber_gable.domain.grid import STEP_S
 from amber_gable.domain.house.survey import Item, Zone
 from amber_gable.domain.paint.product import Product
@@ -62,7 +62,7 @@ def film_of(
 
     ready = when(DryingStage.RAIN_READY)
     fresh = surface.climate.wall_rain[0, at : int(min(np.ceil(ready), len(steps)))]
-    wet = np.flatnonzero(fresh >= RAIN_MEASURABLE)
+    wet = np.flatnonzero(fresh >= RAIN_ON_FACE)
     return Film(
         product=product,
         laid_at=laid_at,

@@ -13,7 +13,7 @@ from amber_gable.core.state.wait import Wait
 from amber_gable.core.survey.amounts.painted import PaintedPart
 from amber_gable.core.survey.findings.moisture import judged_moisture
 from amber_gable.core.weather.film.drying import DryingStage
-from amber_gable.core.weather.judged.rules import RAIN_MEASURABLE
+from amber_gable.core.weather.judged.rules import RAIN_ON_FACE
 from amber_gable.core.work.sides import sides
 from amber_gable.core.work.stints import Stint
 from amber_gable.core.work.waits import PAST, dampens, film_stage, keeps_rain_out, seals, shuts_in, wait_hours
@@ -222,7 +222,7 @@ def _rained_on(around: Surroundings, part: PaintedPart, since: datetime) -> bool
         int(np.clip((t.timestamp() - climate.steps.start) // STEP_S, 0, len(climate.steps)))
         for t in (since, around.now)
     )
-    return bool((climate.wall_rain[0, first:end] >= RAIN_MEASURABLE).any())
+    return bool((climate.wall_rain[0, first:end] >= RAIN_ON_FACE).any())
 
 
 def _reading_since(part: PaintedPart, since: datetime | None, tz: tzinfo) -> tuple[float, datetime] | None:

@@ -8,7 +8,7 @@ import numpy.typing as npt
 
 from amber_gable.core.weather.film.drying import FORMS_FILM, FREEZES_C, DryingStage, StageRates
 from amber_gable.core.weather.film.limits import Limit
-from amber_gable.core.weather.judged.rules import RAIN_MEASURABLE, WET_FILM
+from amber_gable.core.weather.judged.rules import RAIN_ON_FACE, WET_FILM
 from amber_gable.core.weather.outdoors.air import Array
 from amber_gable.core.weather.wall.surface import Climate
 from amber_gable.domain.grid import STEP_S
@@ -65,7 +65,7 @@ def film_events(
     dew = np.where(rained, 0.0, 1000 * climate.water_film[0])
     cold = _COLD_FORMING if product.base in FORMS_FILM else _COLD
     found = [
-        (_RAIN, falls, falls >= RAIN_MEASURABLE),
+        (_RAIN, falls, falls >= RAIN_ON_FACE),
         (_DEW, dew, dew > 1000 * WET_FILM),
         (cold, surface, (surface < limits["surface_min"].value) & (surface >= FREEZES_C)),
         (_FROST, surface, surface < FREEZES_C),

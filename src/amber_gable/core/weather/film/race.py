@@ -5,7 +5,7 @@ from dataclasses import dataclass
 import numpy as np
 
 from amber_gable.core.weather.film.drying import DryingStage, not_sooner, reached, stage_rates
-from amber_gable.core.weather.judged.rules import RAIN_MEASURABLE
+from amber_gable.core.weather.judged.rules import RAIN_ON_FACE
 from amber_gable.core.weather.outdoors.air import Array
 from amber_gable.core.weather.wall.surface import Climate
 from amber_gable.domain.grid import STEP_S
@@ -63,7 +63,7 @@ def race(
     stage, laid_at = DryingStage.RAIN_READY, strokes.astype(np.int64)
     hours = stage.hours(product)
     ready = not_sooner(reached(rows, laid_at, hours), laid_at, stage, hours, by_film=by_film)
-    falls = climate.wall_rain[0].reshape(-1, len(steps)) >= RAIN_MEASURABLE
+    falls = climate.wall_rain[0].reshape(-1, len(steps)) >= RAIN_ON_FACE
     next_rain = _next(falls)[:, np.minimum(strokes, len(steps) - 1)]
     fine = (ready <= next_rain) & np.isfinite(ready)
     kept = np.minimum.accumulate(fine, axis=1)

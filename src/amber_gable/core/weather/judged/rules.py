@@ -24,6 +24,9 @@ from amber_gable.domain.work.working import CrewDay, Policy
 WET_FILM = 0.010
 """Water film, kg/m², above which a surface counts as wet or a fresh film as dewed."""
 RAIN_MEASURABLE = 0.1
+RAIN_ON_FACE = 0.02
+"""mm/h from which on drops mark a fresh film: about what a wall catches of the least rain that is measured in a
+moderate wind (0.14 × 2/9 × 4 m/s × 0.1^(8/9)). An assumption."""
 DIRECT_SUN = 120.0
 WARM_AIR, WARM_SURFACE = 18.0, 32.0
 DAYLIGHT_MARGIN = 0.5
@@ -62,6 +65,8 @@ _RULES = [WeatherRule(*row) for row in (
     ("rain", 7, "R", "Rain probability, highest until rain-ready", "%", False,
      "a product that is rain-ready sooner, or a drier day"),
     ("rain-depth", 7, "R", "Rain, heaviest until rain-ready", "mm/h", False,
+     "a product that is rain-ready sooner, or a drier day"),
+    ("rain-face", 7, "R", "Rain on the face, heaviest until rain-ready", "mm/h", False,
      "a product that is rain-ready sooner, or a drier day"),
     ("wind", 8, "W", "Wind, strongest while coating", "m/s", False, "a calmer hour, or brush instead of spray"),
     ("sun", 9, "H", "Direct sun on the face", "W/m²", False,
@@ -243,8 +248,8 @@ def _rain_on_face(climate: Climate, a: Ints, b: Ints, end: Ints, policy: Policy)
         chance = np.maximum(greatest_over(steps.rain_pct, a, b), greatest_over(finds, b, end))
         yield _check("rain", chance, policy.rain_probability_max_pct, lead)
     if steps.rain is not None:
-        depth = np.maximum(greatest_over(steps.rain, a, b), greatest_over(climate.wall_rain, b, end))
-        yield _check("rain-depth", depth, RAIN_MEASURABLE - 1e-9, lead)
+        yield _check("rain-depth", greatest_over(steps.rain, a, b), RAIN_MEASURABLE - 1e-9, lead)
+        yield _check("rain-face", greatest_over(climate.wall_rain, b, end), RAIN_ON_FACE - 1e-9, lead)
 
 
 def _presence(climate: Climate, slots: Slots, wind_max: float | Limit, crew: CrewDay) -> Iterator[Check]:

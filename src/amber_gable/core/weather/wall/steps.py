@@ -117,7 +117,7 @@ class Steps:
 
     @cached_property
     def rain_on_walls(self) -> Array:
-        """Rain on a wall square to the wind, mm/h: 2/9 v R^(8/9) (ISO 15927-3:2009)."""
+        """Rain on a wall free on an airfield, square to the wind, mm/h: 2/9 v R^(8/9) (ISO 15927-3:2009)."""
         return np.asarray(2.0 / 9.0 * self.wind * self.falling ** (8.0 / 9.0))
 
     def sheltered(self, light: float, wind: float, warmer_k: float | Array = 0.0) -> "Steps":

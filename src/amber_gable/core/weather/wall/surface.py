@@ -134,7 +134,7 @@ def surface_climate(steps: Steps, faces: tuple[FaceSurface, ...], water: Sequenc
         shaded=[f.shaded for f in faces],
     )
     facing = facing_wind(steps, azimuth)
-    wall_rain = driving_rain(steps, facing, tilt)
+    wall_rain = driving_rain(steps, facing, tilt, [f.exposure for f in faces])
     if any(f.rain_exposure != 1.0 for f in faces):
         wall_rain *= beside(np.array([f.rain_exposure for f in faces]), steps.air)
     if any(eaves):
