@@ -67,7 +67,7 @@ _ROWS = [
     ("metal-roof", "Profiled metal roofing", "metal", 4e3, 0.3, 0.85, 1.12, 1.00, "rib"),
     ("stucco-smooth", "Stucco, smooth", "masonry", 35e3, 0.5, 0.90, 1.10, 1.30, "stucco"),
     ("stucco-medium", "Stucco, medium texture", "masonry", 35e3, 0.5, 0.90, 1.30, 1.40, "stucco"),
-    ("stucco-heavy", "Stucco, heavy texture", "masonry", 35e3, 0.5, 0.90, 1.65, 1.50, "stucco"),
+    ("stucco-heavy", "Stucco, heavy texture", "masonry", 120e3, 0.5, 0.90, 1.65, 1.50, "stucco"),
     ("brick", "Brick", "masonry", 140e3, 1.2, 0.90, 1.15, 1.30, "brick"),
     ("block", "Concrete block", "masonry", 150e3, 1.5, 0.90, 1.20, 1.50, "brick"),
     ("concrete-slab", "Concrete porch or slab", "masonry", 200e3, 0.0, 0.90, 1.05, 1.30, "plain"),

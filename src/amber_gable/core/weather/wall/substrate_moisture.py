@@ -16,9 +16,10 @@ import numpy.typing as npt
 
 from amber_gable.core.weather.film.drying import arrhenius
 from amber_gable.core.weather.film.limits import Limit
-from amber_gable.core.weather.outdoors.air import Array, saturation_pressure, vapour_density
-from amber_gable.core.weather.wall.balance import AIR_HEAT_CAPACITY, LEWIS_TERM
-from amber_gable.core.weather.wall.moisture_loop import masonry_steps, wood_steps
+from amber_gable.core.weather.outdoors.air import KELVIN, Array, saturation_pressure, vapour_density
+from amber_gable.core.weather.outdoors.sky import STEFAN_BOLTZMANN
+from amber_gable.core.weather.wall.balance import AIR_HEAT_CAPACITY, LATENT_HEAT, LEWIS_TERM
+from amber_gable.core.weather.wall.moisture_loop import MasonryDrive, masonry_steps, wood_steps
 from amber_gable.core.weather.wall.surface import Climate
 from amber_gable.core.weather.wall.wood import equilibrium_moisture
 from amber_gable.domain.findings.moisture_figures import MasonryFigures, WoodFigures, moisture_figures
@@ -37,6 +38,9 @@ DRY_MASONRY_PCT = 10.0
 """Of what its outer zone holds: about what is left when a taped plastic sheet shows no more dew. An assumption."""
 AT_FIRST = 0.08
 """Saturation of masonry that nobody has washed or rained on."""
+IN_SATURATED_AIR, SORPTION = 0.1, 4.0
+"""Saturation of masonry in air that is saturated, by the day's mean humidity to a power: what a taped sheet shows no
+dew of. An assumption; published sorption of brick and render lies on both sides of it."""
 METER_PCT, UNREAD_PCT, OF_CHANGE = 1.0, 2.5, 0.25
 """Half the band: of a reading, of wood nobody read, and the share of what was computed since the reading that is added.
 """
@@ -186,6 +190,7 @@ class _Run:
         self.surface, self.convection = of(climate.surface[0]), of(climate.convection[0])
         self.rain = of(climate.wall_rain[0]) * (STEP_S / 3600 if bare else 0.0)
         self.air, self.vapour = of(climate.steps.air), of(climate.steps.vapour)
+        self.emissivity, self.u = climate.faces[0].substrate.emissivity, climate.faces[0].substrate.u_behind
 
     def step_of(self, event: MoistureEvent) -> int:
         return int((event.at - self.start) // STEP_S)
@@ -206,18 +211,24 @@ class _Run:
             else:
                 washed[self.step_of(event)] = self.figures.washed
         if isinstance(self.figures, MasonryFigures):
-            supply = self.rain / self.figures.holds_kg
-            return scale * masonry_steps(self._evaporates(factor), supply, (read, washed), AT_FIRST)
+            drive = self._masonry(self.figures, factor)
+            return scale * masonry_steps(drive, (read, washed), np.full(len(self.surface), AT_FIRST))
         return self._wood(self.figures, factor, (read, washed))
 
-    def _evaporates(self, factor: float) -> Array:
-        """Share of a full masonry that a wet surface would lose in each step."""
-        assert isinstance(self.figures, MasonryFigures)
+    def _masonry(self, figures: MasonryFigures, factor: float) -> MasonryDrive:
+        """What it would lose as a wet surface; of the heat that its face is given for every kelvin that it is cooled,
+        by the air, the sky and what lies behind it, how much that takes (Penman 1948); and the moisture of its air."""
         held = vapour_density(saturation_pressure(self.surface), self.surface)
         around = vapour_density(self.vapour, self.air)
         exchange = self.convection / (AIR_HEAT_CAPACITY * LEWIS_TERM)
-        lost = np.maximum(exchange * (held - around), 0.0) * STEP_S / self.figures.holds_kg
-        return np.asarray(lost / factor)
+        lost = np.maximum(exchange * (held - around), 0.0) * STEP_S / (figures.holds_kg * factor)
+        kelvin = self.surface + KELVIN
+        steeper = vapour_density(saturation_pressure(self.surface + 0.5), self.surface + 0.5)
+        slope = steeper - vapour_density(saturation_pressure(self.surface - 0.5), self.surface - 0.5)
+        given = self.convection + 4 * self.emissivity * STEFAN_BOLTZMANN * kelvin**3 + self.u
+        humid = np.clip(self.vapour / saturation_pressure(self.surface), 0.0, MOST_RH / 100)
+        air = IN_SATURATED_AIR * _over_a_day(humid) ** SORPTION
+        return MasonryDrive(lost, LATENT_HEAT * exchange * slope / given, self.rain / figures.holds_kg, air)
 
     def _wood(self, figures: WoodFigures, factor: float, events: tuple[Array, Array]) -> Array:
         board = (self.surface + self.air) / 2
