@@ -24,7 +24,7 @@ from amber_gable.domain.errors import NoClimate
 from amber_gable.domain.findings.meter import MeterPlace, MeterReading, MeterUnavailable
 from amber_gable.domain.weather.series import WeatherSeries
 from amber_gable.exchange.meter import parse_reading
-from amber_gable.exchange.weather.forecast import ForecastUnavailable, parse_forecast
+from amber_gable.exchange.weather.forecast import BEFORE_H, ForecastUnavailable, parse_forecast
 from amber_gable.run import plan_unplanned
 from amber_gable.services.clock import DemoClock
 from amber_gable.services.computed import MIB, Computed
@@ -68,7 +68,7 @@ class StandIn:
         self.asked += 1
         if self.down:
             raise ForecastUnavailable("the forecast service did not answer (ConnectError)")
-        query = {"lat": str(latitude), "lon": str(longitude), "issued": at.isoformat()}
+        query = {"lat": str(latitude), "lon": str(longitude), "issued": at.isoformat(), "before_h": str(BEFORE_H)}
         return parse_forecast(self.client.get("/forecast", params=query).content)
 
     def read(self, place: MeterPlace) -> MeterReading:

@@ -9,6 +9,7 @@ from typing import Annotated, Any
 from zoneinfo import ZoneInfo
 
 import httpx2
+import numpy as np
 import pytest
 from fastapi import FastAPI, Header, Response
 from starlette.responses import StreamingResponse
@@ -32,8 +33,8 @@ ISSUED = datetime.fromisoformat("2026-09-14T06:30-03:00")
 def test_the_simulated_service_is_reached_over_http(service: str) -> None:
     series = HttpForecast(service).forecast(45.25, -62.1, ISSUED)
     assert series.issued == int(datetime(2026, 9, 14, 9, tzinfo=UTC).timestamp())
-    assert len(series) == (3 + 15) * 24
-    assert series.rain_pct is not None
+    assert len(series) == (31 + 3 + 15) * 24, "the weeks that walls remember, three days of analysis, fifteen ahead"
+    assert series.rain_pct is not None and set(np.unique(series.rain_pct[: 31 * 24])) == {0.0, 100.0}
     again = HttpForecast(service).forecast(45.25, -62.1, ISSUED)
     assert (again.air_c == series.air_c).all()
 
@@ -42,7 +43,8 @@ def test_a_service_is_asked_for_futures_of_its_own(service: str) -> None:
     series = HttpForecast(service, members=5).forecast(45.25, -62.1, ISSUED)
     assert series.ensemble is not None and set(series.ensemble) == set(ENSEMBLE_COLUMNS)
     assert all(rows.shape == (5, len(series)) for rows in series.ensemble.values())
-    ahead = series.ensemble["air_c"][:, 24 * 8 :]
+    assert (series.ensemble["air_c"][:, : 31 * 24] == series.air_c[: 31 * 24]).all(), "what is over is the same in all"
+    ahead = series.ensemble["air_c"][:, 24 * (31 + 8) :]
     assert 0.5 < ahead.std(axis=0).mean() < 6, "futures are apart, and no nonsense"
     assert HttpForecast(service).forecast(45.25, -62.1, ISSUED).ensemble is None
 

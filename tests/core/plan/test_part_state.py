@@ -19,8 +19,8 @@ from tests.site_cases import SIDING, at, record, site_of, state_of, wall, weathe
 NINE, TEN = at(0, "09:00"), at(0, "10:00")
 PREPARED = ("done", "wash scrape", at(-4, "09:00"))
 PRIMED = ("done", "prime", at(-2, "08:00"))
-NORTH_RAIN = {at(0, f"{h:02d}:00"): 4.0 for h in (11, 12)}
-"""Two hours of 4 mm from the north at 4 m/s: some 6 mm on the wall, which faces north."""
+NORTH_RAIN = {at(0, f"{h:02d}:00"): 35.0 for h in (11, 12)}
+"""A cloudburst of two hours from the north at 4 m/s: some 6 mm on the wall, which faces north."""
 
 # name -> (lines, readings, now, weather, next step, waits as 'letter until')
 STATES: list[tuple[str, list[Any], list[Any], datetime, WeatherSeries | None, str, list[str]]] = [

@@ -225,7 +225,7 @@ def test_rain_that_soaks_a_prepared_wall_threatens_the_first_film_after_it() -> 
     before = prime.start - timedelta(hours=14)
     now = prime.start - timedelta(hours=16)
     done = _noted(bundle, *[t for t in plan.tasks if t.end < now], when=now - timedelta(hours=30))
-    state, found = _board(done, plan, now, weather({before.replace(minute=0): 9.0}))
+    state, found = _board(done, plan, now, weather({before.replace(minute=0): 70.0}))
     named = {(t.task.steps[0], t.rule) for t in threats(state.around.site, found, now)}
     assert ("prime", "substrate") in named
 

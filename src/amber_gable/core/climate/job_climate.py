@@ -134,6 +134,9 @@ class SiteClimate:
         pct = self.surface_of(part, part.colour_now).damp_pct(damp)
         if pct is None:
             return None
+        if np.isposinf(pct[0, step]):
+            # What fell before the weather that is known would tell; its rule asks in the weather.
+            return None
         fit = np.flatnonzero(pct[0, step:] <= limit.value)
         at = datetime.fromtimestamp(float(steps.times[step + int(fit[0])]), self.slots.tz) if fit.size else None
         return float(pct[0, step]), at

@@ -9,6 +9,7 @@ from typing import Annotated, Any, Protocol
 import numpy as np
 from pydantic import AwareDatetime, BaseModel, ConfigDict, Field, ValidationError
 
+from amber_gable.core.weather.outdoors.typical import PAST_DAYS
 from amber_gable.domain.errors import InputError, first_words
 from amber_gable.domain.weather.series import ENSEMBLE_COLUMNS, Floats, WeatherSeries
 from amber_gable.exchange.weather.checks import in_bounds
@@ -16,7 +17,9 @@ from amber_gable.exchange.weather.hours_csv import COLUMN_NAMES, read_csv
 from amber_gable.exchange.weather.http_answer import NoAnswer, fetch
 from amber_gable.exchange.weather.run_to_hours import humidity_of
 
-MAX_HOURS = 24 * 40
+MAX_HOURS = 24 * 60
+BEFORE_H = (PAST_DAYS + 1) * 24
+"""Hours before its own that a service is asked for: boards and walls remember them."""
 MAX_BYTES = 2_000_000
 MOST_MEMBERS = 100
 _AWAY_DEG = 0.5
@@ -44,6 +47,7 @@ class HttpForecast:
 
     def forecast(self, latitude: float, longitude: float, at: datetime) -> WeatherSeries:
         query: dict[str, str | float] = {"lat": latitude, "lon": longitude, "issued": at.isoformat()}
+        query["before_h"] = BEFORE_H
         if self.members:
             query["members"] = self.members
         etag, held = self._named.get((latitude, longitude), ("", None))
@@ -89,6 +93,7 @@ class _Answer(BaseModel):
     issued: AwareDatetime
     time: Annotated[list[str], Field(min_length=1, max_length=MAX_HOURS)]
     members: dict[str, Annotated[list[_Member], Field(min_length=1, max_length=MOST_MEMBERS)]] = {}
+    before: dict[str, Annotated[list[str], Field(max_length=MAX_HOURS)] | _Column] = {}
 
 
 class _Columns(BaseModel):
@@ -106,14 +111,31 @@ def parse_forecast(body: bytes) -> WeatherSeries:
     columns = _Columns.model_validate({"columns": {n: extra[n] for n in COLUMN_NAMES if n in extra}}).columns
     if any(len(c) != len(answer.time) for c in columns.values()):
         raise InputError("forecast", "columns differ in length", "ask the service's keeper")
+    earlier, times = _before(answer.before, list(columns)), answer.time
+    if earlier:
+        times = [*earlier["time"], *times]
+        columns = {name: [*earlier[name], *values] for name, values in columns.items()}
     text = io.StringIO()
     writer = csv.writer(text)
     writer.writerow(["time", *columns])
-    writer.writerows(zip(answer.time, *columns.values(), strict=True))
+    writer.writerows(zip(times, *columns.values(), strict=True))
     series = read_csv(text.getvalue(), answer.source[:80])
     issued = int(answer.issued.timestamp())
-    ensemble = _ensemble(answer.members, len(series)) if answer.members else None
+    members = answer.members
+    if earlier:
+        # What is over is the same in all futures.
+        members = {n: [[*earlier[n], *row] for row in rows] for n, rows in members.items()}
+    ensemble = _ensemble(members, len(series)) if members else None
     return replace(series, latitude=answer.latitude, longitude=answer.longitude, issued=issued, ensemble=ensemble)
+
+
+def _before(told: dict[str, Any], wanted: list[str]) -> dict[str, list[Any]]:
+    """The hours before the forecast's own, where the service told them of every column; empty where it did not."""
+    if not told or any(not told.get(name) for name in ("time", *wanted)):
+        return {}
+    if len({len(told[name]) for name in ("time", *wanted)}) > 1:
+        raise InputError("forecast", "columns of the hours before differ in length", "ask the service's keeper")
+    return {name: list(told[name]) for name in ("time", *wanted)}
 
 
 def _ensemble(members: dict[str, list[list[float]]], hours: int) -> dict[str, Floats]:

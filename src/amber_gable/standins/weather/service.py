@@ -7,9 +7,10 @@ import numpy as np
 from fastapi import FastAPI, Header, Query, Response
 from pydantic import BaseModel, Field
 
+from amber_gable.core.weather.outdoors.air import Array
 from amber_gable.standins.meter import meter_router
 from amber_gable.standins.weather.regimes import DEMO_SEED
-from amber_gable.standins.weather.truth import Hourly, ensemble, forecast, humidity
+from amber_gable.standins.weather.truth import Hourly, ensemble, forecast, humidity, truth
 
 
 class HourlyForecast(BaseModel):
@@ -33,6 +34,10 @@ class HourlyForecast(BaseModel):
     members: Annotated[
         dict[str, list[list[float]]],
         Field(description="the source's own futures: of a column as many lists as there are members, each as `time`"),
+    ] = {}
+    before: Annotated[
+        dict[str, list[Any]],
+        Field(description="`time` and the same columns of the hours before, as they were; `before_h` asks for so many"),
     ] = {}
 
 
@@ -62,24 +67,52 @@ def weather_service(seed: str = DEMO_SEED) -> FastAPI:
         issued: datetime,
         response: Response,
         members: Annotated[int, Query(ge=0, le=100)] = 0,
+        before_h: Annotated[int, Query(ge=0, le=1440)] = 0,
         if_none_match: Annotated[str, Header()] = "",
     ) -> Any:
         """Hourly columns named as in the plain weather CSV; an ETag names what a run says of a place."""
         when = issued if issued.tzinfo else issued.replace(tzinfo=UTC)
         hour = int(when.timestamp()) // 3600
-        etag = f'"{seed}/{lat:g}/{lon:g}/{hour}/{members}"'
+        etag = f'"{seed}/{lat:g}/{lon:g}/{hour}/{members}/{before_h}"'
         if if_none_match == etag:
             return Response(status_code=304, headers={"etag": etag})
         response.headers["etag"] = etag
-        return hourly_answer(seed, lat, lon, when, members)
+        return hourly_answer(seed, lat, lon, when, members, before_h)
 
     return app
 
 
-def hourly_answer(seed: str, lat: float, lon: float, when: datetime, members: int = 0) -> dict[str, Any]:
+def hourly_answer(
+    seed: str, lat: float, lon: float, when: datetime, members: int = 0, before_h: int = 0
+) -> dict[str, Any]:
     """What the service answers of a place (degrees) at a time that knows its offset: JSON as `HourlyForecast`."""
     hours, probability = forecast(seed, lat, lon, when)
     start = datetime.fromtimestamp(hours.start, UTC)
+    columns = _told(hours, probability)
+    return {
+        "source": "simulated forecast service",
+        "latitude": lat,
+        "longitude": lon,
+        "issued": when.astimezone(UTC).replace(minute=0, second=0, microsecond=0).isoformat(),
+        "time": _times(start, len(hours.air)),
+        **columns,
+        "members": _columns(ensemble(seed, lat, lon, when, members)) if members else {},
+        "before": _before(seed, lat, lon, start, before_h) if before_h else {},
+    }
+
+
+def _before(seed: str, lat: float, lon: float, end: datetime, hours: int) -> dict[str, list[Any]]:
+    """What the weather was in the hours up to `end`."""
+    begin = end - timedelta(hours=hours)
+    was = truth(seed, lat, lon, begin, hours)
+    return {"time": _times(begin, hours), **_told(was, np.where(was.rain >= 0.1, 100.0, 0.0))}
+
+
+def _times(start: datetime, hours: int) -> list[str]:
+    return [(start + timedelta(hours=h)).isoformat() for h in range(hours)]
+
+
+def _told(hours: Hourly, probability: Array) -> dict[str, list[float]]:
     columns = {
         "air_c": hours.air,
         "rh_pct": humidity(hours.air, hours.dew),
@@ -89,12 +122,4 @@ def hourly_answer(seed: str, lat: float, lon: float, when: datetime, members: in
         "rain_mm": hours.rain,
         "rain_probability_pct": probability,
     }
-    return {
-        "source": "simulated forecast service",
-        "latitude": lat,
-        "longitude": lon,
-        "issued": when.astimezone(UTC).replace(minute=0, second=0, microsecond=0).isoformat(),
-        "time": [(start + timedelta(hours=h)).isoformat() for h in range(len(hours.air))],
-        **{name: np.round(values, 2).tolist() for name, values in columns.items()},
-        "members": _columns(ensemble(seed, lat, lon, when, members)) if members else {},
-    }
+    return {name: np.round(values, 2).tolist() for name, values in columns.items()}

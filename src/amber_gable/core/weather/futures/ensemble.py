@@ -17,7 +17,7 @@ import numpy as np
 from amber_gable.core.weather.judged.rules import RAIN_MEASURABLE
 from amber_gable.core.weather.outdoors.air import Array, dew_point, saturation_pressure, vapour_pressure
 from amber_gable.core.weather.outdoors.typical import at_place, stretch
-from amber_gable.core.weather.wall.slot_climate import Place, PlaceWeather, place_weather
+from amber_gable.core.weather.wall.slot_climate import Place, PlaceWeather, lead_steps, place_weather
 from amber_gable.core.weather.wall.steps import LIKELY_PCT, RAINING_MM_H
 from amber_gable.domain.grid import SLOT_S
 from amber_gable.domain.weather.series import HOUR, WeatherSeries
@@ -204,4 +204,6 @@ def drawn_weather(
     first = int(midnight.timestamp())
     seed = seed if seed is not None else seed_of(known, first)
     drawn = draw_members(known, count, seed, first if known.issued is None else known.issued)
-    return place_weather(place, drawn, midnight, days, slot_s=slot_s)
+    weather = place_weather(place, drawn, midnight, days, slot_s=slot_s)
+    lead = lead_steps(place, there, midnight.date(), weather.steps.start)
+    return replace(weather, steps=replace(weather.steps, lead=lead))

@@ -61,6 +61,8 @@ _RULES = [WeatherRule(*row) for row in (
     ("dry-surface", 5, "D", "Water on the surface", "g/m²", False, "toweling it dry and half an hour’s wait"),
     ("substrate", 5, "M", "Moisture of the substrate, with its doubt", "%", False,
      "more dry days, then a new reading"),
+    ("before", 5, "?", "May be too wet by what fell before the weather that is known", "", False,
+     "a plastic sheet taped on overnight, or weather that reaches further back"),
     ("humidity", 6, "U", "Relative humidity, highest while coating", "%", False, "a drier hour"),
     ("rain", 7, "R", "Rain probability, highest until rain-ready", "%", False,
      "a product that is rain-ready sooner, or a drier day"),
@@ -139,7 +141,8 @@ def film_checks(
 ) -> list[Check]:
     """All ten rules for laying a coat on that `base` with these `limits` in each slot. What would spoil its film
     (film/film_events.py) is a rule under every school. damp (F, S) or (..., S): moisture of the
-    substrate %, NaN where nobody knows it."""
+    substrate %, NaN where nobody knows it, infinite where only what fell before the weather that is known
+    could tell."""
     steps, lead, count = climate.steps, climate.lead, len(climate.steps)
     a, b = slots.first, slots.end
     touch, ready = _boundary(drying.touch, count), _boundary(drying.rain_ready, count)
@@ -177,10 +180,16 @@ def film_checks(
         why = "an oil film wrinkles" if base is Base.ALKYD else "sun school: temperature decides"
         until_dry = Limit(hottest.value, hottest.unit, f"{hottest.source}; {why}")
         checks.append(_check("heats-up", greatest_over(climate.surface, b, touch), until_dry, lead))
-    if damp is not None and np.isfinite(damp).any() and "moisture" in limits:
-        value = np.where(np.isnan(damp), -np.inf, damp)
-        value = value.reshape(*value.shape[:1], *(1,) * (len(lead) + 1 - value.ndim), *value.shape[1:])
-        checks.append(_check("substrate", value, limits["moisture"], lead))
+    if damp is not None and not np.isnan(damp).all() and "moisture" in limits:
+        unknown = np.isposinf(damp)
+        value = np.where(np.isnan(damp) | unknown, -np.inf, damp)
+
+        def of_all(given: Array) -> Array:
+            return given.reshape(*given.shape[:1], *(1,) * (len(lead) + 1 - given.ndim), *given.shape[1:])
+
+        checks.append(_check("substrate", of_all(value), limits["moisture"], lead))
+        if unknown.any():
+            checks.append(_check("before", of_all(unknown.astype(float)), 0.5, lead))
     return checks
 
 

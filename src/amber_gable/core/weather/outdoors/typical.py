@@ -9,6 +9,8 @@ from amber_gable.domain.errors import NoClimate
 from amber_gable.domain.weather.series import HOUR, WeatherSeries
 
 LEAD_DAYS, TAIL_DAYS = 2, 5
+PAST_DAYS = 30
+"""Boards and walls remember the weather of so many days (docs/physics.md §6)."""
 
 
 def at_place(series: WeatherSeries, longitude: float, tz: tzinfo) -> WeatherSeries:
@@ -50,6 +52,20 @@ def stretch(series: WeatherSeries, start: date, days: int) -> WeatherSeries:
             f"{start}; choose a start inside it"
         )
     return series.take(index, series.start + int(index[0]) * HOUR)
+
+
+def past(series: WeatherSeries, start: date) -> WeatherSeries | None:
+    """The hours before those of `stretch`, back to thirty days before `start`, as far as the series has them; None
+    where it has none. A typical year has them all, those of the year before."""
+    zone = timezone(timedelta(hours=series.utc_offset_h))
+    end = datetime(start.year, start.month, start.day, tzinfo=zone) - timedelta(days=LEAD_DAYS)
+    begin = end - timedelta(days=PAST_DAYS - LEAD_DAYS)
+    hours, first = (PAST_DAYS - LEAD_DAYS) * 24, int(begin.timestamp())
+    if series.typical_year:
+        return series.take(np.array([_hour_of_year(begin + timedelta(hours=h)) for h in range(hours)]), first)
+    offset = (first - series.start) // HOUR
+    index = np.arange(max(offset, 0), min(offset + hours, len(series)))
+    return series.take(index, series.start + int(index[0]) * HOUR) if len(index) else None
 
 
 def _hour_of_year(t: datetime) -> int:

@@ -22,13 +22,13 @@ STEADY_UNTIL = 0.6
 
 
 def wood_steps(
-    share: Array, target: Array, supply: Array, events: tuple[Array, Array], soaks: float, quick: float
+    share: Array, target: Array, supply: Array, events: tuple[Array, Array, Array], soaks: float, quick: float
 ) -> Array:
     """Moisture % at the end of each step, (R, T). share: how far a step brings the board to `target` %; supply: what %
     the rain of the step is worth. Up to `quick` % its face takes up what there is; beyond, a step brings it the share
-    `soaks` nearer to fibre saturation. It begins at its first target, or reading."""
-    read, washed = events
-    out, start = np.empty_like(target), np.ascontiguousarray(target[:, 0])
+    `soaks` nearer to fibre saturation. events: what is read and washed, and what each row begins at (R,)."""
+    read, washed, begins = events
+    out, start = np.empty_like(target), np.ascontiguousarray(begins)
     given = (share, target, supply, read, washed, start)
     compiled = _WOOD.code_for(target.shape[1] // 4 * (1 + len(target) // 50))
     if compiled is None:

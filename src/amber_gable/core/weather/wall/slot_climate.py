@@ -1,8 +1,8 @@
 """Surfaces of a place through the weather, and the windows judged on them: all a program needs that knows no jobs."""
 
 from collections.abc import Sequence
-from dataclasses import dataclass, field
-from datetime import datetime, tzinfo
+from dataclasses import dataclass, field, replace
+from datetime import date, datetime, tzinfo
 
 import numpy as np
 
@@ -10,7 +10,7 @@ from amber_gable.core.weather.film.drying import StageRates, stage_rates
 from amber_gable.core.weather.judged.slots import Slots, make_slots
 from amber_gable.core.weather.judged.windows import Windows, film_windows, preparation_windows
 from amber_gable.core.weather.outdoors.air import Array
-from amber_gable.core.weather.outdoors.typical import at_place, stretch
+from amber_gable.core.weather.outdoors.typical import at_place, past, stretch
 from amber_gable.core.weather.wall.steps import Steps, members_to_steps, to_steps
 from amber_gable.core.weather.wall.substrate_moisture import Damp
 from amber_gable.core.weather.wall.surface import Climate, FaceSurface, WaterEvent, surface_climate
@@ -46,7 +46,10 @@ class PlaceWeather:
     @property
     def nbytes(self) -> int:
         """Memory it holds, about."""
-        return sum(a.nbytes for part in (self.steps, self.steps.sun, self.steps.light) for a in _arrays(part))
+        lead = self.steps.lead
+        parts = [self.steps, self.steps.sun, self.steps.light, *([] if lead is None else [lead, lead.sun, lead.light])]
+        behind = [] if lead is None else list(lead.climates.values())
+        return sum(a.nbytes for part in (*parts, *behind) for a in _arrays(part))
 
 
 @dataclass(frozen=True)
@@ -129,12 +132,21 @@ def place_weather(
     """
     zone, site = tz or place.tz, (place.latitude, place.longitude, place.altitude_m)
     first = begin.astimezone(zone).date()
-    if isinstance(series, WeatherSeries):
-        steps = to_steps(stretch(at_place(series, place.longitude, zone), first, days), *site)
-    else:
-        there = [at_place(one, place.longitude, zone) for one in series]
-        steps = members_to_steps([stretch(one, first, days) for one in there], *site)
+    each = [series] if isinstance(series, WeatherSeries) else series
+    there = [at_place(one, place.longitude, zone) for one in each]
+    pieces = [stretch(one, first, days) for one in there]
+    steps = to_steps(pieces[0], *site) if isinstance(series, WeatherSeries) else members_to_steps(pieces, *site)
+    steps = replace(steps, lead=lead_steps(place, there[0], first, steps.start))
     return PlaceWeather(steps, make_slots(steps, begin, days, zone, slot_s))
+
+
+def lead_steps(place: Place, there: WeatherSeries, first: date, until: int) -> Steps | None:
+    """The weeks before a stretch that begins at epoch second `until`; None where they are not known, or do not reach
+    it. `there`: a series as it is at the place."""
+    before = past(there, first)
+    if before is None or before.end != until:
+        return None
+    return to_steps(before, place.latitude, place.longitude, place.altitude_m)
 
 
 def surfaces_through(

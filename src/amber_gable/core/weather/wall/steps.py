@@ -3,6 +3,7 @@
 from collections.abc import Callable, Sequence
 from dataclasses import dataclass, replace
 from functools import cached_property
+from typing import Any
 
 import numpy as np
 import numpy.typing as npt
@@ -36,6 +37,7 @@ class Steps:
     when not known; 0 in hours that lack it) and whether anything is known of the rain of each step (None: of all);
     rain probability % (None when not given); downward infrared W/m²; the sun and its light. shade (M,): where in its
     band each member takes a colour's absorptance, 0-1, NaN the likely one (None: all). covered: the air of a shed.
+    lead: the weeks before, up to `start`, as one weather that all members share (None: not known).
     """
 
     start: int
@@ -54,6 +56,7 @@ class Steps:
     light: HorizontalLight
     shade: Array | None = None
     covered: bool = False
+    lead: "Steps | None" = None
 
     def __len__(self) -> int:
         """Number of steps, T."""
@@ -67,6 +70,11 @@ class Steps:
     @cached_property
     def in_slots(self) -> dict[tuple[str, str, int, int, int], Array]:
         """What was worked out of the air alone over slots."""
+        return {}
+
+    @cached_property
+    def climates(self) -> dict[Any, Any]:
+        """Surfaces that were computed through this weather as the weeks before another."""
         return {}
 
     @cached_property

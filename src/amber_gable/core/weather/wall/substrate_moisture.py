@@ -19,8 +19,8 @@ from amber_gable.core.weather.film.limits import Limit
 from amber_gable.core.weather.outdoors.air import KELVIN, Array, saturation_pressure, vapour_density
 from amber_gable.core.weather.outdoors.sky import STEFAN_BOLTZMANN
 from amber_gable.core.weather.wall.balance import AIR_HEAT_CAPACITY, LATENT_HEAT, LEWIS_TERM
-from amber_gable.core.weather.wall.moisture_loop import MasonryDrive, masonry_steps, wood_steps
-from amber_gable.core.weather.wall.surface import Climate
+from amber_gable.core.weather.wall.moisture_loop import STEADY_UNTIL, MasonryDrive, masonry_steps, wood_steps
+from amber_gable.core.weather.wall.surface import Climate, surface_climate
 from amber_gable.core.weather.wall.wood import equilibrium_moisture
 from amber_gable.domain.findings.moisture_figures import MasonryFigures, WoodFigures, moisture_figures
 from amber_gable.domain.grid import STEP_S
@@ -36,8 +36,6 @@ assumption; a shower is wiped off or blown dry, and what a meter's pins feel is 
 MOST_RH = 98.0
 DRY_MASONRY_PCT = 10.0
 """Of what its outer zone holds: about what is left when a taped plastic sheet shows no more dew. An assumption."""
-AT_FIRST = 0.08
-"""Saturation of masonry that nobody has washed or rained on."""
 IN_SATURATED_AIR, SORPTION = 0.1, 4.0
 """Saturation of masonry in air that is saturated, by the day's mean humidity to a power: what a taped sheet shows no
 dew of. An assumption; published sorption of brick and render lies on both sides of it."""
@@ -77,7 +75,8 @@ class Damp:
 
         A prediction overrules the last reading only where its whole band does: after a reading over the limit the
         band's upper end is used, after a lower one, or none, its lower end. Half of the water that washing or rain
-        left there is taken off the lower half of the band, since its presence is not in doubt.
+        left there is taken off the lower half of the band, since its presence is not in doubt. Infinite where it may be
+        too wet or not by what fell before the weather that is known.
         """
         shape = climate.surface[:1].shape
         if self.lasting is not None:
@@ -85,11 +84,12 @@ class Damp:
         found = through(climate, self.events, open_below=self.open_below, bare=self.bare, factor=self.factor)
         if found is None:
             return None
+        unknown = (found.pct[:1] <= self.limit.value) & (found.pct[:1] + found.start_doubt > self.limit.value)
         doubt = np.maximum(found.half_band - found.wetted / 2, 0.0)
         pct = found.pct + np.where(self._read_wet(climate), found.half_band, -doubt)
         if climate.steps.shade is not None:
             pct = pct + _ranks(climate.steps.shade)[:, None] * found.half_band / TENTH
-        return np.maximum(pct, 0.0).reshape(shape)
+        return np.where(unknown, np.inf, np.maximum(pct, 0.0)).reshape(shape)
 
     def _read_wet(self, climate: Climate) -> npt.NDArray[np.bool_]:
         """(T,): whether the last reading was over the limit."""
@@ -112,12 +112,14 @@ def _ranks(shade: Array) -> Array:
 @dataclass(frozen=True)
 class Moisture:
     """(R, T) % at the end of each step; `half_band` (R, T): how far it may be off either way; `wetted` (R, T): what of
-    it washing and rain have left. `factor`: what its time constant was tuned by; `misses`: what was predicted, and
+    it washing and rain have left; `start_doubt` (1, T): how much wetter it would be had it been soaked before the
+    weather that is known. `factor`: what its time constant was tuned by; `misses`: what was predicted, and
     read, at each reading but the first."""
 
     pct: Array
     half_band: Array
     wetted: Array
+    start_doubt: Array
     factor: float = 1.0
     misses: tuple[tuple[float, float, float], ...] = ()
 
@@ -139,27 +141,54 @@ def through(
 ) -> Moisture | None:
     """The first face of a climate, in each of its members; None for what holds no water.
 
-    Events outside the weather are left out, but for the last reading before it, which counts at its beginning. With two
-    readings or more the time constant is tuned to them, within a factor of 2.5. What is not bare takes up no rain.
+    Events outside the weather, with the weeks before it that are known, are left out, but for the last reading before
+    it, which counts at its beginning. It begins as it is in the long run of those weeks. With two readings or more the
+    time constant is tuned to them, within a factor of 2.5. What is not bare takes up no rain.
     """
     figures = moisture_figures(climate.faces[0].substrate, open_below=open_below)
     if figures is None:
         return None
-    known = _inside(climate, events)
-    run = _Run(climate, figures, known, bare=bare)
-    readings = [(run.step_of(e), e) for e in known if e.reading is not None]
-    first = _Run(climate, figures, known, bare=bare, rows=1)
-    misses = tuple((e.at, first.before(step, 1.0), e.reading or 0.0) for step, e in readings[1:])
+    lead = _lead(climate)
+    known = _inside(climate, lead, events)
+    whole = _Run(climate, figures, known, bare=bare, lead=lead)
+    readings = [(whole.step_of(e), e) for e in known if e.reading is not None]
+    misses = tuple((e.at, whole.before(step, 1.0), e.reading or 0.0) for step, e in readings[1:])
     if factor is None:
-        factor = _tuned(first, readings) if misses else 1.0
-    pct = run.pct(run.events, factor)
-    air_alone = _Run(climate, figures, known, bare=False).pct([e for _, e in readings], factor)
-    half_band = run.half_band(pct, [step for step, _ in readings])
-    return Moisture(pct, half_band, np.maximum(pct - air_alone, 0.0), factor, misses)
+        factor = _tuned(whole, readings) if misses else 1.0
+    read = [e for _, e in readings]
+    sheltered = _Run(climate, figures, known, bare=False, lead=lead)
+    likely, alone = whole.pct(known, factor), sheltered.pct(read, factor)
+    doubt = np.zeros_like(likely)
+    if isinstance(figures, MasonryFigures):
+        doubt = np.maximum(whole.pct(known, factor, soaked=True) - likely, 0.0)
+    band = whole.half_band(likely, [step for step, _ in readings])
+    n = whole.count - len(climate.steps)
+    pct, air_alone, half_band, start_doubt = likely[:, n:], alone[:, n:], band[:, n:], doubt[:, n:]
+    if climate.surface[0].size > len(climate.steps):
+        members = [
+            _Run(climate, figures, known, bare=open_to_rain, rows=None, begins=float(before[0, n - 1]) if n else None)
+            for open_to_rain, before in ((bare, likely), (False, alone))
+        ]
+        since = climate.steps.start
+        pct = members[0].pct([e for e in known if e.at >= since], factor)
+        air_alone = members[1].pct([e for e in read if e.at >= since], factor)
+        half_band = np.broadcast_to(half_band, pct.shape)
+    return Moisture(pct, half_band, np.maximum(pct - air_alone, 0.0), start_doubt, factor, misses)
 
 
-def _inside(climate: Climate, events: Sequence[MoistureEvent]) -> list[MoistureEvent]:
-    start, end = climate.steps.start, climate.steps.start + STEP_S * len(climate.steps)
+def _lead(climate: Climate) -> Climate | None:
+    """The first face through the weeks before its weather, computed once for that weather."""
+    lead, face = climate.steps.lead, climate.faces[0]
+    if lead is None:
+        return None
+    if face not in lead.climates:
+        lead.climates[face] = surface_climate(lead, (face,))
+    found: Climate = lead.climates[face]
+    return found
+
+
+def _inside(climate: Climate, lead: Climate | None, events: Sequence[MoistureEvent]) -> list[MoistureEvent]:
+    start, end = (lead or climate).steps.start, climate.steps.start + STEP_S * len(climate.steps)
     ordered = sorted(events, key=lambda e: e.at)
     before = [e for e in ordered if e.at < start]
     kept = [e for e in ordered if start <= e.at < end]
@@ -169,7 +198,8 @@ def _inside(climate: Climate, events: Sequence[MoistureEvent]) -> list[MoistureE
 
 
 class _Run:
-    """One surface through its weather, with events or without."""
+    """One surface through its weather, with events or without: the likely one with the weeks before it, or all members
+    from the state that those leave it in."""
 
     def __init__(
         self,
@@ -178,19 +208,29 @@ class _Run:
         events: Sequence[MoistureEvent],
         *,
         bare: bool,
-        rows: int | None = None,
+        lead: Climate | None = None,
+        rows: int | None = 1,
+        begins: float | None = None,
     ) -> None:
-        """rows: of the members so many, the first being the likely one (None: all)."""
-        self.figures, self.events = figures, events
-        self.start, self.count = climate.steps.start, len(climate.steps)
+        """rows: of the members so many, the first being the likely one (None: all); begins: % (None: its long run)."""
+        self.figures, self.begins = figures, begins
+        self.start = (lead or climate).steps.start
+        self.known = len(lead.steps) if lead is not None else 0
+        self.count = self.known + len(climate.steps)
+        self.events = [e for e in events if e.at >= self.start]
 
-        def of(values: Array) -> Array:
-            return np.broadcast_to(values, climate.surface[0].shape).reshape(-1, self.count)[:rows]
+        def of(name: str, *, air: bool = False) -> Array:
+            def rows_of(one: Climate) -> Array:
+                values = getattr(one.steps, name) if air else getattr(one, name)[0]
+                return np.broadcast_to(values, one.surface[0].shape).reshape(-1, len(one.steps))[:rows]
 
-        self.surface, self.convection = of(climate.surface[0]), of(climate.convection[0])
-        self.rain = of(climate.wall_rain[0]) * (STEP_S / 3600 if bare else 0.0)
-        self.air, self.vapour = of(climate.steps.air), of(climate.steps.vapour)
-        self.emissivity, self.u = climate.faces[0].substrate.emissivity, climate.faces[0].substrate.u_behind
+            return rows_of(climate) if lead is None else np.concatenate([rows_of(lead), rows_of(climate)], axis=1)
+
+        self.surface, self.convection = of("surface"), of("convection")
+        self.rain = of("wall_rain") * (STEP_S / 3600 if bare else 0.0)
+        self.air, self.vapour = of("air", air=True), of("vapour", air=True)
+        substrate = climate.faces[0].substrate
+        self.emissivity, self.u = substrate.emissivity, substrate.u_behind
 
     def step_of(self, event: MoistureEvent) -> int:
         return int((event.at - self.start) // STEP_S)
@@ -200,7 +240,8 @@ class _Run:
         known = [e for e in self.events if self.step_of(e) < step]
         return float(self.pct(known, factor)[0, max(step - 1, 0)])
 
-    def pct(self, events: Sequence[MoistureEvent], factor: float) -> Array:
+    def pct(self, events: Sequence[MoistureEvent], factor: float, *, soaked: bool = False) -> Array:
+        """% at the end of each step; `soaked`: masonry begins as wet as it is as long as water stands at its face."""
         scale = 100.0 if isinstance(self.figures, MasonryFigures) else 1.0
         read, washed = np.full(self.count, np.nan), np.full(self.count, -np.inf)
         for event in events:
@@ -212,8 +253,20 @@ class _Run:
                 washed[self.step_of(event)] = self.figures.washed
         if isinstance(self.figures, MasonryFigures):
             drive = self._masonry(self.figures, factor)
-            return scale * masonry_steps(drive, (read, washed), np.full(len(self.surface), AT_FIRST))
+            return scale * masonry_steps(drive, (read, washed), self._masonry_begins(drive, soaked=soaked))
         return self._wood(self.figures, factor, (read, washed))
+
+    def _masonry_begins(self, drive: MasonryDrive, *, soaked: bool) -> Array:
+        """(R,): as it is in the long run of the weeks before, from the moisture of its air."""
+        rows = len(self.surface)
+        if soaked:
+            return np.full(rows, STEADY_UNTIL)
+        if self.begins is not None:
+            return np.full(rows, self.begins / 100)
+        nothing = (np.full(self.count, np.nan), np.full(self.count, -np.inf))
+        if not self.known:
+            return np.ascontiguousarray(drive.air[:, 0])
+        return np.asarray(masonry_steps(drive, nothing, drive.air[:, 0])[:, : self.known].mean(axis=1))
 
     def _masonry(self, figures: MasonryFigures, factor: float) -> MasonryDrive:
         """What it would lose as a wet surface; of the heat that its face is given for every kelvin that it is cooled,
@@ -238,7 +291,10 @@ class _Run:
         share = 1 - np.exp(-STEP_S / 3600 / (figures.time_h * factor) * quicker)
         soaks = float(1 - np.exp(-STEP_S / 3600 / SOAKS_H))
         supply = self.rain * _drunk(self.rain) / figures.water_per_pct
-        return wood_steps(share, target, supply, events, soaks, figures.washed_pct)
+        begins = target[:, : max(self.known, 1)].mean(axis=1)
+        if self.begins is not None:
+            begins = np.full(len(target), self.begins)
+        return wood_steps(share, target, supply, (*events, begins), soaks, figures.washed_pct)
 
     def half_band(self, pct: Array, readings: Sequence[int]) -> Array:
         """The meter's where it was read, more by what was computed since; before the first, that of none."""

@@ -8,6 +8,7 @@ from amber_gable.core.weather.outdoors.observed import as_measured
 from amber_gable.domain.house.survey import Property
 from amber_gable.domain.weather.series import WeatherSeries
 from amber_gable.services.context import Context
+from amber_gable.services.weather.held.before import with_weeks_before
 from amber_gable.services.weather.held.sources import provider_of
 from amber_gable.services.workspace import LastAsked
 from amber_gable.store.weather.series import load_series
@@ -35,9 +36,12 @@ class Weather:
 
 
 def with_measured(ctx: Context, property_: Property, told: Weather, now: datetime) -> Weather:
-    """A forecast with what loggers measured of its hours that are over; a file stays as it is."""
+    """A forecast with the weeks before it, as far as they are known, and with what loggers measured of its hours that
+    are over; a file stays as it is."""
     if told.series is None or told.from_file:
         return told
+    told = replace(told, series=with_weeks_before(ctx, property_.id, told.series, now))
+    assert told.series is not None
     with ctx.reading() as session:
         measured = load_series(session, property_.id, "observed")
     if measured is None:

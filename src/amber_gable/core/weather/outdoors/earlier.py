@@ -1,0 +1,26 @@
+"""A forecast run back into the weeks before it by those that were had then."""
+
+from dataclasses import replace
+from typing import Any
+
+import numpy as np
+
+from amber_gable.domain.weather.series import COLUMNS, HOUR, WeatherSeries
+
+
+def run_back(series: WeatherSeries, earlier: WeatherSeries) -> WeatherSeries:
+    """The series with the hours of `earlier` up to its first; as it is where these do not reach it, or lack a quantity
+    that it has. Futures of its own have what is over alike."""
+    count = (series.start - earlier.start) // HOUR
+    given = [name for name in COLUMNS if getattr(series, name) is not None]
+    if not 0 < count <= len(earlier) or any(getattr(earlier, name) is None for name in given):
+        return series
+    columns: dict[str, Any] = {
+        name: np.concatenate([getattr(earlier, name)[:count], getattr(series, name)]) for name in given
+    }
+    if series.ensemble is not None:
+        columns["ensemble"] = {
+            name: np.concatenate([np.tile(columns[name][:count], (len(rows), 1)), rows], axis=1)
+            for name, rows in series.ensemble.items()
+        }
+    return replace(series, start=earlier.start, **columns)
