@@ -65,7 +65,9 @@ CASES: list[tuple[str, dict[str, float], list[str]]] = [
     ("measurable rain", {"rain_mm": 0.3}, ["R"]),
     ("a trace that cannot be measured", {"rain_mm": 0.05}, []),
     ("likely rain", {"rain_pct": 35.0}, ["R"]),
-    ("unlikely rain", {"rain_pct": 15.0}, []),
+    # 5 % in each hour are 12 % over the four of the wait, 15 % are 34 %.
+    ("unlikely rain", {"rain_pct": 5.0}, []),
+    ("rain that is unlikely in each hour and not in all of them", {"rain_pct": 15.0}, ["R"]),
     # Neither excuses the other: a downpour that is called unlikely, a dry forecast that is called unsure.
     ("unlikely rain that is heavy in the forecast itself", {"rain_pct": 10.0, "rain_mm": 3.0}, ["R"]),
     ("likely rain of which none is forecast", {"rain_pct": 60.0, "rain_mm": 0.0}, ["R"]),

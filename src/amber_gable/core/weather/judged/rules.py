@@ -11,6 +11,7 @@ import numpy.typing as npt
 from amber_gable.core.weather.film.drying import FORMS_FILM
 from amber_gable.core.weather.film.limits import Limit
 from amber_gable.core.weather.judged.extremes import greatest_over, least_over
+from amber_gable.core.weather.judged.rain_chance import chance_over
 from amber_gable.core.weather.judged.slots import Slots, greatest, least
 from amber_gable.core.weather.outdoors.air import Array, Ints
 from amber_gable.core.weather.outdoors.driving_rain import rain_finds
@@ -64,7 +65,7 @@ _RULES = [WeatherRule(*row) for row in (
     ("before", 5, "?", "May be too wet by what fell before the weather that is known", "", False,
      "a plastic sheet taped on overnight, or weather that reaches further back"),
     ("humidity", 6, "U", "Relative humidity, highest while coating", "%", False, "a drier hour"),
-    ("rain", 7, "R", "Rain probability, highest until rain-ready", "%", False,
+    ("rain", 7, "R", "Chance that it rains until rain-ready", "%", False,
      "a product that is rain-ready sooner, or a drier day"),
     ("rain-depth", 7, "R", "Rain, heaviest until rain-ready", "mm/h", False,
      "a product that is rain-ready sooner, or a drier day"),
@@ -244,7 +245,7 @@ def _rain(climate: Climate, a: Ints, end: Ints, policy: Policy) -> Iterator[Chec
     """Rain by probability and by depth, as far as the source gives them: neither excuses the other."""
     lead = climate.lead
     if climate.steps.rain_pct is not None:
-        yield _check("rain", greatest_over(climate.steps.rain_pct, a, end), policy.rain_probability_max_pct, lead)
+        yield _check("rain", chance_over(climate.steps.rain_pct, a, end), policy.rain_probability_max_pct, lead)
     if climate.steps.rain is not None:
         yield _check("rain-depth", greatest_over(climate.steps.rain, a, end), RAIN_MEASURABLE - 1e-9, lead)
 
@@ -254,7 +255,7 @@ def _rain_on_face(climate: Climate, a: Ints, b: Ints, end: Ints, policy: Policy)
     steps, lead = climate.steps, climate.lead
     if steps.rain_pct is not None:
         finds = np.ascontiguousarray(np.where(rain_finds(climate), steps.rain_pct, 0.0))
-        chance = np.maximum(greatest_over(steps.rain_pct, a, b), greatest_over(finds, b, end))
+        chance = np.maximum(chance_over(steps.rain_pct, a, b), chance_over(finds, b, end))
         yield _check("rain", chance, policy.rain_probability_max_pct, lead)
     if steps.rain is not None:
         yield _check("rain-depth", greatest_over(steps.rain, a, b), RAIN_MEASURABLE - 1e-9, lead)
