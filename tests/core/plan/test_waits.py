@@ -3,7 +3,9 @@
 import pytest
 
 from amber_gable.core.weather.film.drying import DryingStage
-from amber_gable.core.work.waits import film_stage, wait_hours
+from amber_gable.core.work.waits import film_stage, old_film_sheds, wait_hours
+from amber_gable.domain.findings.condition import Condition
+from amber_gable.domain.house.substrates import SUBSTRATES
 from amber_gable.domain.paint.method import Method
 from amber_gable.domain.work.operation import Operation, OperationKind, Technique
 
@@ -54,3 +56,22 @@ def test_a_fungicide_left_on_keeps_its_time_before_anything_touches_the_wall() -
     for after in (K.SCRAPE, K.SAND, K.MASK, K.PRIME):
         assert wait_hours(_step(K.WASH, T.FUNGICIDE, 24.0), _step(after)) == 24.0
     assert wait_hours(_step(K.WASH, T.HOSE_WASH, 24.0), _step(K.SCRAPE)) == 4.0
+
+
+@pytest.mark.parametrize(
+    ("code", "found", "sheds"),
+    [
+        ("stucco-smooth", {"coating": "waterborne", "loose_pct": 2}, True),
+        ("stucco-smooth", {"coating": "waterborne", "loose_pct": 20}, False),
+        ("stucco-smooth", {"coating": "waterborne", "absorbency": "soaks"}, False),
+        ("brick", {"coating": "oil"}, True),
+        ("brick", {"coating": "bare"}, False),
+        ("brick", {"coating": "lime-wash"}, False),
+        ("brick", {}, False),
+        # Wood is bared in places as it is prepared, and its joints open.
+        ("wood-lap", {"coating": "waterborne", "loose_pct": 0}, False),
+    ],
+)
+def test_sound_old_paint_keeps_the_rain_out_of_masonry(code: str, found: dict[str, object], sheds: bool) -> None:
+    """A painted render after two summer showers held 41 % and was never dry; painters coat it the next good day."""
+    assert old_film_sheds(Condition.model_validate(found), SUBSTRATES[code]) is sheds

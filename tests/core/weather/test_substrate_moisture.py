@@ -317,6 +317,33 @@ def test_a_shower_only_wets_the_face_and_rain_that_goes_on_counts_as_a_washing(m
     assert found.wetted[0, : 60 * STEPS_PER_HOUR].max() == 0.0
 
 
+def _damp_july(rain: bool = False) -> WeatherSeries:
+    """A maritime July: 15 °C and 85 % on end, cloudy; with or without a night of rain in a gale from the south."""
+    series = steady(FIRST, 24 * 40, air_c=15.0, rh_pct=86.0, cloud=0.9, wind_ms=3.0, wind_from_deg=SOUTH)
+    hours = np.arange(len(series))
+    falls = rain & (hours >= 60) & (hours < 72)
+    return replace(series, rain_mm=np.where(falls, 9.0, 0.0), wind_ms=np.where(falls, 10.0, 3.0))
+
+
+@pytest.mark.parametrize(
+    ("rain", "read", "open_"),
+    [(False, None, True), (True, None, False), (False, 17.5, False), (False, 13.0, True)],
+    ids=["the air alone", "rain soaked it", "read too wet", "read dry"],
+)
+def test_unread_wood_in_damp_air_asks_for_the_meter_and_what_is_read_or_soaked_closes(
+    rain: bool, read: float | None, open_: bool
+) -> None:
+    """Painters there do paint: by its equilibrium with the air alone siding was closed for 115 h of such a July."""
+    climate = climate_of(_damp_july(rain), NORTHERN, walls(SOUTH))
+    at = 73 * STEPS_PER_HOUR
+    events = () if read is None else (MoistureEvent(climate.steps.start + (at - 6) * STEP_S, read),)
+    limit = Limit(15.0, "%", "a test")
+    predicted, judged = through(climate, events), Damp(limit, events).pct(climate)
+    assert predicted is not None and judged is not None
+    assert read is not None or predicted.pct[0, at] > 15.0, "by its air it would be too wet"
+    assert bool(judged[0, at] <= 15.0) is open_
+
+
 def test_the_benefit_of_the_doubt_is_for_the_air_and_not_for_rain() -> None:
     climate = climate_of(_rain(4.0, 6, SOUTH), NORTHERN, walls(SOUTH))
     judged, found = Damp(Limit(15.0, "%", "a test")).pct(climate), through(climate)

@@ -121,7 +121,11 @@ class SiteClimate:
         if read:
             return Damp(limit, tuple(MoistureEvent(at.timestamp(), pct) for at, pct in read), bare=bare)
         lasting = judged_moisture(part.condition, tz)
-        return Damp(limit, lasting=lasting) if lasting is not None else Damp(limit) if bare else None
+        if lasting is not None:
+            return Damp(limit, lasting=lasting)
+        if "wood" in SUBSTRATES[part.substrate].tags:
+            limit = replace(limit, source=f"{limit.source}; nobody metered it yet: read it before the coat")
+        return Damp(limit) if bare else None
 
     def damp_since(self, part: Zone | Item, limit: Limit, moment: datetime) -> tuple[float, datetime | None] | None:
         """How wet the bare part is then, %, as a coat is to judge it, and from when on it is first at its limit (None:

@@ -24,7 +24,7 @@ from amber_gable.core.weather.futures.members import Coat, Preparation
 from amber_gable.core.weather.judged.slots import Slots
 from amber_gable.core.weather.judged.windows import Windows
 from amber_gable.core.work.stints import Stint
-from amber_gable.core.work.waits import keeps_rain_out, shuts_in
+from amber_gable.core.work.waits import keeps_rain_out, old_film_sheds, shuts_in
 from amber_gable.domain.findings.condition import Coating
 from amber_gable.domain.grid import SLOT_S
 from amber_gable.domain.house.substrates import SUBSTRATES
@@ -88,7 +88,9 @@ def _lead_paint(bundle: JobBundle, part: Zone | Item) -> bool:
 
 
 def _still_bare(operations: Sequence[Operation], first: Operation, part: Zone | Item) -> bool:
-    """Whether no step before it keeps rain from the substrate."""
+    """Whether neither sound old paint nor a step before it keeps rain from the substrate."""
+    if old_film_sheds(part.condition, SUBSTRATES[part.substrate]):
+        return False
     before = operations[: operations.index(first)] if first in operations else operations
     return not any(keeps_rain_out(o, SUBSTRATES[part.substrate]) for o in before)
 

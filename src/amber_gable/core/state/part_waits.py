@@ -16,7 +16,16 @@ from amber_gable.core.weather.film.drying import DryingStage
 from amber_gable.core.weather.judged.rules import RAIN_ON_FACE
 from amber_gable.core.work.sides import sides
 from amber_gable.core.work.stints import Stint
-from amber_gable.core.work.waits import PAST, dampens, film_stage, keeps_rain_out, seals, shuts_in, wait_hours
+from amber_gable.core.work.waits import (
+    PAST,
+    dampens,
+    film_stage,
+    keeps_rain_out,
+    old_film_sheds,
+    seals,
+    shuts_in,
+    wait_hours,
+)
 from amber_gable.domain.findings.condition import MoistureReading
 from amber_gable.domain.grid import STEP_S
 from amber_gable.domain.house.substrates import SUBSTRATES, Substrate
@@ -191,6 +200,7 @@ def _soaked(around: Surroundings, part: PaintedPart, cell: Cell, stint: Stint, f
     if (
         limit is None
         or not _bare_to_rain(cell, SUBSTRATES[part.substrate])
+        or old_film_sheds(part.condition, SUBSTRATES[part.substrate])
         or (read is not None and read > limit.value)
     ):
         return []

@@ -2,6 +2,7 @@
 reached."""
 
 from amber_gable.core.weather.film.drying import DryingStage
+from amber_gable.domain.findings.condition import Absorbency, Coating, Condition
 from amber_gable.domain.findings.moisture_figures import MasonryFigures, moisture_figures
 from amber_gable.domain.house.substrates import Substrate
 from amber_gable.domain.work.operation import Operation, OperationKind, Technique
@@ -71,6 +72,19 @@ def keeps_rain_out(operation: Operation, substrate: Substrate) -> bool:
     primer: only a coat shuts it."""
     shuts = operation.kind is _K.COAT or not isinstance(moisture_figures(substrate), MasonryFigures)
     return operation.kind.lays_film and operation.share >= WHOLE and shuts
+
+
+SOUND_PCT = 5.0
+"""Old paint that fails on no more than this share still sheds the rain: an assumption."""
+_SHEDS = (Coating.WATERBORNE, Coating.OIL)
+
+
+def old_film_sheds(condition: Condition, substrate: Substrate) -> bool:
+    """Whether what was there before keeps rain out of masonry still: sound paint that drinks no drop. Wood is bared and
+    cracks as it is prepared."""
+    if not isinstance(moisture_figures(substrate), MasonryFigures) or condition.coating not in _SHEDS:
+        return False
+    return condition.loose_pct <= SOUND_PCT and condition.absorbency is not Absorbency.SOAKS
 
 
 def dampens(operation: Operation) -> bool:

@@ -12,7 +12,7 @@ _SURE = 1 - 1e-9
 
 
 def chance_over(pct: Array, begin: Ints, end: Ints) -> Array:
-    """% that it rains at all from step `begin` (S,) up to step `end` (..., S), where each hour has a chance (..., T), %.
+    """% that it rains at all from step `begin` (S,) up to step `end` (..., S); each hour has a chance (..., T), %.
 
     After an hour that stayed dry the next rains with p_i - SHARED x min(p_i, p_i-1): about as sure as the surest
     hour at the least, never surer than hours that know nothing of each other. Steps begin on a full hour.

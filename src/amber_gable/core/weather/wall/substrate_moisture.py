@@ -42,6 +42,9 @@ dew of. An assumption; published sorption of brick and render lies on both sides
 METER_PCT, UNREAD_PCT, OF_CHANGE = 1.0, 2.5, 0.25
 """Half the band: of a reading, of wood nobody read, and the share of what was computed since the reading that is added.
 """
+NEAR_PCT, LEFT_BY_WATER_PCT = 3.0, 1.0
+"""How far over its limit, beyond the benefit of the doubt, unread wood may be said to be by the air alone before that
+closes; and how much washing or rain may have left in it: assumptions."""
 DAY_STEPS = 24 * 3600 // STEP_S
 GOLDEN, TENTH = 0.6180339887, 1.2816
 """A step whose multiples fill the unit evenly; normal deviate of the ends of the band, P10 and P90."""
@@ -89,7 +92,19 @@ class Damp:
         pct = found.pct + np.where(self._read_wet(climate), found.half_band, -doubt)
         if climate.steps.shade is not None:
             pct = pct + _ranks(climate.steps.shade)[:, None] * found.half_band / TENTH
+        pct = np.where(self._asks_for_the_meter(climate, found), np.minimum(pct, self.limit.value), pct)
         return np.where(unknown, np.inf, np.maximum(pct, 0.0)).reshape(shape)
+
+    def _asks_for_the_meter(self, climate: Climate, found: "Moisture") -> npt.NDArray[np.bool_]:
+        """(R, T): wood that nobody read yet and that only the air is said to keep a little too damp. In service it lies
+        below its equilibrium with the air outside (docs/physics.md §6): a meter tells, no prediction stops."""
+        unread = np.ones(len(climate.steps), dtype=bool)
+        for event in self.events:
+            if event.reading is not None:
+                unread &= climate.steps.times < event.at - STEP_S / 2
+        wood = isinstance(moisture_figures(climate.faces[0].substrate), WoodFigures)
+        by_air = found.pct - found.wetted <= self.limit.value + UNREAD_PCT + NEAR_PCT
+        return np.asarray(wood & unread & by_air & (found.wetted < LEFT_BY_WATER_PCT))
 
     def _read_wet(self, climate: Climate) -> npt.NDArray[np.bool_]:
         """(T,): whether the last reading was over the limit."""

@@ -167,9 +167,11 @@ def framed(q: CoatQuestion, azimuth: float, series: WeatherSeries, begin: dateti
 
 
 def _untouched(kind: Substrate, limit: Limit | None) -> Damp | None:
-    """Of a face nothing is told about: siding under its old film, which sheds the rain; masonry drinks through it."""
+    """Of a face nothing is told about: siding under its old film, which sheds the rain; masonry drinks through it, and
+    a deck, which is walked on and lies flat, counts as bare."""
     figures = moisture_figures(kind)
-    return None if limit is None or figures is None else Damp(limit, bare=isinstance(figures, MasonryFigures))
+    bare = isinstance(figures, MasonryFigures) or "deck" in kind.tags
+    return None if limit is None or figures is None else Damp(limit, bare=bare)
 
 
 def _asked(q: FaceQuestion, series: WeatherSeries) -> Framed:
