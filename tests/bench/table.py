@@ -13,7 +13,8 @@ from pathlib import Path
 
 from fastapi.testclient import TestClient
 
-from amber_gable.core.climate.job_climate import face_surface, site_climate
+from amber_gable.core.climate.job_climate import site_climate
+from amber_gable.core.climate.part_surface import face_surface
 from amber_gable.core.estimate.estimate import job_estimate
 from amber_gable.core.plan.build import plan_job
 from amber_gable.core.specification.choices.preview import light_at, lit_colours, part_colours

@@ -6,7 +6,7 @@ from datetime import UTC, datetime
 import numpy as np
 import pytest
 
-from amber_gable.core.climate.job_climate import face_surface
+from amber_gable.core.climate.part_surface import face_surface
 from amber_gable.core.specification.colour import heat
 from amber_gable.core.specification.colour.absorptance import solar_absorptance
 from amber_gable.core.specification.colour.heat import VINYL_LIMIT_C, design_hot_c, peaks

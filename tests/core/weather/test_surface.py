@@ -297,6 +297,19 @@ def test_a_film_evaporates_with_the_latent_heat_it_took() -> None:
     assert wet.surface[0, -1] == pytest.approx(dry.surface[0, -1], abs=0.3)
 
 
+def test_a_board_with_air_below_is_cooler_in_the_sun_and_warmer_in_the_night() -> None:
+    """What loses heat on both sides swings less about the air, so that a deck burns less at noon and dews later."""
+    series = clear_days(NORTHERN, utc("2026-07-10"), 4, dew_c=12.0)
+    (closed,) = walls(SOUTH, code="wood-deck", tilt=0.0)
+    climate = climate_of(series, NORTHERN, (closed, replace(closed, open_back=True)))
+    over_air = climate.surface - climate.steps.air
+    noon, night = over_air.max(axis=1), over_air.min(axis=1)
+    assert noon[1] < 0.75 * noon[0] and noon[1] > 8
+    assert night[0] < night[1] < -0.3
+    wet = (climate.water_film > 0.01).sum(axis=1)
+    assert wet[1] < wet[0]
+
+
 def test_condensation_stops_when_the_surface_meets_the_dew_point() -> None:
     climate = climate_of(clear_days(NORTHERN, utc("2026-09-10"), 3, dew_c=9.0), NORTHERN, walls(NORTH))
     growing = np.diff(climate.water_film[0]) > 1e-6

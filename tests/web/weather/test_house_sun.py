@@ -10,7 +10,7 @@ import numpy as np
 import pytest
 from fastapi.testclient import TestClient
 
-from amber_gable.core.climate.job_climate import face_surface
+from amber_gable.core.climate.part_surface import face_surface
 from amber_gable.core.survey.drawing.house_plan import PlacedWall, house_plan
 from amber_gable.core.survey.drawing.shadow import LONGEST_M, block_line, block_shadow, eave_line, eave_shade_m, shadow
 from amber_gable.domain.house.exposure import Eave

@@ -7,12 +7,11 @@ from functools import cached_property
 
 import numpy as np
 
+from amber_gable.core.climate.part_surface import face_surface, lying
 from amber_gable.core.specification.cautions.limits import moisture_limit
-from amber_gable.core.specification.colour.absorptance import absorptance_of
 from amber_gable.core.survey.amounts.items import item_area
 from amber_gable.core.survey.amounts.painted import Key, part_key
 from amber_gable.core.survey.amounts.takeoff import face_areas
-from amber_gable.core.survey.drawing.horizon import face_horizon
 from amber_gable.core.survey.findings.moisture import daily_readings, judged_moisture
 from amber_gable.core.weather.film.limits import Limit
 from amber_gable.core.weather.futures.members import Coat, Preparation
@@ -30,7 +29,6 @@ from amber_gable.core.weather.wall.substrate_moisture import Damp, MoistureEvent
 from amber_gable.core.weather.wall.surface import FaceSurface
 from amber_gable.domain.errors import NoClimate
 from amber_gable.domain.grid import STEP_S
-from amber_gable.domain.house.exposure import Eave, Exposure
 from amber_gable.domain.house.substrates import SUBSTRATES
 from amber_gable.domain.house.survey import Face, Item, Property, Zone
 from amber_gable.domain.job.job import JobBundle
@@ -180,41 +178,6 @@ def part_water_limit(
     return part_moisture_limit(bundle, part, product, finish) or dry_masonry(SUBSTRATES[part.substrate])
 
 
-def face_surface(face: Face, substrate_code: str, colour: str, solar_reflectance: float | None = None) -> FaceSurface:
-    """What the heat balance needs of a face with that surface in that colour; `solar_reflectance` by the sheet of what
-    gives it."""
-    taken = absorptance_of(colour, solar_reflectance)
-    return FaceSurface(
-        azimuth_deg=face.azimuth_deg,
-        tilt_deg=face.tilt_deg,
-        substrate=SUBSTRATES[substrate_code],
-        absorptance=taken.likely,
-        absorptance_band=(taken.low, taken.high),
-        exposure=face.exposure,
-        rain_exposure=face.rain_exposure,
-        horizon=face_horizon(face),
-        # Judged at the wall's middle, as its horizon is.
-        eave=Eave(face.overhang_m, face.top_m / 2) if face.is_wall and face.overhang_m > 0 else None,
-    )
-
-
-def lying(surface: FaceSurface, where: Where) -> FaceSurface:
-    """The same surface taken off its wall: flat on stands under the open sky, which are moved with the shade, under
-    cover, or in a heated shop."""
-    return replace(
-        surface,
-        azimuth_deg=0.0,
-        tilt_deg=0.0,
-        exposure=Exposure.OPEN,
-        rain_exposure=1.0,
-        horizon=(),
-        eave=None,
-        under_cover=where is not Where.STANDS,
-        heated=where is Where.SHOP,
-        shaded=where is Where.STANDS,
-    )
-
-
 def main_part(bundle: JobBundle, face: Face) -> Zone | Item | None:
     """What stands for a face: the zone that takes what the face has left, else its largest zone; on a face of which
     only items are worked on the largest of them, one with a finish before one without, one in place before one that
@@ -284,6 +247,8 @@ def site_surfaces(bundle: JobBundle) -> Surfaces:
         for colour, reflects in _colours(bundle, part, finish).items():
             # Like surfaces share a row: five sashes on one face are computed once.
             surface = face_surface(faces[part.face], part.substrate, colour, reflects)
+            if isinstance(part, Item) and part.spec.kind == "railing":
+                surface = replace(surface, open_back=True)
             row[part_key(part), colour, None] = rows.setdefault(surface, len(rows))
             for where in sorted(places):
                 row[part_key(part), colour, where] = rows.setdefault(lying(surface, where), len(rows))

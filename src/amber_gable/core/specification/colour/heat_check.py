@@ -4,7 +4,7 @@ warning (docs/trade.md §6, docs/physics.md §5)."""
 from collections.abc import Iterable, Sequence
 from dataclasses import dataclass, replace
 
-from amber_gable.core.climate.job_climate import face_surface
+from amber_gable.core.climate.part_surface import face_surface
 from amber_gable.core.specification.colour.absorptance import absorptance_of
 from amber_gable.core.specification.colour.heat import (
     DOOR_WARN_C,

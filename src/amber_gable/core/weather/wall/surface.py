@@ -25,6 +25,9 @@ from amber_gable.domain.house.exposure import Eave, Exposure, HorizonPoint
 from amber_gable.domain.house.substrates import Substrate
 
 INDOOR_C = 20.0
+OPEN_BACK = 8.0
+"""W/(m² K) that a back in the shade gives to the air and to what it looks at, which is about as warm: an assumption,
+half of it radiation."""
 WALL_FILM_MAX = 0.06
 FLOOR_FILM_MAX = 0.30
 _WIND_REACHES = {Exposure.OPEN: 1.0, Exposure.SHELTERED: 0.5}
@@ -43,7 +46,8 @@ TOWEL_DAMP_S = 1800
 class FaceSurface:
     """What the heat balance must know of a face. Angles in degrees; absorptance of its colour 0-1, and between which
     bounds it may lie (None: known). `under_cover`: in a shed that has the air from outside, without its rain, sun
-    and wind, or, where it is `heated` too, in a shop; `shaded`: kept out of the sun all day, under the open sky."""
+    and wind, or, where it is `heated` too, in a shop; `shaded`: kept out of the sun all day, under the open sky.
+    `open_back`: the air is behind it too, as at decks, railings, beams and what lies on stands."""
 
     azimuth_deg: float
     tilt_deg: float
@@ -57,6 +61,7 @@ class FaceSurface:
     under_cover: bool = False
     shaded: bool = False
     heated: bool = False
+    open_back: bool = False
 
 
 def strips(face: FaceSurface, depth_m: float, height_m: float, count: int = 2) -> tuple[FaceSurface, ...]:
@@ -235,7 +240,8 @@ def _balance(
     tilt = np.array([f.tilt_deg for f in faces])
     across = np.cos(np.radians(tilt))
     emissivity = np.array([f.substrate.emissivity for f in faces])
-    u = np.array([f.substrate.u_behind for f in faces])
+    inside, behind = np.array([f.substrate.u_behind for f in faces]), np.array([OPEN_BACK * f.open_back for f in faces])
+    inside = np.where(behind > 0, 0.0, inside)
     storage = np.array([f.substrate.heat_capacity for f in faces]) / STEP_S
     view = (1 + across) / 2
     sky_share = beside(view * np.sqrt(view) * light.open_sky, steps.air)
@@ -252,7 +258,11 @@ def _balance(
         return np.repeat(of_faces, members)
 
     return Balance(
-        gain=timed(_leaning(absorbed + from_around, storage) + beside(u * INDOOR_C, steps.air)),
+        gain=timed(
+            _leaning(absorbed + from_around, storage)
+            + beside(inside * INDOOR_C, steps.air)
+            + beside(behind, steps.air) * steps.air
+        ),
         forced_squared=timed(forced**2),
         rain=timed(wall_rain / 3600.0),
         air=steps.air_by_time[0],
@@ -260,7 +270,7 @@ def _balance(
         member=np.tile(np.arange(members), len(faces)),
         emissivity_sigma=rows(emissivity * STEFAN_BOLTZMANN),
         storage=rows(storage),
-        u=rows(u),
+        u=rows(inside + behind),
         film_max=rows(np.interp(tilt, [0.0, DRAINS_FROM_DEG], [FLOOR_FILM_MAX, WALL_FILM_MAX])),
         natural_warm=rows(9.482 / (7.283 - across)),
         natural_cold=rows(1.810 / (1.382 + across)),

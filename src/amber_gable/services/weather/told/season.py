@@ -3,7 +3,8 @@
 from dataclasses import dataclass
 from datetime import datetime
 
-from amber_gable.core.climate.job_climate import face_surface, main_part, place_of
+from amber_gable.core.climate.job_climate import main_part, place_of
+from amber_gable.core.climate.part_surface import face_surface
 from amber_gable.core.weather.judged.outlook import FaceOutlook, outlook
 from amber_gable.core.weather.wall.slot_climate import place_weather, surfaces_through
 from amber_gable.domain.house.survey import Face
