@@ -40,9 +40,12 @@ def test_the_eve_of_a_coat_says_where_the_cans_stay(ctx: Context, client: TestCl
     view = job_view(ctx, "coopers-rise", waits=True)
     assert view.weather.series is not None
     plan = make_plan(ctx, view.bundle, view.weather.series)
-    films = sorted({t.start.date() for t in plan.tasks if t.kind.lays_film})
+    laid = [(t.start.date(), view.bundle.product(t.product or "")) for t in plan.tasks if t.kind.lays_film]
+    films = sorted({day for day, _ in laid})
     assert films, "a mild day lets coats be laid"
-    eve = films[0].fromordinal(films[0].toordinal() - 1)
+    # The first day of a paint that wants it warmer than the night.
+    wants = min((day for day, paint in laid if paint.surface_min_c > low), default=films[0])
+    eve = wants.fromordinal(wants.toordinal() - 1)
     said = _said(client, eve.isoformat())
     assert ("Cans indoors tonight" in said) is bool(words)
     assert words in said

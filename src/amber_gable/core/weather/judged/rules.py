@@ -141,7 +141,7 @@ def film_checks(
     base: Base,
 ) -> list[Check]:
     """All ten rules for laying a coat on that `base` with these `limits` in each slot. What would spoil its film
-    (film/film_events.py) is a rule under every school. damp (F, S) or (..., S): moisture of the
+    (weather/film/film_events.py) is a rule under every school. damp (F, S) or (..., S): moisture of the
     substrate %, NaN where nobody knows it, infinite where only what fell before the weather that is known
     could tell."""
     steps, lead, count = climate.steps, climate.lead, len(climate.steps)

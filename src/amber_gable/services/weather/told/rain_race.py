@@ -6,6 +6,7 @@ from functools import partial
 
 import numpy as np
 
+from amber_gable.core.state.task_status import Status
 from amber_gable.core.weather.film.race import Race, race
 from amber_gable.core.weather.futures.members import Coat
 from amber_gable.core.weather.wall.surface import surface_climate
@@ -34,11 +35,14 @@ class RainRace:
 
 
 def rain_race(view: JobView) -> RainRace | None:
-    """Of the coat under way or next; None where there is none soon, or no rain to race."""
+    """Of the coat under way or next, or of one that is due and that only rain keeps away: who looks at the sky and
+    goes all the same must know the odds. None where there is none soon, or no rain to race."""
     board, series, site = view.board, view.weather.series, view.site
     if board is None or series is None or site is None:
         return None
-    coming = [t for t in (board.now, board.next) if t is not None and t.task.kind.lays_film and t.judged is not None]
+    due = [t for t in board.open if t.status in (Status.LATE, Status.DUE) and t.answer and t.answer.letters == ("R",)]
+    wanted = [t for t in (board.now, *due, board.next) if t is not None]
+    coming = [t for t in wanted if t.task.kind.lays_film and t.judged is not None]
     for state in coming:
         task, judged = state.task, state.judged
         assert judged is not None
