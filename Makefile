@@ -50,6 +50,10 @@ quick: quick-lint
 bench: test-env
 	@$(PY) -m tests.bench.table
 
+# The climate against a second computation of it, over any weather file: make audit-physics EPW=file
+audit-physics: test-env
+	@$(PY) -m tests.tools.audit_physics "$(EPW)"
+
 screenshots: test-env
 	@$(PY) -m tests.browser.screenshots
 

@@ -27,7 +27,7 @@ WET_FILM = 0.010
 RAIN_MEASURABLE = 0.1
 RAIN_ON_FACE = 0.02
 """mm/h from which on drops mark a fresh film: about what a wall catches of the least rain that is measured in a
-moderate wind (0.14 × 2/9 × 4 m/s × 0.1^(8/9)). An assumption."""
+light wind (0.26 × 2/9 × 3 m/s × 0.1^(8/9)). An assumption."""
 DIRECT_SUN = 120.0
 WARM_AIR, WARM_SURFACE = 18.0, 32.0
 DAYLIGHT_MARGIN = 0.5

@@ -34,13 +34,13 @@ def facing_wind(steps: Steps, azimuth: Array) -> Array:
 ROUGHNESS = 0.72
 """C_R of wooded country and suburbs up to 8 m above the ground: 0.22 ln(8 / 0.3)."""
 TOPOGRAPHY = 1.0
-OBSTRUCTION = {Exposure.OPEN: 0.5, Exposure.SHELTERED: 0.3}
-"""Nearest obstacle 25 to 40 m away, and 8 to 15 m away: what an `open` and a `sheltered` face of a usual house has
+OBSTRUCTION = {Exposure.OPEN: 0.9, Exposure.SHELTERED: 0.3}
+"""Nearest obstacle 100 to 120 m away, and 8 to 15 m away: what an `open` and a `sheltered` face of a usual house has
 before it is an assumption."""
 WALL = 0.4
 """W of a gable wall of two storeys; one with an eave has 0.3, the top of one under a flat roof 0.5."""
 ON_WALLS = {exposure: ROUGHNESS * TOPOGRAPHY * share * WALL for exposure, share in OBSTRUCTION.items()}
-"""Of the airfield's index what reaches a wall: about 0.14, and 0.09 where it is sheltered (ISO 15927-3:2009)."""
+"""Of the airfield's index what reaches a wall: 0.26, and 0.09 where it is sheltered (ISO 15927-3:2009)."""
 
 
 def driving_rain(steps: Steps, facing: Array, tilt: Array, exposures: Sequence[Exposure]) -> Array:
