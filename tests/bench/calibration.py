@@ -6,7 +6,7 @@ fronts, fog, dew and showers by days, the members know only the forecast.
 """
 
 import sys
-from collections.abc import Iterator
+from collections.abc import Callable, Iterator
 from concurrent.futures import ThreadPoolExecutor
 from dataclasses import dataclass
 from datetime import UTC, datetime, timedelta
@@ -27,6 +27,7 @@ from amber_gable.domain.paint.method import Method
 from amber_gable.domain.weather.series import WeatherSeries
 from amber_gable.domain.work.working import CrewDay, Policy
 from amber_gable.standins.weather.truth import AHEAD_H, HISTORY_H, Hourly, forecast, humidity, truth
+from tests.bench.other_errors import measured_like
 
 LATITUDE, LONGITUDE = 45.25, -62.1
 PLACE = Place(LATITUDE, LONGITUDE, 12.0, UTC)
@@ -67,20 +68,41 @@ class Cases:
         return int(here.sum()), float(self.held[here].mean()) if here.any() else float("nan")
 
 
-def cases(issues: int = ISSUES, members: int = MEMBERS) -> Cases:
+Told = Callable[[datetime, Hourly], tuple[Hourly, Array]]
+"""What a source says, issued at a moment, of the weather that comes, and its chance of rain, %."""
+
+
+def simulated(at: datetime, real: Hourly) -> tuple[Hourly, Array]:
+    """The simulated service's own."""
+    return forecast(SEED, LATITUDE, LONGITUDE, at)
+
+
+def measured(scale: float) -> Told:
+    """Errors of another shape than the members', `scale` times their size (tests/bench/other_errors.py)."""
+    return lambda at, real: measured_like(real, at, scale)
+
+
+SOURCES: dict[str, Told] = {
+    "the simulated service": simulated,
+    "errors of another shape": measured(1.0),
+    "errors of another shape, 1.6 times as large": measured(1.6),
+}
+
+
+def cases(issues: int = ISSUES, members: int = MEMBERS, told: Told = simulated) -> Cases:
     """Of forecasts issued through a season, four walls, ten days ahead."""
     apart = SEASON_D * 24 / issues
     times = [FIRST + timedelta(hours=int(k * apart) // 6 * 6) for k in range(issues)]
     with ThreadPoolExecutor(2) as pool:
-        found = list(pool.map(lambda at: _of_issue(at, members), times))
+        found = list(pool.map(lambda at: _of_issue(at, members, told), times))
     return Cases(*(np.concatenate(columns) for columns in zip(*(f for one in found for f in one), strict=True)))
 
 
-def _of_issue(at: datetime, members: int) -> list[tuple[Array, ...]]:
+def _of_issue(at: datetime, members: int, source: Told) -> list[tuple[Array, ...]]:
     issued, product = int(at.timestamp()), generic_product("exterior-acrylic-standard")
-    hours, chance = forecast(SEED, LATITUDE, LONGITUDE, at)
-    told = _series(hours, issued, chance)
-    real = _series(truth(SEED, LATITUDE, LONGITUDE, at - timedelta(hours=HISTORY_H), HISTORY_H + AHEAD_H), issued)
+    comes = truth(SEED, LATITUDE, LONGITUDE, at - timedelta(hours=HISTORY_H), HISTORY_H + AHEAD_H)
+    hours, chance = source(at, comes)
+    told, real = _series(hours, issued, chance), _series(comes, issued)
     drawn = place_weather(PLACE, draw_members(told, members, issued), at, DAYS)
     given = odds(drawn, [Coat(f, product, Method.BRUSH) for f in COAT_FACES], Policy(), ALL_DAY)
     single, then = place_weather(PLACE, told, at, DAYS), place_weather(PLACE, real, at, DAYS)
@@ -115,11 +137,11 @@ def _series(hours: Hourly, issued: int, chance: Array | None = None) -> WeatherS
     )
 
 
-def table(found: Cases) -> str:
+def table(found: Cases, source: str = "the simulated service") -> str:
     """What `make bench` prints."""
     count, held = found.band(0.7, 0.9)
     lines = [
-        f"probabilities held against what then happened: {len(found.given)} cases of {ISSUES} issues",
+        f"probabilities held against what then happened, {source}: {len(found.given)} cases",
         f"  given 70 to 90 %: {count} cases, {100 * held:.0f} % held (wanted 65 to 95)",
         f"  Brier score {found.brier(found.given):.3f}; the single forecast's yes or no "
         f"{found.brier(found.single):.3f}; rule of thumb {found.brier(found.thumb):.3f}",
@@ -165,6 +187,9 @@ def draw(found: Cases) -> str:
 
 
 if __name__ == "__main__":
-    judged = cases(int(sys.argv[1]) if len(sys.argv) > 1 else ISSUES)
-    PICTURE.write_text(draw(judged), encoding="utf-8")
-    sys.stdout.write(table(judged) + "\n")
+    many = int(sys.argv[1]) if len(sys.argv) > 1 else ISSUES
+    for name, source in SOURCES.items():
+        judged = cases(many, told=source)
+        if source is simulated and many == ISSUES:
+            PICTURE.write_text(draw(judged), encoding="utf-8")
+        sys.stdout.write(table(judged, name) + "\n\n")
