@@ -1,10 +1,16 @@
 """The climate of a job's surfaces, each computed once per change of what its heat balance reads."""
 
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from datetime import date, datetime
 
 from amber_gable.core.climate.job_climate import SiteClimate, Surfaces, place_of, site_surfaces
-from amber_gable.core.weather.wall.slot_climate import Place, SurfaceClimate, place_weather, surfaces_through
+from amber_gable.core.weather.wall.slot_climate import (
+    Place,
+    PlaceWeather,
+    SurfaceClimate,
+    place_weather,
+    surfaces_through,
+)
 from amber_gable.domain.job.job import JobBundle
 from amber_gable.domain.progress import Progress, unseen
 from amber_gable.domain.weather.series import WeatherSeries
@@ -35,13 +41,25 @@ def job_climate(
     row, surfaces = job_surfaces(ctx, bundle)
     place = place_of(bundle.property)
     key = _weather_key(place, series, begin, days)
-    weather = ctx.space.computed.get(key, lambda: place_weather(place, series, begin, days))
+    weather = ctx.space.computed.get(key, lambda: _with_shared_lead(ctx, place_weather(place, series, begin, days)))
 
     def missing(which: list[int]) -> list[SurfaceClimate]:
         return surfaces_through(weather, [surfaces[n] for n in which], progress)
 
     found = ctx.space.computed.get_all([(key, s) for s in surfaces], missing)
     return SiteClimate(bundle, weather, tuple(found), row)
+
+
+def _with_shared_lead(ctx: Context, weather: PlaceWeather) -> PlaceWeather:
+    """The weeks before are the same for every forecast of a day: what was computed through them is kept with them."""
+    lead = weather.steps.lead
+    if lead is None:
+        return weather
+    key = "weeks before" + digest(
+        lead.start, lead.air, lead.vapour, lead.wind, lead.cloud, lead.falling, lead.light.ghi
+    )
+    shared = ctx.space.computed.get(key, lambda: lead)
+    return replace(weather, steps=replace(weather.steps, lead=shared))
 
 
 @dataclass(frozen=True)

@@ -248,6 +248,9 @@ def _balance(
     from_around = beside(emissivity, steps.air) * (sky_share * (steps.ir_down - steps.ir_air) + steps.ir_air)
     absorbed = _absorptance(steps, faces) * light.poa_global
     count, members = len(steps), steps.air.size // len(steps)
+    from_behind = beside(inside * INDOOR_C, steps.air)
+    if behind.any():
+        from_behind = from_behind + beside(behind, steps.air) * steps.air
 
     def timed(values: Array) -> Array:
         """(..., T) as (T, R)."""
@@ -258,11 +261,7 @@ def _balance(
         return np.repeat(of_faces, members)
 
     return Balance(
-        gain=timed(
-            _leaning(absorbed + from_around, storage)
-            + beside(inside * INDOOR_C, steps.air)
-            + beside(behind, steps.air) * steps.air
-        ),
+        gain=timed(_leaning(absorbed + from_around, storage) + from_behind),
         forced_squared=timed(forced**2),
         rain=timed(wall_rain / 3600.0),
         air=steps.air_by_time[0],

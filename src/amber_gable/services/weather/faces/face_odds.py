@@ -1,7 +1,7 @@
 """How sure the answers of the lanes are: every face's step in the members drawn around the forecast."""
 
 from collections.abc import Hashable, Sequence
-from dataclasses import dataclass, field
+from dataclasses import dataclass, field, replace
 from typing import ClassVar
 
 from amber_gable.core.climate.job_climate import place_of
@@ -22,7 +22,12 @@ def futures(view: JobView) -> PlaceWeather:
     """The futures that all pages of a job speak of: the same ones, whatever is asked of them."""
     series = view.weather.series
     assert series is not None, "nobody asks for them without weather"
-    return drawn_weather(place_of(view.bundle.property), series, view.now, DAYS, MEMBERS)
+    drawn = drawn_weather(place_of(view.bundle.property), series, view.now, DAYS, MEMBERS)
+    site = view.site
+    if site is None or site.steps.start != drawn.steps.start:
+        return drawn
+    # What is over is the same in all of them, and its surfaces are computed already.
+    return replace(drawn, steps=replace(drawn.steps, lead=site.steps.lead))
 
 
 def known_odds(view: JobView, rows: Sequence[JudgedFace]) -> list[Odds] | None:

@@ -18,6 +18,7 @@ if TYPE_CHECKING:
 
 WIDTH, HEIGHT = 620.0, 120.0
 LEAST_TOP, STEP, WIDE_STEP = 20.0, 10.0, 25.0
+FULL = 100.0
 
 
 @dataclass(frozen=True)
@@ -47,7 +48,8 @@ def draw_moistures(found: Sequence[FaceMoisture], job_id: str, now: datetime) ->
 
 
 def _drawn(f: FaceMoisture, job_id: str, now: datetime) -> DrawnMoisture:
-    highest = float(max((f.pct + f.half_band).max(), f.limit.value, *(p for _, p in f.readings), LEAST_TOP))
+    reach = np.minimum(f.pct + f.half_band, FULL)
+    highest = float(max(reach.max(), f.limit.value, *(p for _, p in f.readings), LEAST_TOP))
     step = STEP if highest <= 2 * WIDE_STEP else WIDE_STEP
     top = float(np.ceil(highest / step) * step)
     begin, end = float(f.times[0]), float(f.times[-1])
@@ -63,7 +65,7 @@ def _drawn(f: FaceMoisture, job_id: str, now: datetime) -> DrawnMoisture:
     def points(values: Array) -> list[str]:
         return [f"{a:.1f},{b:.1f}" for a, b in zip(xs, y(values).tolist(), strict=True)]
 
-    upper, lower = points(f.pct + f.half_band), points(f.pct - f.half_band)
+    upper, lower = points(reach), points(f.pct - f.half_band)
     here = int(np.argmin(np.abs(f.times - now.timestamp())))
     midnight = now.replace(hour=0, minute=0, second=0, microsecond=0)
     days = [midnight + timedelta(days=n) for n in range(-3, 9)]
