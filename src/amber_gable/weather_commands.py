@@ -11,7 +11,7 @@ from typing import Any
 from amber_gable.domain.errors import InputError
 
 Command = Callable[[str, Callable[[argparse.Namespace], None], str], argparse.ArgumentParser]
-SCHOOLS = ("sun", "hold", "dew", "rain")
+SCHOOLS = ("sun", "hold", "dew", "rain", "recoat")
 
 
 def add_windows(command: Command) -> None:
