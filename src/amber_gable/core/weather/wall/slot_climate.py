@@ -141,10 +141,10 @@ def place_weather(
 
 
 def lead_steps(place: Place, there: WeatherSeries, first: date, until: int) -> Steps | None:
-    """The weeks before a stretch that begins at epoch second `until`; None where they are not known, or do not reach
-    it. `there`: a series as it is at the place."""
+    """The weeks before a stretch that begins at epoch second `until`; None where they are not known, tell nothing of
+    rain, or do not reach it. `there`: a series as it is at the place."""
     before = past(there, first)
-    if before is None or before.end != until:
+    if before is None or before.end != until or (before.rain_mm is None and before.rain_pct is None):
         return None
     return to_steps(before, place.latitude, place.longitude, place.altitude_m)
 
