@@ -10,6 +10,7 @@ from amber_gable.domain.weather.series import WeatherSeries
 from amber_gable.services.context import Context
 from amber_gable.services.weather.held.before import with_weeks_before
 from amber_gable.services.weather.held.sources import provider_of
+from amber_gable.services.weather.held.spread import as_sure_as_measured
 from amber_gable.services.workspace import LastAsked
 from amber_gable.store.weather.series import load_series
 
@@ -47,6 +48,8 @@ def with_measured(ctx: Context, property_: Property, told: Weather, now: datetim
     if measured is None:
         return told
     series = as_measured(told.series, measured, int(now.timestamp()))
+    if not told.typed:
+        series = as_sure_as_measured(ctx, property_.id, series, now)
     return replace(told, series=series, told=told.series, measured=measured)
 
 

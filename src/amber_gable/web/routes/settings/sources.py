@@ -27,6 +27,7 @@ from amber_gable.services.weather.held.sources import (
     take_file,
     understood,
 )
+from amber_gable.services.weather.held.spread import spread_fit
 from amber_gable.web.asking import context_of
 from amber_gable.web.pages import Fields, page, units_of
 from amber_gable.web.views.weather.feed_form import USES, column_rows, shown_hours
@@ -45,6 +46,7 @@ def _settings(request: Request, typed: Form[str, str], faults: dict[str, str], s
         "sources": kept_sources(ctx),
         "service": ctx.space.provider is not None,
         "places": places(ctx),
+        "fits": [(p, fit) for p in places(ctx) if (fit := spread_fit(ctx, p.id, ctx.now)) is not None],
         "typed": typed,
         "faults": faults,
         "said": request.query_params.get("said"),
