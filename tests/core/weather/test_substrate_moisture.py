@@ -10,6 +10,7 @@ import pytest
 from amber_gable.core.weather.film.limits import Limit
 from amber_gable.core.weather.wall.balance import LATENT_HEAT
 from amber_gable.core.weather.wall.compiled import PLAIN
+from amber_gable.core.weather.wall.damp import Damp
 from amber_gable.core.weather.wall.moisture_loop import SORBS
 from amber_gable.core.weather.wall.slot_climate import Place, place_weather, surfaces_through
 from amber_gable.core.weather.wall.steps import to_steps
@@ -18,7 +19,6 @@ from amber_gable.core.weather.wall.substrate_moisture import (
     DRY_MASONRY_PCT,
     IN_SATURATED_AIR,
     METER_PCT,
-    Damp,
     Moisture,
     MoistureEvent,
     dry_masonry,

@@ -17,6 +17,7 @@ from amber_gable.core.weather.film.limits import Limit
 from amber_gable.core.weather.futures.members import Coat, Preparation
 from amber_gable.core.weather.judged.slots import Slots
 from amber_gable.core.weather.judged.windows import Windows
+from amber_gable.core.weather.wall.damp import Damp
 from amber_gable.core.weather.wall.slot_climate import (
     Place,
     PlaceWeather,
@@ -25,7 +26,7 @@ from amber_gable.core.weather.wall.slot_climate import (
     surfaces_through,
 )
 from amber_gable.core.weather.wall.steps import Steps
-from amber_gable.core.weather.wall.substrate_moisture import Damp, MoistureEvent, dry_masonry
+from amber_gable.core.weather.wall.substrate_moisture import MoistureEvent, dry_masonry
 from amber_gable.core.weather.wall.surface import FaceSurface
 from amber_gable.domain.errors import NoClimate
 from amber_gable.domain.grid import STEP_S

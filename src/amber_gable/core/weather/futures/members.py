@@ -20,10 +20,10 @@ from amber_gable.core.weather.judged.slots import Slots
 from amber_gable.core.weather.judged.windows import Windows, film_windows, preparation_windows
 from amber_gable.core.weather.outdoors.air import Array, Ints
 from amber_gable.core.weather.outdoors.light import HorizontalLight
+from amber_gable.core.weather.wall.damp import Damp
 from amber_gable.core.weather.wall.dry_off import dry_from
 from amber_gable.core.weather.wall.slot_climate import PlaceWeather
 from amber_gable.core.weather.wall.steps import Steps
-from amber_gable.core.weather.wall.substrate_moisture import Damp
 from amber_gable.core.weather.wall.surface import Climate, FaceSurface, WaterEvent, surface_climate
 from amber_gable.domain.paint.method import Method
 from amber_gable.domain.paint.product import Product

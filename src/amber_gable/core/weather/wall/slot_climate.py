@@ -11,8 +11,8 @@ from amber_gable.core.weather.judged.slots import Slots, make_slots
 from amber_gable.core.weather.judged.windows import Windows, film_windows, preparation_windows
 from amber_gable.core.weather.outdoors.air import Array
 from amber_gable.core.weather.outdoors.typical import at_place, past, stretch
+from amber_gable.core.weather.wall.damp import Damp
 from amber_gable.core.weather.wall.steps import Steps, members_to_steps, to_steps
-from amber_gable.core.weather.wall.substrate_moisture import Damp
 from amber_gable.core.weather.wall.surface import Climate, FaceSurface, WaterEvent, surface_climate
 from amber_gable.domain.grid import SLOT_S
 from amber_gable.domain.paint.method import Method

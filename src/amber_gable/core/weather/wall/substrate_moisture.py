@@ -12,7 +12,6 @@ from dataclasses import dataclass
 from itertools import pairwise
 
 import numpy as np
-import numpy.typing as npt
 
 from amber_gable.core.weather.film.drying import arrhenius
 from amber_gable.core.weather.film.limits import Limit
@@ -42,12 +41,7 @@ dew of. An assumption; published sorption of brick and render lies on both sides
 METER_PCT, UNREAD_PCT, OF_CHANGE = 1.0, 2.5, 0.25
 """Half the band: of a reading, of wood nobody read, and the share of what was computed since the reading that is added.
 """
-NEAR_PCT, LEFT_BY_WATER_PCT = 3.0, 1.0
-"""How far over its limit, beyond the benefit of the doubt, unread wood may be said to be by the air alone before that
-closes; and how much washing or rain may have left in it: assumptions."""
 DAY_STEPS = 24 * 3600 // STEP_S
-GOLDEN, TENTH = 0.6180339887, 1.2816
-"""A step whose multiples fill the unit evenly; normal deviate of the ends of the band, P10 and P90."""
 _KELVIN_20 = float(arrhenius(20.0, BOUND_WATER_J_MOL))
 
 
@@ -57,71 +51,6 @@ class MoistureEvent:
 
     at: float
     reading: float | None = None
-
-
-@dataclass(frozen=True)
-class Damp:
-    """What a coat must know of the water in its substrate: how much there may be, what happened to it, a reading whose
-    day nobody knows and that therefore lasts, whether the surface lies bare to rain, whether air is below, and how much
-    slower than usual it dries where that was found already."""
-
-    limit: Limit
-    events: tuple[MoistureEvent, ...] = ()
-    lasting: float | None = None
-    bare: bool = True
-    open_below: bool = False
-    factor: float | None = None
-
-    def pct(self, climate: Climate) -> Array | None:
-        """The moisture (%) that the rule compares with the limit, of the first face of a climate: (1, T), or (1, M, T)
-        with each member at another place of the prediction's band. None for a substrate that holds no water.
-
-        A prediction overrules the last reading only where its whole band does: after a reading over the limit the
-        band's upper end is used, after a lower one, or none, its lower end. Half of the water that washing or rain
-        left there is taken off the lower half of the band, since its presence is not in doubt. Infinite where it may be
-        too wet or not by what fell before the weather that is known.
-        """
-        shape = climate.surface[:1].shape
-        if self.lasting is not None:
-            return np.broadcast_to(np.float64(self.lasting), shape)
-        found = through(climate, self.events, open_below=self.open_below, bare=self.bare, factor=self.factor)
-        if found is None:
-            return None
-        unknown = (found.pct[:1] <= self.limit.value) & (found.pct[:1] + found.start_doubt > self.limit.value)
-        doubt = np.maximum(found.half_band - found.wetted / 2, 0.0)
-        pct = found.pct + np.where(self._read_wet(climate), found.half_band, -doubt)
-        if climate.steps.shade is not None:
-            pct = pct + _ranks(climate.steps.shade)[:, None] * found.half_band / TENTH
-        pct = np.where(self._asks_for_the_meter(climate, found), np.minimum(pct, self.limit.value), pct)
-        return np.where(unknown, np.inf, np.maximum(pct, 0.0)).reshape(shape)
-
-    def _asks_for_the_meter(self, climate: Climate, found: "Moisture") -> npt.NDArray[np.bool_]:
-        """(R, T): wood that nobody read yet and that only the air is said to keep a little too damp. In service it lies
-        below its equilibrium with the air outside (docs/physics.md §6): a meter tells, no prediction stops."""
-        unread = np.ones(len(climate.steps), dtype=bool)
-        for event in self.events:
-            if event.reading is not None:
-                unread &= climate.steps.times < event.at - STEP_S / 2
-        wood = isinstance(moisture_figures(climate.faces[0].substrate), WoodFigures)
-        by_air = found.pct - found.wetted <= self.limit.value + UNREAD_PCT + NEAR_PCT
-        return np.asarray(wood & unread & by_air & (found.wetted < LEFT_BY_WATER_PCT))
-
-    def _read_wet(self, climate: Climate) -> npt.NDArray[np.bool_]:
-        """(T,): whether the last reading was over the limit."""
-        out = np.zeros(len(climate.steps), dtype=bool)
-        for event in sorted(self.events, key=lambda e: e.at):
-            if event.reading is not None:
-                out[climate.steps.times >= event.at - STEP_S / 2] = event.reading > self.limit.value
-        return out
-
-
-def _ranks(shade: Array) -> Array:
-    """Normal deviates of the members, evenly spread and not in step with their colours; 0 for the likely one."""
-    # Loaded when it is first needed: the program starts without it.
-    from scipy.special import ndtri
-
-    rank = (np.arange(len(shade)) * GOLDEN) % 1.0
-    return np.where(np.isnan(shade), 0.0, ndtri(np.clip(rank, 0.01, 0.99)))
 
 
 @dataclass(frozen=True)

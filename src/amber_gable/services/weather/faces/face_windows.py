@@ -15,6 +15,7 @@ from amber_gable.core.weather.futures.members import Coat, odds
 from amber_gable.core.weather.judged.helps import SMALL
 from amber_gable.core.weather.judged.windows import Windows
 from amber_gable.core.weather.outdoors.typical import LEAD_DAYS, TAIL_DAYS, at_place
+from amber_gable.core.weather.wall.damp import Damp
 from amber_gable.core.weather.wall.slot_climate import (
     Place,
     PlaceWeather,
@@ -22,7 +23,7 @@ from amber_gable.core.weather.wall.slot_climate import (
     place_weather,
     surfaces_through,
 )
-from amber_gable.core.weather.wall.substrate_moisture import Damp, Moisture, MoistureEvent, dry_masonry, through
+from amber_gable.core.weather.wall.substrate_moisture import Moisture, MoistureEvent, dry_masonry, through
 from amber_gable.core.weather.wall.surface import FaceSurface, WaterEvent
 from amber_gable.domain.base import Azimuth, HexColour, Percent, Record
 from amber_gable.domain.errors import InputError
