@@ -3,7 +3,14 @@
 import numpy as np
 import pytest
 
-from amber_gable.core.weather.outdoors.air import dew_point, saturation_pressure, vapour_density, vapour_pressure
+from amber_gable.core.weather.outdoors.air import (
+    dew_point,
+    frost_point,
+    saturation_over_face,
+    saturation_pressure,
+    vapour_density,
+    vapour_pressure,
+)
 from tests.psychrometry import psychrolib
 
 
@@ -29,3 +36,12 @@ def test_vapour_density_of_saturated_air_at_twenty_degrees() -> None:
 
 def test_air_without_vapour_still_has_a_number_for_its_dew_point() -> None:
     assert np.isfinite(dew_point(0.0))
+
+
+@pytest.mark.parametrize(
+    ("t_c", "pascal"), [(-5.0, 401.8), (-10.0, 259.9), (-20.0, 103.3), (0.0, 611.2), (10.0, 1228.0)]
+)
+def test_vapour_over_ice_is_that_of_the_tables(t_c: float, pascal: float) -> None:
+    """Goff and Gratch (1946) over ice, over water above freezing; the frost point is its inverse."""
+    assert float(saturation_over_face(t_c)) == pytest.approx(pascal, rel=0.002)
+    assert float(frost_point(pascal)) == pytest.approx(t_c, abs=0.05)

@@ -297,6 +297,19 @@ def test_a_film_evaporates_with_the_latent_heat_it_took() -> None:
     assert wet.surface[0, -1] == pytest.approx(dry.surface[0, -1], abs=0.3)
 
 
+def test_frost_settles_on_a_face_that_is_warmer_than_the_dew_point() -> None:
+    """At -6 °C and 93 % the dew point is -6.95 °C and the frost point -6.2: a roof at -6.5 °C has frost on it."""
+    air = steady(utc("2026-01-10"), 72, air_c=-6.0, rh_pct=93.0, cloud=0.87, wind_ms=4.0)
+    climate = climate_of(air, NORTHERN, walls(NORTH, code="metal-roof", tilt=20.0))
+    dew, settles = float(climate.steps.dew[0]), float(climate.steps.settles[0])
+    assert dew == pytest.approx(-6.95, abs=0.05) and settles == pytest.approx(-6.18, abs=0.05)
+    night = slice(6 * STEPS_PER_HOUR, 10 * STEPS_PER_HOUR)
+    between = (climate.surface[0, night] > dew) & (climate.surface[0, night] < settles)
+    assert between.any(), climate.surface[0, night]
+    grows = np.diff(climate.water_film[0, night]) > 0
+    assert grows[between[1:]].all()
+
+
 def test_a_board_with_air_below_is_cooler_in_the_sun_and_warmer_in_the_night() -> None:
     """What loses heat on both sides swings less about the air, so that a deck burns less at noon and dews later."""
     series = clear_days(NORTHERN, utc("2026-07-10"), 4, dew_c=12.0)

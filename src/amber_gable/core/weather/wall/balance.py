@@ -9,11 +9,22 @@ from dataclasses import dataclass
 
 import numpy as np
 
-from amber_gable.core.weather.outdoors.air import KELVIN, Array, Ints, saturation_pressure, vapour_density
+from amber_gable.core.weather.outdoors.air import (
+    ICE_A,
+    ICE_B,
+    ICE_C,
+    KELVIN,
+    Array,
+    Ints,
+    saturation_over_face,
+    vapour_density,
+)
 from amber_gable.core.weather.wall.compiled import Loop
 from amber_gable.domain.grid import STEP_S
 
 LATENT_HEAT = 2.45e6
+SUBLIMATION_HEAT = 2.83e6
+"""J/kg of water, and of ice below 0 °C."""
 AIR_HEAT_CAPACITY = 1.2 * 1006.0
 LEWIS_TERM = 0.91
 """Le^(2/3) for water vapour in air, Le = 0.87."""
@@ -71,19 +82,22 @@ def step_plainly(b: Balance, t: Array, w: Array, count: int) -> Stepped:
         h = np.sqrt(buoyancy**2 + b.forced_squared[k]) + CONVECTION_FLOOR
         exchange = h / _EXCHANGE
         kelvin = t + KELVIN
-        saturated = vapour_density(saturation_pressure(t), t)
+        icy = t < 0.0
+        saturated = vapour_density(saturation_over_face(t), t)
+        latent = np.where(icy, SUBLIMATION_HEAT, LATENT_HEAT)
         flux = exchange * (b.vapour[k, b.member] - saturated)
         # Rain that falls on a dry face may dry off it in the same step.
         wet = (flux > 0) | (w > 0) | (b.rain[k] > 0)
         # d(saturated)/dT from Clausius-Clapeyron in its Magnus form.
-        slope = np.where(wet, exchange * saturated * (_MAGNUS_B * _MAGNUS_C / (_MAGNUS_C + t) ** 2 - 1 / kelvin), 0.0)
+        factor, place = np.where(icy, ICE_B, _MAGNUS_B), np.where(icy, ICE_C, _MAGNUS_C)
+        slope = np.where(wet, exchange * saturated * (factor * place / (place + t) ** 2 - 1 / kelvin), 0.0)
         flux = np.where(wet, flux, 0.0)
         drying_limit = -(w / STEP_S + b.rain[k])
         limited = flux < drying_limit
         flux, slope = np.where(limited, drying_limit, flux), np.where(limited, 0.0, slope)
         radiated = b.emissivity_sigma * kelvin**4
-        gain = b.gain[k] - radiated - h * difference - b.u * t + LATENT_HEAT * flux
-        stiffness = b.storage + 4 * radiated / kelvin + h + b.u + LATENT_HEAT * slope
+        gain = b.gain[k] - radiated - h * difference - b.u * t + latent * flux
+        stiffness = b.storage + 4 * radiated / kelvin + h + b.u + latent * slope
         change = gain / stiffness
         t = t + change
         flux = np.maximum(flux - slope * change, drying_limit)
@@ -121,12 +135,15 @@ def _loop(
             h = math.sqrt(buoyancy * buoyancy + forced_squared[k, f]) + CONVECTION_FLOOR
             exchange = h / _EXCHANGE
             kelvin = temperature + KELVIN
-            pressure = _MAGNUS_A * math.exp(_MAGNUS_B * temperature / (_MAGNUS_C + temperature))
+            start, factor, place, latent = _MAGNUS_A, _MAGNUS_B, _MAGNUS_C, LATENT_HEAT
+            if temperature < 0.0:
+                start, factor, place, latent = ICE_A, ICE_B, ICE_C, SUBLIMATION_HEAT
+            pressure = start * math.exp(factor * temperature / (place + temperature))
             saturated = pressure / (_R_VAPOUR * kelvin)
             flux = exchange * (vapour[k, m] - saturated)
             slope = 0.0
             if flux > 0 or water > 0 or rain[k, f] > 0:
-                steepness = _MAGNUS_B * _MAGNUS_C / (_MAGNUS_C + temperature) ** 2 - 1.0 / kelvin
+                steepness = factor * place / (place + temperature) ** 2 - 1.0 / kelvin
                 slope = exchange * saturated * steepness
             else:
                 flux = 0.0
@@ -134,8 +151,8 @@ def _loop(
             if flux < drying_limit:
                 flux, slope = drying_limit, 0.0
             radiated = emissivity_sigma[f] * kelvin**4
-            balance = gain[k, f] - radiated - h * difference - u[f] * temperature + LATENT_HEAT * flux
-            change = balance / (storage[f] + 4.0 * radiated / kelvin + h + u[f] + LATENT_HEAT * slope)
+            balance = gain[k, f] - radiated - h * difference - u[f] * temperature + latent * flux
+            change = balance / (storage[f] + 4.0 * radiated / kelvin + h + u[f] + latent * slope)
             temperature += change
             flux = max(flux - slope * change, drying_limit)
             water = min(max(water + STEP_S * (flux + rain[k, f]), 0.0), film_max[f])

@@ -9,7 +9,7 @@ import numpy as np
 import numpy.typing as npt
 
 from amber_gable.core.weather.outdoors import sky, sun
-from amber_gable.core.weather.outdoors.air import KELVIN, Array, dew_point, vapour_density, vapour_pressure
+from amber_gable.core.weather.outdoors.air import KELVIN, Array, dew_point, frost_point, vapour_density, vapour_pressure
 from amber_gable.core.weather.outdoors.light import HorizontalLight, horizontal_light
 from amber_gable.core.weather.outdoors.sun import SunPosition
 from amber_gable.domain.errors import NoClimate
@@ -86,6 +86,11 @@ class Steps:
         if power not in self._wind_powers:
             self._wind_powers[power] = np.maximum(self.wind, CALM_MS) ** power
         return self._wind_powers[power]
+
+    @cached_property
+    def settles(self) -> Array:
+        """At or below which temperature vapour settles on a surface, °C: the dew point, below 0 °C the frost point."""
+        return frost_point(self.vapour)
 
     @cached_property
     def ir_air(self) -> Array:
