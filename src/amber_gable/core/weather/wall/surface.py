@@ -81,7 +81,7 @@ class WaterEvent:
 @dataclass(frozen=True)
 class Climate:
     """Arrays of shape (F, T), or (F, M, T) in the weather of M members, at the end of each step: surface °C, its margin
-    over the dew point, or below 0 °C the frost point, K, water film kg/m², direct and all light in the plane W/m²,
+    over the dew point, of one below 0 °C over the frost point, K, water film kg/m², direct and all light in the plane W/m²,
     convection W/(m² K), rain reaching the face mm/h. `steps` the weather they came from."""
 
     steps: Steps
@@ -155,7 +155,7 @@ def surface_climate(steps: Steps, faces: tuple[FaceSurface, ...], water: Sequenc
         steps=steps,
         faces=faces,
         surface=surface,
-        dew_margin=surface - steps.settles,
+        dew_margin=surface - np.where(surface < 0.0, steps.settles, steps.dew),
         water_film=film,
         poa_direct=light.poa_direct,
         poa_global=light.poa_global,
