@@ -81,8 +81,8 @@ class WaterEvent:
 @dataclass(frozen=True)
 class Climate:
     """Arrays of shape (F, T), or (F, M, T) in the weather of M members, at the end of each step: surface °C, its margin
-    over the dew point, of one below 0 °C over the frost point, K, water film kg/m², direct and all light in the plane W/m²,
-    convection W/(m² K), rain reaching the face mm/h. `steps` the weather they came from."""
+    over the dew point, of one below 0 °C over the frost point, K, water film kg/m², direct and all light in the plane
+    W/m², convection W/(m² K), rain reaching the face mm/h. `steps` the weather they came from."""
 
     steps: Steps
     faces: tuple[FaceSurface, ...]
