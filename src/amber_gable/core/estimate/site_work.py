@@ -1,12 +1,11 @@
 """Work that belongs to the job and to none of its parts: every day's beginning and end, the way there, what is moved
 out of the way, looking over, the walk round with the customer (docs/trade.md §12, §17)."""
 
-from collections.abc import Iterator, Mapping
-from dataclasses import replace
+from collections.abc import Mapping
 
+from amber_gable.core.estimate.edges import sprays, taped_edges
 from amber_gable.core.estimate.site_days import SiteDays, site_days
 from amber_gable.core.survey.amounts.painted import Key, PaintedPart
-from amber_gable.core.survey.drawing.geometry import face_regions, outline_polygon
 from amber_gable.core.work.labour import Labour
 from amber_gable.core.work.pace import Pace
 from amber_gable.core.work.record import PartWork, SideLine
@@ -17,8 +16,6 @@ from amber_gable.domain.work.extras import EXTRAS
 from amber_gable.domain.work.operation import AmountUnit, Technique
 from amber_gable.domain.work.rates import Rate
 from amber_gable.domain.work.working import CrewDay
-
-_HAIR_M = 0.001
 
 
 def site_work(
@@ -31,7 +28,7 @@ def site_work(
     unseen = frozenset(f.part for f in bundle.job.finishes if bundle.part_schools(f)["seen"] == "nobody")
     extras = bundle.job.estimating.extras
     asked = [_line(EXTRAS[code], amount, code, pace) for code, amount in sorted(extras.items())]
-    once = [*_once(work, parts, pace, unseen), *asked, *_edges(bundle, work, parts, pace)]
+    once = [*_once(work, parts, pace, unseen), *asked, *taped_edges(bundle, work, parts, pace)]
     products = {p.code: p for p in bundle.products}
     roofs = frozenset(k for k in work if "roof" in SUBSTRATES[parts[k].substrate].tags)
     days = site_days(work, parts, products, bundle.job.crew, roofs=roofs, once_h=sum(line.hours for line in once))
@@ -66,24 +63,6 @@ def _looked_over(work: PartWork) -> bool:
     return not own and any(line.operation.kind.lays_film for line in work.lines)
 
 
-def _edges(
-    bundle: JobBundle, work: Mapping[Key, PartWork], parts: Mapping[Key, PaintedPart], pace: Pace
-) -> Iterator[SideLine]:
-    """Where a sprayed band or patch of a wall gets another colour than what is round it, its edge is taped once. By
-    hand it is cut in, which the rates of brush and roller have in them."""
-    for face in bundle.property.faces:
-        zones = bundle.property.zones_of(face.id)
-        regions = face_regions(face, zones).regions
-        rest = next((bundle.finish_of("zone", z.id) for z in zones if z.area.kind == "face"), None)
-        for id_, region in regions.items():
-            key, finish = ("zone", id_), bundle.finish_of("zone", id_)
-            if finish is None or rest is None or key not in work or finish.colour == rest.colour:
-                continue
-            if any(_sprays(work[key], n) for n in range(len(work[key].lines))):
-                inside = region.boundary.difference(outline_polygon(face).boundary.buffer(_HAIR_M)).length
-                yield replace(_line("Tape the edge against the other colour", inside, "edge-tape", pace), part=key)
-
-
 def _daily(
     bundle: JobBundle,
     work: Mapping[Key, PartWork],
@@ -106,7 +85,7 @@ def _daily(
     if days.spray_days:
         out.append(_line("Set the sprayer up, flush and clean it", days.spray_days, "sprayer-day", pace))
         near = [f for f in bundle.property.faces if any(o.kind is ObstacleKind.VEHICLE for o in f.obstacles)]
-        sprayed = {parts[k].face.id for k, w in work.items() if any(_sprays(w, n) for n in range(len(w.lines)))}
+        sprayed = {parts[k].face.id for k, w in work.items() if sprays(w)}
         moved = [f for f in near if f.id in sprayed]
         if moved:
             words = "Have vehicles moved or sheeted before the spraying"
@@ -117,11 +96,6 @@ def _daily(
         words = "Put up fall protection, check it, take it down"
         out.append(_line(words, days.roof_days * days.people * larger, "fall-gear", pace))
     return out
-
-
-def _sprays(work: PartWork, number: int) -> bool:
-    operation = work.lines[number].operation
-    return operation.kind.lays_film and operation.method is not None and operation.method.sprays
 
 
 def _line(words: str, amount: float, code: str, pace: Pace) -> SideLine:
