@@ -7,8 +7,9 @@ from amber_gable.core.work.record import job_work
 from amber_gable.domain.job.job import JobBundle
 from amber_gable.services.context import Context
 from amber_gable.services.today.found_more import finds
-from amber_gable.store.job.jobs import load_bundle
+from amber_gable.store.job.jobs import load_bundle, save_bundle
 from tests.clients import submit
+from tests.jobs import one_wall
 from tests.web.forms import form_of
 
 pytestmark = pytest.mark.usefixtures("indoors")
@@ -39,6 +40,22 @@ def test_a_larger_share_changes_steps_hours_and_the_record(ctx: Context, client:
     today = client.get(f"{JOB}/today").text
     assert f"{was + 30:.0f} %" in today and "Ada" in today
     assert "out of date" in client.get(f"{JOB}/plan").text
+
+
+def test_of_a_part_with_the_companys_system_it_is_said_that_its_steps_stay(ctx: Context, client: TestClient) -> None:
+    bundle = one_wall(system="generic-peeling-wood")
+    with ctx.writing() as session:
+        save_bundle(session, bundle)
+    found = f"/jobs/{bundle.job.id}/today/found/zone/siding"
+    page = client.get(found).text
+    assert "stay as they are" in page and f"/jobs/{bundle.job.id}/specification/zone/siding" in page
+    assert "stay as they are" not in client.get(FOUND).text
+    submit(client, found, data={"scrape": "60"})
+    with ctx.reading() as session:
+        after = load_bundle(session, bundle.job.id)
+    (finish,), (line,) = after.job.finishes, after.job.found_more
+    assert finish.system == "generic-peeling-wood" and line.hours[0] == line.hours[1]
+    assert after.property.zones[0].condition.loose_pct == 60
 
 
 def test_it_is_taken_back_whole_and_no_longer_told(ctx: Context, client: TestClient) -> None:

@@ -72,6 +72,13 @@ def note_found(
         append(session, job_id, [_line(ctx, before, load_bundle(session, job_id), key, more, form.get("by", ""))])
 
 
+def company_system(bundle: JobBundle, key: Key) -> str:
+    """The name of the company's system that a part was given, whose steps no finding changes; empty where its steps
+    are derived."""
+    finish = bundle.finish_of(*key)
+    return next((s.name for s in bundle.systems if finish is not None and s.id == finish.system), "")
+
+
 def _more(part: Zone | Item, form: Mapping[str, str], system: UnitSystem) -> dict[GuidedTest, float]:
     out: dict[GuidedTest, float] = {}
     faults: dict[str, str] = {}

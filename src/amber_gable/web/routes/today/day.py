@@ -15,7 +15,7 @@ from amber_gable.services.job.view import JobView
 from amber_gable.services.specification.others import others_on
 from amber_gable.services.survey.conditions import add_moisture
 from amber_gable.services.today.day_sheet import DaySheet, cautions, painting_orders
-from amber_gable.services.today.found_more import findable, finds, note_found
+from amber_gable.services.today.found_more import company_system, findable, finds, note_found
 from amber_gable.services.today.noting import note_of, note_step, note_tasks, take_back
 from amber_gable.services.today.standing import standings
 from amber_gable.services.weather.told.can_care import can_care
@@ -177,6 +177,7 @@ def _found_page(
         "kind": key[0],
         "face": view.bundle.property.face(part.face),
         "findable": findable(part),
+        "system": company_system(view.bundle, key),
         "typed": typed or {},
         "faults": faults or {},
         "who": context_of(request).actor,
