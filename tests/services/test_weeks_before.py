@@ -44,3 +44,14 @@ def test_what_lacks_a_quantity_is_not_joined(ctx: Context) -> None:
         keep_version(session, PLACE, "forecast", _had(ctx, 3, 9.0), int((ctx.now - timedelta(days=3)).timestamp()))
     now = _had(ctx, 0, 20.0, rain_pct=10.0)
     assert with_weeks_before(ctx, PLACE, now, ctx.now) is now
+
+
+def test_where_the_forecast_of_the_day_before_is_missing_the_last_one_before_is_taken(ctx: Context) -> None:
+    """Eight days ago a forecast of three days was had, which ends long before; twelve hours ago another."""
+    short = _had(ctx, 8, 9.0)
+    short = short.take(np.arange(72), short.start)
+    for series, ago_h in ((replace(short, issued=short.start), 8 * 24), (_had(ctx, 1, 11.0), 12)):
+        with ctx.writing() as session:
+            keep_version(session, PLACE, "forecast", series, int((ctx.now - timedelta(hours=ago_h)).timestamp()))
+    now = _had(ctx, 0, 20.0)
+    assert (now.start - with_weeks_before(ctx, PLACE, now, ctx.now).start) // (24 * HOUR) == 1

@@ -25,11 +25,12 @@ def with_weeks_before(ctx: Context, property_id: str, series: WeatherSeries, now
         found = series
         with ctx.reading() as session:
             while found.start > until:
-                # Had a day before the hours that are missing: it tells of them, and of some before.
-                had = next((t for t in kept if t <= found.start - DAY_S), next((t for t in kept if t < found.start), 0))
-                earlier = load_version(session, property_id, had) if had else None
-                longer = found if earlier is None else run_back(found, earlier)
-                if longer is found:
+                # Had a day before the hours that are missing it tells of them, and of some before; else what was had
+                # just before.
+                wanted = (next((t for t in kept if t <= found.start - back), None) for back in (DAY_S, 1))
+                told = (load_version(session, property_id, had) for had in wanted if had is not None)
+                longer = next((one for t in told if t is not None and (one := run_back(found, t)) is not found), None)
+                if longer is None:
                     break
                 found = longer
         return found
