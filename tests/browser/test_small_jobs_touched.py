@@ -19,6 +19,12 @@ def _begun(page: Page, name: str) -> Hand:
     return hand
 
 
+def _go(page: Page, hand: Hand, name: str) -> None:
+    """Follow a link once the page that has it is there."""
+    expect(page.get_by_role("link", name=name).first).to_be_visible()
+    hand.link(name)
+
+
 def _specified(page: Page, hand: Hand) -> None:
     if not page.url.endswith("/specification"):
         hand.touch(page.locator(".rail a", has_text="Specification"))
@@ -29,7 +35,7 @@ def _specified(page: Page, hand: Hand) -> None:
 
 def test_a_garage_door_from_nothing_to_specified(page: Page, empty: Context) -> None:
     hand = _begun(page, "Garage door")
-    hand.link("Add the first face")
+    _go(page, hand, "Add the first face")
     hand.fill(**{"name": "Drive", "outline.width_m": "5", "outline.height_m": "2.8", "azimuth_deg": "E"})
     hand.button("Save")
     hand.touch(page.locator("summary", has_text="Items"))
@@ -38,8 +44,8 @@ def test_a_garage_door_from_nothing_to_specified(page: Page, empty: Context) -> 
     expect(page.locator("main [name='spec.width_m']").first).to_be_visible()
     hand.fill(**{"spec.width_m": "2.5", "spec.height_m": "2.1", "substrate": "metal-door"})
     hand.button("Save")
-    hand.link("All faces")
-    hand.link("Condition")
+    _go(page, hand, "All faces")
+    _go(page, hand, "Condition")
     hand.say("coating", "waterborne")
     hand.say("sheen", "satin")
     _specified(page, hand)
@@ -49,11 +55,11 @@ def test_a_garage_door_from_nothing_to_specified(page: Page, empty: Context) -> 
 
 def test_a_stoop_from_nothing_to_specified(page: Page, empty: Context) -> None:
     hand = _begun(page, "Stoop")
-    hand.link("Block out the house")
-    hand.link("A deck or porch")
+    _go(page, hand, "Block out the house")
+    _go(page, hand, "A deck or porch")
     hand.fill(name="Stoop", width_m="3", depth_m="1.5", looks="S", substrate="concrete-slab")
     hand.button("Build it")
-    hand.link("Condition")
+    _go(page, hand, "Condition")
     hand.say("coating", "waterborne")
     hand.say("sheen", "dull")
     hand.say("scrape", "edges")
@@ -62,8 +68,8 @@ def test_a_stoop_from_nothing_to_specified(page: Page, empty: Context) -> None:
     assert {"wash", "scrape", "coat-1", "coat-2"} <= {o.id for o in finish.operations}
 
 
-def _face(hand: Hand, name: str, azimuth: str) -> None:
-    hand.link("Add the first face")
+def _face(page: Page, hand: Hand, name: str, azimuth: str) -> None:
+    _go(page, hand, "Add the first face")
     hand.fill(**{"name": name, "outline.width_m": "12", "outline.height_m": "5", "azimuth_deg": azimuth})
     hand.button("Save")
 
@@ -90,10 +96,10 @@ SASH = {"width_m": "0.9", "height_m": "1.5", "panes_across": "2", "panes_down": 
 
 def test_a_sash_in_place_from_nothing_to_specified(page: Page, empty: Context) -> None:
     hand = _begun(page, "One sash")
-    _face(hand, "Garden", "N")
+    _face(page, hand, "Garden", "N")
     _item(page, hand, "sash-window", **SASH)
-    hand.link("All faces")
-    hand.link("Condition")
+    _go(page, hand, "All faces")
+    _go(page, hand, "Condition")
     hand.say("coating", "waterborne")
     hand.say("sheen", "dull")
     _specified(page, hand)
@@ -103,7 +109,7 @@ def test_a_sash_in_place_from_nothing_to_specified(page: Page, empty: Context) -
 
 def test_two_sashes_apart_from_nothing_to_specified(page: Page, empty: Context) -> None:
     hand = _begun(page, "Two sashes")
-    _face(hand, "Street", "S")
+    _face(page, hand, "Street", "S")
     _item(page, hand, "sash-window", **SASH)
     hand.button("Duplicate")
     expect(page.locator("svg.elevation .item")).to_have_count(2)
@@ -113,7 +119,7 @@ def test_two_sashes_apart_from_nothing_to_specified(page: Page, empty: Context) 
 
 def test_five_shutters_from_nothing_to_specified(page: Page, empty: Context) -> None:
     hand = _begun(page, "Five shutters")
-    _face(hand, "Street", "S")
+    _face(page, hand, "Street", "S")
     hand.fill(line="5 window 0.9 x 1.4, shutters, not painted")
     hand.button("Put them up")
     expect(page.locator("svg.elevation .item")).to_have_count(5)
@@ -122,8 +128,8 @@ def test_five_shutters_from_nothing_to_specified(page: Page, empty: Context) -> 
 
 
 def _told_and_specified(page: Page, hand: Hand, school: str) -> None:
-    hand.link("All faces")
-    hand.link("Condition")
+    _go(page, hand, "All faces")
+    _go(page, hand, "Condition")
     hand.say("coating", "oil")
     hand.say("sheen", "gloss")
     _painted_elsewhere(page, hand, school)
@@ -139,15 +145,14 @@ def _all_elsewhere(empty: Context, kind: str, count: int) -> None:
 
 def test_a_front_in_the_cold_from_nothing_to_specified(page: Page, empty: Context) -> None:
     hand = _begun(page, "Cold front")
-    _face(hand, "Front", "S")
-    expect(page.get_by_role("link", name="Say what it is made of")).to_be_visible()
-    hand.link("Say what it is made of")
+    _face(page, hand, "Front", "S")
+    _go(page, hand, "Say what it is made of")
     expect(page.locator("main [name='substrate']").first).to_be_visible()
     hand.fill(name="Siding", substrate="wood-lap")
     hand.button("Save")
     expect(page.get_by_role("link", name="Say what it is made of")).to_have_count(0)
-    hand.link("All faces")
-    hand.link("Condition")
+    _go(page, hand, "All faces")
+    _go(page, hand, "Condition")
     hand.say("coating", "waterborne")
     hand.say("sheen", "dull")
     hand.touch(page.locator(".rail a", has_text="Specification"))
