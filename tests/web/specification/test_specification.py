@@ -8,6 +8,7 @@ from fastapi.testclient import TestClient
 from amber_gable.domain.job.job import JobBundle
 from amber_gable.exchange.job.bundle import dump_bundle, load_bundle
 from amber_gable.services.context import Context
+from amber_gable.services.job.view import job_view
 from amber_gable.services.specification.report import specification
 from amber_gable.store.job.jobs import load_bundle as stored
 from amber_gable.store.job.jobs import save_bundle
@@ -175,6 +176,9 @@ def test_another_product_is_taken_with_its_hours_beside(ctx: Context, client: Te
     assert {o["product"] for o in _finish(ctx, "zone", "back-siding")["operations"] if o["product"]} == {  # type: ignore[attr-defined]
         "corrie-longcoat"
     }
+    # The new film's surface is worked out beside the page; hours stand there once it is.
+    assert job_view(ctx, "coopers-rise", waits=True).site is not None
+    page = client.get(f"{RISE}/zone/back-siding").text
     gain = re.search(r"(\w+ \w+) opens ([\d.]+) more hours in the coming week", page)
     assert gain, "a low-temperature acrylic has more of a cold week"
     assert float(gain[2]) > 0
