@@ -17,7 +17,8 @@ from starlette.responses import StreamingResponse
 from amber_gable.domain.errors import InputError
 from amber_gable.domain.weather.series import ENSEMBLE_COLUMNS
 from amber_gable.exchange.weather.forecast import ForecastUnavailable, HttpForecast, parse_forecast
-from amber_gable.standins.weather.service import weather_service
+from amber_gable.standins.weather.regimes import DEMO_SEED
+from amber_gable.standins.weather.service import hourly_answer, weather_service
 from tests.web.server import running
 
 
@@ -47,6 +48,17 @@ def test_a_service_is_asked_for_futures_of_its_own(service: str) -> None:
     ahead = series.ensemble["air_c"][:, 24 * (31 + 8) :]
     assert 0.5 < ahead.std(axis=0).mean() < 6, "futures are apart, and no nonsense"
     assert HttpForecast(service).forecast(45.25, -62.1, ISSUED).ensemble is None
+
+
+def test_weeks_before_that_lack_what_the_futures_tell_are_left_out() -> None:
+    """The futures tell a dew point, the hours before only a humidity: the forecast is used without these."""
+    told = hourly_answer(DEMO_SEED, 45.25, -62.1, ISSUED, members=2, before_h=48)
+    whole = parse_forecast(json.dumps(told).encode())
+    told["members"]["dew_point_c"] = told["members"].pop("rh_pct")
+    told["members"]["dew_point_c"] = [[a - 3.0 for a in row] for row in told["members"]["air_c"]]
+    short = parse_forecast(json.dumps(told).encode())
+    assert len(whole) == 48 + len(short) and short.ensemble is not None
+    assert all(rows.shape == (2, len(short)) for rows in short.ensemble.values())
 
 
 @pytest.mark.parametrize(

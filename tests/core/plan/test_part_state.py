@@ -6,11 +6,13 @@ from typing import Any
 import pytest
 
 from amber_gable.core.state.answers import told
-from amber_gable.core.state.judgement import Verdict
+from amber_gable.core.state.judgement import Verdict, work_of
 from amber_gable.core.state.part_state import CellState
+from amber_gable.core.work.stints import stints
 from amber_gable.domain.findings.condition import Coating
 from amber_gable.domain.grid import SLOTS_PER_HOUR
 from amber_gable.domain.job.job import JobBundle
+from amber_gable.domain.paint.method import Method
 from amber_gable.domain.weather.series import WeatherSeries
 from amber_gable.domain.wording import timed_at
 from tests.jobs import one_wall
@@ -364,3 +366,35 @@ def test_a_wait_of_masonry_ends_when_its_test_says_so(
     (cell,) = state_of(bundle, now, weather(rain) if rain else None).parts[SIDING].cells
     assert len(cell.waits) == waits, [w.words for w in cell.waits]
     assert any(w.test is not None for w in cell.waits) is offered
+
+
+@pytest.mark.parametrize(
+    ("lines", "now", "waits", "offered"),
+    [
+        ([WASHED], at(1, "08:00"), 1, True),
+        ([WASHED], at(4, "10:00"), 1, True),
+        ([WASHED, ("tested", "wash", at(4, "09:00"))], at(4, "10:00"), 0, False),
+    ],
+    ids=["the wash's own wait comes first", "then a sheet must tell what nobody knows", "it told"],
+)
+def test_heavy_render_is_asked_about_what_fell_before_the_weather_known(
+    lines: list[Any], now: datetime, waits: int, offered: bool
+) -> None:
+    """The weather begins two days before the wash: whether older rain still soaks thick render, only a sheet tells."""
+    bundle = one_wall(system="generic-masonry-roller", substrate="stucco-heavy", record=record(*lines))
+    (cell,) = state_of(bundle, now).parts[SIDING].cells
+    assert len(cell.waits) == waits, [w.words for w in cell.waits]
+    assert any(w.test is not None for w in cell.waits) is offered
+
+
+def test_a_plan_on_masonry_does_not_wait_for_weeks_that_nobody_knows_and_the_site_asks_for_them() -> None:
+    """A wall that is washed first is planned as if it were dry by then; by the weather alone its coat is not known."""
+    bundle = one_wall(system="generic-masonry-roller", substrate="stucco-heavy")
+    site = state_of(bundle, TEN).around.site
+    part, finish = bundle.property.zones[0], bundle.job.finishes[0]
+    film = next(s for s in stints(bundle.operations(finish)) if s.lays_film)
+    planned = work_of(site, part, finish, film)
+    alone = site.for_coat(part, bundle.product(film.first.product or ""), Method.ROLLER, finish.colour)
+    shift = (planned.windows.slots.hours >= 8) & (planned.windows.slots.hours < 16) & (planned.windows.slots.day < 3)
+    assert planned.windows.ok[0, shift].any()
+    assert not alone.ok[0, shift].any() and "?" in alone.first_letters()[0, shift]

@@ -84,11 +84,11 @@ class SiteClimate:
         return self.surfaces[self.row.get((key, colour, there), self.row[key, part.colour_now, there])]
 
     def for_coat(
-        self, part: Zone | Item, product: Product, method: Method, colour: str, *, bare: bool = True
+        self, part: Zone | Item, product: Product, method: Method, colour: str, *, asks_before: bool = True
     ) -> Windows:
-        """Windows (1, S) for laying `product` on the part; a colour not met before is judged as the present one. bare:
-        nothing laid on it yet keeps rain out."""
-        return self.windows(part, colour, self.coat_of(part, product, method, colour, bare=bare))
+        """Windows (1, S) for laying `product` on the part; a colour not met before is judged as the present one.
+        `asks_before`: see `Damp`."""
+        return self.windows(part, colour, self.coat_of(part, product, method, colour, asks_before=asks_before))
 
     def coat_of(
         self,
@@ -99,10 +99,12 @@ class SiteClimate:
         *,
         bare: bool = True,
         where: Where | None = None,
+        asks_before: bool = True,
     ) -> Coat:
-        """The coat as the weather alone knows it."""
+        """The coat as the weather alone knows it. `asks_before`: see `Damp`."""
         limit = part_water_limit(self.bundle, part, product)
         damp = None if limit is None else self.damp(part, limit, bare=bare)
+        damp = None if damp is None else replace(damp, asks_before=asks_before)
         # Until the coat is on, it is the old colour that the sun dries.
         surface, below = (self.surface_of(part, c, where).climate.faces[0] for c in (colour, part.colour_now))
         return Coat(surface, product, method, damp, below=below)
@@ -127,8 +129,9 @@ class SiteClimate:
         return Damp(limit) if bare else None
 
     def damp_since(self, part: Zone | Item, limit: Limit, moment: datetime) -> tuple[float, datetime | None] | None:
-        """How wet the bare part is then, %, as a coat is to judge it, and from when on it is first at its limit (None:
-        not within the weather known); None where it holds no water, or nobody knows the day of its reading."""
+        """How wet the bare part is then, %, as a coat is to judge it (infinite where only what fell before the weather
+        that is known could tell), and from when on it is first at its limit (None: not within the weather known); None
+        where it holds no water, or nobody knows the day of its reading."""
         damp, steps = self.damp(part, limit), self.steps
         # What happened before the weather counts at its beginning.
         step = max(int((moment.timestamp() - steps.start) // STEP_S), 0)
@@ -136,9 +139,6 @@ class SiteClimate:
             return None
         pct = self.surface_of(part, part.colour_now).damp_pct(damp)
         if pct is None:
-            return None
-        if np.isposinf(pct[0, step]):
-            # What fell before the weather that is known would tell; its rule asks in the weather.
             return None
         fit = np.flatnonzero(pct[0, step:] <= limit.value)
         at = datetime.fromtimestamp(float(steps.times[step + int(fit[0])]), self.slots.tz) if fit.size else None

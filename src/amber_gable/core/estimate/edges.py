@@ -2,7 +2,6 @@
 edge is cut in, which the rates of brush and roller have in them."""
 
 from collections.abc import Iterator, Mapping
-from dataclasses import replace
 
 from amber_gable.core.survey.amounts.painted import Key, PaintedPart
 from amber_gable.core.survey.drawing.geometry import face_regions, outline_polygon
@@ -23,9 +22,11 @@ def taped_edges(
     left as it is, and, where trim goes first, such as already has its own colour."""
     for face in bundle.property.faces:
         zones = bundle.property.zones_of(face.id)
-        yield from _bands(bundle, work, face, zones, pace)
         field = next((z for z in zones if z.area.kind == "face"), None)
-        if field is not None and ("zone", field.id) in work and sprays(work["zone", field.id]):
+        if field is None:
+            continue
+        yield from _bands(bundle, work, face, field, pace)
+        if ("zone", field.id) in work and sprays(work["zone", field.id]):
             yield from _trim(bundle, parts, field, zones, pace)
 
 
@@ -35,11 +36,9 @@ def sprays(work: PartWork) -> bool:
     return any(method is not None and method.sprays for method in films)
 
 
-def _bands(
-    bundle: JobBundle, work: Mapping[Key, PartWork], face: Face, zones: tuple[Zone, ...], pace: Pace
-) -> Iterator[SideLine]:
-    regions = face_regions(face, zones).regions
-    rest = next((bundle.finish_of("zone", z.id) for z in zones if z.area.kind == "face"), None)
+def _bands(bundle: JobBundle, work: Mapping[Key, PartWork], face: Face, field: Zone, pace: Pace) -> Iterator[SideLine]:
+    regions = face_regions(face, bundle.property.zones_of(face.id)).regions
+    rest = bundle.finish_of("zone", field.id)
     for id_, region in regions.items():
         key, finish = ("zone", id_), bundle.finish_of("zone", id_)
         if finish is None or rest is None or key not in work or finish.colour == rest.colour:
@@ -67,5 +66,4 @@ def _trim(
 
 
 def _line(words: str, metres: float, pace: Pace, part: Key) -> SideLine:
-    labour = Labour(metres, pace.rates["edge-tape"], pace.on_everything())
-    return replace(SideLine(words, labour), part=part)
+    return SideLine(words, Labour(metres, pace.rates["edge-tape"], pace.on_everything()), part)

@@ -42,6 +42,7 @@ def within_part(item: WorkItem, items: Sequence[WorkItem]) -> list[After]:
     if sides(item.part, item.stint.first) == WHOLE:
         return out
     turned = [o for o in mine if o.stint.lays_film and o is not item and _at(o) < _at(item)]
+    # The longest recoat time is that of films on each other, not of the two sides: as if it were sanded between.
     return out + [After(o.id, 0, DryingStage.RECOAT, sanded=True) for o in turned if o not in before]
 
 

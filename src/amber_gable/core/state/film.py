@@ -7,7 +7,7 @@ from datetime import datetime, timedelta
 import numpy as np
 
 from amber_gable.core.climate.job_climate import SiteClimate
-from amber_gable.core.weather.film.drying import DryingStage, not_sooner
+from amber_gable.core.weather.film.drying import DryingStage, stage_at
 from amber_gable.core.weather.judged.rules import RAIN_ON_FACE
 from amber_gable.domain.grid import STEP_S
 from amber_gable.domain.house.survey import Item, Zone
@@ -47,15 +47,8 @@ def film_of(
 
     def when(stage: DryingStage) -> float:
         """Steps from the start of the weather; inf where it ends first."""
-        ticks = surface.drying(product).clock(stage)[0]
-        wanted = ticks[at] + stage.hours(product)
-        after = int(np.searchsorted(ticks, wanted - 1e-9))
-        if after >= len(ticks):
-            return np.inf
-        before = ticks[after - 1]
-        found = np.array([after - 1 + float((wanted - before) / (ticks[after] - before))])
-        hours, laid = stage.hours(product), np.array([at])
-        return float(not_sooner(found, laid, stage, hours, by_film=site.policy.by_film)[0])
+        rates, laid = surface.drying(product), np.array([at])
+        return float(stage_at(rates, stage, product, laid, by_film=site.policy.by_film)[0, 0])
 
     def local(step: float) -> datetime | None:
         return slots.moment(steps.start + STEP_S * step)

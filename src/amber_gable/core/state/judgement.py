@@ -24,7 +24,7 @@ from amber_gable.core.weather.futures.members import Coat, Preparation
 from amber_gable.core.weather.judged.slots import Slots
 from amber_gable.core.weather.judged.windows import Windows
 from amber_gable.core.work.stints import Stint
-from amber_gable.core.work.waits import keeps_rain_out, old_film_sheds, shuts_in
+from amber_gable.core.work.waits import asks_before, keeps_rain_out, old_film_sheds, shuts_in
 from amber_gable.domain.findings.condition import Coating
 from amber_gable.domain.grid import SLOT_S
 from amber_gable.domain.house.substrates import SUBSTRATES
@@ -59,9 +59,13 @@ def work_of(site: SiteClimate, part: Zone | Item, finish: Finish, stint: Stint) 
         return JudgedWork(stint, None, None, windows, site.preparation_of(part, stint.kind, wind, first.where))
     product = site.bundle.product(first.product)
     colour = coat_colour(first, product, finish.colour)
+    operations = site.bundle.operations(finish)
     # On spots rain is only a wet surface.
-    bare = shuts_in(first) and _still_bare(site.bundle.operations(finish), first, part)
-    coat = site.coat_of(part, product, first.method, colour, bare=bare, where=first.where)
+    bare = shuts_in(first) and _still_bare(operations, first, part)
+    before = operations[: operations.index(first)] if first in operations else operations
+    coat = site.coat_of(
+        part, product, first.method, colour, bare=bare, where=first.where, asks_before=asks_before(before)
+    )
     return JudgedWork(stint, product, colour, site.windows(part, colour, coat, first.where), coat)
 
 

@@ -193,7 +193,8 @@ def _bare_to_rain(cell: Cell, substrate: Substrate) -> bool:
 
 
 def _soaked(around: Surroundings, part: PaintedPart, cell: Cell, stint: Stint, finish: Finish) -> list[Wait]:
-    """Water that the weather has left in the prepared part, where its last reading tells nothing worse (`_fixed`)."""
+    """Water that the weather has left in the prepared part, where its last reading tells nothing worse (`_fixed`). What
+    fell before the weather that is known is asked about once the part was washed and that wait is over."""
     product = _product(around, stint.first)
     limit = part_water_limit(around.site.bundle, part.part, product, finish)
     read = judged_moisture(part.condition, around.tz)
@@ -208,7 +209,10 @@ def _soaked(around: Surroundings, part: PaintedPart, cell: Cell, stint: Stint, f
     if found is None or found[0] <= limit.value:
         return []
     pct, until = found
+    unknown = np.isposinf(pct)
     words = f"by the weather since it holds about {pct:.0f} %; at most {limit.value:g} % is allowed"
+    if unknown:
+        words = "it may hold water from before the weather that is known"
     if not _is_masonry(part):
         return [Wait("M", words, until, "a meter reading below the limit shortens it")]
     test, wetted = None, next(((o, e) for o, e in reversed(noted(cell)) if dampens(o)), None)
@@ -218,6 +222,8 @@ def _soaked(around: Surroundings, part: PaintedPart, cell: Cell, stint: Stint, f
         if passed is not None and not _rained_on(around, part, passed):
             return []
         test = (operation.id, SHEET_CLEAR) if around.now >= begins else None
+    if unknown and (wetted is None or around.now < wetted[1].at + timedelta(hours=wait_hours(wetted[0], stint.first))):
+        return []
     return [Wait("M", words, until, f"or when {SHEET_CLEAR}", test=test)]
 
 

@@ -1,6 +1,8 @@
 """What must pass between one step and the next (docs/trade.md §11): fixed waits, and the stage a film must have
 reached."""
 
+from collections.abc import Iterable
+
 from amber_gable.core.weather.film.drying import DryingStage
 from amber_gable.domain.findings.condition import Absorbency, Coating, Condition
 from amber_gable.domain.findings.moisture_figures import MasonryFigures, moisture_figures
@@ -90,6 +92,12 @@ def old_film_sheds(condition: Condition, substrate: Substrate) -> bool:
 def dampens(operation: Operation) -> bool:
     """Whether the step leaves the substrate wet, so that a meter may shorten the wait behind it."""
     return operation.kind.wets or operation.technique in LEAVES_WET
+
+
+def asks_before(earlier: Iterable[Operation]) -> bool:
+    """Whether it matters to a coat what fell on its substrate before the weather that is known: not after a step that
+    wets it, whose own test answers that when it has dried."""
+    return not any(dampens(o) for o in earlier)
 
 
 PAST = {

@@ -9,7 +9,7 @@ LETTERS = {
     "W": "wind",
     "M": "damp substrate",
     "U": "humid air",
-    "?": "weather not known far enough ahead",
+    "?": "not known: the weather does not reach far enough",
     "S": "a stop that must be answered first",
     "O": "other people's work comes first",
     "B": "what lies below is not ready",

@@ -111,7 +111,7 @@ def parse_forecast(body: bytes) -> WeatherSeries:
     columns = _Columns.model_validate({"columns": {n: extra[n] for n in COLUMN_NAMES if n in extra}}).columns
     if any(len(c) != len(answer.time) for c in columns.values()):
         raise InputError("forecast", "columns differ in length", "ask the service's keeper")
-    earlier, times = _before(answer.before, list(columns)), answer.time
+    earlier, times = _before(answer.before, [*columns, *answer.members]), answer.time
     if earlier:
         times = [*earlier["time"], *times]
         columns = {name: [*earlier[name], *values] for name, values in columns.items()}
@@ -130,7 +130,8 @@ def parse_forecast(body: bytes) -> WeatherSeries:
 
 
 def _before(told: dict[str, Any], wanted: list[str]) -> dict[str, list[Any]]:
-    """The hours before the forecast's own, where the service told them of every column; empty where it did not."""
+    """The hours before the forecast's own, where the service told them of every column, those of its futures too; empty
+    where it did not."""
     if not told or any(not told.get(name) for name in ("time", *wanted)):
         return {}
     if len({len(told[name]) for name in ("time", *wanted)}) > 1:

@@ -25,6 +25,7 @@ from amber_gable.core.specification.derived.system import PICK_COATS, candidates
 from amber_gable.core.survey.amounts.painted import Key, PaintedPart, painted_parts
 from amber_gable.core.survey.findings.essentials import open_tests as tests_open_on
 from amber_gable.core.work.pace import pace_of
+from amber_gable.core.work.waits import asks_before
 from amber_gable.domain.errors import NoSteps, NotFound
 from amber_gable.domain.grid import SLOT_H, SLOT_S, SLOTS_PER_HOUR
 from amber_gable.domain.job.job import JobBundle
@@ -260,7 +261,8 @@ class PartDesk:
         """Workable hours of the coming days for a product on the part; None without a climate."""
         if site is None or not site.knows(self.part.part):
             return None
-        windows = site.for_coat(self.part.part, product, method, self.wish.colour)
+        asks = asks_before(self.spec.operations)
+        windows = site.for_coat(self.part.part, product, method, self.wish.colour, asks_before=asks)
         slots = windows.slots
         starts = slots.start + SLOT_S * np.arange(len(slots))
         first = int(np.searchsorted(starts, self.view.now.timestamp()))

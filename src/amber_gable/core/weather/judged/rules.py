@@ -62,7 +62,7 @@ _RULES = [WeatherRule(*row) for row in (
     ("dry-surface", 5, "D", "Water on the surface", "g/m²", False, "toweling it dry and half an hour’s wait"),
     ("substrate", 5, "M", "Moisture of the substrate, with its doubt", "%", False,
      "more dry days, then a new reading"),
-    ("before", 5, "?", "May be too wet by what fell before the weather that is known", "", False,
+    ("before", 5, "?", "What fell on it before the weather begins", "", False,
      "a plastic sheet taped on overnight, or weather that reaches further back"),
     ("humidity", 6, "U", "Relative humidity, highest while coating", "%", False, "a drier hour"),
     ("rain", 7, "R", "Chance that it rains until rain-ready", "%", False,

@@ -34,6 +34,10 @@ OPEN_TIME_MIN = {
 """Minutes the edge of a fresh section stays workable at 25 °C and 50 % RH (docs/physics.md §7)."""
 
 
+OF_THE_WALL = ("substrate", "before")
+"""Rules of what the wall holds, judged with the weather and no part of it."""
+
+
 @dataclass(frozen=True)
 class Windows:
     """Verdicts of shape (F, S), or (F, M, S) in the weather of M members, for one product and method, with the checks
@@ -65,8 +69,8 @@ class Windows:
 
     @cached_property
     def weather_ok(self) -> npt.NDArray[np.bool_]:
-        """(F, S): by the weather alone; how wet the wood read is none, though it is judged with it."""
-        return np.asarray(~np.any([c.stops for c in self.checks if c.rule.id != "substrate"], axis=0))
+        """(F, S): by the weather alone, leaving out the rules of what the wall holds."""
+        return np.asarray(~np.any([c.stops for c in self.checks if c.rule.id not in OF_THE_WALL], axis=0))
 
     def first_letters(self) -> npt.NDArray[np.str_]:
         """(F, S): the letter to show for each slot, '' where work may go on."""

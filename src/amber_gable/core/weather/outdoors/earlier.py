@@ -13,14 +13,16 @@ def run_back(series: WeatherSeries, earlier: WeatherSeries) -> WeatherSeries:
     that it has. Futures of its own have what is over alike."""
     count = (series.start - earlier.start) // HOUR
     given = [name for name in COLUMNS if getattr(series, name) is not None]
-    if not 0 < count <= len(earlier) or any(getattr(earlier, name) is None for name in given):
+    futures = series.ensemble or {}
+    lacks = any(getattr(earlier, name) is None for name in (*given, *futures))
+    if not 0 < count <= len(earlier) or lacks:
         return series
     columns: dict[str, Any] = {
         name: np.concatenate([getattr(earlier, name)[:count], getattr(series, name)]) for name in given
     }
-    if series.ensemble is not None:
+    if futures:
         columns["ensemble"] = {
-            name: np.concatenate([np.tile(columns[name][:count], (len(rows), 1)), rows], axis=1)
-            for name, rows in series.ensemble.items()
+            name: np.concatenate([np.tile(getattr(earlier, name)[:count], (len(rows), 1)), rows], axis=1)
+            for name, rows in futures.items()
         }
     return replace(series, start=earlier.start, **columns)

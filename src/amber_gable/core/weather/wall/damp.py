@@ -23,7 +23,8 @@ GOLDEN, TENTH = 0.6180339887, 1.2816
 class Damp:
     """What a coat must know of the water in its substrate: how much there may be, what happened to it, a reading whose
     day nobody knows and that therefore lasts, whether the surface lies bare to rain, whether air is below, and how much
-    slower than usual it dries where that was found already."""
+    slower than usual it dries where that was found already. `asks_before`: whether it matters what fell before the
+    weather that is known; not where a step wets the wall first, for that is followed by a test of its own."""
 
     limit: Limit
     events: tuple[MoistureEvent, ...] = ()
@@ -31,6 +32,7 @@ class Damp:
     bare: bool = True
     open_below: bool = False
     factor: float | None = None
+    asks_before: bool = True
 
     def pct(self, climate: Climate) -> Array | None:
         """The moisture (%) that the rule compares with the limit, of the first face of a climate: (1, T), or (1, M, T)
@@ -53,7 +55,7 @@ class Damp:
         if climate.steps.shade is not None:
             pct = pct + _ranks(climate.steps.shade)[:, None] * found.half_band / TENTH
         pct = np.where(self._asks_for_the_meter(climate, found), np.minimum(pct, self.limit.value), pct)
-        return np.where(unknown, np.inf, np.maximum(pct, 0.0)).reshape(shape)
+        return np.where(unknown & self.asks_before, np.inf, np.maximum(pct, 0.0)).reshape(shape)
 
     def _asks_for_the_meter(self, climate: Climate, found: Moisture) -> npt.NDArray[np.bool_]:
         """(R, T): wood that nobody read yet and that only the air is said to keep a little too damp. In service it lies

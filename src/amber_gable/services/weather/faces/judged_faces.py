@@ -19,6 +19,7 @@ from amber_gable.core.weather.judged.windows import SlotReadings, Windows, slot_
 from amber_gable.core.weather.outdoors.air import Array
 from amber_gable.core.weather.wall.surface import Climate
 from amber_gable.core.work.pace import pace_of
+from amber_gable.core.work.waits import asks_before
 from amber_gable.core.work.wet_edge import LAPS_BELOW_M2, section_m2_per_minute
 from amber_gable.domain.grid import SLOT_S, STEP_S
 from amber_gable.domain.house.survey import Face, Item, Zone
@@ -200,7 +201,10 @@ def _of_coat(
     if found is None:
         return None
     coat, by, colour = found
-    step = site.coat_of(part, coat, by, colour, where=where)
+    # A coat of its own lies on what its steps have washed.
+    finish = view.bundle.finish_of(*part_key(part)) if product is None else None
+    asks = finish is None or asks_before(view.bundle.operations(finish))
+    step = site.coat_of(part, coat, by, colour, where=where, asks_before=asks)
     windows = site.windows(part, colour, step, where)
     climate = site.surface_of(part, colour, where).climate
     letters = windows.first_letters()[0]

@@ -90,14 +90,17 @@ def why_panel(row: JudgedFace, at: datetime, units: Units, odds: Odds | None = N
         at_most, _ = _figure(limit, rule.unit, units)
         # Room is a difference: 5 °C of it are 9 °F.
         left, _ = _figure(room, "K" if rule.unit == "°C" else rule.unit, units)
+        # A rule without a unit asks yes or no.
+        told = f"{shown} {symbol}" if rule.unit else "known" if room >= 0 else "not known"
+        bound = f"{sign} {at_most} {symbol}" if np.isfinite(limit) else "no limit now"
         rows.append(
             RuleRow(
                 number=rule.number,
                 letter=rule.letter,
                 label=rule.label,
-                value=f"{shown} {symbol}",
-                limit=f"{sign} {at_most} {symbol}" if np.isfinite(limit) else "no limit now",
-                headroom=left if np.isfinite(room) else "–",
+                value=told,
+                limit=bound if rule.unit else "",
+                headroom=left if rule.unit and np.isfinite(room) else "–",
                 holds=room >= 0,
                 helps=rule.helps,
                 source=check.source,
