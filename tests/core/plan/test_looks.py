@@ -43,7 +43,9 @@ def _plan(bundle: JobBundle, begin: datetime = BEGIN) -> Plan:
 def test_the_possible_coat_is_in_no_sum_and_told_apart() -> None:
     counted, looked = job_estimate(entry_door("counted")), job_estimate(entry_door("look"))
     named = {line.operation.name: line for line in looked.possible}
-    assert list(named) == ["Third coat, if the look asks for it"]
+    assert [line.operation.id for line in looked.possible] == ["mask-again", "coat-3", "unmask-again"], (
+        "what was masked for the coat before is masked again for it"
+    )
     coat = next(line for line in looked.hours.lines if line.operation and line.operation.id == "coat-2")
     third = named["Third coat, if the look asks for it"]
     assert third.hours == pytest.approx(coat.hours) and third.litres > 0
@@ -57,22 +59,29 @@ def test_the_plan_keeps_the_time_of_the_possible_coat_behind_the_look_at_the_dry
     assert plan["coat-2"].end < plan["look"].start < plan["coat-3"].start
     assert plan["coat-2"].ready_at is not None and plan["coat-2"].ready_at <= plan["look"].start
     assert plan["look"].steps == ("look",), "a look is answered by itself"
-    assert plan["coat-3"].steps == ("coat-3",), "tape comes off whether it is laid or not"
+    assert plan["coat-2"].steps == ("coat-2", "unmask"), "tape does not wait for the look: it would tear the edge"
+    assert plan["look"].end <= plan["mask-again"].start < plan["coat-3"].start
+    assert plan["coat-3"].steps == ("coat-3", "unmask-again")
 
 
 @pytest.mark.parametrize(
     ("said", "left"),
-    [(None, ["look", "coat-3"]), (Said.ONE_MORE, ["coat-3"]), (Said.ENOUGH, [])],
+    [
+        (None, ["look", "mask-again", "coat-3", "unmask-again"]),
+        (Said.ONE_MORE, ["mask-again", "coat-3", "unmask-again"]),
+        (Said.ENOUGH, []),
+    ],
     ids=["not answered", "one more", "enough"],
 )
 def test_the_answer_settles_what_is_left(said: Said | None, left: list[str]) -> None:
     bundle = _noted(entry_door("look"), said)
     operations = bundle.operations(bundle.job.finishes[0])
     (cell,) = cells(DOOR, operations, progress(bundle.job.record))
-    assert [o.id for o in cell.open if o.id in ("look", "coat-3")] == left
+    settled = ("look", "mask-again", "coat-3", "unmask-again")
+    assert [o.id for o in cell.open if o.id in settled] == left
     assert "coat-3" not in {o.id for o in cell.passed}
     of = 2 if said is Said.ENOUGH else 3
     assert [(laid.films, laid.of) for laid in laid_films([cell])] == [(2, of)]
     planned = {s for t in _plan(bundle, BEGIN + timedelta(days=4)).tasks for s in t.steps}
-    assert planned & {"look", "coat-3"} == set(left)
+    assert planned & set(settled) == set(left)
     assert "refit" in planned, "what comes after the possible coat is done either way"

@@ -33,7 +33,7 @@ class Case:
     old_treated: bool = False
     near: str = ""
     fixing: str = ""
-    not_painted: dict[str, Any] = field(default_factory=dict)
+    beside: dict[str, Any] = field(default_factory=dict)
     old: str = "#8a8f86"
     new: str = "#a9ada3"
     stops: str = ""
@@ -59,7 +59,7 @@ class Case:
             old_treated=self.old_treated,
             wires="wires" in self.near,
             obstacles=self.near.split(),
-            not_painted=self.not_painted,
+            beside=self.beside,
             fixing=self.fixing,
         )
         if self.dusty_days == 1:

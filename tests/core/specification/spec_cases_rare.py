@@ -49,13 +49,20 @@ CASES: list[Case] = [
     # What stays beside it, what was taken away from it.
     case("siding with a gutter that stays as it is", "wood-lap", SOUND,
          "wash/hose-wash~48 mask-left coat-1 coat-2 unmask-left/unmask", "exterior-acrylic",
-         not_painted={"left_edge_m": 12.2, "left_count": 1, "left_names": "Gutter"}),
+         beside={"left_edge_m": 12.2, "left_count": 1, "left_names": "Gutter"}),
     case("painted render from which a sign was taken", "stucco-smooth", WALL,
          "wash/pressure-wash~72 patch-holes~4 prime-spots=masonry-undercoat coat-1 coat-2", "masonry-paint",
-         not_painted={"gone_names": "Sign", "gone_holes": 6, "gone_pct": 6.0}),
+         beside={"gone_names": "Sign", "gone_holes": 6, "gone_pct": 6.0}),
     case("siding from which shutters were taken", "wood-lap", SOUND,
          "wash/hose-wash~48 patch-holes~4 prime-spots=acrylic-wood-primer coat-1 coat-2", "exterior-acrylic",
-         not_painted={"gone_names": "Shutters", "gone_holes": 6, "gone_pct": 2.5}),
+         beside={"gone_names": "Shutters", "gone_holes": 6, "gone_pct": 2.5}),
+    # Edges: by brush, and by tape under its school.
+    case("siding whose edges are taped", "wood-lap", SOUND,
+         "wash/hose-wash~48 tape-edges/tape-an-edge coat-1 coat-2 untape-edges/unmask", "exterior-acrylic",
+         beside={"taped_m": 12.0, "taped_on": "the ground"}, schools={"edges": "taped"}),
+    case("siding whose edges are cut in", "wood-lap", SOUND,
+         "wash/hose-wash~48 coat-1 coat-2", "exterior-acrylic",
+         beside={"taped_m": 12.0, "taped_on": "the ground"}),
     # What lies on it.
     case("siding beside a chimney, sooty", "wood-lap", SOUND | {"deposit": "soot"},
          "degrease-dirt/degrease wash/hose-wash~48 prime-stains=stain-blocker coat-1 coat-2", "exterior-acrylic"),
@@ -267,7 +274,8 @@ CASES: list[Case] = [
     # Looked at before the next coat: a third on a door, a second on a sound render of like colour, one more on what
     # drinks or is hard to hide; a deck's stain is not asked for more.
     case("panelled door, looked at", "wood-trim", SOUND,
-         "take-down wash/hose-wash~24 mask coat-1 coat-2 look/look-and-wait coat-3 refit", "trim-acrylic",
+         "take-down wash/hose-wash~24 mask coat-1 coat-2 look/look-and-wait mask-again coat-3 unmask-again/unmask "
+         "refit", "trim-acrylic",
          item="panelled-door", schools={"look": "look"}),
     case("painted render of like colour, one coat may do", "stucco-smooth", WALL,
          "wash/pressure-wash~72 coat-1 look/look-and-wait coat-2", "masonry-paint", notes="painted-sound",

@@ -1,5 +1,5 @@
 """Edges that are taped because what is beside them gets, or keeps, another colour (docs/trade.md §4.4, §9). By hand an
-edge is cut in, which the rates of brush and roller have in them."""
+edge is cut in, which the rates of brush and roller have in them, or taped by a step of the part's own."""
 
 from collections.abc import Iterator, Mapping
 
@@ -10,6 +10,7 @@ from amber_gable.core.work.pace import Pace
 from amber_gable.core.work.record import PartWork, SideLine
 from amber_gable.domain.house.survey import Face, Zone
 from amber_gable.domain.job.job import JobBundle
+from amber_gable.domain.work.operation import Technique
 from amber_gable.domain.work.scope import Leaving
 
 _HAIR_M = 0.001
@@ -26,8 +27,14 @@ def taped_edges(
         if field is None:
             continue
         yield from _bands(bundle, work, face, field, pace)
-        if ("zone", field.id) in work and sprays(work["zone", field.id]):
+        mine = work.get(("zone", field.id))
+        if mine is not None and sprays(mine) and not _taped(mine):
             yield from _trim(bundle, parts, field, zones, pace)
+
+
+def _taped(work: PartWork) -> bool:
+    """Whether its edges are taped by a step of its own, where edges are taped by hand too."""
+    return any(line.operation.technique is Technique.TAPE for line in work.lines)
 
 
 def sprays(work: PartWork) -> bool:
@@ -43,7 +50,7 @@ def _bands(bundle: JobBundle, work: Mapping[Key, PartWork], face: Face, field: Z
         key, finish = ("zone", id_), bundle.finish_of("zone", id_)
         if finish is None or rest is None or key not in work or finish.colour == rest.colour:
             continue
-        if sprays(work[key]):
+        if sprays(work[key]) and not _taped(work[key]):
             inside = region.boundary.difference(outline_polygon(face).boundary.buffer(_HAIR_M)).length
             yield _line("Tape the edge against the other colour", inside, pace, key)
 

@@ -6,7 +6,7 @@ from typing import NamedTuple
 from amber_gable.core.survey.amounts.painted import PaintedPart
 from amber_gable.domain.house.items import DoorItem, GarageDoor, ItemSpec
 from amber_gable.domain.house.survey import Item
-from amber_gable.domain.work.operation import AmountUnit, Operation
+from amber_gable.domain.work.operation import AmountUnit, Operation, Technique
 
 _LAPS = 1.1
 """Tape and film lap at corners and joints."""
@@ -28,7 +28,8 @@ def masked(part: PaintedPart, operation: Operation) -> Masked:
     """What an operation of masking covers: openings of a face, an item with its glass, or metres of edge."""
     count = operation.amount or 0.0
     if operation.unit is AmountUnit.M:
-        return Masked(count * _LAPS, count * _MARGIN_M)
+        # An edge taped for the brush wants no film beside it.
+        return Masked(count * _LAPS, 0.0 if operation.technique is Technique.TAPE else count * _MARGIN_M)
     if isinstance(part.part, Item):
         return _item(part.part.spec).times(count)
     openings = part.face.openings

@@ -78,9 +78,10 @@ def _away(cell: Cell) -> tuple[str, ...]:
     films = [n for n, o in enumerate(cell.operations) if o.kind.lays_film]
     last = films[-1] if films else len(cell.operations)
     done = [(n, o) for n, (o, e) in enumerate(zip(cell.operations, cell.done, strict=True)) if e is not None]
+    taped = max((n for n, o in done if o.kind is OperationKind.MASK), default=0)
     out = []
     for words, kind, back in (
-        ("masked", OperationKind.MASK, any(o.technique is Technique.UNMASK for _, o in done)),
+        ("masked", OperationKind.MASK, any(o.technique is Technique.UNMASK and n > taped for n, o in done)),
         ("fittings down", OperationKind.FIT, any(o.kind is OperationKind.FIT and n > last for n, o in done)),
     ):
         if not back and any(o.kind is kind and n < last for n, o in done):

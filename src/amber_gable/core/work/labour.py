@@ -77,6 +77,7 @@ _COUNTED = {
     (_K.FIT, AmountUnit.PIECES): "fitting",
     (_K.MASK, AmountUnit.PIECES): "mask-brush",
     (_K.MASK, AmountUnit.M): "edge-tape",
+    (_K.CLEAN, AmountUnit.M): "edge-untape",
 }
 _COUNTED_BY_WAY = {
     (_T.RAKE_OUT, AmountUnit.M): "crack-open",

@@ -61,6 +61,7 @@ class Technique(StrEnum):
     COVER = "cover"
     CONTAIN = "contain"
     MASK = "tape-and-film"
+    TAPE = "tape-an-edge"
     UNMASK = "unmask"
     MOVE = "move-while-fresh"
     DENIB = "de-nib"

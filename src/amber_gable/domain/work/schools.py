@@ -253,6 +253,13 @@ _TOPICS = (
         School("bonding", "Peel-bonding primer", "Bridges and binds; thick, slow to dry.",
                "Closes fine texture.", 1.05),
     )),
+    Topic("edges", "How are edges on a wall kept straight by hand?", (
+        School("cut-in", "Cut in with the brush", "Quick in a steady hand; openings alone are taped.",
+               "A wavering line, paint on stone and trim."),
+        School("taped", "Taped", "Against other colours, stone, trim and the ground: a straight line for every hand. "
+               "Some 30 m an hour, putting on and taking off.", "Tape left too long tears the coat; on dust or rough "
+               "stone paint creeps under it."),
+    )),
     Topic("order", "Which goes first on a face?", (
         School("fields-first", "Fields first", "Siding, then windows and trim: trim is cut in over the field.",
                "Trim waits longest in the weather."),

@@ -36,6 +36,7 @@ _ROWS: dict[T, set[D]] = {
     T.COVER: set(),
     T.CONTAIN: set(),
     T.MASK: set(),
+    T.TAPE: set(),
     T.UNMASK: set(),
     T.LAY_AGAIN: set(),
     T.TAKE_OUT: set(),

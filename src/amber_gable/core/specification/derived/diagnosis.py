@@ -7,7 +7,7 @@ from functools import lru_cache
 from amber_gable.core.specification.derived.coats import coat_count, tinted_where_it_saves
 from amber_gable.core.specification.derived.facts import Facts
 from amber_gable.core.specification.derived.keeping_up import COATLESS, speaks_of_cleaning, without_coats
-from amber_gable.core.specification.derived.looks import looked_at
+from amber_gable.core.specification.derived.looks import looked_at, masked_again
 from amber_gable.core.specification.derived.planned import (
     PlannedStep,
     coat,
@@ -114,7 +114,7 @@ def _derived(asked: _Asked) -> Derivation:
         count, steps = 0, without_coats(steps, facts)
     steps += [coat(n, count, facts, coats, (finish.id, *count_rules), why, primed) for n in range(1, count + 1)]
     steps = looked_at(sorted(steps, key=lambda s: s.stage), facts)
-    steps = off_the_wall(denibbed(steps, facts), facts)
+    steps = off_the_wall(masked_again(denibbed(steps, facts)), facts)
     steps = moved_after_each_film(quenched(with_drying(steps, facts.tags)))
     kept = {s.role for s in steps}
     left = {s.role for s in chosen} - kept

@@ -131,16 +131,16 @@ def facts_of(
     first_on_face: bool = False,
     obstacles: Collection[str] = (),
     hangs: str = "",
-    not_painted: Mapping[str, Any] = MappingProxyType({}),
+    beside: Mapping[str, Any] = MappingProxyType({}),
     fixing: str = "",
     tz: tzinfo = UTC,
 ) -> Facts:
     """The facts of a zone or item as surveyed. `lead`: lead paint is presumed or was found; `old_sheet`: a cement sheet
     here may be from before the 1990s; `old_treated`: treated timber here may be from before 2004; `first_on_face`: what
     is done once for a face is done with this part, containment too where it was ever painted; `hangs`: what hangs on
-    the face and where, in words; `not_painted`: facts of what stays beside it and what was taken away from it
-    (core/survey/amounts/not_painted.py); `fixing`: how an item hangs; `tz`: the house's own time, by which readings
-    are of one day."""
+    the face and where, in words; `beside`: facts of what stays beside it, what was taken away from it and where it is
+    taped (core/survey/amounts); `fixing`: how an item hangs; `tz`: the house's own time, by which readings are of one
+    day."""
     tags = surface_tags(substrate, item_kind)
     aim = aim or usual_aim(tags)
     known: dict[str, Any] = {
@@ -158,7 +158,7 @@ def facts_of(
         "contained_nights": 0,
         "hangs": hangs or "What hangs here",
         **{f"near_{kind.replace('-', '_')}": True for kind in obstacles},
-        **not_painted,
+        **beside,
         **({"fixing": fixing, "fixings": FIXINGS * pieces} if fixing else {}),
     }
     for test in GUIDED_TESTS:

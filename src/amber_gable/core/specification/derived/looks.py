@@ -5,6 +5,7 @@ from dataclasses import replace
 
 from amber_gable.core.specification.derived.facts import Facts
 from amber_gable.core.specification.derived.planned import ORDINALS, PlannedStep
+from amber_gable.core.specification.derived.rule import Phase
 from amber_gable.domain.work.operation import AmountUnit, OperationKind, Technique
 
 _OPAQUE = ("paint", "solid-stain")
@@ -51,6 +52,28 @@ def _why_more(facts: Facts, coats: int) -> str:
     if facts.get("absorbency") == _THIRSTY or (facts.get("coating") == "bare" and facts.tags & {"wood", "masonry"}):
         return "a thirsty ground may leave it patchy"
     return "a door is seen close and in raking light" if "door" in facts.tags else ""
+
+
+def masked_again(steps: Sequence[PlannedStep]) -> list[PlannedStep]:
+    """The steps with tape and film off while the coat before the look is soft, and on again for a possible one: until
+    it is dry enough to be judged they would tear its edge."""
+    at = next((n for n, s in enumerate(steps) if s.technique is Technique.INSPECT), None)
+    coat = next((s for s in steps if s.possible and s.kind.lays_film), None)
+    off = [s for s in steps if s.technique is Technique.UNMASK]
+    if at is None or coat is None or not off:
+        return list(steps)
+    on = [s for s in steps[:at] if s.kind is OperationKind.MASK]
+    out = [*steps[:at], *(replace(s, stage=Phase.COAT) for s in off), steps[at]]
+    for step in steps[at + 1 :]:
+        if step is coat:
+            out += [*map(_again, on), step, *map(_again, off)]
+        elif step not in off:
+            out.append(step)
+    return out
+
+
+def _again(step: PlannedStep) -> PlannedStep:
+    return replace(step, role=f"{step.role}-again", stage=Phase.COAT, possible=True)
 
 
 def _look(coat: PlannedStep, why: str) -> PlannedStep:

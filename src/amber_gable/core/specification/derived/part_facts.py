@@ -6,6 +6,7 @@ from amber_gable.core.specification.derived.facts import Facts, facts_of, surfac
 from amber_gable.core.specification.derived.protection import protection
 from amber_gable.core.survey.amounts.not_painted import beside
 from amber_gable.core.survey.amounts.painted import PaintedPart
+from amber_gable.core.survey.amounts.taped_edges import taped_edges
 from amber_gable.domain.findings.condition import Condition
 from amber_gable.domain.house.items import ShutterPair
 from amber_gable.domain.house.substrates import SUBSTRATES
@@ -97,6 +98,16 @@ def _not_painted(bundle: JobBundle, part: PaintedPart) -> Mapping[str, object]:
     return {**found.facts, "gone_pct": min(100.0, 100 * bare)}
 
 
+def _taped(bundle: JobBundle, part: PaintedPart) -> Mapping[str, object]:
+    """Metres of edge that are taped where edges are taped, and what the tape sits on."""
+    if not isinstance(part.part, Zone):
+        return {}
+    edges = taped_edges(bundle, part.face, part.part)
+    if not edges:
+        return {}
+    return {"taped_m": round(sum(e.length_m for e in edges), 1), "taped_on": ", ".join(e.on for e in edges)}
+
+
 def _own_facts(
     bundle: JobBundle, part: PaintedPart, colour: str | None, aim: Aim | None, schools: Mapping[str, str] | None
 ) -> Facts:
@@ -125,7 +136,7 @@ def _own_facts(
         fixing=part.part.spec.fixing.value
         if isinstance(part.part, Item) and isinstance(part.part.spec, ShutterPair)
         else "",
-        not_painted=_not_painted(bundle, part) if takes_rest else {},
+        beside={**(_not_painted(bundle, part) if takes_rest else {}), **_taped(bundle, part)},
         tz=bundle.property.tz,
         hangs="; ".join(
             f"{o.name or o.kind.value} {o.x_m:.1f} m from the left, {o.y_m:.1f} m up"

@@ -229,7 +229,8 @@ JOINTS = (
                      Acts(fact="openings", unit=AmountUnit.PIECES), method=Method.AIRLESS),)),
     Rule("mask-hand", "openings are cut in against", "drips and smears on glass and stone", off="deck floor roof",
          school=("method", "hand"), when=(above("openings", 0),),
-         steps=(Step("mask", Phase.MASK, K.MASK, "Cover and tape the openings", "",
+         steps=(Step("mask", Phase.MASK, K.MASK, "Cover and tape the openings", "On the frame, "
+                     "pressed down along its edge. Where it lets go: wipe off the dust, else a brush cuts in.",
                      Acts(fact="openings", unit=AmountUnit.PIECES)),)),
     Rule("unmask", "tape and film come off in time", "tape left on tears the fresh edge", off="deck floor roof",
          when=(above("openings", 0),),
@@ -242,6 +243,15 @@ JOINTS = (
                      Acts(fact="left_edge_m", unit=AmountUnit.M)),
                 Step("unmask-left", Phase.UNMASK, K.CLEAN, "Tape and film off what is left, while the coat is soft", "",
                      Acts(fact="left_count", unit=AmountUnit.PIECES), (T.UNMASK,)))),
+    Rule("edges-taped", "edges are taped here, on {taped_on}", "a brush line wavers where a hand is tired or the light "
+         "is flat", off="deck floor roof", school=("edges", "taped"), when=(above("taped_m", 0),),
+         steps=(Step("tape-edges", Phase.MASK, K.MASK, "Tape the edges: {taped_on}", "On what is not painted or is "
+                     "dry, never on a fresh film. Where it lets go: wipe off the dust and press it on again, else on "
+                     "the next edge, else a brush cuts in. In soil no tape: the paint line goes below the ground's.",
+                     Acts(fact="taped_m", unit=AmountUnit.M), (T.TAPE,)),
+                Step("untape-edges", Phase.UNMASK, K.CLEAN, "Tape off the edges while the coat is soft", "Slowly, back "
+                     "on itself. Score the edge where it has set.", Acts(fact="taped_m", unit=AmountUnit.M),
+                     (T.UNMASK,)))),
     Rule("taken-away", "{gone_names}: taken away for good", "holes, old sealant and a bare patch show through any coat",
          off="floor deck roof", when=(above("gone_holes", 0),),
          steps=(Step("patch-holes", Phase.FILL, K.REPAIR, "Pull plugs and old sealant, fill the holes "
