@@ -48,6 +48,7 @@ def _coat_on_a_face(parser: argparse.ArgumentParser) -> None:
     parser.add_argument("--product", required=True, help="see: amber-gable list products")
     parser.add_argument("--method", required=True, help="see: amber-gable list methods")
     parser.add_argument("--exposure", default="open", help="open or sheltered")
+    parser.add_argument("--terrain", default="suburb", help="land round it: open-water, farmland, suburb or town")
     parser.add_argument("--day-start", type=float, default=7.0, help="crew's day, local hours")
     parser.add_argument("--day-end", type=float, default=19.0)
     for topic in SCHOOLS:
@@ -99,6 +100,7 @@ def _face(options: argparse.Namespace) -> dict[str, Any]:
         "product": options.product,
         "method": options.method,
         "exposure": options.exposure,
+        "terrain": options.terrain,
         "day_start": options.day_start,
         "day_end": options.day_end,
         "policy": {name: value for name in SCHOOLS if (value := getattr(options, f"{name}_school")) is not None},

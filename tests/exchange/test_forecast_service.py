@@ -61,6 +61,17 @@ def test_weeks_before_that_lack_what_the_futures_tell_are_left_out() -> None:
     assert all(rows.shape == (2, len(short)) for rows in short.ensemble.values())
 
 
+def test_gusts_may_be_lacking_in_some_hours_and_in_those_before() -> None:
+    told = hourly_answer(DEMO_SEED, 45.25, -62.1, ISSUED, before_h=48)
+    told["gust_m_s"][3] = None
+    del told["before"]["gust_m_s"]
+    series = parse_forecast(json.dumps(told).encode())
+    assert series.gust_ms is not None
+    assert np.isnan(series.gust_ms).nonzero()[0].tolist() == [*range(48), 51], "the hours before, and the fourth"
+    told["gust_m_s"] = [None] * len(told["time"])
+    assert parse_forecast(json.dumps(told).encode()).gust_ms is None
+
+
 @pytest.mark.parametrize(
     ("members", "words"),
     [

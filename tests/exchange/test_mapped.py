@@ -146,7 +146,7 @@ def test_the_hour_that_comes_twice_in_autumn_is_told_apart() -> None:
         (["at.time", "at.air_temperature", "at.rel_humidity", "at.wind_speed", "at.wind_direction"],
          ["iso", "air_c °C", "rh_pct %", "wind_ms m/s", "wind_from_deg ° or letters"]),
         (["when", "air temp °F", "gust mph", "wind mph", "dew pt °F", "precip chance %", "sky eighths"],
-         ["iso", "air_c °F", "", "wind_ms mph", "dew_c °F", "rain_pct %", "cloud eighths"]),
+         ["iso", "air_c °F", "gust_ms mph", "wind_ms mph", "dew_c °F", "rain_pct %", "cloud eighths"]),
     ],
 )  # fmt: skip
 def test_a_guess_by_names(names: list[str], expected: list[str]) -> None:
@@ -216,8 +216,9 @@ def test_every_unit_turns_a_figure_into_ours() -> None:
 
 def test_a_quarter_hourly_feed_is_gathered_to_hours() -> None:
     times = [(datetime(2026, 9, 15, 15, tzinfo=UTC) + timedelta(minutes=15 * n)).isoformat() for n in range(12)]
-    document = {"t": times, "a": list(range(12)), "r": [0.25] * 12}
-    mapping = _mapping("json", "t", air_c="a|°C", rain_mm="r|mm")
+    document = {"t": times, "a": list(range(12)), "r": [0.25] * 12, "g": [4, 9, None, 6] * 3}
+    mapping = _mapping("json", "t", air_c="a|°C", rain_mm="r|mm", gust_ms="g|m/s")
     series = forecast_of(read_rows(json.dumps(document), mapping, "f", TZ), TZ, NOON, "f")
     assert series.air_c.tolist() == [1.5, 5.5, 9.5]
     assert series.rain_mm is not None and series.rain_mm.tolist() == [1, 1, 1]
+    assert series.gust_ms is not None and series.gust_ms.tolist() == [9, 9, 9], "the strongest of the hour"

@@ -30,7 +30,9 @@ def test_semicolons_commas_compass_points_and_midnight() -> None:
     assert series.rain_mm is not None and series.rain_pct is not None and series.cloud is not None
     assert series.rain_mm.tolist() == [0, 0.4, 0] and series.rain_pct.tolist() == [5, 60, 0]
     assert series.cloud.tolist() == pytest.approx([0.4, 0.6, 0.8])
-    assert "left out Gusts" in series.notes[0] and len(series.notes) == 1
+    assert series.gust_ms is not None
+    assert series.gust_ms.tolist() == pytest.approx([30 / 3.6, 30 / 3.6, 20 / 3.6]), "in the unit of the wind"
+    assert "gusts" in series.notes[0] and "left out" not in series.notes[0] and len(series.notes) == 1
 
 
 def test_rows_every_three_hours_in_us_units_run_to_hours() -> None:

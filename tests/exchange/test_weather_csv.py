@@ -1,10 +1,13 @@
 """The plain weather CSV and the forecast JSON that is read the same way."""
 
 from datetime import UTC, datetime, timedelta
+from zoneinfo import ZoneInfo
 
+import numpy as np
 import pytest
 
 from amber_gable.domain.errors import InputError
+from amber_gable.domain.weather.labelled_zone import LabelledZone
 from amber_gable.exchange.files import decode
 from amber_gable.exchange.sizes import SIZE_LIMIT
 from amber_gable.exchange.weather.any_file import read_weather
@@ -43,6 +46,41 @@ def test_zones_off_the_full_hour_are_read_and_judged_by_their_own_clock(zone: st
     assert first["start"][11:13] in ("07", "08") and 6 < answer["workable_h"] < 12
 
 
+def test_a_file_whose_offset_changes_inside_is_judged_by_its_own_labels() -> None:
+    """Clocks go back on 1 November at 02:00: the crew's day is that of the clock on the wall before and after."""
+    halifax = ZoneInfo("America/Halifax")
+    begin = datetime(2026, 10, 30, tzinfo=halifax).astimezone(UTC)
+    times = [(begin + timedelta(hours=h)).astimezone(halifax).isoformat() for h in range(24 * 8)]
+    text = "\n".join([HEADER, *(f"{t},15,70,2,180,40,0" for t in times)])
+    series = read_weather(text, "autumn.csv")
+    assert series.offset_changes == ((int(datetime(2026, 11, 1, 5, tzinfo=UTC).timestamp()), -4.0),)
+    question = {
+        "latitude": 45.25, "longitude": -62.1, "azimuth": 0.0, "substrate": "wood-lap", "colour": "#b5ad9c",
+        "product": "exterior-acrylic-standard", "method": "brush", "start": "2026-10-31", "days": 3, "day_start": 10,
+    }  # fmt: skip
+    answer = answer_windows(FaceQuestion.model_validate(question), series)
+    first: dict[str, str] = {}
+    for slot in answer["slots"]:
+        if slot["ok"]:
+            first.setdefault(slot["start"][:10], slot["start"][10:])
+    assert first == {"2026-10-31": "T10:00:00-03:00", "2026-11-01": "T10:00:00-04:00", "2026-11-02": "T10:00:00-04:00"}
+    assert sum(slot["start"].startswith("2026-11-01") for slot in answer["slots"]) == 25 * 2, (
+        "a day of 25 hours, in halves"
+    )
+
+
+def test_the_clock_of_labels_is_that_of_the_zone_they_were_written_in() -> None:
+    halifax = ZoneInfo("America/Halifax")
+    moved = {datetime(2026, 3, 8, 6, tzinfo=UTC): -3.0, datetime(2026, 11, 1, 5, tzinfo=UTC): -4.0}
+    labels = LabelledZone(-4.0, tuple((int(at.timestamp()), h) for at, h in moved.items()))
+    for day in (datetime(2026, 1, 1, tzinfo=UTC), *moved, datetime(2026, 12, 1, tzinfo=UTC)):
+        for quarter in range(-96, 96):
+            at = day + timedelta(minutes=15 * quarter)
+            zoned, told = at.astimezone(halifax), at.astimezone(labels)
+            assert (zoned.replace(tzinfo=None), zoned.fold) == (told.replace(tzinfo=None), told.fold)
+            assert told.timestamp() == at.timestamp()
+
+
 def test_us_units_and_dew_point_are_understood() -> None:
     text = plain(header="time,air_f,dew_point_c,wind_mph,wind_from_deg,cloud_pct,rain_in", values="59,10,10,180,40,0.1")
     series = read_weather(text, "us.csv")
@@ -51,6 +89,19 @@ def test_us_units_and_dew_point_are_understood() -> None:
     assert series.rain_mm is not None
     assert series.rain_mm[0] == pytest.approx(2.54)
     assert series.rh_pct[0] == pytest.approx(72, abs=0.5)
+
+
+def test_gusts_are_read_in_three_units_and_blanks_of_gusts_and_rain_are_unknown() -> None:
+    text = plain(header=HEADER + ",gust_km_h", values="15,70,2,180,40,0,36")
+    text = text.replace("15,70,2,180,40,0,36", "15,70,2,180,40,,", 1)
+    series = read_weather(text, "gusts.csv")
+    assert series.gust_ms is not None and series.rain_mm is not None
+    assert np.isnan([series.gust_ms[0], series.rain_mm[0]]).all()
+    assert series.gust_ms[1] == pytest.approx(10.0) and series.rain_mm[1] == 0.0
+    with pytest.raises(InputError, match=r"line 5.*gusts 200 m/s is outside 0 to 150"):
+        read_weather(
+            plain(header=HEADER + ",gust_m_s", values="15,70,2,180,40,0,200").replace(",200", ",9", 1), "x.csv"
+        )
 
 
 def test_a_file_without_rain_says_so() -> None:

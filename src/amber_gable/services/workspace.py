@@ -79,9 +79,10 @@ def _of_record(record: Record) -> bytes:
 
 def _of_series(series: WeatherSeries) -> bytes:
     """Its notes tell nothing that is computed with."""
-    where = (series.latitude, series.longitude, series.altitude_m, series.utc_offset_h, series.typical_year)
+    where = (series.latitude, series.longitude, series.altitude_m, series.typical_year)
     how = (series.start, series.issued, series.source, series.state_at_h, series.light_offset_min, series.doubt)
-    out = hashlib.sha256(repr((where, how)).encode())
+    clock = (series.utc_offset_h, series.offset_changes)
+    out = hashlib.sha256(repr((where, how, clock)).encode())
     for name, rows in (series.ensemble or {}).items():
         out.update(name.encode() + np.ascontiguousarray(rows).tobytes())
     for name in COLUMNS:

@@ -73,6 +73,7 @@ class PropertyRow(Tracked, Table):
     longitude: Mapped[float]
     altitude_m: Mapped[float]
     time_zone: Mapped[str]
+    terrain: Mapped[str] = mapped_column(server_default="suburb")
 
 
 class FaceRow(Tracked, Deletable, Table):

@@ -75,6 +75,12 @@ def test_what_nobody_knows_no_member_knows_and_the_first_is_the_forecast() -> No
         assert np.array_equal(getattr(first, name), getattr(steady(FIRST, 120), name)) or getattr(first, name) is None
 
 
+def test_gusts_of_a_member_go_with_its_wind() -> None:
+    gusts = np.linspace(9.0, 20.0, 120)
+    for member in _drawn(replace(steady(FIRST, 120, wind_ms=6.0), gust_ms=gusts), 20):
+        assert member.gust_ms == pytest.approx(gusts * member.wind_ms / 6.0)
+
+
 def test_members_of_a_real_year_are_weather_that_can_be() -> None:
     year = real_year()
     week = replace(year.take(np.arange(3000, 3000 + 15 * 24), year.start), typical_year=False)

@@ -3,7 +3,7 @@
 import numpy as np
 import pytest
 
-from amber_gable.core.weather.judged.rain_chance import SHARED, chance_over
+from amber_gable.core.weather.judged.rain_chance import SHARED, chance_in, chance_over
 from amber_gable.domain.grid import STEPS_PER_HOUR
 
 CASES = [
@@ -43,3 +43,16 @@ def test_members_that_are_wet_or_dry_are_so() -> None:
     rows = np.repeat(np.array([[0, 100.0, 0, 0], [0, 0, 0, 0.0]]), STEPS_PER_HOUR, axis=1)
     ends = np.full((1, 2, 1), 4 * STEPS_PER_HOUR)
     assert chance_over(rows, np.array([0]), ends)[0, :, 0] == pytest.approx([100.0, 0.0], abs=1e-6)
+
+
+def test_where_the_source_has_futures_the_chance_is_theirs() -> None:
+    """Four futures of four hours: one wet in the first hour, two in the third, one never."""
+    wet = np.repeat(
+        np.array([[1, 0, 0, 0], [0, 0, 1, 0], [0, 0, 1, 1], [0, 0, 0, 0]], dtype=bool), STEPS_PER_HOUR, axis=1
+    )
+    hours = [(0, 1, 25.0), (0, 4, 75.0), (1, 2, 0.0), (1, 3, 50.0), (3, 9, 25.0), (3, 3, 25.0)]
+    for first, until, chance in hours:
+        begin, end = np.array([first * STEPS_PER_HOUR]), np.array([until * STEPS_PER_HOUR])
+        assert chance_in(wet, begin, end).tolist() == [chance], (first, until)
+    of_faces = wet[:, None, :] & np.array([[True] * wet.shape[1], [False] * wet.shape[1]])
+    assert chance_in(of_faces, np.array([0]), np.full((2, 1), wet.shape[1])).tolist() == [[75.0], [0.0]]

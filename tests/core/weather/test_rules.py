@@ -73,6 +73,11 @@ CASES: list[tuple[str, dict[str, float], list[str]]] = [
     ("likely rain of which none is forecast", {"rain_pct": 60.0, "rain_mm": 0.0}, ["R"]),
     ("wind for a ladder", {"wind_ms": 9.0}, []),
     ("wind too strong for a ladder", {"wind_ms": 11.0}, ["W"]),
+    # Gusts count by the wind that usually has them, 1 to 1.66: 16 m/s as 9.6, 18 m/s as 10.8.
+    ("gusts that a ladder's limit has room for", {"wind_ms": 6.0, "gust_ms": 16.0}, []),
+    ("gusts that throw a ladder in a middling wind", {"wind_ms": 6.0, "gust_ms": 18.0}, ["W"]),
+    ("wind too strong for a ladder, its gusts not known", {"wind_ms": 11.0, "gust_ms": float("nan")}, ["W"]),
+    ("wind for a ladder, its gusts not known", {"wind_ms": 9.0, "gust_ms": float("nan")}, []),
 ]
 
 

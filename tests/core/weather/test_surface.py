@@ -15,7 +15,7 @@ from amber_gable.core.weather.wall.steps import to_steps
 from amber_gable.core.weather.wall.substrate_moisture import through
 from amber_gable.core.weather.wall.surface import FaceSurface, strips, surface_climate
 from amber_gable.domain.grid import STEP_S, STEPS_PER_HOUR
-from amber_gable.domain.house.exposure import Exposure
+from amber_gable.domain.house.exposure import Exposure, Terrain
 from amber_gable.domain.house.substrates import SUBSTRATES, substrate
 from amber_gable.domain.work.working import Policy
 from tests.weather_cases import (
@@ -164,23 +164,27 @@ _AIRFIELD = 2 / 9 * 5 * 4 ** (8 / 9)
 
 
 @pytest.mark.parametrize(
-    ("azimuth", "tilt", "exposure", "expected"),
+    ("azimuth", "tilt", "stands", "expected"),
     [
         # Suburb 0.72, flat ground 1, an obstacle 110 m away 0.9 or 10 m away 0.3, a gable wall of two storeys 0.4.
-        (SOUTH, 90.0, Exposure.OPEN, _AIRFIELD * 0.2592),
-        (SOUTH, 90.0, Exposure.SHELTERED, _AIRFIELD * 0.0864),
-        (NORTH, 90.0, Exposure.OPEN, 0.0),
-        (EAST, 90.0, Exposure.OPEN, 0.0),
-        (SOUTH, 0.0, Exposure.SHELTERED, 4.0),
+        (SOUTH, 90.0, (Terrain.SUBURB, Exposure.OPEN), _AIRFIELD * 0.2592),
+        (SOUTH, 90.0, (Terrain.SUBURB, Exposure.SHELTERED), _AIRFIELD * 0.0864),
+        # Open water 1.14, fields 0.96, a town of tall buildings 0.67.
+        (SOUTH, 90.0, (Terrain.OPEN_WATER, Exposure.OPEN), _AIRFIELD * 0.4104),
+        (SOUTH, 90.0, (Terrain.FARMLAND, Exposure.OPEN), _AIRFIELD * 0.3456),
+        (SOUTH, 90.0, (Terrain.TOWN, Exposure.SHELTERED), _AIRFIELD * 0.0804),
+        (NORTH, 90.0, (Terrain.SUBURB, Exposure.OPEN), 0.0),
+        (EAST, 90.0, (Terrain.SUBURB, Exposure.OPEN), 0.0),
+        (SOUTH, 0.0, (Terrain.SUBURB, Exposure.SHELTERED), 4.0),
     ],
 )
 def test_driving_rain_follows_the_standard_and_spares_the_lee(
-    azimuth: float, tilt: float, exposure: Exposure, expected: float
+    azimuth: float, tilt: float, stands: tuple[Terrain, Exposure], expected: float
 ) -> None:
     """The wall index, not the airfield's: of 4 mm/h in 5 m/s square to it an open wall catches 1 mm/h, a quarter."""
     series = steady(utc("2026-06-10"), 24, rain_mm=4.0, wind_ms=5.0, wind_from_deg=180.0)
     steps = to_steps(series, *NORTHERN[:2], 0.0)
-    rain = driving_rain(steps, facing_wind(steps, np.array([azimuth])), np.array([tilt]), [exposure])
+    rain = driving_rain(steps, facing_wind(steps, np.array([azimuth])), np.array([tilt]), [stands])
     assert rain[0] == pytest.approx(expected, abs=1e-9)
 
 

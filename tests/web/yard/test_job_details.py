@@ -7,10 +7,12 @@ import pytest
 from fastapi.testclient import TestClient
 
 from amber_gable.domain.errors import Refused
+from amber_gable.domain.house.exposure import Terrain
 from amber_gable.services.context import Context
 from amber_gable.services.job.details import details_form
 from amber_gable.services.job.view import job_view
 from amber_gable.services.place_check import place_doubt, read_place
+from amber_gable.services.state.climate import job_climate
 from amber_gable.store.job.jobs import load_bundle
 from tests.clients import submit
 
@@ -123,6 +125,26 @@ def test_details_are_changed_at_any_time_and_the_climate_follows(client: TestCli
     kept = job_view(ctx, "coopers-rise").kept
     assert kept is not None and kept.job_changed, "a plan for another sun is out of date"
     assert client.post("/jobs/coopers-rise/details", data=form | {"customer": " "}).status_code == 422
+
+
+def test_the_land_round_a_house_decides_how_much_rain_its_walls_catch(client: TestClient, ctx: Context) -> None:
+    form = details_form(_bundle(ctx, "coopers-rise"))
+    assert client.post("/jobs/coopers-rise/details", data=form | {"terrain": "moon"}).status_code == 422
+
+    def caught() -> float:
+        view = job_view(ctx, "coopers-rise")
+        assert view.weather.series is not None
+        climate = job_climate(ctx, view.bundle, view.weather.series, ctx.now)
+        return float(max(s.climate.wall_rain.max() for s in climate.surfaces))
+
+    among_houses = caught()
+    client.post("/jobs/coopers-rise/details", data=form | {"terrain": "open-water"})
+    assert caught() == pytest.approx(among_houses * 1.14 / 0.72, rel=0.01) and among_houses > 0
+    kept = job_view(ctx, "coopers-rise").kept
+    assert kept is not None and kept.job_changed, "a plan for a house among houses is out of date"
+    del form["terrain"]
+    client.post("/jobs/coopers-rise/details", data=form)
+    assert _bundle(ctx, "coopers-rise").property.terrain is Terrain.OPEN_WATER, "what a form does not ask stays"
 
 
 def test_a_copy_has_the_house_and_the_specification_and_nothing_that_was_done(client: TestClient, ctx: Context) -> None:

@@ -247,7 +247,7 @@ def site_surfaces(bundle: JobBundle) -> Surfaces:
         places = {o.where for o in bundle.operations(finish) if o.where} if finish is not None else set()
         for colour, reflects in _colours(bundle, part, finish).items():
             # Like surfaces share a row: five sashes on one face are computed once.
-            surface = face_surface(faces[part.face], part.substrate, colour, reflects)
+            surface = face_surface(faces[part.face], part.substrate, colour, reflects, bundle.property.terrain)
             if isinstance(part, Item) and part.spec.kind == "railing":
                 surface = replace(surface, open_back=True)
             row[part_key(part), colour, None] = rows.setdefault(surface, len(rows))

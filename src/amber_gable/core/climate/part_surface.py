@@ -5,15 +5,21 @@ from dataclasses import replace
 from amber_gable.core.specification.colour.absorptance import absorptance_of
 from amber_gable.core.survey.drawing.horizon import face_horizon
 from amber_gable.core.weather.wall.surface import FaceSurface
-from amber_gable.domain.house.exposure import Eave, Exposure
+from amber_gable.domain.house.exposure import Eave, Exposure, Terrain
 from amber_gable.domain.house.substrates import SUBSTRATES
 from amber_gable.domain.house.survey import Face
 from amber_gable.domain.work.operation import Where
 
 
-def face_surface(face: Face, substrate_code: str, colour: str, solar_reflectance: float | None = None) -> FaceSurface:
+def face_surface(
+    face: Face,
+    substrate_code: str,
+    colour: str,
+    solar_reflectance: float | None = None,
+    terrain: Terrain = Terrain.SUBURB,
+) -> FaceSurface:
     """What the heat balance needs of a face with that surface in that colour; `solar_reflectance` by the sheet of what
-    gives it."""
+    gives it; `terrain`: the land round the house."""
     taken = absorptance_of(colour, solar_reflectance)
     return FaceSurface(
         azimuth_deg=face.azimuth_deg,
@@ -26,6 +32,7 @@ def face_surface(face: Face, substrate_code: str, colour: str, solar_reflectance
         horizon=face_horizon(face),
         # Judged at the wall's middle, as its horizon is.
         eave=Eave(face.overhang_m, face.top_m / 2) if face.is_wall and face.overhang_m > 0 else None,
+        terrain=terrain,
         open_back=bool(SUBSTRATES[substrate_code].tags & OPEN_BACKED),
     )
 

@@ -17,6 +17,23 @@ class Exposure(StrEnum):
     SHELTERED = "sheltered"
 
 
+class Terrain(StrEnum):
+    """The land round a house, over which the wind comes (ISO 15927-3:2009, terrain categories I to IV)."""
+
+    OPEN_WATER = "open-water"
+    FARMLAND = "farmland"
+    SUBURB = "suburb"
+    TOWN = "town"
+
+
+TERRAIN_NAMES = {
+    Terrain.SUBURB: "houses or woods",
+    Terrain.TOWN: "a town of tall buildings",
+    Terrain.FARMLAND: "fields, a few hedges and houses",
+    Terrain.OPEN_WATER: "open sea, a great lake or a bare plain",
+}
+
+
 @dataclass(frozen=True)
 class Eave:
     """An overhang of that depth, and how far below it the middle of a strip of wall lies, m."""

@@ -10,7 +10,7 @@ from pydantic import Field, field_validator, model_validator
 from amber_gable.domain.base import Azimuth, Fraction, HexColour, Id, Length, Name, Note, Offset, Record
 from amber_gable.domain.errors import NotFound
 from amber_gable.domain.findings.condition import Condition
-from amber_gable.domain.house.exposure import Exposure, HorizonPoint
+from amber_gable.domain.house.exposure import Exposure, HorizonPoint, Terrain
 from amber_gable.domain.house.items import ItemSpec
 from amber_gable.domain.house.outline import Outline, OutlinePiece
 from amber_gable.domain.house.photo import Photo, PhotoPart
@@ -214,6 +214,7 @@ class Property(Record):
     longitude: Annotated[float, Field(ge=-180, le=180)]
     altitude_m: Annotated[float, Field(ge=-430, le=6000)] = 0.0
     time_zone: str
+    terrain: Terrain = Terrain.SUBURB
     faces: tuple[Face, ...] = ()
     zones: tuple[Zone, ...] = ()
     items: tuple[Item, ...] = ()

@@ -25,6 +25,7 @@ class WeatherQuantity(StrEnum):
     DEW_POINT = "dew_c"
     WIND = "wind_ms"
     WIND_FROM = "wind_from_deg"
+    GUST = "gust_ms"
     CLOUD = "cloud"
     RAIN = "rain_mm"
     RAIN_CHANCE = "rain_pct"
@@ -54,14 +55,14 @@ class FeedUnit:
 
 
 _WARMTH = (FeedUnit("°C"), FeedUnit("°F", 1 / 1.8, -32), FeedUnit("K", 1, -273.15))
+_SPEED = (FeedUnit("m/s"), FeedUnit("km/h", 1 / 3.6), FeedUnit("mph", 0.44704), FeedUnit("kn", 0.514444))
 _MM, _INCH = 1.0, 25.4
 UNITS: dict[WeatherQuantity, tuple[FeedUnit, ...]] = {
     WeatherQuantity.AIR: _WARMTH,
     WeatherQuantity.HUMIDITY: (FeedUnit("%"), FeedUnit("0–1", 100)),
     WeatherQuantity.DEW_POINT: _WARMTH,
-    WeatherQuantity.WIND: (
-        FeedUnit("m/s"), FeedUnit("km/h", 1 / 3.6), FeedUnit("mph", 0.44704), FeedUnit("kn", 0.514444),
-    ),
+    WeatherQuantity.WIND: _SPEED,
+    WeatherQuantity.GUST: _SPEED,
     WeatherQuantity.WIND_FROM: (FeedUnit("° or letters"),),
     WeatherQuantity.CLOUD: (FeedUnit("%", 0.01), FeedUnit("0–1"), FeedUnit("eighths", 1 / 8)),
     WeatherQuantity.RAIN: (
@@ -81,6 +82,7 @@ NAMES = {
     WeatherQuantity.DEW_POINT: "dew point",
     WeatherQuantity.WIND: "wind",
     WeatherQuantity.WIND_FROM: "wind from",
+    WeatherQuantity.GUST: "gusts",
     WeatherQuantity.CLOUD: "cloud",
     WeatherQuantity.RAIN: "rain",
     WeatherQuantity.RAIN_CHANCE: "chance of rain",

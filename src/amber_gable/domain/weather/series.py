@@ -2,10 +2,12 @@
 
 from collections.abc import Mapping
 from dataclasses import dataclass, field, replace
-from datetime import UTC, datetime
+from datetime import UTC, datetime, timedelta, timezone, tzinfo
 
 import numpy as np
 import numpy.typing as npt
+
+from amber_gable.domain.weather.labelled_zone import Change, LabelledZone
 
 Floats = npt.NDArray[np.float64]
 HOUR = 3600
@@ -17,10 +19,12 @@ class WeatherSeries:
 
     Arrays have shape (H,). `start` is epoch seconds UTC of the first hour. Optional quantities are None when the
     source has none: never filled with a guess without a line in `notes`.
+    utc_offset_h: that of its first hour's label; offset_changes: others inside, in order.
     state_at_h: how far into its hour air, humidity, wind and cloud are given (0.5: its mean). light_offset_min: how
     much later than its hour the sunshine lies. doubt: how much wider than a service's its errors are. ensemble: the
     source's own futures, columns of shape (M, H); what it leaves out is drawn.
-    Units: °C, %, m/s at 10 m, degrees the wind comes from, cloud 0–1, mm in the hour, %, W/m².
+    Units: °C, %, m/s at 10 m (the hour's wind, and its strongest gust), degrees the wind comes from, cloud 0–1, mm in
+    the hour, %, W/m². Rain and gusts may be unknown (NaN) in some hours.
     """
 
     start: int
@@ -35,10 +39,12 @@ class WeatherSeries:
     dni: Floats | None = None
     dhi: Floats | None = None
     ir_down: Floats | None = None
+    gust_ms: Floats | None = None
     latitude: float | None = None
     longitude: float | None = None
     altitude_m: float = 0.0
     utc_offset_h: float = 0.0
+    offset_changes: tuple[Change, ...] = ()
     typical_year: bool = False
     state_at_h: float = 0.5
     light_offset_min: float = 0.0
@@ -54,6 +60,12 @@ class WeatherSeries:
     @property
     def end(self) -> int:
         return self.start + len(self) * HOUR
+
+    @property
+    def zone(self) -> tzinfo:
+        """The clock of its labels."""
+        fixed = timezone(timedelta(hours=self.utc_offset_h))
+        return LabelledZone(self.utc_offset_h, self.offset_changes) if self.offset_changes else fixed
 
     @property
     def start_time(self) -> datetime:
@@ -78,7 +90,9 @@ COLUMNS = (
     "dni",
     "dhi",
     "ir_down",
+    "gust_ms",
 )
+MAY_LACK_HOURS = ("rain_mm", "gust_ms")
 REQUIRED_COLUMNS = COLUMNS[:4]
 ENSEMBLE_COLUMNS = ("air_c", "rh_pct", "wind_ms", "cloud", "rain_mm")
 # Limits of what can be weather at all: outside them the file is wrong, not the day.
@@ -94,4 +108,5 @@ BOUNDS: dict[str, tuple[float, float]] = {
     "dni": (0, 1500),
     "dhi": (0, 1000),
     "ir_down": (0, 700),
+    "gust_ms": (0, 150),
 }

@@ -7,7 +7,7 @@ import numpy as np
 import numpy.typing as npt
 
 from amber_gable.domain.errors import InputError
-from amber_gable.domain.weather.series import BOUNDS, Floats
+from amber_gable.domain.weather.series import BOUNDS, MAY_LACK_HOURS, Floats
 
 UNITS = {
     "air_c": ("air temperature", "°C"),
@@ -21,6 +21,7 @@ UNITS = {
     "dni": ("direct irradiance", "W/m²"),
     "dhi": ("diffuse irradiance", "W/m²"),
     "ir_down": ("downward infrared", "W/m²"),
+    "gust_ms": ("gusts", "m/s"),
 }
 
 
@@ -48,9 +49,9 @@ def numbers(cells: Sequence[str], name: str, lines: Sequence[int], column: str) 
 
 
 def in_bounds(column: str, values: Floats, lines: Sequence[int], name: str) -> None:
-    """Refuse values that no weather can have. Rain alone may be unknown (NaN) in some hours."""
+    """Refuse values that no weather can have. Rain and gusts alone may be unknown (NaN) in some hours."""
     low, high = BOUNDS[column]
-    lacking = np.isnan(values) & (column != "rain_mm")
+    lacking = np.isnan(values) & (column not in MAY_LACK_HOURS)
     bad = np.flatnonzero((values < low) | (values > high) | np.isinf(values) | lacking)
     if bad.size:
         label, unit = UNITS[column]

@@ -75,6 +75,7 @@ class HttpForecast:
         return series
 
 
+_GUSTS = [name for name, (field, _) in COLUMN_NAMES.items() if field == "gust_ms"]
 _Column = Annotated[list[float | None], Field(max_length=MAX_HOURS)]
 
 
@@ -109,6 +110,8 @@ def parse_forecast(body: bytes) -> WeatherSeries:
     answer = _Answer.model_validate_json(body)
     extra = answer.__pydantic_extra__
     columns = _Columns.model_validate({"columns": {n: extra[n] for n in COLUMN_NAMES if n in extra}}).columns
+    # What a service names and tells of no hour, it does not have.
+    columns = {name: values for name, values in columns.items() if any(v is not None for v in values)}
     if any(len(c) != len(answer.time) for c in columns.values()):
         raise InputError("forecast", "columns differ in length", "ask the service's keeper")
     earlier, times = _before(answer.before, [*columns, *answer.members]), answer.time
@@ -131,7 +134,9 @@ def parse_forecast(body: bytes) -> WeatherSeries:
 
 def _before(told: dict[str, Any], wanted: list[str]) -> dict[str, list[Any]]:
     """The hours before the forecast's own, where the service told them of every column, those of its futures too; empty
-    where it did not."""
+    where it did not. Gusts that are over may be left out."""
+    if told.get("time"):
+        told = {**{name: [None] * len(told["time"]) for name in _GUSTS if name in wanted}, **told}
     if not told or any(not told.get(name) for name in ("time", *wanted)):
         return {}
     if len({len(told[name]) for name in ("time", *wanted)}) > 1:

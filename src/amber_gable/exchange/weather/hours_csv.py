@@ -6,9 +6,12 @@ from collections.abc import Callable
 from datetime import datetime
 from typing import Any
 
+import numpy as np
+
 from amber_gable.core.weather.outdoors.air import saturation_pressure
 from amber_gable.domain.errors import InputError
-from amber_gable.domain.weather.series import HOUR, REQUIRED_COLUMNS, Floats, WeatherSeries
+from amber_gable.domain.weather.labelled_zone import Change
+from amber_gable.domain.weather.series import HOUR, MAY_LACK_HOURS, REQUIRED_COLUMNS, Floats, WeatherSeries
 from amber_gable.exchange.weather.checks import in_bounds, missing_column, number, numbers
 
 _Convert = Callable[[Floats], Floats]
@@ -21,6 +24,9 @@ COLUMN_NAMES: dict[str, tuple[str, _Convert]] = {
     "wind_m_s": ("wind_ms", lambda v: v),
     "wind_km_h": ("wind_ms", lambda v: v / 3.6),
     "wind_mph": ("wind_ms", lambda v: v * 0.44704),
+    "gust_m_s": ("gust_ms", lambda v: v),
+    "gust_km_h": ("gust_ms", lambda v: v / 3.6),
+    "gust_mph": ("gust_ms", lambda v: v * 0.44704),
     "wind_from_deg": ("wind_from_deg", lambda v: v),
     "cloud_pct": ("cloud", lambda v: v / 100),
     "rain_mm": ("rain_mm", lambda v: v),
@@ -67,12 +73,18 @@ def read_csv(text: str, name: str) -> WeatherSeries:
     for line, row in table:
         if len(row) != len(header):
             raise InputError(f"{name}, line {line}", f"{len(row)} fields instead of {len(header)}", "complete the line")
-    start, offset = _hours([(line, row[header.index("time")]) for line, row in table], name)
+    start, offset, changes = _hours([(line, row[header.index("time")]) for line, row in table], name)
     values: dict[str, Any] = {}
     for at, column in enumerate(header):
         if column != "time":
             field, convert = COLUMN_NAMES[column]
-            values[field] = convert(numbers([r[at] for _, r in table], name, lines, column))
+            cells = [r[at] for _, r in table]
+            if field in MAY_LACK_HOURS:
+                blank = np.array([not c.strip() for c in cells])
+                known = numbers(["0" if b else c for b, c in zip(blank, cells, strict=True)], name, lines, column)
+                values[field] = np.where(blank, np.nan, convert(known))
+            else:
+                values[field] = convert(numbers(cells, name, lines, column))
     if "dew_c" in values and "air_c" in values and "rh_pct" not in values:
         values["rh_pct"] = 100 * saturation_pressure(values["dew_c"]) / saturation_pressure(values["air_c"])
     values.pop("dew_c", None)
@@ -90,15 +102,18 @@ def read_csv(text: str, name: str) -> WeatherSeries:
         longitude=about.get("longitude"),
         altitude_m=about.get("altitude_m", 0.0),
         utc_offset_h=offset,
+        offset_changes=changes,
         source=name,
         notes=notes,
         **values,
     )
 
 
-def _hours(stamps: list[tuple[int, str]], name: str) -> tuple[int, float]:
-    """Epoch second of the first hour and its offset from UTC in h. Refuses anything but consecutive full hours."""
+def _hours(stamps: list[tuple[int, str]], name: str) -> tuple[int, float, tuple[Change, ...]]:
+    """Epoch second of the first hour, its offset from UTC in h, and where that changes. Refuses anything but
+    consecutive full hours."""
     previous: datetime | None = None
+    changes: list[Change] = []
     first: datetime | None = None
     for line, text in stamps:
         try:
@@ -117,10 +132,16 @@ def _hours(stamps: list[tuple[int, str]], name: str) -> tuple[int, float]:
                 f"{text.strip()} does not follow {previous.isoformat()} by one hour",
                 "give every hour once, in order",
             )
+        if previous is not None and t.utcoffset() != previous.utcoffset():
+            changes.append((int(t.timestamp()), _offset_h(t)))
         first = first or t
         previous = t
     assert first is not None
     if (first.minute, first.second, first.microsecond) != (0, 0, 0):
         raise InputError(f"{name}, line {stamps[0][0]}, time", "hours must begin on the full hour", "round the times")
-    shift = first.utcoffset()
-    return int(first.timestamp()), (shift.total_seconds() / 3600 if shift else 0.0)
+    return int(first.timestamp()), _offset_h(first), tuple(changes)
+
+
+def _offset_h(at: datetime) -> float:
+    shift = at.utcoffset()
+    return shift.total_seconds() / 3600 if shift else 0.0

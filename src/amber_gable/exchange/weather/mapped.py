@@ -11,7 +11,7 @@ import numpy as np
 
 from amber_gable.domain.errors import InputError
 from amber_gable.domain.weather.feed import NAMES, PLACE, FeedUnit, Mapping, TimeForm, WeatherQuantity
-from amber_gable.domain.weather.series import BOUNDS, HOUR, REQUIRED_COLUMNS, Floats, WeatherSeries
+from amber_gable.domain.weather.series import BOUNDS, HOUR, MAY_LACK_HOURS, REQUIRED_COLUMNS, Floats, WeatherSeries
 from amber_gable.exchange.weather.json_paths import lists_in, values_at
 from amber_gable.exchange.weather.run_to_hours import COMPASS, assembled, gathered, humidity_of, run_straight
 from amber_gable.exchange.weather.table_text import read_table
@@ -200,7 +200,7 @@ def forecast_of(rows: Rows, tz: tzinfo, issued: datetime, source: str) -> Weathe
     start, columns = (
         run_straight(rows.times, rows.columns) if step >= HOUR else gathered(rows.times, rows.columns, step)
     )
-    strict = [values for name, values in columns.items() if name != "rain_mm"]
+    strict = [values for name, values in columns.items() if name not in MAY_LACK_HOURS]
     whole = np.flatnonzero(np.all([np.isfinite(v) for v in strict], axis=0))
     if not whole.size:
         raise InputError(source, "tells no hour whole", "map what it tells of every hour")
@@ -209,7 +209,7 @@ def forecast_of(rows: Rows, tz: tzinfo, issued: datetime, source: str) -> Weathe
     start, columns = start + first * HOUR, {name: values[first:last] for name, values in columns.items()}
     for name, values in columns.items():
         lacking = np.flatnonzero(~np.isfinite(values))
-        if lacking.size and name != "rain_mm":
+        if lacking.size and name not in MAY_LACK_HOURS:
             at = datetime.fromtimestamp(start + int(lacking[0]) * HOUR, UTC).astimezone(tz)
             raise InputError(
                 source, f"tells no {NAMES[WeatherQuantity(name)]} at {at:%d %b %H:%M}", "a gap is not filled"

@@ -12,9 +12,11 @@ _KINDS: tuple[tuple[re.Pattern[str], WeatherQuantity | None], ...] = tuple(
     (re.compile(pattern), quantity)
     for pattern, quantity in (
         (
-            r"gust|feels|apparent|chill|index|min|max|pressure|uv|visib|battery|soil|indoor|\bid$|weather_?code|snow",
+            r"feels|apparent|chill|index|min|max|pressure|uv|visib|battery|soil|indoor|\bid$|weather_?code|snow",
             None,
         ),
+        (r"gust.*(dir|bearing)", None),
+        (r"gust", WeatherQuantity.GUST),
         (r"dew", WeatherQuantity.DEW_POINT),
         (r"dir|bearing|wind_?from|wind.*deg", WeatherQuantity.WIND_FROM),
         (r"wind", WeatherQuantity.WIND),

@@ -2,8 +2,8 @@
 
 The first line names the columns, which tabs, semicolons, bars, commas or two blanks and more part. Understood are a
 time (`2026-09-15 14:00`, `15.09.2026 14:00`, or `14:00` running on from a first day), air, dew point or humidity, wind
-with its direction in degrees or letters, cloud, rain and its chance; other columns are left out and said. Rows every
-one to six hours are run straight to hours, rain shared out among them; what is further apart is refused.
+and gusts with their direction in degrees or letters, cloud, rain and its chance; other columns are left out and said.
+Rows every one to six hours are run straight to hours, rain shared out among them; what is further apart is refused.
 """
 
 import re
@@ -42,7 +42,7 @@ _SPEED = (
 )
 _COLUMNS = (
     _Column("time", re.compile(r"time|hour|date|when|^h$"), (("", _same),)),
-    _Column("gust", re.compile(r"gust"), (("", _same),)),
+    _Column("gust_ms", re.compile(r"gust"), _SPEED),
     _Column("feels", re.compile(r"feels|apparent|chill|index"), (("", _same),)),
     _Column("dew_c", re.compile(r"dew"), _DEGREES),
     _Column("wind_from_deg", re.compile(r"dir|from|bearing"), (("", _same),)),
@@ -55,6 +55,7 @@ _COLUMNS = (
 )
 _NAMES = {
     "air_c": "air", "rh_pct": "humidity", "wind_ms": "wind", "wind_from_deg": "where the wind is from",
+    "gust_ms": "gusts",
     "cloud": "cloud", "rain_mm": "rain", "rain_pct": "chance of rain",
 }  # fmt: skip
 
@@ -99,15 +100,20 @@ def _cell(cells: list[str], column: tuple[int, Callable[[float], float]], line: 
 def _headings(headings: list[str]) -> tuple[dict[str, tuple[int, Callable[[float], float]]], list[str]]:
     """Each field's place and unit, and the headings that say nothing known; of two of one field the first holds."""
     known: dict[str, tuple[int, Callable[[float], float]]] = {}
-    left = []
+    left, unitless = [], []
     for at, heading in enumerate(headings):
         lower = heading.lower()
         found = next((c for c in _COLUMNS if c.heading.search(lower)), None)
-        if found is None or found.field in known or found.field in ("gust", "feels"):
+        if found is None or found.field in known or found.field == "feels":
             left.append(heading)
             continue
-        convert = next(turn for unit, turn in found.units if not unit or re.search(unit, lower))
+        unit, convert = next((u, turn) for u, turn in found.units if not u or re.search(u, lower))
         known[found.field] = (at, convert)
+        if found.field == "gust_ms" and not unit:
+            unitless.append(at)
+    if unitless and "gust_ms" in known and "wind_ms" in known:
+        # Gusts without a unit are told in the wind's.
+        known["gust_ms"] = (unitless[0], known["wind_ms"][1])
     if "time" not in known:
         raise InputError("pasted table, line 1", f"no column of times (found: {', '.join(headings)})", "name it Time")
     return known, left
@@ -165,6 +171,9 @@ def _values(field: str, at: int, convert: Callable[[float], float], body: list[t
         found = re.match(r"[-−+]?\d+(?:[.,]\d+)?", text)
         if found is None and field in ("rain_mm", "rain_pct") and text in ("", "-", "–"):
             out.append(0.0)
+            continue
+        if found is None and field == "gust_ms" and text in ("", "-", "–"):
+            out.append(np.nan)
             continue
         where = f"pasted table, line {line}"
         if found is None:

@@ -13,7 +13,7 @@ HALF = 0.5
 """Of an hour must be covered by readings for it to be known."""
 COMPASS = ("N", "NNE", "NE", "ENE", "E", "ESE", "SE", "SSE", "S", "SSW", "SW", "WSW", "W", "WNW", "NW", "NNW")
 _SUMS = ("rain_mm",)
-_STEADY = ("rain_mm", "rain_pct")
+_STEADY = ("rain_mm", "rain_pct", "gust_ms")
 """What holds for the whole row and is not run straight to the next."""
 
 
@@ -49,6 +49,9 @@ def gathered(times: list[int], columns: Mapping[str, Floats], step_s: float) -> 
             sine, cosine = (_hourly(f(np.radians(values)), hour, count, step_s) for f in (np.sin, np.cos))
             out[name] = np.degrees(np.arctan2(sine, cosine)) % 360
         else:
+            if name == "gust_ms":
+                out[name] = _strongest(values, hour, count)
+                continue
             mean = _hourly(values, hour, count, step_s)
             out[name] = mean * (HOUR / step_s) if name in _SUMS else mean
     return int(start), out
@@ -60,6 +63,14 @@ def _hourly(values: Floats, hour: Ints, count: int, step_s: float) -> Floats:
     total = np.bincount(hour[known], values[known], minlength=count)
     enough = seen * step_s >= HALF * HOUR
     return np.where(enough, total / np.maximum(seen, 1), np.nan)
+
+
+def _strongest(values: Floats, hour: Ints, count: int) -> Floats:
+    """The greatest reading of each hour, NaN where it has none."""
+    known = np.isfinite(values)
+    out = np.full(count, -np.inf)
+    np.maximum.at(out, hour[known], values[known])
+    return np.where(np.isfinite(out), out, np.nan)
 
 
 def humidity_of(air: Floats, dew: Floats) -> Floats:

@@ -6,6 +6,7 @@ from typing import Annotated
 from pydantic import ValidationError
 
 from amber_gable.domain.errors import NotFound, Refused, by_field
+from amber_gable.domain.house.exposure import Terrain
 from amber_gable.domain.house.survey import Property
 from amber_gable.domain.job.company_usual import Shelf
 from amber_gable.domain.job.job import Job, JobBundle
@@ -76,9 +77,11 @@ def change_job(ctx: Context, job_id: str, form: Mapping[str, str]) -> None:
         house = session.get(PropertyRow, row.property_id)
         assert house is not None, "every job has its property"
         stood = house.latitude, house.longitude
-        for name in ("name", "place", "latitude", "longitude", "altitude_m", "time_zone", "year_built"):
-            if getattr(house, name) != getattr(property_, name):
-                setattr(house, name, getattr(property_, name))
+        fields = {"name", "place", "latitude", "longitude", "altitude_m", "time_zone", "year_built"}
+        asked = fields | ({"terrain"} if "terrain" in form else set())
+        for name, value in property_.model_dump(mode="json", include=asked).items():
+            if getattr(house, name) != value:
+                setattr(house, name, value)
         forget_weather(ctx, session, house, stood)
 
 
@@ -147,16 +150,18 @@ def details_form(bundle: JobBundle) -> dict[str, str]:
         "altitude_m": f"{place.altitude_m:g}" if place.altitude_m else "",
         "time_zone": place.time_zone,
         "year_built": str(place.year_built or ""),
+        "terrain": place.terrain.value,
         **crew_form(bundle.job.crew),
     }
 
 
 class DetailsForm(Form):
-    """A job's name and customer, and the year its house was built."""
+    """A job's name and customer, the year its house was built, and the land round it."""
 
     name: Annotated[str, text_of("give the job a name, such as its address")]
     customer: Annotated[str, text_of("say whose job it is")]
     year_built: Annotated[int, Reads(lambda text, _: _year(text))] | None = None
+    terrain: Terrain = Terrain.SUBURB
 
 
 def _read(ctx: Context, form: Mapping[str, str]) -> tuple[TypedPlace, DetailsForm]:
@@ -178,7 +183,11 @@ def _year(text: str) -> int:
 
 
 def _records(id_: str, property_id: str, place: TypedPlace, typed: DetailsForm) -> tuple[Property, Job]:
-    house = vars(place) | {"altitude_m": place.altitude_m or 0.0, "year_built": typed.year_built}
+    house = vars(place) | {
+        "altitude_m": place.altitude_m or 0.0,
+        "year_built": typed.year_built,
+        "terrain": typed.terrain,
+    }
     try:
         property_ = Property.model_validate(house | {"id": property_id, "name": typed.name})
         job = Job.model_validate({"id": id_, "name": typed.name, "customer": typed.customer})

@@ -27,6 +27,7 @@ class HourlyForecast(BaseModel):
     air_c: list[float]
     rh_pct: list[float]
     wind_m_s: Annotated[list[float], Field(description="at 10 m")]
+    gust_m_s: Annotated[list[float], Field(description="the strongest of the hour, at 10 m")]
     wind_from_deg: list[float]
     cloud_pct: list[float]
     rain_mm: Annotated[list[float], Field(description="in the hour")]
@@ -39,6 +40,10 @@ class HourlyForecast(BaseModel):
         dict[str, list[Any]],
         Field(description="`time` and the same columns of the hours before, as they were; `before_h` asks for so many"),
     ] = {}
+
+
+_GUSTS, _SQUALL = 1.5, 2.2
+"""Gusts to the wind, in fair weather and in a shower."""
 
 
 def _columns(members: list[Hourly]) -> dict[str, list[list[float]]]:
@@ -117,6 +122,7 @@ def _told(hours: Hourly, probability: Array) -> dict[str, list[float]]:
         "air_c": hours.air,
         "rh_pct": humidity(hours.air, hours.dew),
         "wind_m_s": hours.wind,
+        "gust_m_s": hours.wind * np.where(hours.shower > 0, _SQUALL, _GUSTS),
         "wind_from_deg": hours.wind_from % 360,
         "cloud_pct": 100 * hours.cloud,
         "rain_mm": hours.rain,

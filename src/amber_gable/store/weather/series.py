@@ -30,7 +30,8 @@ def unpack(about: dict[str, Any], packed: bytes) -> WeatherSeries:
     with np.load(io.BytesIO(packed), allow_pickle=False) as columns:
         held = {name: columns[name] for name in columns.files if not name.startswith(_OF_MEMBERS)}
         futures = {n.removeprefix(_OF_MEMBERS): columns[n].astype(float) for n in columns.files if n not in held}
-    return WeatherSeries(**(about | {"notes": tuple(about["notes"])}), **held, ensemble=futures or None)
+    told = {"notes": tuple(about["notes"]), "offset_changes": tuple((a, h) for a, h in about.get("offset_changes", ()))}
+    return WeatherSeries(**(about | told), **held, ensemble=futures or None)
 
 
 def save_series(

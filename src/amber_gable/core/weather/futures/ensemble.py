@@ -14,11 +14,10 @@ from typing import Any
 
 import numpy as np
 
-from amber_gable.core.weather.judged.rules import RAIN_MEASURABLE
 from amber_gable.core.weather.outdoors.air import Array, dew_point, saturation_pressure, vapour_pressure
 from amber_gable.core.weather.outdoors.typical import at_place, stretch
 from amber_gable.core.weather.wall.slot_climate import Place, PlaceWeather, lead_steps, place_weather
-from amber_gable.core.weather.wall.steps import LIKELY_PCT, RAINING_MM_H
+from amber_gable.core.weather.wall.steps import CALM_MS, LIKELY_PCT, RAIN_MEASURABLE, RAINING_MM_H
 from amber_gable.domain.grid import SLOT_S
 from amber_gable.domain.weather.series import HOUR, WeatherSeries
 
@@ -116,14 +115,18 @@ def _member(series: WeatherSeries, lead: Array, noise: _Noise, told: Mapping[str
     bearing = (series.wind_from_deg + noise.spread("bearing", lead) * noise.of("bearing")) % 360.0
     late = noise.spread("timing", lead) * noise.of("timing")
     at = np.clip(np.arange(len(lead)) + late, 0, len(lead) - 1)
+    stronger = np.exp(noise.spread("wind", lead) * noise.of("wind"))
     columns: dict[str, Any] = {
         "air_c": air,
         "rh_pct": 100 * saturation_pressure(dew) / saturation_pressure(air),
-        "wind_ms": series.wind_ms * np.exp(noise.spread("wind", lead) * noise.of("wind")),
+        "wind_ms": series.wind_ms * stronger,
         "wind_from_deg": bearing,
     }
     columns |= _rain(series, lead, np.round(at).astype(np.int64), noise)
     columns |= {n: np.where(lead > 0, told[n], columns[n]) for n in told if n in columns}
+    if series.gust_ms is not None:
+        # Gusts go with their wind.
+        columns["gust_ms"] = series.gust_ms * columns["wind_ms"] / np.maximum(series.wind_ms, CALM_MS)
     if "rain_mm" in told and "rain_pct" in columns:
         columns["rain_pct"] = np.where(columns["rain_mm"] >= RAIN_MEASURABLE, 100.0, 0.0)
     cloud = np.where(lead > 0, told["cloud"], series.cloud) if "cloud" in told and series.cloud is not None else None

@@ -1,6 +1,8 @@
-"""The chance that it rains at all while a film waits, from the chance of each hour (docs/physics.md §10)."""
+"""The chance that it rains at all while a film waits: from the source's own futures where it has some, else from the
+chance of each hour (docs/physics.md §10)."""
 
 import numpy as np
+import numpy.typing as npt
 
 from amber_gable.core.weather.outdoors.air import Array, Ints
 from amber_gable.domain.grid import STEPS_PER_HOUR
@@ -30,3 +32,14 @@ def chance_over(pct: Array, begin: Ints, end: Ints) -> Array:
     to_end = np.take_along_axis(each, np.broadcast_to(ends, (*each.shape[:-1], ends.shape[-1])), axis=-1)
     dry = np.log1p(-p[..., start]) + to_end - until[..., start + 1]
     return np.asarray(100.0 * -np.expm1(dry))
+
+
+def chance_in(wet: npt.NDArray[np.bool_], begin: Ints, end: Ints) -> Array:
+    """% of the futures (M, ..., T) that are wet at any step from `begin` (S,) up to `end` (..., S), and in the step
+    of `begin` at the least."""
+    last = wet.shape[-1]
+    at = np.where(wet, np.arange(last), last)
+    next_wet = np.minimum.accumulate(at[..., ::-1], axis=-1)[..., ::-1]
+    start = np.minimum(begin, last - 1)
+    ends = np.minimum(np.maximum(end, start + 1), last)
+    return np.asarray(100.0 * np.mean(next_wet[..., start] < ends, axis=0))

@@ -11,11 +11,11 @@ import numpy.typing as npt
 from amber_gable.core.weather.film.drying import FORMS_FILM
 from amber_gable.core.weather.film.limits import Limit
 from amber_gable.core.weather.judged.extremes import greatest_over, least_over
-from amber_gable.core.weather.judged.rain_chance import chance_over
+from amber_gable.core.weather.judged.rain_chance import chance_in, chance_over
 from amber_gable.core.weather.judged.slots import Slots, greatest, least
 from amber_gable.core.weather.outdoors.air import Array, Ints
 from amber_gable.core.weather.outdoors.driving_rain import rain_finds
-from amber_gable.core.weather.wall.steps import Steps
+from amber_gable.core.weather.wall.steps import RAIN_MEASURABLE, Steps
 from amber_gable.core.weather.wall.surface import Climate
 from amber_gable.domain.grid import STEP_S
 from amber_gable.domain.paint.product import Base
@@ -24,7 +24,6 @@ from amber_gable.domain.work.working import CrewDay, Policy
 
 WET_FILM = 0.010
 """Water film, kg/m², above which a surface counts as wet or a fresh film as dewed."""
-RAIN_MEASURABLE = 0.1
 RAIN_ON_FACE = 0.02
 """mm/h from which on drops mark a fresh film: about what a wall catches of the least rain that is measured in a
 light wind (0.26 × 2/9 × 3 m/s × 0.1^(8/9)). An assumption."""
@@ -71,7 +70,8 @@ _RULES = [WeatherRule(*row) for row in (
      "a product that is rain-ready sooner, or a drier day"),
     ("rain-face", 7, "R", "Rain on the face, heaviest until rain-ready", "mm/h", False,
      "a product that is rain-ready sooner, or a drier day"),
-    ("wind", 8, "W", "Wind, strongest while coating", "m/s", False, "a calmer hour, or brush instead of spray"),
+    ("wind", 8, "W", "Wind, strongest while coating, by its gusts too", "m/s", False,
+     "a calmer hour, or brush instead of spray"),
     ("sun", 9, "H", "Direct sun on the face", "W/m²", False,
      "following the shade: another face first; the school ‘temperature decides’"),
     ("daylight", 10, "N", "Inside daylight", "h", True, "an hour with daylight"),
@@ -244,18 +244,31 @@ def _known_for(climate: Climate, a: Ints, rain_until: Array | Ints, until: Array
 def _rain(climate: Climate, a: Ints, end: Ints, policy: Policy) -> Iterator[Check]:
     """Rain by probability and by depth, as far as the source gives them: neither excuses the other."""
     lead = climate.lead
-    if climate.steps.rain_pct is not None:
-        yield _check("rain", chance_over(climate.steps.rain_pct, a, end), policy.rain_probability_max_pct, lead)
+    chance = _chance(climate.steps, a, end)
+    if chance is not None:
+        yield _check("rain", chance, policy.rain_probability_max_pct, lead)
     if climate.steps.rain is not None:
         yield _check("rain-depth", greatest_over(climate.steps.rain, a, end), RAIN_MEASURABLE - 1e-9, lead)
+
+
+def _chance(steps: Steps, a: Ints, end: Ints, finds: npt.NDArray[np.bool_] | None = None) -> Array | None:
+    """% that it rains in those steps, and where it would find each face (..., T) if that is asked; None where nothing
+    tells."""
+    if steps.wet_futures is not None:
+        wet = steps.wet_futures
+        return chance_in(wet if finds is None else wet[:, None, :] & finds, a, end)
+    if steps.rain_pct is None:
+        return None
+    pct = steps.rain_pct if finds is None else np.ascontiguousarray(np.where(finds, steps.rain_pct, 0.0))
+    return chance_over(pct, a, end)
 
 
 def _rain_on_face(climate: Climate, a: Ints, b: Ints, end: Ints, policy: Policy) -> Iterator[Check]:
     """The crew stops for rain anywhere; the film it has laid only for what reaches its face."""
     steps, lead = climate.steps, climate.lead
-    if steps.rain_pct is not None:
-        finds = np.ascontiguousarray(np.where(rain_finds(climate), steps.rain_pct, 0.0))
-        chance = np.maximum(chance_over(steps.rain_pct, a, b), chance_over(finds, b, end))
+    for_crew, for_film = _chance(steps, a, b), _chance(steps, b, end, rain_finds(climate))
+    if for_crew is not None and for_film is not None:
+        chance = np.maximum(for_crew, for_film)
         yield _check("rain", chance, policy.rain_probability_max_pct, lead)
     if steps.rain is not None:
         yield _check("rain-depth", greatest_over(steps.rain, a, b), RAIN_MEASURABLE - 1e-9, lead)
@@ -265,7 +278,7 @@ def _rain_on_face(climate: Climate, a: Ints, b: Ints, end: Ints, policy: Policy)
 def _presence(climate: Climate, slots: Slots, wind_max: float | Limit, crew: CrewDay) -> Iterator[Check]:
     """Wind, daylight and the crew's day: what any work outside needs. Under cover lamps do for daylight."""
     lead = climate.lead
-    yield _check("wind", _in_slots(climate.steps, "wind", slots, greatest), wind_max, lead)
+    yield _check("wind", _in_slots(climate.steps, "wind_at_work", slots, greatest), wind_max, lead)
     if not climate.faces[0].under_cover:
         yield _check("daylight", slots.daylight, DAYLIGHT_MARGIN - 1e-6, lead)
     inside = np.minimum(slots.hours - crew.first_h, crew.last_h - slots.hours - slots.length_h)

@@ -1,7 +1,7 @@
 """A stretch of a weather series, with the days before and after that surfaces and films need."""
 
 from dataclasses import replace
-from datetime import date, datetime, timedelta, timezone, tzinfo
+from datetime import date, datetime, timedelta, tzinfo
 
 import numpy as np
 
@@ -34,7 +34,7 @@ def stretch(series: WeatherSeries, start: date, days: int) -> WeatherSeries:
     A typical year is read as the year of `start` and runs round: after 31 December comes 1 January; 29 February is 28
     February again. Raises NoClimate when the series holds none of the days.
     """
-    zone = timezone(timedelta(hours=series.utc_offset_h))
+    zone = series.zone
     begin = datetime(start.year, start.month, start.day, tzinfo=zone) - timedelta(days=LEAD_DAYS)
     hours = (days + LEAD_DAYS + TAIL_DAYS) * 24
     first = int(begin.timestamp())
@@ -57,7 +57,7 @@ def stretch(series: WeatherSeries, start: date, days: int) -> WeatherSeries:
 def past(series: WeatherSeries, start: date) -> WeatherSeries | None:
     """The hours before those of `stretch`, back to thirty days before `start`, as far as the series has them; None
     where it has none. A typical year has them all, those of the year before."""
-    zone = timezone(timedelta(hours=series.utc_offset_h))
+    zone = series.zone
     end = datetime(start.year, start.month, start.day, tzinfo=zone) - timedelta(days=LEAD_DAYS)
     begin = end - timedelta(days=PAST_DAYS - LEAD_DAYS)
     hours, first = (PAST_DAYS - LEAD_DAYS) * 24, int(begin.timestamp())

@@ -16,6 +16,8 @@ from amber_gable.domain.errors import NoClimate
 from amber_gable.domain.grid import STEP_S, STEPS_PER_HOUR
 from amber_gable.domain.weather.series import COLUMNS, WeatherSeries
 
+RAIN_MEASURABLE = 0.1
+"""mm in an hour, from which on it counts as wet."""
 RAINING_MM_H, LIKELY_PCT = 1.0, 30.0
 """Depth taken for an hour in which it rains, where only its chance is given, and the chance from which on it wets a
 surface: assumptions. A smaller chance is the business of the rule that limits it."""
@@ -26,6 +28,8 @@ HEATED_C = 18.0
 """A shop is heated to so much at the least: an assumption."""
 CALM_MS = 0.5
 """Least wind taken for the air at a surface: a cup needs about as much to start."""
+GUST_FACTOR = 1.66
+"""Gusts of three seconds to the wind of ten minutes over roughly open land (docs/physics.md §1)."""
 
 
 @dataclass(frozen=True)
@@ -35,7 +39,9 @@ class Steps:
 
     air, dew point °C; vapour Pa; rh %; wind m/s at 10 m and the bearing it comes from; cloud 0-1; rain mm/h (None
     when not known; 0 in hours that lack it) and whether anything is known of the rain of each step (None: of all);
-    rain probability % (None when not given); downward infrared W/m²; the sun and its light. shade (M,): where in its
+    rain probability % (None when not given); downward infrared W/m²; the sun and its light. gust: the strongest of each
+    hour, m/s at 10 m (None when not given; NaN in hours that lack it). wet_futures (futures, T): when each of the
+    source's own futures is wet (None: it has none, or these are the members of a forecast). shade (M,): where in its
     band each member takes a colour's absorptance, 0-1, NaN the likely one (None: all). covered: the air of a shed.
     lead: the weeks before, up to `start`, as one weather that all members share (None: not known).
     """
@@ -57,6 +63,8 @@ class Steps:
     shade: Array | None = None
     covered: bool = False
     lead: "Steps | None" = None
+    gust: Array | None = None
+    wet_futures: npt.NDArray[np.bool_] | None = None
 
     def __len__(self) -> int:
         """Number of steps, T."""
@@ -129,6 +137,12 @@ class Steps:
         return np.where(self.rain_pct >= LIKELY_PCT, RAINING_MM_H * self.rain_pct / 100.0, 0.0)
 
     @cached_property
+    def wind_at_work(self) -> Array:
+        """What limits of the wind are held against, m/s: the wind, or that which usually has such gusts as the source
+        tells, where that is more."""
+        return self.wind if self.gust is None else np.fmax(self.wind, self.gust / GUST_FACTOR)
+
+    @cached_property
     def rain_on_walls(self) -> Array:
         """Rain on a wall free on an airfield, square to the wind, mm/h: 2/9 v R^(8/9) (ISO 15927-3:2009)."""
         return np.asarray(2.0 / 9.0 * self.wind * self.falling ** (8.0 / 9.0))
@@ -143,8 +157,10 @@ class Steps:
             air=air,
             rh=np.asarray(100 * self.vapour / vapour_pressure(air, 100.0)),
             wind=wind * self.wind,
+            gust=None if self.gust is None else wind * self.gust,
             rain=None if self.rain is None else np.zeros_like(self.rain),
             rain_pct=None if self.rain_pct is None else np.zeros_like(self.rain_pct),
+            wet_futures=None if self.wet_futures is None else np.zeros_like(self.wet_futures),
             ir_down=np.asarray(sky.STEFAN_BOLTZMANN * (air + KELVIN) ** 4),
             light=replace(self.light, ghi=through, dhi=through, dni=np.zeros_like(self.light.dni)),
         )
@@ -175,7 +191,11 @@ def to_steps(series: WeatherSeries, latitude: float, longitude: float, altitude_
     rain stays as it fell in its hour; sunshine as in `light`.
     """
     columns = {name: getattr(series, name) for name in COLUMNS}
-    return _interpolated(series, columns, latitude, longitude, altitude_m)
+    steps = _interpolated(series, columns, latitude, longitude, altitude_m)
+    if series.ensemble is None or "rain_mm" not in series.ensemble:
+        return steps
+    wet = np.repeat(series.ensemble["rain_mm"] >= RAIN_MEASURABLE, STEPS_PER_HOUR, axis=-1)
+    return replace(steps, wet_futures=wet)
 
 
 def members_to_steps(members: Sequence[WeatherSeries], latitude: float, longitude: float, altitude_m: float) -> Steps:
@@ -247,6 +267,7 @@ def _interpolated(
         ir_down=infrared,
         sun=position,
         light=light,
+        gust=given["gust_ms"][..., hour_of] if "gust_ms" in given else None,
     )
 
 

@@ -21,7 +21,7 @@ from amber_gable.core.weather.outdoors.sky import STEFAN_BOLTZMANN
 from amber_gable.core.weather.wall.balance import Balance, step_through
 from amber_gable.core.weather.wall.steps import CALM_MS, Steps
 from amber_gable.domain.grid import STEP_S, STEPS_PER_HOUR
-from amber_gable.domain.house.exposure import Eave, Exposure, HorizonPoint
+from amber_gable.domain.house.exposure import Eave, Exposure, HorizonPoint, Terrain
 from amber_gable.domain.house.substrates import Substrate
 
 INDOOR_C = 20.0
@@ -62,6 +62,7 @@ class FaceSurface:
     shaded: bool = False
     heated: bool = False
     open_back: bool = False
+    terrain: Terrain = Terrain.SUBURB
 
 
 def strips(face: FaceSurface, depth_m: float, height_m: float, count: int = 2) -> tuple[FaceSurface, ...]:
@@ -139,7 +140,7 @@ def surface_climate(steps: Steps, faces: tuple[FaceSurface, ...], water: Sequenc
         shaded=[f.shaded for f in faces],
     )
     facing = facing_wind(steps, azimuth)
-    wall_rain = driving_rain(steps, facing, tilt, [f.exposure for f in faces])
+    wall_rain = driving_rain(steps, facing, tilt, [(f.terrain, f.exposure) for f in faces])
     if any(f.rain_exposure != 1.0 for f in faces):
         wall_rain *= beside(np.array([f.rain_exposure for f in faces]), steps.air)
     if any(eaves):

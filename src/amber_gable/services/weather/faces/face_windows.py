@@ -1,7 +1,7 @@
 """The one-face question of the command line: when can this coat go on this face?"""
 
 from dataclasses import dataclass, replace
-from datetime import UTC, date, datetime, timedelta, timezone
+from datetime import UTC, date, datetime, timedelta
 from typing import Annotated, Any
 
 import numpy as np
@@ -28,7 +28,7 @@ from amber_gable.core.weather.wall.surface import FaceSurface, WaterEvent
 from amber_gable.domain.base import Azimuth, HexColour, Percent, Record
 from amber_gable.domain.errors import InputError
 from amber_gable.domain.findings.moisture_figures import MasonryFigures, moisture_figures
-from amber_gable.domain.house.exposure import Exposure
+from amber_gable.domain.house.exposure import Exposure, Terrain
 from amber_gable.domain.house.substrates import Substrate, substrate
 from amber_gable.domain.paint.generic_products import generic_product
 from amber_gable.domain.paint.method import Method
@@ -61,6 +61,7 @@ class CoatQuestion(Record):
     product: str
     method: Method
     exposure: Exposure = Exposure.OPEN
+    terrain: Terrain = Terrain.SUBURB
     day_start: float = 7.0
     day_end: float = 19.0
     policy: Policy = Policy()
@@ -151,6 +152,7 @@ def framed(q: CoatQuestion, azimuth: float, series: WeatherSeries, begin: dateti
         substrate=kind,
         absorptance=taken.likely,
         exposure=q.exposure,
+        terrain=q.terrain,
         absorptance_band=(taken.low, taken.high),
     )
     # No job says what is aimed at: the usual finish of the surface, under the usual schools.
@@ -159,7 +161,7 @@ def framed(q: CoatQuestion, azimuth: float, series: WeatherSeries, begin: dateti
     return Framed(
         face=face,
         product=product,
-        place=Place(latitude, longitude, series.altitude_m, timezone(timedelta(hours=series.utc_offset_h))),
+        place=Place(latitude, longitude, series.altitude_m, series.zone),
         begin=begin,
         damp=_untouched(kind, limit),
         water=(),
@@ -181,7 +183,7 @@ def _asked(q: FaceQuestion, series: WeatherSeries) -> Framed:
     if q.members is not None and q.members * held > MEMBER_DAYS:
         most = MEMBER_DAYS // held
         raise InputError("--members", f"{q.members} members over {q.days} days are too many", f"ask for {most} at most")
-    begin = datetime(q.start.year, q.start.month, q.start.day, tzinfo=timezone(timedelta(hours=series.utc_offset_h)))
+    begin = datetime(q.start.year, q.start.month, q.start.day, tzinfo=series.zone)
     made = framed(q, q.azimuth, series, begin)
     return replace(made, damp=_damp(q, made), water=_water(q, made.face.substrate, begin))
 

@@ -50,7 +50,8 @@ def face_seasons(ctx: Context, bundle: JobBundle, year: WeatherSeries) -> list[F
             product, _, colour = found
             faces.append(face)
             coats.append(found)
-            surfaces.append(face_surface(face, part.substrate, colour, product.solar_reflectance))
+            terrain = bundle.property.terrain
+            surfaces.append(face_surface(face, part.substrate, colour, product.solar_reflectance, terrain))
         if not surfaces:
             return []
         tz = bundle.property.tz

@@ -1,6 +1,6 @@
 """The outlook of the command line: what a year's weather holds for a coat, by the face's bearing."""
 
-from datetime import UTC, date, datetime, timedelta, timezone
+from datetime import UTC, date, datetime
 from typing import Annotated, Any
 
 from pydantic import Field
@@ -24,7 +24,7 @@ def answer_outlook(question: YearQuestion, series: WeatherSeries) -> dict[str, A
     """docs/formats.md, `outlook --json`. Raises InputError and NoClimate in words."""
     series = there(question, series)
     start, days = _span(series)
-    zone = timezone(timedelta(hours=series.utc_offset_h))
+    zone = series.zone
     begin = datetime(start.year, start.month, start.day, tzinfo=zone)
     asked = [framed(question, azimuth, series, begin) for azimuth in question.azimuths]
     weather = place_weather(asked[0].place, series, begin, days)
@@ -40,7 +40,7 @@ def _span(series: WeatherSeries) -> tuple[date, int]:
     """First day and number of days: the typical year's, or the whole days of a measured series."""
     if series.typical_year:
         return COMMON_YEAR, 365
-    zone = timezone(timedelta(hours=series.utc_offset_h))
+    zone = series.zone
     first = datetime.fromtimestamp(series.start, UTC).astimezone(zone)
     last = datetime.fromtimestamp(series.end, UTC).astimezone(zone)
     return first.date(), max((last.date() - first.date()).days, 1)

@@ -8,6 +8,7 @@ from markupsafe import Markup
 from starlette.responses import RedirectResponse, Response
 
 from amber_gable.domain.errors import Refused
+from amber_gable.domain.house.exposure import TERRAIN_NAMES
 from amber_gable.domain.job.company_usual import Shelf
 from amber_gable.domain.job.listed_job import Front, ListedJob
 from amber_gable.services.company.samples import sample_front
@@ -36,6 +37,7 @@ from amber_gable.web.views.yard.job_card import Attention, by_attention, card_dr
 from amber_gable.web.views.yard.yard_day import yard_day
 
 router = APIRouter()
+_TERRAINS = [(terrain.value, words) for terrain, words in TERRAIN_NAMES.items()]
 DRAWN = 24
 """So many jobs are drawn; the rest of a long board are lines."""
 WATCHED = 12
@@ -75,6 +77,7 @@ def _jobs(request: Request, faults: dict[str, str] | None = None, typed: dict[st
         "find": asked,
         "faults": faults or {},
         "typed": typed or {},
+        "terrains": _TERRAINS,
         "deleted": off_the_board(ctx) if gone else [],
         "gone": gone,
     }
@@ -142,9 +145,8 @@ def details(request: Request, job_id: str) -> Response:
 
 def _details(request: Request, view: JobView, typed: dict[str, str], faults: dict[str, str]) -> Response:
     shelf = shelf_of(context_of(request), view.bundle.job.id)
-    context = {"typed": typed, "faults": faults, "sheet": ("J", "Job"), "shelf": shelf.value} | town_choices(
-        request, typed
-    )
+    context = {"typed": typed, "faults": faults, "terrains": _TERRAINS, "sheet": ("J", "Job"), "shelf": shelf.value}
+    context |= town_choices(request, typed)
     return job_page(request, view, "survey", context, 422 if faults else 200, template="yard/job_details.html")
 
 

@@ -31,6 +31,7 @@ class Sky:
     rh: str
     dew: float
     wind: float
+    gust: float | None
     wind_from: str
     surface: float
     dew_line: str
@@ -75,6 +76,7 @@ def sky_strip(site: SiteClimate, now: datetime) -> Sky | None:
         rh=f"{steps.rh[at]:.0f}",
         dew=float(steps.dew[at]),
         wind=float(steps.wind[at]),
+        gust=None if steps.gust is None or np.isnan(steps.gust[at]) else float(steps.gust[at]),
         wind_from=bearing(float(steps.wind_from[at])),
         surface=float(min(s.climate.surface[0, at] for s in site.surfaces)),
         dew_line=line(dew),
