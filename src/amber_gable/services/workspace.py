@@ -54,8 +54,12 @@ class Workspace:
         return Runner(self)
 
 
-_TELLS_NOTHING: Any = {"property": {"photos"}, "job": {"record", "changes", "others_noted", "found_more"}}
-"""Fields of a job that its digest leaves out. Photos change no result; what uses the site record adds it to its key."""
+_TELLS_NOTHING: Any = {
+    "property": {"photos"},
+    "job": {"record", "changes", "others_noted", "found_more", "spoiled", "rained"},
+}
+"""Fields of a job that its digest leaves out. Photos change no result; what uses the site record adds it to its key.
+Of spoiled films those count whose note was not taken back: they bring steps with them."""
 _Told = Record | WeatherSeries
 _LATELY: dict[int, tuple[weakref.ref[_Told], bytes]] = {}
 """Digests of records and series by `id()`. An entry is removed when its object is freed."""
@@ -74,7 +78,10 @@ def _own_digest(told: _Told) -> bytes:
 
 def _of_record(record: Record) -> bytes:
     left_out = _TELLS_NOTHING if isinstance(record, JobBundle) else None
-    return hashlib.sha256(record.model_dump_json(exclude=left_out).encode()).digest()
+    out = hashlib.sha256(record.model_dump_json(exclude=left_out).encode())
+    if isinstance(record, JobBundle):
+        out.update("".join(spoiled.touch for spoiled in record.spoils).encode())
+    return out.digest()
 
 
 def _of_series(series: WeatherSeries) -> bytes:

@@ -103,14 +103,23 @@ STATES: list[tuple[str, list[Any], list[Any], datetime, WeatherSeries | None, st
     ),
     ("which three warm dry days see to", [PREPARED], [(17.0, at(0, "08:00"))], at(3, "10:00"), None, "prime", []),
     (
-        "but what was wetted after the reading is dry only when it was read again",
-        [PREPARED, ("done", "wash", at(0, "09:00"))],
+        "what was washed after the reading waits for both: the prediction from it and the wash",
+        [("done", "scrape", at(-4, "12:00")), ("done", "wash", at(0, "09:00"))],
         [(17.0, at(0, "08:00"))],
-        at(3, "10:00"),
+        at(0, "10:00"),
         None,
         "prime",
-        ["M -"],
+        ["M predicted", "M 1 09:00"],
     ),
+    ("and is never without a day", [PREPARED, ("done", "wash", at(0, "09:00"))], [(17.0, at(0, "08:00"))],
+     at(3, "10:00"), None, "prime", []),
+    # 19 % an hour after the washing is the washing's own water: no stop, a day on which it should be dry.
+    ("wet an hour after its washing it dries", [("done", "wash", NINE)], [(19.0, TEN)], at(0, "13:30"), None, "scrape",
+     []),
+    ("wet days after its washing its water is looked for", [("done", "wash", at(-6, "09:00"))],
+     [(19.0, at(0, "09:00"))], TEN, None, "scrape", ["S -"]),
+    ("wet before any washing too, but washed it may be", [], [(19.0, at(0, "09:00"))], TEN, None, "wash", []),
+    ("wet after rain it dries", [], [(19.0, at(0, "14:00"))], at(0, "15:00"), weather(NORTH_RAIN), "wash", []),
     ("a wet reading forbids no scraping", [("done", "wash", at(-1, "09:00"))], [(17.0, NINE)], TEN, None, "scrape", []),
     ("the caulk is not touched before its hours", [PREPARED, PRIMED, ("done", "caulk", at(0, "14:00"))], [],
      at(0, "15:00"), None, "coat-1", ["B 0 16:00"]),
@@ -213,6 +222,17 @@ def test_rain_on_a_fresh_film_is_a_finding_and_bars_nothing() -> None:
     assert not _only(state_of(laid, at(0, "15:00"))).findings
 
 
+def test_a_coat_laid_on_a_film_that_was_not_ready_is_judged_as_laid_then_with_its_risk() -> None:
+    """The acrylic may be coated four hours after it was laid, as its sheet says, and not after one."""
+    laid = (PREPARED, PRIMED, ("done", "caulk", at(0, "08:00")), ("done", "coat-1", at(0, "10:30")))
+    for clock, risk in (("11:30", True), ("15:30", False)):
+        cell = _only(state_of(wall(*laid, ("done", "coat-2", at(0, clock))), at(0, "17:00")))
+        assert cell.film is not None and cell.film.laid_at == at(0, clock)
+        assert any("it may wrinkle, lift or stay soft" in f for f in cell.findings) is risk, clock
+    (said,) = _only(state_of(wall(*laid, ("done", "coat-2", at(0, "11:30"))), at(0, "17:00"))).findings
+    assert said.startswith("Laid Mon 8 Jun 11:30 on Exterior acrylic")
+
+
 def _two_weeks_at_most(bundle: JobBundle) -> JobBundle:
     """With a primer whose sheet allows 14 days until the next coat."""
     limited = [
@@ -276,8 +296,8 @@ def test_it_opens_when_the_part_is_ready_not_when_its_quarter_hour_begins() -> N
     assert (answer.verdict, answer.opens) == (Verdict.WAITS, at(0, "10:07"))
 
 
-def test_a_stop_of_the_survey_bars_everything() -> None:
-    bundle = wall(readings=[(19.0, at(-3, "09:00"))])
+def test_wood_that_is_wet_long_after_its_washing_stops_all_but_wet_work() -> None:
+    bundle = wall(("done", "wash", at(-9, "09:00")), readings=[(19.0, at(-3, "09:00"))])
     state = state_of(bundle, TEN)
     judged = state.judged(SIDING)
     assert judged is not None

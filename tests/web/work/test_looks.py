@@ -38,7 +38,7 @@ def test_a_look_is_answered_and_the_possible_coat_goes_or_stays(planned: Context
     assert strange.status_code == 422 and "answer a look" in strange.text
     assert not _said(planned)
     for step in ("take-down", "wash", "coat-1", "coat-2"):
-        submit(client, PART, data={"step": step, "said": "done"})
+        submit(client, PART, data={"step": step, "said": "done", "why": "all of it entered at the end of the week"})
     page = client.get(PART).text
     assert "One more" in page and "Third coat, if the look asks for it" in page
     submit(client, PART, data={"step": "look", "said": "enough"})

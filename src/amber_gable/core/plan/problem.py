@@ -29,7 +29,7 @@ LABELS = {"name", "place", "who", "what"}
 UNREAD: dict[str, set[str]] = {
     "company": {"currency"},
     "property": {"photos"},
-    "job": {"schemes", "acknowledged", "changes", "record", "others_noted", "found_more", "left"},
+    "job": {"schemes", "acknowledged", "changes", "record", "others_noted", "found_more", "rained", "left"},
     "others": {"cost"},
     "estimating": {"buy_level", "largest_l", "additives", "extras", "travel_h"},
     "finish": {"picks", "overrides"},
@@ -102,6 +102,8 @@ def plan_problem(bundle: JobBundle, people: Sequence[Person] = ()) -> PlanProble
     _drop(company, "company")
     _drop(raw["property"], "property")
     _drop(job, "job")
+    if "spoiled" in job:
+        job["spoiled"] = [spoiled.model_dump(mode="json", exclude={"words"}) for spoiled in bundle.spoils]
     _drop(job.get("estimating", {}), "estimating")
     if not job.get("estimating"):
         job.pop("estimating", None)

@@ -6,12 +6,15 @@ from dataclasses import dataclass, replace
 from amber_gable.core.state.film import Film
 from amber_gable.core.state.part_waits import waits_of
 from amber_gable.core.state.progress import Cell, cells
-from amber_gable.core.state.surroundings import Surroundings, top_film
+from amber_gable.core.state.surroundings import Surroundings, film_noted, laid_in, top_film
 from amber_gable.core.state.wait import Wait
 from amber_gable.core.survey.amounts.painted import Key, PaintedPart
 from amber_gable.core.work.stints import Stint, stints
+from amber_gable.core.work.waits import WHOLE
+from amber_gable.domain.job.site_record import Mishap, Spoiled
 from amber_gable.domain.wording import timed_at
 from amber_gable.domain.work.finish import Finish
+from amber_gable.domain.work.mending import EFFECTS, MISHAPS, Mend
 from amber_gable.domain.work.operation import Operation, OperationKind, Technique
 
 
@@ -68,7 +71,7 @@ def _cell_state(around: Surroundings, part: PaintedPart, finish: Finish, cell: C
         waits=(),
         film=film,
         away=_away(cell),
-        findings=_findings(around, cell, film),
+        findings=_findings(around, part, finish, cell, film),
     )
     return made if next_ is None else replace(made, waits=waits_of(around, part, finish, cell, film, next_))
 
@@ -89,13 +92,23 @@ def _away(cell: Cell) -> tuple[str, ...]:
     return tuple(out)
 
 
-def _findings(around: Surroundings, cell: Cell, film: Film | None) -> tuple[str, ...]:
-    out = []
-    if film is not None and film.rained_at is not None and film.rained_at < around.now:
+def _findings(
+    around: Surroundings, part: PaintedPart, finish: Finish, cell: Cell, film: Film | None
+) -> tuple[str, ...]:
+    out = _laid_too_soon(around, part, finish, cell)
+    told = _told_of(around, part, cell)
+    mending = {o.mends for o in cell.open if isinstance(o, Mend)}
+    out += [
+        f"{MISHAPS[s.what].capitalize()}, {timed_at(s.at, around.tz)}, {s.by}: {EFFECTS[s.effect]}"
+        for s in told
+        if s.touch in mending
+    ]
+    rain_told = film is not None and any(s.what is Mishap.RAIN and s.at > film.laid_at for s in told)
+    if film is not None and film.rained_at is not None and film.rained_at < around.now and not rain_told:
         ready = f", rain-ready only {timed_at(film.rain_ready_at, around.tz)}" if film.rain_ready_at else ""
         out.append(
             f"Rain reached {film.name} {timed_at(film.rained_at, around.tz)}{ready}: look at it in raking light. "
-            "Where it ran, spotted or washed off, mark the coat as not done."
+            "Say on Today what became of it."
         )
     if cell.refused is not None:
         out.append(f"Not done, {timed_at(cell.refused.at, around.tz)}, {cell.refused.by}: {cell.refused.why}")
@@ -103,3 +116,30 @@ def _findings(around: Surroundings, cell: Cell, film: Film | None) -> tuple[str,
     if unseen:
         out.append("Not noted, though later work was: " + "; ".join(unseen))
     return tuple(out)
+
+
+def _told_of(around: Surroundings, part: PaintedPart, cell: Cell) -> list[Spoiled]:
+    """What was said to have become of films of the stretch."""
+    return [
+        s
+        for s in around.site.bundle.spoils
+        if part.key in s.extent.parts and s.extent.left < cell.right and s.extent.right > cell.left
+    ]
+
+
+def _laid_too_soon(around: Surroundings, part: PaintedPart, finish: Finish, cell: Cell) -> list[str]:
+    """The risk of a film that was laid all over another before that could be coated."""
+    whole = [(o, e) for o, e in laid_in(cell) if o.share >= WHOLE]
+    if len(whole) < 2:
+        return []
+    (below, its), (_, entry) = whole[-2:]
+    film = film_noted(around, part, finish, below, its)
+    if film is None or not film.known or (film.recoat_at is not None and film.recoat_at <= entry.at):
+        return []
+    ready = f" only from {timed_at(film.recoat_at, around.tz)} on" if film.recoat_at else " only later"
+    said = f" (“{entry.why}”, {entry.by})" if entry.why else ""
+    return [
+        f"Laid {timed_at(entry.at, around.tz)} on {film.name} of {timed_at(film.laid_at, around.tz)}, which could be "
+        f"coated{ready}{said}: it may wrinkle, lift or stay soft. Press a thumb on it and look in raking light before "
+        "anything else goes on."
+    ]

@@ -5,6 +5,7 @@ from datetime import datetime, time, timedelta, tzinfo
 import numpy as np
 
 from amber_gable.core.climate.job_climate import part_moisture_limit, part_water_limit
+from amber_gable.core.state.drying_wood import WET_WOOD, drying, last_read
 from amber_gable.core.state.film import Film
 from amber_gable.core.state.others_work import others_waits
 from amber_gable.core.state.progress import Cell, cells
@@ -52,7 +53,7 @@ def waits_of(
     """What a stint on the stretch waits for as it is now, whether it is the next one or a later one."""
     reading = _reading_since(part, _last_wetted(cell), around.tz)
     waits = [
-        *_stops(around, part),
+        *_stops(around, part, cell, stint),
         *others_waits(around.site.bundle, part, film=stint.lays_film, now=around.now, tz=around.tz),
         *_fixed(around, part, finish, cell, stint, reading),
         *_below(around, cell, film, stint),
@@ -68,12 +69,14 @@ def _last_wetted(cell: Cell) -> datetime | None:
     return max((e.at for o, e in noted(cell) if dampens(o)), default=None)
 
 
-def _stops(around: Surroundings, part: PaintedPart) -> list[Wait]:
-    """Stops of the survey. Wood that is damp and no more bars what would seal it (`_fixed`); a wet one's water is found
-    first."""
+def _stops(around: Surroundings, part: PaintedPart, cell: Cell, stint: Stint) -> list[Wait]:
+    """Stops of the survey. Wood that is damp and no more bars what would seal it (`_fixed`), and so does wood that was
+    washed or rained on and dries; water of any other is found first, which stops no wet work."""
     out = []
     for stop in around.stops.get(part.key, ()):
         if stop.rule == DAMP:
+            continue
+        if stop.rule == WET_WOOD and (dampens(stint.first) or drying(part.part, noted(cell), around.site, around.tz)):
             continue
         until = None if stop.until is None else datetime.combine(stop.until, time(), around.tz)
         if until is None or until > around.now:
@@ -96,10 +99,10 @@ def _fixed(
     damp = held is not None and limit is not None and held > limit.value
     dry = reading is not None and limit is not None and reading[0] <= limit.value
     if damp and seals(after.first) and held is not None and limit is not None:
-        before = ", before it was last wetted" if _last_wetted(cell) is not None else ""
-        when = f" on {timed_at(reading[1], around.tz)}" if reading else before
-        # What was wetted since tells nothing until it is read again.
-        since = None if reading is None else around.site.damp_since(part.part, limit, reading[1])
+        read = reading[1] if reading else last_read(part.condition, around.tz)
+        when = f" on {timed_at(read, around.tz)}" if read else ""
+        # The prediction goes on from the reading. What was washed since waits for that besides.
+        since = None if read is None else around.site.damp_since(part.part, limit, read)
         until = None if since is None else since[1]
         lifts = "more dry days, then a new reading" if until is None else "predicted from the reading; a new one tells"
         if until is None or until > around.now:
@@ -110,7 +113,8 @@ def _fixed(
         hours = 0.0 if operation.kind.lays_film else wait_hours(operation, after.first)
         until = entry.at + timedelta(hours=hours)
         wet = dampens(operation)
-        if not hours or until <= around.now or (wet and (dry or (damp and seals(after.first)))):
+        told = wet and reading is not None and (dry or (damp and seals(after.first)))
+        if not hours or until <= around.now or told:
             continue
         letter = "M" if wet else "B"
         # A meter tells of wood what no eye does.

@@ -8,6 +8,7 @@ from math import floor
 from amber_gable.core.survey.amounts.painted import Key
 from amber_gable.core.work.waits import WHOLE
 from amber_gable.domain.job.site_record import Extent, Said, SiteEntry, standing
+from amber_gable.domain.work.mending import Mend
 from amber_gable.domain.work.operation import Operation
 
 _LEAST = 1e-6
@@ -145,7 +146,7 @@ class Cell:
 def cells(key: Key, operations: Sequence[Operation], found: Progress) -> list[Cell]:
     """The part from left to right, cut wherever its steps have come to different points."""
     steps = [found.get((key, o.id), StepRecord()) for o in operations]
-    edges = {0.0, 1.0}
+    edges = {0.0, 1.0} | {x for o in operations if isinstance(o, Mend) for x in (o.left, o.right)}
     for step in steps:
         edges |= {x for p in (*step.done, *step.running, *step.refused, *step.tested) for x in (p.left, p.right)}
     cuts = _apart(sorted(edges))
@@ -177,6 +178,10 @@ def _cell(operations: tuple[Operation, ...], steps: list[StepRecord], left: floa
     def over(pieces: list[RecordPiece]) -> SiteEntry | None:
         return next((p.entry for p in pieces if p.left <= left + _LEAST and p.right >= right - _LEAST), None)
 
+    if any(isinstance(o, Mend) for o in operations):
+        # What mends a spoiled film is a step of the stretch on which it was spoiled.
+        there = [(o, s) for o, s in zip(operations, steps, strict=True) if not isinstance(o, Mend) or o.on(left, right)]
+        operations, steps = tuple(o for o, _ in there), [s for _, s in there]
     if any((entry := over(s.done)) is not None and entry.said is Said.ENOUGH for s in steps):
         # What the look did not ask for is no step of this stretch.
         wanted = [(o, s) for o, s in zip(operations, steps, strict=True) if not o.possible]
@@ -220,7 +225,9 @@ def laid_films(found: Sequence[Cell]) -> list[Laid]:
     """What stands on a part, from left to right; stretches without a film are left out."""
     out = []
     for cell in found:
-        whole = [n for n, o in enumerate(cell.operations) if o.kind.lays_film and o.share >= WHOLE]
+        films = [(n, o) for n, o in enumerate(cell.operations) if o.kind.lays_film and o.share >= WHOLE]
+        # A film that was laid again stands for the one that was spoiled.
+        whole = [n for n, o in films if not isinstance(o, Mend)]
         done = [e for n in whole if (e := cell.done[n]) is not None]
         if done and done[-1].colour is not None:
             out.append(Laid(cell.left, cell.right, len(done), len(whole), done[-1].colour))

@@ -7,8 +7,9 @@ from datetime import datetime, tzinfo
 from amber_gable.core.climate.job_climate import SiteClimate
 from amber_gable.core.specification.cautions.stops import Stop
 from amber_gable.core.state.film import Film, film_of
-from amber_gable.core.state.progress import Cell, Progress
+from amber_gable.core.state.progress import Cell, Progress, cells, progress
 from amber_gable.core.survey.amounts.painted import Key, PaintedPart
+from amber_gable.domain.job.job import JobBundle
 from amber_gable.domain.job.site_record import SiteEntry
 from amber_gable.domain.work.finish import Finish, coat_colour
 from amber_gable.domain.work.operation import Operation
@@ -40,12 +41,29 @@ def noted(cell: Cell) -> list[tuple[Operation, SiteEntry]]:
     return out[::-1]
 
 
+def part_noted(bundle: JobBundle, key: Key) -> list[tuple[Operation, SiteEntry]]:
+    """The steps of a part that were noted anywhere on it."""
+    finish = bundle.finish_of(*key)
+    if finish is None:
+        return []
+    return [pair for cell in cells(key, bundle.operations(finish), progress(bundle.job.record)) for pair in noted(cell)]
+
+
 def top_film(around: Surroundings, part: PaintedPart, finish: Finish, cell: Cell) -> Film | None:
-    """The film on top, as it was noted; an entry without its product is taken as specified."""
-    laid = [(o, e) for o, e in zip(cell.operations, cell.done, strict=True) if o.kind.lays_film and e is not None]
-    if not laid:
-        return None
-    operation, entry = laid[-1]
+    """The film on top, as it was noted; None where there is none."""
+    laid = laid_in(cell)
+    return film_noted(around, part, finish, *laid[-1]) if laid else None
+
+
+def laid_in(cell: Cell) -> list[tuple[Operation, SiteEntry]]:
+    """The films that were noted, in the order of their steps."""
+    return [(o, e) for o, e in zip(cell.operations, cell.done, strict=True) if o.kind.lays_film and e is not None]
+
+
+def film_noted(
+    around: Surroundings, part: PaintedPart, finish: Finish, operation: Operation, entry: SiteEntry
+) -> Film | None:
+    """A film as it was noted; an entry without its product is taken as specified."""
     products = {p.code: p for p in around.site.bundle.products}
     product = products.get(entry.product or "") or products.get(operation.product or "")
     if product is None:

@@ -15,6 +15,7 @@ from amber_gable.domain.paint.method import Method
 from amber_gable.domain.paint.product import Product
 from amber_gable.domain.work.access import Access
 from amber_gable.domain.work.finish import coat_colour
+from amber_gable.domain.work.mending import Mend
 from amber_gable.domain.work.operation import Operation
 
 
@@ -139,5 +140,13 @@ def job_work(bundle: JobBundle, parts: Mapping[Key, PaintedPart] | None = None) 
     parts, pace = parts or painted_parts(bundle.property, bundle.deduction), pace_of(bundle)
     products = {p.code: p for p in bundle.products}
     return {
-        f.part: part_work(parts[f.part], bundle.operations(f), products, f.colour, pace) for f in bundle.job.finishes
+        f.part: part_work(parts[f.part], [_of_part(o) for o in bundle.operations(f)], products, f.colour, pace)
+        for f in bundle.job.finishes
     }
+
+
+def _of_part(operation: Operation) -> Operation:
+    """A step that is only there on a stretch, by its share of the whole part."""
+    if not isinstance(operation, Mend):
+        return operation
+    return operation.model_copy(update={"share": operation.share * (operation.right - operation.left)})

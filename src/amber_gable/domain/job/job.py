@@ -9,11 +9,20 @@ from pydantic import Field, field_validator, model_validator
 
 from amber_gable.domain.base import Id, Name, Note, Record
 from amber_gable.domain.house.survey import Property
-from amber_gable.domain.job.site_record import CustomerChange, FoundMore, OthersNoted, SiteEntry
+from amber_gable.domain.job.site_record import (
+    CustomerChange,
+    FoundMore,
+    OthersNoted,
+    Rained,
+    SiteEntry,
+    Spoiled,
+    withdrawn,
+)
 from amber_gable.domain.paint.product import Product
 from amber_gable.domain.paint.scheme import Scheme
 from amber_gable.domain.work.estimating import Estimating
 from amber_gable.domain.work.finish import Finish, Schools
+from amber_gable.domain.work.mending import mends
 from amber_gable.domain.work.operation import CoatingSystem, Operation
 from amber_gable.domain.work.rates import PACE_FACTORS, RATES, OwnRate, Times
 from amber_gable.domain.work.schools import checked_schools, resolved
@@ -56,7 +65,8 @@ class Acknowledgement(Record):
 
 class Job(Record):
     """One contract on one property. `left`: parts that are not painted. `others`: what other people do, and
-    `others_noted` whether they did. `found_more`: damage found beyond the survey."""
+    `others_noted` whether they did. `found_more`: damage found beyond the survey. `spoiled`: what
+    became of films, `rained` when somebody saw rain."""
 
     id: Id
     name: Name
@@ -74,6 +84,8 @@ class Job(Record):
     changes: Annotated[tuple[CustomerChange, ...], Field(max_length=500)] = ()
     others_noted: Annotated[tuple[OthersNoted, ...], Field(max_length=20_000)] = ()
     found_more: Annotated[tuple[FoundMore, ...], Field(max_length=20_000)] = ()
+    spoiled: Annotated[tuple[Spoiled, ...], Field(max_length=20_000)] = ()
+    rained: Annotated[tuple[Rained, ...], Field(max_length=20_000)] = ()
     note: Note = ""
 
     _schools_known = field_validator("schools")(lambda chosen: checked_schools(chosen))
@@ -179,9 +191,35 @@ class JobBundle(Record):
     def system(self, id_: str) -> CoatingSystem:
         return next(s for s in self.systems if s.id == id_)
 
-    def operations(self, finish: Finish) -> tuple[Operation, ...]:
+    def specified(self, finish: Finish) -> tuple[Operation, ...]:
         """The steps of a finish, its own or its system's."""
         return finish.operations if finish.system is None else self.system(finish.system).operations
+
+    @builtins.property
+    def spoils(self) -> list[Spoiled]:
+        """What became of films, without what was taken back."""
+        if not self.job.spoiled:
+            return []
+        gone = withdrawn(self.job.record)
+        return [s for s in self.job.spoiled if s.touch not in gone]
+
+    @builtins.property
+    def rains(self) -> list[Rained]:
+        """When somebody saw rain, without what was taken back."""
+        if not self.job.rained:
+            return []
+        gone = withdrawn(self.job.record)
+        return [r for r in self.job.rained if r.touch not in gone]
+
+    def operations(self, finish: Finish) -> tuple[Operation, ...]:
+        """The steps of a finish with those that mend its spoiled films, each behind its film."""
+        out = self.specified(finish)
+        for spoiled in self.spoils if self.job.spoiled else ():
+            film = next((n for n, o in enumerate(out) if o.id == spoiled.step), None)
+            product = out[film].product if film is not None else None
+            if finish.part in spoiled.extent.parts and film is not None and product is not None:
+                out = (*out[: film + 1], *mends(spoiled, out, self.product(product)), *out[film + 1 :])
+        return out
 
     def finish_of(self, kind: str, id_: str) -> Finish | None:
         """What a zone or item gets; None where nothing is chosen."""

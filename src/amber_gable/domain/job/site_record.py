@@ -135,8 +135,62 @@ class FoundMore(Record):
     litres: tuple[float, float]
 
 
-SiteLine = SiteEntry | CustomerChange | OthersNoted | FoundMore
-LINES: dict[str, type[SiteLine]] = {line.kind: line for line in (SiteEntry, CustomerChange, OthersNoted, FoundMore)}
+class Mishap(StrEnum):
+    """What happened to a film."""
+
+    RAIN = "rain"
+    DEW = "dew"
+    FROST = "frost"
+    TOUCHED = "touched"
+    DUST = "dust"
+    RAN = "ran"
+    COLOUR = "wrong-colour"
+
+
+class Effect(StrEnum):
+    """What it left: nothing to be seen, marks on a film that holds, or a film that came off or lost its hold."""
+
+    NONE = "none"
+    MARKED = "marked"
+    CAME_OFF = "came-off"
+
+
+class Spoiled(Record):
+    """What became of a film, `step` of the parts of `extent`, when something happened to it `at` a moment; `share` is
+    how much of the extent. `words` decide nothing. It is taken back like an entry of work, by its touch."""
+
+    kind: ClassVar[str] = "spoiled"
+
+    id: Id
+    touch: Id
+    at: AwareDatetime
+    noted: AwareDatetime
+    by: Person
+    what: Mishap
+    effect: Effect
+    step: Id
+    extent: Extent
+    share: Annotated[float, Field(gt=0, le=1)] = 1.0
+    work: Words = ""
+    words: Words = ""
+
+
+class Rained(Record):
+    """Somebody on site said that it rains, `at` that moment."""
+
+    kind: ClassVar[str] = "rained"
+
+    id: Id
+    touch: Id
+    at: AwareDatetime
+    noted: AwareDatetime
+    by: Person
+
+
+SiteLine = SiteEntry | CustomerChange | OthersNoted | FoundMore | Spoiled | Rained
+LINES: dict[str, type[SiteLine]] = {
+    line.kind: line for line in (SiteEntry, CustomerChange, OthersNoted, FoundMore, Spoiled, Rained)
+}
 """Every kind of line of the record, by the kind it is stored under. What is to be recorded besides is a class of its
 own here; the store reads it as it stands."""
 

@@ -8,7 +8,9 @@ from amber_gable.core.climate.job_climate import SiteClimate
 from amber_gable.core.plan.threats import Threat
 from amber_gable.core.specification.cautions.stops import Stop
 from amber_gable.core.state.answers import LastStroke, last_stroke
+from amber_gable.core.state.drying_wood import WET_WOOD, drying
 from amber_gable.core.state.job_state import Board, JobState, TaskState
+from amber_gable.core.state.surroundings import part_noted
 from amber_gable.core.survey.amounts.painted import Key, PaintedPart
 from amber_gable.domain.errors import NoClimate
 from amber_gable.domain.job.job import JobBundle
@@ -87,7 +89,15 @@ class JobView:
 
     @cached_property
     def stops(self) -> tuple[Stop, ...]:
-        return kept_stops(self.ctx, self.bundle)
+        """Without that of wood that reads wet because it was washed or rained on, and dries."""
+        found = kept_stops(self.ctx, self.bundle)
+        if all(s.rule != WET_WOOD for s in found):
+            return found
+        return tuple(s for s in found if s.rule != WET_WOOD or not self._dries(s.part))
+
+    def _dries(self, key: Key) -> bool:
+        part = self.bundle.property.part(key)
+        return part is not None and drying(part, part_noted(self.bundle, key), self.known_site, self.bundle.property.tz)
 
     @cached_property
     def parts(self) -> dict[Key, PaintedPart]:

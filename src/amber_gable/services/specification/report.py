@@ -59,7 +59,7 @@ def _part(
 ) -> dict[str, Any]:
     part, wish, fresh = made
     finish, (kind, id_) = bundle.finish_of(*part.key), part.key
-    operations = bundle.operations(finish) if kept and finish else fresh.operations
+    operations = bundle.specified(finish) if kept and finish else fresh.operations
     findings = [f for f in fresh.derivation.findings if f.level is not Alert.STEP]
     by_code = {p.code: p for p in (*shelf, *bundle.products)}
     told = [_finding(f) for f in findings]

@@ -2,7 +2,8 @@
 
 from collections.abc import Iterator, Sequence
 from dataclasses import dataclass
-from datetime import date, datetime
+from datetime import date, datetime, tzinfo
+from functools import cached_property
 
 from amber_gable.core.climate.job_climate import part_moisture_limit
 from amber_gable.core.plan.visits import Visit, visits
@@ -227,13 +228,21 @@ class DaySheet:
         return [self._visit(v) for v in visits(mine)]
 
     @property
+    def zone(self) -> tzinfo | None:
+        return self.view.now.tzinfo
+
+    @property
     def touches(self) -> list[Touch]:
         """What was noted of that day, the latest first."""
-        zone = self.view.now.tzinfo
+        return [t for t in self.touches_of_any_day if t.at.date() == self.day]
+
+    @cached_property
+    def touches_of_any_day(self) -> list[Touch]:
+        """Those that hold, the latest first."""
+        zone = self.zone
         found: dict[str, list[SiteEntry]] = {}
         for entry in standing(self.view.bundle.job.record):
-            if entry.at.astimezone(zone).date() == self.day:
-                found.setdefault(entry.touch, []).append(entry)
+            found.setdefault(entry.touch, []).append(entry)
         out = [
             Touch(
                 id=touch,

@@ -18,9 +18,12 @@ from amber_gable.domain.work.operation import Technique
 from amber_gable.services.context import Context
 from amber_gable.services.forms.form import Form, Reads
 from amber_gable.services.forms.types import number, one_of, text_of
+from amber_gable.services.job.view import job_view
+from amber_gable.services.today.doubts import Doubted, doubts
 from amber_gable.store.job.jobs import load_bundle
 from amber_gable.store.job.plans import load_plan
 from amber_gable.store.job.site_record import append
+from amber_gable.store.transaction import Transaction
 
 AHEAD = timedelta(minutes=5)
 """Clocks of phones may go before ours by so much."""
@@ -89,34 +92,67 @@ def note_of(form: Mapping[str, str], by: str) -> Note:
     return Note.read({**asked, "by": by})
 
 
-def note_tasks(ctx: Context, job_id: str, tasks: Sequence[str], note: Note) -> None:
+def note_tasks(ctx: Context, job_id: str, tasks: Sequence[str], note: Note) -> str:
     """Enter what is said of tasks of the plan. Nothing is entered twice: what was noted as done stays as it was noted.
-    Raises Refused with words by field, for a task that the plan no longer has too."""
-    with ctx.writing() as session:
-        bundle = load_bundle(session, job_id)
+    Returns the touch. Raises Refused with words by field, for a task that the plan no longer has too, and Doubted for a
+    coat that can hardly have been laid then."""
+
+    def named(session: Transaction) -> list[Named]:
         stored = load_plan(session, job_id)
         held = {t.id: t for t in stored.plan.tasks} if stored is not None else {}
         if not tasks or any(t not in held for t in tasks):
             raise Refused(
                 {"task": "the plan was made anew meanwhile, nothing was noted: look at what is now, then note it"}
             )
-        work = [_of_task(held[t]) for t in tasks]
-        append(session, job_id, _entries(ctx, bundle, work, note))
+        return [_of_task(held[t]) for t in tasks]
+
+    with ctx.reading() as session:
+        work = named(session)
+    _ask(ctx, job_id, work, note)
+    with ctx.writing() as session:
+        entries = _entries(ctx, load_bundle(session, job_id), named(session), note)
+        append(session, job_id, entries)
+    return entries[0].touch if entries else note.touch
 
 
 def note_step(ctx: Context, job_id: str, kind: str, id_: str, step: str, note: Note) -> None:
-    """Enter what is said of one step of a part, planned or not. Raises NotFound or Refused."""
+    """Enter what is said of one step of a part, planned or not. Raises NotFound, Refused, and Doubted for a coat that
+    can hardly have been laid then."""
+    with ctx.reading() as session:
+        work = _of_step(load_bundle(session, job_id), (kind, id_), step)
+    _ask(ctx, job_id, [work], note)
     with ctx.writing() as session:
         bundle = load_bundle(session, job_id)
         work = _of_step(bundle, (kind, id_), step)
         append(session, job_id, _entries(ctx, bundle, [work], note))
 
 
+def _ask(ctx: Context, job_id: str, work: Sequence[Named], note: Note) -> None:
+    """Ask about a coat that is said to be done and can hardly be, unless a reason is given. Raises Doubted."""
+    films = [(w.words, w.extent, w.steps) for w in work if w.product is not None]
+    if note.said not in (Said.DONE, Said.PART_DONE) or note.why or not films:
+        return
+    view = job_view(ctx, job_id)
+    if note.touch in {e.touch for e in view.bundle.job.record}:
+        return
+    at = _when(ctx, view.bundle, note)
+    found = doubts(view, films, at) if at <= ctx.now + AHEAD else []
+    if found:
+        raise Doubted(found, at)
+
+
+def _when(ctx: Context, bundle: JobBundle, note: Note) -> datetime:
+    """When it was so."""
+    at = note.at or _made(note.made, ctx.now)
+    return at if at.tzinfo is not None else at.replace(tzinfo=bundle.property.tz)
+
+
 def take_back(ctx: Context, job_id: str, touch: str, by: str) -> None:
     """Take a touch back; taking that back too lets it stand again. Raises NotFound."""
     with ctx.writing() as session:
         bundle = load_bundle(session, job_id)
-        if touch not in {e.touch for e in bundle.job.record}:
+        known = {line.touch for lines in (bundle.job.record, bundle.job.spoiled, bundle.job.rained) for line in lines}
+        if touch not in known:
             raise NotFound("entry", touch)
         if touch in withdrawn(bundle.job.record):
             return
@@ -165,9 +201,7 @@ def _entries(ctx: Context, bundle: JobBundle, work: Iterable[Named], note: Note)
     if note.touch in {e.touch for e in bundle.job.record}:
         # Sent again, because no answer came the first time.
         return []
-    now = _made(note.made, ctx.now)
-    at = note.at or now
-    at = at if at.tzinfo is not None else at.replace(tzinfo=bundle.property.tz)
+    now, at = _made(note.made, ctx.now), _when(ctx, bundle, note)
     faults: dict[str, str] = {}
     if at > ctx.now + AHEAD:
         faults["at"] = "that is still to come: give the time at which it was so"

@@ -19,7 +19,7 @@ from amber_gable.domain.work.finish import Finish
 from amber_gable.domain.work.operation import CoatingSystem
 from amber_gable.store.company.crews import crew_for, crews
 from amber_gable.store.company.sheets import Kind, Pin, kept_revisions, pin, read_by
-from amber_gable.store.job.site_record import append, load_record
+from amber_gable.store.job.site_record import SiteRecord, append, load_record
 from amber_gable.store.tables import (
     STAMPS,
     CompanyRow,
@@ -299,7 +299,7 @@ def save_bundle(
     if session.get(CompanyRow, company.id) is None:
         session.add(CompanyRow(**company.model_dump(mode="json")))
         session.flush()
-    used = {o.product for f in job.finishes for o in bundle.operations(f)}
+    used = {o.product for f in job.finishes for o in bundle.specified(f)}
     products = _pinned(session, company.id, "product", {p.code: p for p in bundle.products}, used)
     systems = _pinned(
         session, company.id, "system", {s.id: s for s in bundle.systems}, {f.system for f in job.finishes}
@@ -319,9 +319,7 @@ def save_bundle(
     for data in photos.values():
         session.pictures.put(data)
     session.add_all(photo_row(property_.id, i, p) for i, p in enumerate(property_.photos))
-    fields = job.model_dump(
-        mode="json", exclude={"finishes", "record", "changes", "others_noted", "found_more", "crew"}
-    )
+    fields = job.model_dump(mode="json", exclude={"finishes", "crew", *SiteRecord.model_fields})
     settings = company.model_dump(mode="json", include=PINNED_SETTINGS)
     shelf = {"products": products, "systems": systems, "company_settings": settings}
     crew_id = crew_for(session, company.id, job.crew)
@@ -329,7 +327,7 @@ def save_bundle(
     session.flush()
     for i, finish in enumerate(job.finishes):
         session.add(finish_row(job.id, i, finish))
-    append(session, job.id, (*job.record, *job.changes, *job.others_noted, *job.found_more))
+    append(session, job.id, [line for name in SiteRecord.model_fields for line in getattr(job, name)])
 
 
 def _hidden(session: Transaction, job_id: str, property_id: str) -> bool:

@@ -5,7 +5,16 @@ from collections.abc import Sequence
 from sqlalchemy import func, select
 
 from amber_gable.domain.base import Record
-from amber_gable.domain.job.site_record import LINES, CustomerChange, FoundMore, OthersNoted, SiteEntry, SiteLine
+from amber_gable.domain.job.site_record import (
+    LINES,
+    CustomerChange,
+    FoundMore,
+    OthersNoted,
+    Rained,
+    SiteEntry,
+    SiteLine,
+    Spoiled,
+)
 from amber_gable.store.tables import SiteEntryRow
 from amber_gable.store.transaction import Transaction
 
@@ -17,6 +26,8 @@ class SiteRecord(Record):
     changes: tuple[CustomerChange, ...]
     others_noted: tuple[OthersNoted, ...] = ()
     found_more: tuple[FoundMore, ...] = ()
+    spoiled: tuple[Spoiled, ...] = ()
+    rained: tuple[Rained, ...] = ()
 
 
 def load_record(session: Transaction, job_id: str) -> SiteRecord:
@@ -33,6 +44,8 @@ def _read(session: Transaction, job_id: str) -> SiteRecord:
         changes=tuple(line for line in lines if isinstance(line, CustomerChange)),
         others_noted=tuple(line for line in lines if isinstance(line, OthersNoted)),
         found_more=tuple(line for line in lines if isinstance(line, FoundMore)),
+        spoiled=tuple(line for line in lines if isinstance(line, Spoiled)),
+        rained=tuple(line for line in lines if isinstance(line, Rained)),
     )
 
 

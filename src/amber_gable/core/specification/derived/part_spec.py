@@ -100,7 +100,7 @@ def part_spec(bundle: JobBundle, part: PaintedPart, products: Iterable[Product])
     shelf = list(products)
     finish = bundle.finish_of(*part.key)
     fresh = fresh_spec(bundle, part, Wish.of(finish) if finish else None, shelf)
-    operations = bundle.operations(finish) if finish else fresh.operations
+    operations = bundle.specified(finish) if finish else fresh.operations
     by_code = {p.code: p for p in (*shelf, *bundle.products)}
     work = part_work(part, operations, by_code, finish.colour if finish else part.colour_now, pace_of(bundle))
     refused = refusals(Wish.of(finish), fresh, shelf) if finish is not None and finish.derived else ()

@@ -1,22 +1,28 @@
 """Today: the day sheet of the crew, on the phone and on paper; work noted as it is done."""
 
 from collections.abc import Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from datetime import date
 from typing import Annotated, Any
+from urllib.parse import urlencode
 
-from fastapi import APIRouter, Depends, Request
+from fastapi import APIRouter, Depends, Query, Request
 from starlette.responses import RedirectResponse, Response
 
 from amber_gable.domain.errors import NotFound, Refused
 from amber_gable.domain.job.plan import Task
+from amber_gable.domain.work.mending import MISHAPS
 from amber_gable.services.job.jobs import other_jobs
 from amber_gable.services.job.view import JobView
 from amber_gable.services.specification.others import others_on
 from amber_gable.services.survey.conditions import add_moisture
 from amber_gable.services.today.day_sheet import DaySheet, cautions, painting_orders
+from amber_gable.services.today.doubts import Doubted
 from amber_gable.services.today.found_more import company_system, findable, finds, note_found
 from amber_gable.services.today.noting import note_of, note_step, note_tasks, take_back
+from amber_gable.services.today.places import after, cards
+from amber_gable.services.today.places import rows as place_rows
+from amber_gable.services.today.spoiling import fresh_films, happened, note_rain, note_spoiled
 from amber_gable.services.today.standing import standings
 from amber_gable.services.weather.told.can_care import can_care
 from amber_gable.services.weather.told.crew_notes import crew_notes
@@ -60,18 +66,79 @@ def _house_so_far(view: JobView, units: Units) -> list[Drawing]:
     return [draw(place, f, scale, units=units, laid=laid) for f in faces]
 
 
+@dataclass(frozen=True)
+class Shown:
+    """What a page of Today shows, as its forms send it along: its day (today's where None), and the places of its cards
+    and of the rows that something was noted in (services/today/places.py)."""
+
+    day: date | None = None
+    cards: tuple[str, ...] = ()
+    rows: tuple[str, ...] = ()
+
+    @property
+    def query(self) -> str:
+        named = [("day", self.day.isoformat())] if self.day is not None else []
+        named += [("card", c) for c in self.cards] + [("row", r) for r in self.rows]
+        return f"?{urlencode(named)}" if named else ""
+
+
+async def _shown(request: Request) -> Shown:
+    sent = await request.form()
+
+    def all_of(name: str) -> tuple[str, ...]:
+        return tuple(v for v in sent.getlist(name) if isinstance(v, str))[:MOST_PLACES]
+
+    try:
+        day = date.fromisoformat(next(iter(all_of("day")), ""))
+    except ValueError:
+        day = None
+    return Shown(day, all_of("card"), all_of("row"))
+
+
+MOST_PLACES = 60
+ShownByForm = Annotated[Shown, Depends(_shown)]
+
+
 @router.get("")
-def today(request: Request, job_id: str, day: date | None = None) -> Response:
-    return _sheet(request, load_job(request, job_id), day)
+def today(
+    request: Request,
+    job_id: str,
+    day: date | None = None,
+    card: Annotated[list[str] | None, Query(max_length=MOST_PLACES)] = None,
+    row: Annotated[list[str] | None, Query(max_length=MOST_PLACES)] = None,
+) -> Response:
+    return _sheet(request, load_job(request, job_id), Shown(day, tuple(card or ()), tuple(row or ())))
+
+
+@dataclass(frozen=True)
+class Question:
+    """What is asked before work is entered: of which tasks, what was sent, and what stands against it."""
+
+    tasks: list[str]
+    sent: dict[str, str]
+    doubted: Doubted
+
+    @property
+    def tried(self) -> bool:
+        """Whether it was answered already, and the answer changed nothing."""
+        return "answer" in self.sent
 
 
 def _sheet(
-    request: Request, view: JobView, day: date | None, faults: dict[str, str] | None = None, status: int = 200
+    request: Request,
+    view: JobView,
+    asked: Shown,
+    faults: dict[str, str] | None = None,
+    status: int = 200,
+    asking: Question | None = None,
 ) -> Response:
-    shown = day or view.now.date()
+    shown = asked.day or view.now.date()
     sheet = DaySheet(view, shown)
     tasks, rows = sheet.tasks, sheet.rows
     current, following = (sheet.now, sheet.next) if sheet.is_today else (None, None)
+    places = cards(sheet, asked.cards) if sheet.is_today else []
+    on_cards = {id_ for place in places for id_ in place.visit.ids}
+    rest = [v for v in sheet.visits if v.first.task.id not in on_cards]
     days = [d for d, _ in by_day(view.kept.plan.tasks)] if view.kept else []
     context: dict[str, Any] = {
         "day": shown,
@@ -79,11 +146,15 @@ def _sheet(
         "sheet_of_day": sheet,
         "current": current,
         "following_visit": following,
-        "shown_ids": [id_ for v in (current, following) if v is not None for id_ in v.ids],
+        "places": places,
+        "rest": (rest_rows := place_rows(sheet, rest, asked.rows, late=False)),
+        "late": (late_rows := place_rows(sheet, sheet.late, asked.rows, late=True)),
+        "asked_elsewhere": asking is not None
+        and all(asking.tasks != p.visit.ids for p in (*places, *rest_rows, *late_rows)),
+        "asked": asked,
+        "asking": asking,
         "rows": rows,
         "long": sum(len(v.lines) for v in rows) > 10,
-        "visits": sheet.visits,
-        "late": sheet.late,
         "touches": sheet.touches,
         "cautions": cautions(view, tasks, shown),
         "read": {a.card: a.by for a in view.bundle.job.acknowledged},
@@ -103,9 +174,12 @@ def _sheet(
         "changes": view.recent_changes,
         "others": others_on(view, shown),
         "finds": finds(view.bundle)[:5],
+        "fresh_films": fresh_films(view) if sheet.is_today else [],
+        "mishaps": [(m.value, words) for m, words in MISHAPS.items()],
+        "happened": happened(view, shown),
         "drawings": _house_so_far(view, units_of(request)),
     }
-    return job_page(request, view, "today", context, status)
+    return job_page(request, view, "today", context, 422 if asking is not None else status)
 
 
 async def _named(request: Request) -> list[str]:
@@ -117,32 +191,58 @@ Tasks = Annotated[list[str], Depends(_named)]
 
 
 @router.post("/note")
-def note(request: Request, job_id: str, tasks: Tasks, form: Fields) -> Response:
-    """One touch: what is said of the tasks."""
+def note(request: Request, job_id: str, tasks: Tasks, form: Fields, shown: ShownByForm) -> Response:
+    """One touch: what is said of the tasks. What was tapped keeps its place."""
     ctx = signed_by(request, form.get("by", ""))
     try:
-        note_tasks(ctx, job_id, tasks, note_of(form, ctx.actor))
+        touch = note_tasks(ctx, job_id, tasks, note_of(form, ctx.actor))
+    except Doubted as error:
+        return _sheet(request, load_job(request, job_id), shown, asking=Question(tasks, form, error))
     except Refused as error:
-        return _sheet(request, load_job(request, job_id), None, error.fields, 422)
-    return _back(job_id, ctx.actor)
+        return _sheet(request, load_job(request, job_id), shown, error.fields, 422)
+    if form.get("place") == "row":
+        shown = replace(shown, rows=tuple(after(shown.rows, tasks, touch)))
+    else:
+        shown = replace(shown, cards=tuple(after(shown.cards, tasks, touch)))
+    return _back(job_id, ctx.actor, shown)
 
 
 @router.post("/back")
-def back(request: Request, job_id: str, form: Fields) -> Response:
+def back(request: Request, job_id: str, form: Fields, shown: ShownByForm) -> Response:
     """Take a touch back."""
     ctx = context_of(request)
     take_back(ctx, job_id, form.get("touch", ""), ctx.actor)
-    return _back(job_id, ctx.actor)
+    return _back(job_id, ctx.actor, shown)
+
+
+@router.post("/rain")
+def rain(request: Request, job_id: str, form: Fields, shown: ShownByForm) -> Response:
+    """It rains now: each fresh film is asked about."""
+    ctx = signed_by(request, form.get("by", ""))
+    note_rain(ctx, job_id, ctx.actor)
+    return _back(job_id, ctx.actor, shown)
+
+
+@router.post("/spoiled")
+def spoiled(request: Request, job_id: str, form: Fields, shown: ShownByForm) -> Response:
+    """What became of a fresh film."""
+    ctx = signed_by(request, form.get("by", ""))
+    view = load_job(request, job_id)
+    try:
+        note_spoiled(ctx, view, form, ctx.actor)
+    except Refused as error:
+        return _sheet(request, view, shown, error.fields, 422)
+    return _back(job_id, ctx.actor, shown)
 
 
 @router.post("/reading")
-def reading(request: Request, job_id: str, form: Fields) -> Response:
+def reading(request: Request, job_id: str, form: Fields, shown: ShownByForm) -> Response:
     """A moisture reading of a task's part, as it is taken from the ladder."""
     try:
         add_moisture(context_of(request), job_id, form.get("kind", ""), form.get("part", ""), form.get("pct", ""), "")
     except Refused as error:
-        return _sheet(request, load_job(request, job_id), None, error.fields, 422)
-    return _back(job_id, "")
+        return _sheet(request, load_job(request, job_id), shown, error.fields, 422)
+    return _back(job_id, "", shown)
 
 
 @router.get("/found/{kind}/{id_}")
@@ -186,7 +286,7 @@ def _found_page(
 
 
 @router.post("/test")
-def test_answered(request: Request, job_id: str, form: Fields) -> Response:
+def test_answered(request: Request, job_id: str, form: Fields, shown: ShownByForm) -> Response:
     """Whether the test that ends a wait was passed."""
     ctx = signed_by(request, form.get("by", ""))
     try:
@@ -194,12 +294,12 @@ def test_answered(request: Request, job_id: str, form: Fields) -> Response:
             ctx, job_id, form.get("kind", ""), form.get("part", ""), form.get("step", ""), note_of(form, ctx.actor)
         )
     except Refused as error:
-        return _sheet(request, load_job(request, job_id), None, error.fields, 422)
-    return _back(job_id, ctx.actor)
+        return _sheet(request, load_job(request, job_id), shown, error.fields, 422)
+    return _back(job_id, ctx.actor, shown)
 
 
-def _back(job_id: str, who: str) -> Response:
-    answer = RedirectResponse(f"/jobs/{job_id}/today", 303)
+def _back(job_id: str, who: str, shown: Shown | None = None) -> Response:
+    answer = RedirectResponse(f"/jobs/{job_id}/today{(shown or Shown()).query}", 303)
     if who:
         remember_who(answer, who)
     return answer

@@ -1,0 +1,79 @@
+"""Where each piece of work stands on the page of Today: what was just noted keeps its place, so that the next never
+comes under the finger that noted it."""
+
+from collections.abc import Iterable, Sequence
+from dataclasses import dataclass
+
+from amber_gable.core.plan.visits import Visit
+from amber_gable.core.state.job_state import TaskState
+from amber_gable.domain.job.site_record import SiteEntry
+from amber_gable.services.today.day_sheet import DaySheet, SheetVisit, Touch
+
+NOTED = "noted:"
+"""How a place is called at which something was noted: this and the touch. One of open work is called by its task."""
+
+
+@dataclass(frozen=True)
+class Place:
+    """A visit; `touch`: what was noted of it here."""
+
+    visit: SheetVisit
+    touch: Touch | None = None
+
+    @property
+    def called(self) -> str:
+        return f"{NOTED}{self.touch.id}" if self.touch is not None else self.visit.first.task.id
+
+
+def after(called: Sequence[str], tasks: Sequence[str], touch: str) -> list[str]:
+    """The places once some of their tasks were noted by that touch."""
+    out = [f"{NOTED}{touch}" if one in tasks else one for one in called]
+    return out if f"{NOTED}{touch}" in out else [*out, f"{NOTED}{touch}"]
+
+
+def cards(sheet: DaySheet, called: Sequence[str]) -> list[Place]:
+    """What is done now and next, in the places they have; what they did not show yet comes last."""
+    left = [v for v in (sheet.now, sheet.next) if v is not None]
+    out = []
+    for one in called:
+        place = _noted(sheet, one)
+        if place is not None:
+            out.append(place)
+            continue
+        ids = {s.task.id for s in _spoken_of(sheet, one)} or {one}
+        found = next((v for v in left if ids & set(v.ids)), None)
+        if found is not None:
+            out.append(Place(found))
+            left.remove(found)
+    return out + [Place(v) for v in left]
+
+
+def rows(sheet: DaySheet, open_visits: Iterable[SheetVisit], called: Sequence[str], *, late: bool) -> list[Place]:
+    """Open visits of the day, or of the days before it where they are `late`, with what was noted among them."""
+    noted = [p for one in called if (p := _noted(sheet, one)) is not None]
+    here = [p for p in noted if (p.visit.visit.start.astimezone(sheet.zone).date() < sheet.day) is late]
+    return sorted([*map(Place, open_visits), *here], key=lambda p: p.visit.visit.start)
+
+
+def _noted(sheet: DaySheet, called: str) -> Place | None:
+    """None where it is no such place, where the touch was taken back, or where the work is open after it."""
+    touch = next((t for t in sheet.touches_of_any_day if called == f"{NOTED}{t.id}"), None)
+    behind = [s for s in _spoken_of(sheet, called) if not s.open]
+    if touch is None or not behind:
+        return None
+    return Place(SheetVisit(Visit(tuple(behind)), tuple(sheet.line(s) for s in behind)), touch)
+
+
+def _spoken_of(sheet: DaySheet, called: str) -> list[TaskState]:
+    """The tasks of which that touch spoke, taken back or not."""
+    if not called.startswith(NOTED):
+        return []
+    entries = [e for e in sheet.view.bundle.job.record if called == f"{NOTED}{e.touch}" and e.extent is not None]
+    return [s for s in sheet.states if any(_speaks_of(e, s) for e in entries)]
+
+
+def _speaks_of(entry: SiteEntry, state: TaskState) -> bool:
+    mine, its = entry.extent, state.task.extent
+    if mine is None or its is None or not set(entry.steps) & set(state.task.steps):
+        return False
+    return bool(set(mine.parts) & set(its.parts)) and mine.left < its.right and its.left < mine.right

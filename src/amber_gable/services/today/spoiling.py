@@ -1,0 +1,217 @@
+"""Films that are still fresh, what became of them when something happened, and rain that somebody sees."""
+
+import uuid
+from collections.abc import Mapping
+from dataclasses import dataclass
+from datetime import date, datetime, timedelta
+from typing import Annotated
+
+from amber_gable.core.state.film import Film
+from amber_gable.core.state.part_state import CellState, PartState
+from amber_gable.core.state.surroundings import laid_in
+from amber_gable.domain.errors import Refused
+from amber_gable.domain.job.site_record import Effect, Extent, Mishap, Rained, Spoiled
+from amber_gable.domain.work.mending import EFFECTS, MISHAPS, likely_effect
+from amber_gable.services.context import Context
+from amber_gable.services.forms.form import Form, Reads
+from amber_gable.services.forms.types import number, one_of, text_of
+from amber_gable.services.job.view import JobView
+from amber_gable.services.today.noting import AHEAD, SOMEBODY
+from amber_gable.store.job.jobs import load_bundle
+from amber_gable.store.job.site_record import append
+
+SHOWN_FOR = timedelta(hours=36)
+"""A film that was laid so long ago at the most is shown as one that may have been spoiled, ready or not."""
+
+
+@dataclass(frozen=True)
+class FreshFilm:
+    """A film on like stretches of parts that were noted together. `rain` is when it rained on it, as far as nobody said
+    yet what became of it; `likely` what that rain usually leaves."""
+
+    key: str
+    face: str
+    parts: str
+    name: str
+    extent: Extent
+    step: str
+    film: Film
+    rain: datetime | None
+    likely: Effect
+
+    @property
+    def ready(self) -> bool:
+        return self.rain is None and self.film.rain_ready_at is not None
+
+
+def fresh_films(view: JobView) -> list[FreshFilm]:
+    """The films that rain or a hand may still spoil, and those it may have; the latest first. Nothing without weather:
+    no clock of theirs is known then."""
+    state = view.state
+    if state is None:
+        return []
+    found: dict[tuple[str, str, float, float, str], list[tuple[PartState, CellState, Film]]] = {}
+    for part in state.parts.values():
+        for cell in part.cells:
+            laid = laid_in(cell.cell)
+            if laid and cell.film is not None and _may_be_spoiled(cell.film, view.now):
+                operation, entry = laid[-1]
+                key = (entry.touch, operation.id, cell.cell.left, cell.cell.right, part.part.face.id)
+                found.setdefault(key, []).append((part, cell, cell.film))
+    out = [_fresh(view, key, group) for key, group in found.items()]
+    return sorted(out, key=lambda f: f.film.laid_at, reverse=True)
+
+
+def _may_be_spoiled(film: Film, now: datetime) -> bool:
+    return film.known and (film.rain_ready_at is None or film.rain_ready_at > now or film.laid_at > now - SHOWN_FOR)
+
+
+def _fresh(
+    view: JobView,
+    key: tuple[str, str, float, float, str],
+    group: list[tuple[PartState, CellState, Film]],
+) -> FreshFilm:
+    touch, step, left, right, _ = key
+    (part, cell, film), tz = group[0], view.bundle.property.tz
+    name = next(o.name for o in cell.cell.operations if o.id == step)
+    extent = Extent(parts=tuple(p.part.key for p, _, _ in group), left=left, right=right)
+    rain = _rain_on(view, film)
+    if rain is not None and _answered(view, extent, step, rain):
+        rain = None
+    return FreshFilm(
+        key=f"{touch[:16]}-{step}-{left:.3f}",
+        face=part.part.face.name,
+        parts=", ".join(dict.fromkeys(p.part.name for p, _, _ in group)),
+        name=name,
+        extent=extent,
+        step=step,
+        film=film,
+        rain=None if rain is None else rain.astimezone(tz),
+        likely=likely_effect(Mishap.RAIN, film.product, _dried(film, rain or view.now)),
+    )
+
+
+def _rain_on(view: JobView, film: Film) -> datetime | None:
+    """The first rain on a film that was not ready for it: that somebody saw, else that the weather tells of."""
+    seen = [
+        r.at
+        for r in view.bundle.rains
+        if r.at >= film.laid_at and (film.rain_ready_at is None or r.at < film.rain_ready_at)
+    ]
+    told = [film.rained_at] if film.rained_at is not None and film.rained_at <= view.now else []
+    return min([*seen, *told], default=None)
+
+
+def _answered(view: JobView, extent: Extent, step: str, rain: datetime) -> bool:
+    return any(
+        s.what is Mishap.RAIN and s.step == step and s.at >= rain and set(extent.parts) & set(s.extent.parts)
+        for s in view.bundle.spoils
+    )
+
+
+def _dried(film: Film, at: datetime) -> float:
+    """How far it had come on its way to rain-ready, 0 to 1."""
+    if film.rain_ready_at is None:
+        return 0.0
+    return (at - film.laid_at) / (film.rain_ready_at - film.laid_at)
+
+
+def _pct(text: str) -> float:
+    """Raises ValueError."""
+    value = number(text.rstrip("% "))
+    if not 0 < value <= 100:
+        raise ValueError("say how much of it, between 1 and 100 %")
+    return value
+
+
+def _at(text: str) -> datetime:
+    """Raises ValueError."""
+    try:
+        return datetime.fromisoformat(text)
+    except ValueError:
+        raise ValueError(f"“{text[:30]}” is not a time: give the day and the hour, such as 2026-09-15T08:40") from None
+
+
+class SpoiledForm(Form):
+    """What became of a film: `share` of it in %, `at` when it happened, on the house's clock unless it says otherwise,
+    or left out for now."""
+
+    what: Annotated[Mishap, one_of(list(Mishap), "say what happened to it")]
+    effect: Annotated[Effect, one_of(list(Effect), "say whether it shows, or came off")]
+    share: Annotated[float, Reads(lambda text, _: _pct(text))] = 100.0
+    at: Annotated[datetime, Reads(lambda text, _: _at(text))] | None = None
+    words: Annotated[str, text_of("", most=400)] = ""
+
+
+def note_spoiled(ctx: Context, view: JobView, form: Mapping[str, str], by: str) -> None:
+    """Enter what became of a fresh film, `form["film"]` by its key. What follows from it is derived; the record keeps
+    the film. Raises Refused by field."""
+    film = next((f for f in fresh_films(view) if f.key == form.get("film", "")), None)
+    if film is None:
+        raise Refused({"film": "that film is not there any more, nothing was noted: look at what is now"})
+    told = SpoiledForm.read({k: v for k, v in form.items() if v.strip()})
+    at = told.at or film.rain or ctx.now
+    at = at if at.tzinfo is not None else at.replace(tzinfo=view.bundle.property.tz)
+    if at > ctx.now + AHEAD:
+        raise Refused({"at": "that is still to come: give the time at which it happened"})
+    if at < film.film.laid_at:
+        raise Refused({"at": "the film was laid after that: give the time at which it happened"})
+    line = Spoiled(
+        id=uuid.uuid4().hex,
+        touch=uuid.uuid4().hex,
+        at=at,
+        noted=ctx.now,
+        by=by.strip()[:80] or SOMEBODY,
+        what=told.what,
+        effect=told.effect,
+        step=film.step,
+        extent=film.extent,
+        share=told.share / 100,
+        work=f"{film.name}: {film.face}, {film.parts}"[:400],
+        words=told.words,
+    )
+    with ctx.writing() as session:
+        # The same said twice of one film is one thing that happened.
+        before = load_bundle(session, view.bundle.job.id).spoils
+        if not any(_same(line, s) for s in before):
+            append(session, view.bundle.job.id, [line])
+
+
+def _same(line: Spoiled, other: Spoiled) -> bool:
+    alike = (line.what, line.effect, line.step, line.extent, line.share) == (
+        other.what, other.effect, other.step, other.extent, other.share,
+    )  # fmt: skip
+    return alike and abs(line.at - other.at) < timedelta(minutes=2)
+
+
+def note_rain(ctx: Context, job_id: str, by: str) -> None:
+    """It rains now, somebody on site says; each fresh film is asked about. Said again within a quarter of an hour it is
+    the same rain."""
+    with ctx.writing() as session:
+        before = load_bundle(session, job_id).rains
+        if before and ctx.now - before[-1].at < timedelta(minutes=15):
+            return
+        line = Rained(id=uuid.uuid4().hex, touch=uuid.uuid4().hex, at=ctx.now, noted=ctx.now,
+                      by=by.strip()[:80] or SOMEBODY)  # fmt: skip
+        append(session, job_id, [line])
+
+
+@dataclass(frozen=True)
+class Happened:
+    """What was said to have happened on a day, to be read and taken back."""
+
+    touch: str
+    at: datetime
+    by: str
+    words: str
+
+
+def happened(view: JobView, day: date) -> list[Happened]:
+    """What became of films, and rain that was seen, the latest first."""
+    tz = view.bundle.property.tz
+    found = [
+        Happened(s.touch, s.at.astimezone(tz), s.by, f"{s.work}. {MISHAPS[s.what].capitalize()}: {EFFECTS[s.effect]}")
+        for s in view.bundle.spoils
+    ]
+    found += [Happened(r.touch, r.at.astimezone(tz), r.by, "It rained") for r in view.bundle.rains]
+    return sorted((h for h in found if h.at.date() == day), key=lambda h: h.at, reverse=True)

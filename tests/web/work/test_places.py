@@ -1,0 +1,86 @@
+"""What was just noted on Today keeps its place; what comes next stands below it."""
+
+import re
+from datetime import datetime
+from typing import Any
+
+import pytest
+from fastapi.testclient import TestClient
+
+from amber_gable.services.clock import DemoClock
+from amber_gable.services.context import Context
+from amber_gable.store.job.jobs import load_bundle
+
+RISE = "/jobs/coopers-rise"
+pytestmark = [pytest.mark.usefixtures("indoors"), pytest.mark.weather]
+
+
+@pytest.fixture(autouse=True)
+def _at_work(ctx: Context) -> None:
+    assert isinstance(ctx.space.clock, DemoClock)
+    ctx.space.clock.set(datetime.fromisoformat("2026-09-14T09:40-03:00"))
+
+
+def _places(page: str) -> list[str]:
+    """The cards from top to bottom: `noted`, or the task that is to be done."""
+    found = re.findall(r'<section (?:data-task="([^"]+)" )?class="work-card ([^"]+)"', page)
+    return ["noted" if "noted" in classes else task for task, classes in found]
+
+
+def _hidden(page: str) -> dict[str, list[str]]:
+    part = page[page.index('id="shown"') :]
+    part = part[: part.index("</div>")]
+    out: dict[str, list[str]] = {"card": [], "row": [], "day": []}
+    for name, value in re.findall(r'name="(card|row|day)" value="([^"]+)"', part):
+        out[name].append(value)
+    return out
+
+
+def _tasks_of(page: str, first: str) -> list[str]:
+    form = next(f for f in page.split('<form class="noting"')[1:] if f'name="task" value="{first}"' in f)
+    return re.findall(r'name="task" value="([^"]+)"', form[: form.index("</form>")])
+
+
+def _note(client: TestClient, page: str, first: str, place: str = "card", said: str = "done") -> str:
+    data: dict[str, Any] = _hidden(page) | {"task": _tasks_of(page, first), "said": [said], "place": [place]}
+    answer = client.post(f"{RISE}/today/note", data=data)
+    assert answer.status_code == 200
+    return answer.text
+
+
+def test_the_card_that_was_tapped_stays_and_the_next_comes_below(client: TestClient, ctx: Context) -> None:
+    page = client.get(f"{RISE}/today").text
+    now, following = _places(page)
+    page = _note(client, page, now)
+    assert _places(page)[:2] == ["noted", following], "the next does not move under the finger"
+    assert len(_places(page)) == 2 and "Done at 09:40" in page
+    page = _note(client, page, following)
+    assert _places(page)[:2] == ["noted", "noted"] and len(_places(page)) == 3
+    # What is taken back is open again where it was.
+    touch = re.findall(r'data-noted="([^"]+)"', page)[0]
+    page = client.post(f"{RISE}/today/back", data=_hidden(page) | {"touch": [touch]}).text
+    assert _places(page)[:2] == [now, "noted"]
+    assert "noted" not in _places(client.get(f"{RISE}/today").text), "a page that is opened anew shows what is open"
+    with ctx.reading() as session:
+        record = load_bundle(session, "coopers-rise").job.record
+    assert len({e.touch for e in record}) == 3
+
+
+def test_work_that_goes_on_keeps_its_place_too(client: TestClient) -> None:
+    page = client.get(f"{RISE}/today").text
+    _, following = _places(page)
+    page = _note(client, page, following, said="started")
+    assert _places(page)[1] == following and "noted" not in _places(page)
+    assert "Under way" in page
+
+
+def test_a_row_of_the_day_stays_a_row_and_its_day_stays_shown(client: TestClient) -> None:
+    day = f"{RISE}/today?day=2026-09-16"
+    page = client.get(day).text
+    assert _hidden(page)["day"] == ["2026-09-16"]
+    rows = page.split('<li class="work-row')[1:]
+    first = re.findall(r'name="task" value="([^"]+)"', rows[1])[0]
+    after = _note(client, page, first, place="row")
+    now = re.findall(r'<li class="work-row([^"]*)"', after)
+    assert [" noted" in classes for classes in now][:3] == [False, True, False], "the second of them, where it was"
+    assert "Wed 16 Sep" in after and len(now) == len(rows)

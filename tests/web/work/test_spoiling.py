@@ -1,0 +1,146 @@
+"""A spoiled film: what was said of it, what follows in steps, hours, litres and plan, and rain in one tap."""
+
+import re
+from datetime import datetime
+from typing import Any
+
+import pytest
+from fastapi.testclient import TestClient
+
+from amber_gable.core.estimate.estimate import job_estimate
+from amber_gable.domain.job.job import JobBundle
+from amber_gable.domain.job.site_record import Effect, Mishap
+from amber_gable.services.clock import DemoClock
+from amber_gable.services.context import Context
+from amber_gable.services.job.view import job_view
+from amber_gable.services.plan.planning import make_plan
+from amber_gable.store.job.jobs import load_bundle, save_bundle
+from tests.clients import submit
+from tests.small_jobs import entry_door
+
+pytestmark = [pytest.mark.weather, pytest.mark.usefixtures("indoors")]
+BASE = "/jobs/entry-door"
+TODAY, PART = f"{BASE}/today", f"{BASE}/standing/item/door"
+DOOR = ("item", "door")
+
+
+def _to(ctx: Context, when: str) -> None:
+    assert isinstance(ctx.space.clock, DemoClock)
+    ctx.space.clock.set(datetime.fromisoformat(f"2026-09-16T{when}-03:00"))
+
+
+def _plan(ctx: Context) -> None:
+    view = job_view(ctx, "entry-door", waits=True)
+    assert view.weather.series is not None
+    make_plan(ctx, view.bundle, view.weather.series)
+
+
+def _bundle(ctx: Context) -> JobBundle:
+    with ctx.reading() as session:
+        return load_bundle(session, "entry-door")
+
+
+def _steps(ctx: Context) -> list[str]:
+    bundle = _bundle(ctx)
+    return [re.sub(r"-[0-9a-f]{8}$", "", o.id) for o in bundle.operations(bundle.job.finishes[0])]
+
+
+@pytest.fixture
+def coated(ctx: Context, client: TestClient) -> TestClient:
+    """A door whose first coat was laid at eleven; it is half past."""
+    with ctx.writing() as session:
+        save_bundle(session, entry_door("counted"))
+    _plan(ctx)
+    _to(ctx, "11:30")
+    for step in ("take-down", "wash", "dull", "dust", "mask"):
+        client.post(PART, data={"step": step, "said": "done", "at": "2026-09-14T09:00"})
+    submit(client, PART, data={"step": "coat-1", "said": "done", "at": "2026-09-16T11:00"})
+    return client
+
+
+def _film(page: str) -> str:
+    return re.findall(r'name="film" value="([^"]+)"', page)[0]
+
+
+def _say(client: TestClient, **told: str) -> Any:
+    film = _film(client.get(TODAY).text)
+    return client.post(f"{TODAY}/spoiled", data={"film": film, **told})
+
+
+def test_what_ran_off_is_mended_before_the_next_coat(ctx: Context, coated: TestClient) -> None:
+    before, specified = job_estimate(_bundle(ctx)), _steps(ctx)
+    page = _say(coated, what="rain", effect="came-off", share="50", words="all is well")
+    assert page.status_code == 200 and "ran, came off or lost its hold" in page.text
+    bundle = _bundle(ctx)
+    (line,) = bundle.job.spoiled
+    assert (line.what, line.effect, line.share, line.step) == (Mishap.RAIN, Effect.CAME_OFF, 0.5, "coat-1")
+    at = specified.index("coat-1") + 1
+    assert _steps(ctx) == [*specified[:at], "mend-off", "mend-rub", "coat-1-again", *specified[at:]]
+    assert any(e.product for e in bundle.job.record), "the first coat stays in the record"
+    after = job_estimate(bundle)
+    (coat,) = (x for x in before.hours.lines if x.operation and x.operation.id == "coat-1")
+    again = next(x for x in after.hours.lines if x.operation and x.operation.id.startswith("coat-1-again"))
+    assert again.hours == pytest.approx(coat.hours / 2) and after.hours.hours > before.hours.hours
+    assert "The job changed since the plan was made" in coated.get(TODAY).text
+    _plan(ctx)
+    kept = job_view(ctx, "entry-door").kept
+    assert kept is not None
+    planned = [s for t in kept.plan.tasks for s in t.steps]
+    order = [
+        next(n for n, s in enumerate(planned) if s.startswith(w)) for w in ("mend-off", "mend-rub", "coat-1-again")
+    ]
+    assert order == sorted(order) and order[-1] < planned.index("coat-2")
+    # The next coat is not taken for done without a word: the spoiled one comes first.
+    asked = coated.post(PART, data={"step": "coat-2", "said": "done"})
+    assert asked.status_code == 422 and "first coat, again is not noted" in asked.text
+
+
+def test_it_is_taken_back_like_any_touch(ctx: Context, coated: TestClient) -> None:
+    specified = _steps(ctx)
+    for _ in range(2):
+        _say(coated, what="touched", effect="marked")
+    (line,) = _bundle(ctx).job.spoiled
+    assert _steps(ctx) != specified
+    submit(coated, f"{TODAY}/back", data={"touch": line.touch})
+    assert _steps(ctx) == specified and _bundle(ctx).job.spoiled == (line,), "nothing is rubbed out"
+
+
+def test_rain_is_one_tap_and_asks_of_each_fresh_film(ctx: Context, coated: TestClient) -> None:
+    page = coated.post(f"{TODAY}/rain").text
+    assert "Rain at 11:30: what became of it?" in page and "So soon it usually runs off." in page
+    coated.post(f"{TODAY}/rain")
+    assert len(_bundle(ctx).job.rained) == 1, "the same rain"
+    specified = _steps(ctx)
+    _say(coated, what="rain", effect="none")
+    page = coated.get(TODAY).text
+    assert "what became of it?" not in page and _steps(ctx) == specified
+    assert "Rain, or what it left" not in page and "nothing to be seen" in page, (
+        "what was said stands in the day's notes"
+    )
+
+
+WRONG = [
+    ({"effect": "marked"}, "say what happened"),
+    ({"what": "rain"}, "say whether it shows"),
+    ({"what": "rain", "effect": "marked", "share": "140"}, "between 1 and 100"),
+    ({"what": "rain", "effect": "marked", "at": "2026-09-16T09:00"}, "the film was laid after that"),
+    ({"what": "rain", "effect": "marked", "at": "2026-09-16T19:00"}, "still to come"),
+    ({"what": "rain", "effect": "marked", "film": "gone"}, "not there any more"),
+]
+
+
+@pytest.mark.parametrize(("told", "words"), WRONG)
+def test_what_cannot_be_is_refused_in_words(ctx: Context, coated: TestClient, told: dict[str, str], words: str) -> None:
+    answer = _say(coated, **told)
+    assert answer.status_code == 422 and words in answer.text
+    assert not _bundle(ctx).job.spoiled
+
+
+def test_a_spoiled_job_goes_out_and_comes_back_whole(ctx: Context, coated: TestClient) -> None:
+    coated.post(f"{TODAY}/rain")
+    _say(coated, what="frost", effect="marked")
+    bundle = _bundle(ctx)
+    again = JobBundle.model_validate_json(bundle.model_dump_json())
+    assert again == bundle and again.job.spoiled and again.job.rained
+    copied = coated.post(f"{BASE}/copy")
+    assert copied.status_code in (200, 404)
