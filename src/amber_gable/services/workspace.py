@@ -9,9 +9,11 @@ from typing import Any
 
 import numpy as np
 
+from amber_gable.core.work.steps import steps_of
 from amber_gable.domain.base import Record
 from amber_gable.domain.job.job import JobBundle
 from amber_gable.domain.weather.series import COLUMNS, WeatherSeries
+from amber_gable.domain.work.mending import Mend
 from amber_gable.exchange.meter import HandMeter
 from amber_gable.exchange.weather.forecast import ForecastProvider
 from amber_gable.services.clock import DemoClock, SystemClock
@@ -59,7 +61,7 @@ _TELLS_NOTHING: Any = {
     "job": {"record", "changes", "others_noted", "found_more", "spoiled", "rained"},
 }
 """Fields of a job that its digest leaves out. Photos change no result; what uses the site record adds it to its key.
-Of spoiled films those count whose note was not taken back: they bring steps with them."""
+What it brings in steps counts: those that mend a spoiled film or hide one in another colour."""
 _Told = Record | WeatherSeries
 _LATELY: dict[int, tuple[weakref.ref[_Told], bytes]] = {}
 """Digests of records and series by `id()`. An entry is removed when its object is freed."""
@@ -80,7 +82,8 @@ def _of_record(record: Record) -> bytes:
     left_out = _TELLS_NOTHING if isinstance(record, JobBundle) else None
     out = hashlib.sha256(record.model_dump_json(exclude=left_out).encode())
     if isinstance(record, JobBundle):
-        out.update("".join(spoiled.touch for spoiled in record.spoils).encode())
+        mended = (o.id for f in record.job.finishes for o in steps_of(record, f) if isinstance(o, Mend))
+        out.update("".join(mended).encode())
     return out.digest()
 
 

@@ -15,6 +15,7 @@ from amber_gable.core.specification.derived.system import specify
 from amber_gable.core.survey.amounts.painted import PaintedPart, painted_parts
 from amber_gable.core.work.item_pace import coat_hours
 from amber_gable.core.work.record import part_work
+from amber_gable.core.work.waits import next_waits
 from amber_gable.domain.errors import NoSteps
 from amber_gable.domain.house.items import SashWindow
 from amber_gable.domain.paint.families import Family, usual_surfaces
@@ -287,3 +288,19 @@ def test_deriving_the_demo_again_changes_nothing() -> None:
         spec = part_spec(bundle, part, SHELF)
         assert spec.operations == spec.fresh.operations, part.name
         assert derive(spec.derivation.facts).steps == spec.derivation.steps
+
+
+@pytest.mark.parametrize(
+    ("after", "hours"),
+    [("scrape", 4.0), ("sand", 4.0), ("mask", 4.0), ("prime", 48.0), ("coat", 48.0), ("caulk", 48.0), ("", 48.0)],
+)
+def test_a_wash_has_one_wait_for_each_step_that_follows(after: str, hours: float) -> None:
+    """What wants a dry surface follows in hours; what seals the wood waits until it is dry within."""
+    film = {"product": "exterior-acrylic-standard", "method": "brush"} if after in ("prime", "coat") else {}
+    wash = Operation.model_validate(
+        {"id": "wash", "name": "Wash", "kind": "wash", "technique": "hose-wash", "wait_h": 48}
+    )
+    steps = [wash]
+    if after:
+        steps.append(Operation.model_validate({"id": "next", "name": "Next", "kind": after, **film}))
+    assert next_waits(steps)[0] == hours

@@ -8,6 +8,7 @@ import pytest
 from fastapi.testclient import TestClient
 
 from amber_gable.core.estimate.estimate import job_estimate
+from amber_gable.core.work.steps import steps_of
 from amber_gable.domain.job.job import JobBundle
 from amber_gable.domain.job.site_record import Effect, Mishap
 from amber_gable.services.clock import DemoClock
@@ -42,7 +43,7 @@ def _bundle(ctx: Context) -> JobBundle:
 
 def _steps(ctx: Context) -> list[str]:
     bundle = _bundle(ctx)
-    return [re.sub(r"-[0-9a-f]{8}$", "", o.id) for o in bundle.operations(bundle.job.finishes[0])]
+    return [re.sub(r"-[0-9a-f]{8}$", "", o.id) for o in steps_of(bundle, bundle.job.finishes[0])]
 
 
 @pytest.fixture

@@ -23,6 +23,7 @@ from amber_gable.core.state.wait import Wait
 from amber_gable.core.weather.futures.members import Coat, Preparation
 from amber_gable.core.weather.judged.slots import Slots
 from amber_gable.core.weather.judged.windows import Windows
+from amber_gable.core.work.steps import steps_of
 from amber_gable.core.work.stints import Stint
 from amber_gable.core.work.waits import asks_before, keeps_rain_out, old_film_sheds, shuts_in
 from amber_gable.domain.findings.condition import Coating
@@ -59,7 +60,7 @@ def work_of(site: SiteClimate, part: Zone | Item, finish: Finish, stint: Stint) 
         return JudgedWork(stint, None, None, windows, site.preparation_of(part, stint.kind, wind, first.where))
     product = site.bundle.product(first.product)
     colour = coat_colour(first, product, finish.colour)
-    operations = site.bundle.operations(finish)
+    operations = steps_of(site.bundle, finish)
     # On spots rain is only a wet surface.
     bare = shuts_in(first) and _still_bare(operations, first, part)
     before = operations[: operations.index(first)] if first in operations else operations

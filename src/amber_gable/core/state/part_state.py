@@ -9,6 +9,7 @@ from amber_gable.core.state.progress import Cell, cells
 from amber_gable.core.state.surroundings import Surroundings, film_noted, laid_in, top_film
 from amber_gable.core.state.wait import Wait
 from amber_gable.core.survey.amounts.painted import Key, PaintedPart
+from amber_gable.core.work.steps import steps_of
 from amber_gable.core.work.stints import Stint, stints
 from amber_gable.core.work.waits import WHOLE
 from amber_gable.domain.job.site_record import Mishap, Spoiled
@@ -52,7 +53,7 @@ class PartState:
 
 def part_state(around: Surroundings, part: PaintedPart, finish: Finish) -> PartState:
     """The state of a finished part, stretch by stretch."""
-    operations = around.site.bundle.operations(finish)
+    operations = steps_of(around.site.bundle, finish)
     found = cells(part.key, operations, around.record)
     return PartState(part, finish, tuple(operations), tuple(_cell_state(around, part, finish, cell) for cell in found))
 

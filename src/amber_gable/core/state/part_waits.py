@@ -16,6 +16,7 @@ from amber_gable.core.survey.findings.moisture import judged_moisture
 from amber_gable.core.weather.film.drying import DryingStage
 from amber_gable.core.weather.judged.rules import RAIN_ON_FACE
 from amber_gable.core.work.sides import sides
+from amber_gable.core.work.steps import steps_of
 from amber_gable.core.work.stints import Stint
 from amber_gable.core.work.waits import (
     PAST,
@@ -176,7 +177,7 @@ def _other_side(around: Surroundings, part: PaintedPart, finish: Finish, cell: C
     if mine is None or mine.name == "":
         return []
     out = []
-    for other in cells(part.key, around.site.bundle.operations(finish), around.record):
+    for other in cells(part.key, steps_of(around.site.bundle, finish), around.record):
         film = None if mine.left <= other.left < mine.right else top_film(around, part, finish, other)
         if film is not None and film.known and (film.recoat_at is None or film.recoat_at > around.now):
             words = f"{film.name} laid {timed_at(film.laid_at, around.tz)} on its other side does not bear turning yet"

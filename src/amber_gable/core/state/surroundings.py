@@ -9,6 +9,7 @@ from amber_gable.core.specification.cautions.stops import Stop
 from amber_gable.core.state.film import Film, film_of
 from amber_gable.core.state.progress import Cell, Progress, cells, progress
 from amber_gable.core.survey.amounts.painted import Key, PaintedPart
+from amber_gable.core.work.steps import steps_of
 from amber_gable.domain.job.job import JobBundle
 from amber_gable.domain.job.site_record import SiteEntry
 from amber_gable.domain.work.finish import Finish, coat_colour
@@ -46,7 +47,7 @@ def part_noted(bundle: JobBundle, key: Key) -> list[tuple[Operation, SiteEntry]]
     finish = bundle.finish_of(*key)
     if finish is None:
         return []
-    return [pair for cell in cells(key, bundle.operations(finish), progress(bundle.job.record)) for pair in noted(cell)]
+    return [pair for cell in cells(key, steps_of(bundle, finish), progress(bundle.job.record)) for pair in noted(cell)]
 
 
 def top_film(around: Surroundings, part: PaintedPart, finish: Finish, cell: Cell) -> Film | None:

@@ -8,6 +8,7 @@ from amber_gable.core.survey.amounts.painted import Key, PaintedPart, painted_pa
 from amber_gable.core.work.coverage import LOSS_PCT, coverage_source, theoretical_coverage
 from amber_gable.core.work.labour import Labour, moves, part_labour
 from amber_gable.core.work.pace import USUAL_PACE, Pace, pace_of
+from amber_gable.core.work.steps import steps_of
 from amber_gable.core.work.stints import stints
 from amber_gable.domain.house.substrates import SUBSTRATES
 from amber_gable.domain.job.job import JobBundle
@@ -140,7 +141,7 @@ def job_work(bundle: JobBundle, parts: Mapping[Key, PaintedPart] | None = None) 
     parts, pace = parts or painted_parts(bundle.property, bundle.deduction), pace_of(bundle)
     products = {p.code: p for p in bundle.products}
     return {
-        f.part: part_work(parts[f.part], [_of_part(o) for o in bundle.operations(f)], products, f.colour, pace)
+        f.part: part_work(parts[f.part], [_of_part(o) for o in steps_of(bundle, f)], products, f.colour, pace)
         for f in bundle.job.finishes
     }
 

@@ -1,7 +1,7 @@
 """What must pass between one step and the next (docs/trade.md §11): fixed waits, and the stage a film must have
 reached."""
 
-from collections.abc import Iterable
+from collections.abc import Iterable, Sequence
 
 from amber_gable.core.weather.film.drying import DryingStage
 from amber_gable.domain.findings.condition import Absorbency, Coating, Condition
@@ -44,6 +44,13 @@ def wait_hours(before: Operation, after: Operation) -> float:
     if before.kind is _K.WASH and before.technique is not _T.FUNGICIDE and after.kind in _ON_A_DRY_FACE:
         return min(before.wait_h, SURFACE_DRY_H)
     return before.wait_h
+
+
+def next_waits(operations: Sequence[Operation]) -> list[float]:
+    """Hours from each step that lays no film to the one after it: what only wants a dry surface follows a wash sooner
+    than what seals the substrate."""
+    after = [*operations[1:], None]
+    return [o.wait_h if n is None else wait_hours(o, n) for o, n in zip(operations, after, strict=True)]
 
 
 def film_stage(after: Operation) -> DryingStage | None:

@@ -22,7 +22,6 @@ from amber_gable.domain.paint.product import Product
 from amber_gable.domain.paint.scheme import Scheme
 from amber_gable.domain.work.estimating import Estimating
 from amber_gable.domain.work.finish import Finish, Schools
-from amber_gable.domain.work.mending import mends
 from amber_gable.domain.work.operation import CoatingSystem, Operation
 from amber_gable.domain.work.rates import PACE_FACTORS, RATES, OwnRate, Times
 from amber_gable.domain.work.schools import checked_schools, resolved
@@ -191,7 +190,7 @@ class JobBundle(Record):
     def system(self, id_: str) -> CoatingSystem:
         return next(s for s in self.systems if s.id == id_)
 
-    def specified(self, finish: Finish) -> tuple[Operation, ...]:
+    def operations(self, finish: Finish) -> tuple[Operation, ...]:
         """The steps of a finish, its own or its system's."""
         return finish.operations if finish.system is None else self.system(finish.system).operations
 
@@ -210,16 +209,6 @@ class JobBundle(Record):
             return []
         gone = withdrawn(self.job.record)
         return [r for r in self.job.rained if r.touch not in gone]
-
-    def operations(self, finish: Finish) -> tuple[Operation, ...]:
-        """The steps of a finish with those that mend its spoiled films, each behind its film."""
-        out = self.specified(finish)
-        for spoiled in self.spoils if self.job.spoiled else ():
-            film = next((n for n, o in enumerate(out) if o.id == spoiled.step), None)
-            product = out[film].product if film is not None else None
-            if finish.part in spoiled.extent.parts and film is not None and product is not None:
-                out = (*out[: film + 1], *mends(spoiled, out, self.product(product)), *out[film + 1 :])
-        return out
 
     def finish_of(self, kind: str, id_: str) -> Finish | None:
         """What a zone or item gets; None where nothing is chosen."""

@@ -11,6 +11,7 @@ from amber_gable.core.specification.derived.diagnosis import Finding
 from amber_gable.core.specification.derived.part_spec import Wish, fresh_spec, refusals, untold
 from amber_gable.core.specification.derived.system import Specified
 from amber_gable.core.survey.amounts.painted import PaintedPart, painted_parts
+from amber_gable.core.work.waits import next_waits
 from amber_gable.domain.errors import NoSteps
 from amber_gable.domain.job.job import JobBundle
 from amber_gable.domain.paint.product import Product
@@ -59,7 +60,7 @@ def _part(
 ) -> dict[str, Any]:
     part, wish, fresh = made
     finish, (kind, id_) = bundle.finish_of(*part.key), part.key
-    operations = bundle.specified(finish) if kept and finish else fresh.operations
+    operations = bundle.operations(finish) if kept and finish else fresh.operations
     findings = [f for f in fresh.derivation.findings if f.level is not Alert.STEP]
     by_code = {p.code: p for p in (*shelf, *bundle.products)}
     told = [_finding(f) for f in findings]
@@ -74,7 +75,10 @@ def _part(
         "substrate": part.substrate,
         "surface_m2": round(part.surface_m2, 2),
         "colour": wish.colour,
-        "steps": [_step(o, part, by_code, wish.colour) for o in operations],
+        "steps": [
+            _step(o, part, by_code, wish.colour, hours)
+            for o, hours in zip(operations, next_waits(operations), strict=True)
+        ],
         "findings": told,
         "cards": [
             {"id": c.id, "title": c.title, "forbids": [t.value for t in c.forbids], "instead": c.instead}
@@ -105,7 +109,9 @@ def _colour(o: Operation, product: Product | None, finish_colour: str) -> str | 
     return finish_colour
 
 
-def _step(o: Operation, part: PaintedPart, products: dict[str, Product], finish_colour: str) -> dict[str, Any]:
+def _step(
+    o: Operation, part: PaintedPart, products: dict[str, Product], finish_colour: str, next_h: float
+) -> dict[str, Any]:
     product = products.get(o.product or "")
     films = o.kind.lays_film
     return {
@@ -124,6 +130,7 @@ def _step(o: Operation, part: PaintedPart, products: dict[str, Product], finish_
         "where": o.where.value if o.where else None,
         "possible": o.possible,
         "wait_h": o.wait_h,
+        "next_h": next_h,
         "wait_until": o.wait_until,
         "note": o.note,
         "because": o.because,
@@ -143,6 +150,8 @@ def lines(report: dict[str, Any]) -> Iterable[str]:
         for n, s in enumerate(part["steps"], 1):
             product = f", {s['product']}" if s["product"] else ""
             wait = f"; then {s['wait_h']:g} h" if s["wait_h"] else ""
+            if s["next_h"] < s["wait_h"]:
+                wait = f"; then {s['next_h']:g} h, before what seals it {s['wait_h']:g} h"
             until = f", until {s['wait_until']}" if s["wait_until"] else ""
             amount = "" if (s["amount"], s["unit"]) == (1, "pieces") else f" {s['amount']:g} {s['unit']}"
             there = f", {Where(s['where']).words}" if s["where"] else ""

@@ -144,7 +144,7 @@ def _kept(
     used = {o.product for o in fresh.operations}
     store.shelve_products(session, bundle.job.id, [p for p in products if p.code in used])
     store.put_finish(session, bundle.job.id, made_finish(part, wish, fresh.operations), version)
-    before: Iterable[Operation] = bundle.specified(finish) if finish else ()
+    before: Iterable[Operation] = bundle.operations(finish) if finish else ()
     by_code = {p.code: p for p in (*bundle.products, *products)}
     return Changed(called(part), *difference(before, fresh.operations, by_code))
 

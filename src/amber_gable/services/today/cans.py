@@ -6,6 +6,7 @@ from functools import cached_property
 from amber_gable.core.estimate.containers import boxes
 from amber_gable.core.state.progress import cells, progress
 from amber_gable.core.work.record import job_work
+from amber_gable.core.work.steps import steps_of
 from amber_gable.domain.job.plan import Task
 from amber_gable.services.job.view import JobView
 from amber_gable.services.quantities.quantities import kept_orders
@@ -40,7 +41,7 @@ class Cans:
         out: dict[Kind, float] = {}
         if not found:
             return out
-        operations = {f.part: bundle.operations(f) for f in bundle.job.finishes}
+        operations = {f.part: steps_of(bundle, f) for f in bundle.job.finishes}
         for key, work in job_work(bundle).items():
             for line in (*work.lines, *work.possible):
                 if line.paint is not None:

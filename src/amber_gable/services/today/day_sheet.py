@@ -15,6 +15,7 @@ from amber_gable.core.state.job_state import TaskState
 from amber_gable.core.state.judgement import frees_lead
 from amber_gable.core.state.task_status import Status
 from amber_gable.core.weather.film.limits import coat_limits
+from amber_gable.core.work.steps import steps_of
 from amber_gable.domain.house.survey import Item, Zone
 from amber_gable.domain.job.plan import Task
 from amber_gable.domain.job.site_record import Said, SiteEntry, standing
@@ -92,7 +93,7 @@ def painting_orders(view: JobView, tasks: Sequence[Task]) -> Iterator[tuple[Task
         part = view.parts.get(task.part)
         if part is not None and task.kind.lays_film:
             finish = view.bundle.finish_of(*task.part)
-            operations = view.bundle.operations(finish) if finish is not None else ()
+            operations = steps_of(view.bundle, finish) if finish is not None else ()
             yield task, painting_order(part, view.bundle.property.items_of(part.face.id), operations)
 
 

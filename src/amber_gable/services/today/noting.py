@@ -9,6 +9,7 @@ from math import floor
 from typing import Annotated
 
 from amber_gable.core.state.progress import Progress, left_to_note, progress
+from amber_gable.core.work.steps import steps_of
 from amber_gable.domain.errors import NotFound, Refused
 from amber_gable.domain.job.job import JobBundle
 from amber_gable.domain.job.plan import Task
@@ -183,7 +184,7 @@ def _of_step(bundle: JobBundle, key: tuple[str, str], step: str) -> Named:
     finish, part = bundle.finish_of(*key), bundle.property.part(key)
     if finish is None or part is None:
         raise NotFound(*key)
-    operation = next((o for o in bundle.operations(finish) if o.id == step), None)
+    operation = next((o for o in steps_of(bundle, finish) if o.id == step), None)
     if operation is None:
         raise NotFound("step", step)
     face = bundle.property.face(part.face)
@@ -239,7 +240,7 @@ _Spoken = list[tuple[Extent, tuple[str, ...], float | None]]
 def _spoken(bundle: JobBundle, found: Progress, work: Named, said: Said, share: float | None) -> _Spoken:
     if said in _OF_WHAT_IS_DONE:
         return [(work.extent, work.steps, None)]
-    operations = {f.part: bundle.operations(f) for f in bundle.job.finishes}
+    operations = {f.part: steps_of(bundle, f) for f in bundle.job.finishes}
     left = left_to_note(work.extent, work.steps, operations, found)
     if share is None:
         return [(extent, steps, None) for extent, steps in left]

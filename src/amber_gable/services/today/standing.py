@@ -11,6 +11,7 @@ from amber_gable.core.state.progress import Cell, Laid, cells, laid_films, progr
 from amber_gable.core.state.task_status import task_pieces, task_status
 from amber_gable.core.survey.amounts.painted import Key
 from amber_gable.core.work.sides import side_named
+from amber_gable.core.work.steps import steps_of
 from amber_gable.domain.job.job import JobBundle
 from amber_gable.domain.job.plan import Plan
 from amber_gable.domain.work.operation import Operation
@@ -31,7 +32,7 @@ def standings(bundle: JobBundle) -> dict[Key, Standing]:
         return {}
     out = {}
     for finish in bundle.job.finishes:
-        operations = bundle.operations(finish)
+        operations = steps_of(bundle, finish)
         pieces = cells(finish.part, operations, found)
         out[finish.part] = Standing(share_behind(operations, pieces), tuple(laid_films(pieces)))
     return out
@@ -40,7 +41,7 @@ def standings(bundle: JobBundle) -> dict[Key, Standing]:
 def tasks_by_record(bundle: JobBundle, plan: Plan, now: datetime) -> tuple[TaskState, ...]:
     """A plan's tasks where no weather is at hand: as they stand, and not judged."""
     found = progress(bundle.job.record)
-    each = {f.part: cells(f.part, bundle.operations(f), found) for f in bundle.job.finishes}
+    each = {f.part: cells(f.part, steps_of(bundle, f), found) for f in bundle.job.finishes}
 
     def cells_of(key: Key) -> list[Cell]:
         return each.get(key, [])
@@ -73,5 +74,5 @@ def part_cells(bundle: JobBundle, key: Key) -> tuple[tuple[Operation, ...], list
     finish = bundle.finish_of(*key)
     if finish is None:
         return (), []
-    operations = tuple(bundle.operations(finish))
+    operations = tuple(steps_of(bundle, finish))
     return operations, cells(key, operations, progress(bundle.job.record))

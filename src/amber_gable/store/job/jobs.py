@@ -299,7 +299,7 @@ def save_bundle(
     if session.get(CompanyRow, company.id) is None:
         session.add(CompanyRow(**company.model_dump(mode="json")))
         session.flush()
-    used = {o.product for f in job.finishes for o in bundle.specified(f)}
+    used = {o.product for f in job.finishes for o in bundle.operations(f)}
     products = _pinned(session, company.id, "product", {p.code: p for p in bundle.products}, used)
     systems = _pinned(
         session, company.id, "system", {s.id: s for s in bundle.systems}, {f.system for f in job.finishes}

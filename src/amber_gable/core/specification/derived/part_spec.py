@@ -14,6 +14,7 @@ from amber_gable.core.specification.derived.system import Specified, finish_prod
 from amber_gable.core.survey.amounts.painted import PaintedPart
 from amber_gable.core.work.pace import pace_of
 from amber_gable.core.work.record import PartWork, part_work
+from amber_gable.core.work.waits import next_waits
 from amber_gable.domain.house.substrates import SUBSTRATES
 from amber_gable.domain.job.job import JobBundle
 from amber_gable.domain.paint.product import Product
@@ -67,6 +68,11 @@ class PartSpec:
     left: LeftPart | None = None
 
     @cached_property
+    def next_waits(self) -> list[float]:
+        """Hours from each step to the next, as page, plan and day sheet take them."""
+        return next_waits(self.operations)
+
+    @cached_property
     def sums(self) -> Sums:
         return sums_of(self.work)
 
@@ -100,7 +106,7 @@ def part_spec(bundle: JobBundle, part: PaintedPart, products: Iterable[Product])
     shelf = list(products)
     finish = bundle.finish_of(*part.key)
     fresh = fresh_spec(bundle, part, Wish.of(finish) if finish else None, shelf)
-    operations = bundle.specified(finish) if finish else fresh.operations
+    operations = bundle.operations(finish) if finish else fresh.operations
     by_code = {p.code: p for p in (*shelf, *bundle.products)}
     work = part_work(part, operations, by_code, finish.colour if finish else part.colour_now, pace_of(bundle))
     refused = refusals(Wish.of(finish), fresh, shelf) if finish is not None and finish.derived else ()

@@ -121,7 +121,7 @@ def _operations(bundle: JobBundle, part: PaintedPart, asked: PaintedPart, facts:
     """The preparation of a part: of a company's system as it stands there, else as the rules give it."""
     finish = bundle.finish_of(*part.key)
     if finish is not None and not finish.derived and part.key != asked.key:
-        yield from bundle.specified(finish)
+        yield from bundle.operations(finish)
         return
     try:
         steps = derive(facts).steps

@@ -28,3 +28,16 @@ document.addEventListener("keydown", (event) => {
   open.removeAttribute("open");
   open.querySelector("summary").focus();
 });
+// Enter in a field of a form whose buttons say different things means the button behind the field, never the form's first.
+const SAYS = "button:not([type=button]):not([type=reset]):not([aria-hidden])";
+const TYPED = "input:not([type=radio], [type=checkbox], [type=file], [type=range], [type=color])";
+document.addEventListener("keydown", (event) => {
+  const field = event.target, form = field.form;
+  if (event.key !== "Enter" || event.isComposing || event.defaultPrevented || !form || !field.matches("input")) return;
+  const buttons = [...form.querySelectorAll(SAYS)];
+  if (buttons.length < 2 || !buttons.some((b) => b.name)) return;
+  event.preventDefault();
+  if (!field.matches(TYPED)) return;
+  const behind = buttons.find((b) => field.compareDocumentPosition(b) & Node.DOCUMENT_POSITION_FOLLOWING);
+  behind?.click();
+});

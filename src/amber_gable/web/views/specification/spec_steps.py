@@ -43,6 +43,7 @@ class ToldStep:
     litres: float | None
     product: Product | None
     then: str
+    sooner_h: float | None
     because: str
     avoided: str
     override: Override | None
@@ -73,7 +74,8 @@ def told_steps(spec: PartSpec, products: Mapping[str, Product], units: Units) ->
                 reckoned=_reckoned(item),
                 litres=item.litres if item.paint else None,
                 product=product,
-                then=_wait(o, product),
+                then=_wait(o, product, spec.next_waits[number - 1]),
+                sooner_h=spec.next_waits[number - 1] if spec.next_waits[number - 1] < o.wait_h else None,
                 because=o.because,
                 avoided=avoided,
                 override=overrides.get(o.id),
@@ -165,9 +167,12 @@ def _on(o: Operation, surface_m2: float) -> str:
     return f"{area:.1f} m²" if area >= 0.1 else "under 0.1 m²"
 
 
-def _wait(o: Operation, product: Product | None) -> str:
+def _wait(o: Operation, product: Product | None, next_h: float) -> str:
+    """`next_h`: until the step after it."""
     if product is not None:
         return f"recoat {product.recoat_h:g} h"
+    if next_h < o.wait_h:
+        return f"wait {next_h:g} h"
     if o.wait_h >= 48:
         return f"dry {o.wait_h / 24:.3g} days"
     return f"wait {o.wait_h:g} h" if o.wait_h else ""
