@@ -1,7 +1,9 @@
 """A coat that is said to be done and can hardly be is asked about once, and taken with another time or a reason."""
 
+import re
 from datetime import datetime, timedelta
 from typing import Any
+from urllib.parse import quote
 
 import pytest
 from fastapi.testclient import TestClient
@@ -11,6 +13,7 @@ from amber_gable.services.clock import DemoClock
 from amber_gable.services.context import Context
 from amber_gable.services.job.view import job_view
 from amber_gable.services.plan.planning import make_plan
+from amber_gable.services.today.sureness import Sureness
 from amber_gable.store.job.jobs import load_bundle, save_bundle
 from tests.small_jobs import entry_door
 
@@ -119,3 +122,14 @@ def test_a_touch_that_was_entered_and_is_sent_again_is_not_asked_about(planned: 
     _tick(planned, door, "coat-1", touch=touch)
     answer = _tick(planned, door, "coat-1", touch=touch)
     assert answer.status_code == 200 and len(_films(planned)) == 1
+
+
+def test_today_says_how_sure_a_yes_is(planned: Context, door: TestClient) -> None:
+    kept = job_view(planned, "entry-door").kept
+    assert kept is not None
+    coat, refit = (next(t for t in kept.plan.tasks if step in t.steps) for step in ("coat-1", "refit"))
+    told = door.get(f"{BASE}/today/sure?task={quote(coat.id)}").text
+    found = re.search(r">(\d+) %</b> of", told)
+    assert found is not None and ("I would wait" in told) is (int(found[1]) < 70)
+    assert not door.get(f"{BASE}/today/sure?task={quote(refit.id)}").text.strip(), "of a coat alone"
+    assert Sureness(0.69).wait and not Sureness(0.7).wait

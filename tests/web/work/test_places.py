@@ -84,3 +84,18 @@ def test_a_row_of_the_day_stays_a_row_and_its_day_stays_shown(client: TestClient
     now = re.findall(r'<li class="work-row([^"]*)"', after)
     assert [" noted" in classes for classes in now][:3] == [False, True, False], "the second of them, where it was"
     assert "Wed 16 Sep" in after and len(now) == len(rows)
+
+
+def test_a_second_phone_hears_who_had_done_it(client: TestClient, ctx: Context) -> None:
+    page = client.get(f"{RISE}/today").text
+    now, _ = _places(page)
+    data = _hidden(page) | {"task": _tasks_of(page, now), "said": ["done"], "place": ["card"]}
+    client.post(f"{RISE}/today/note", data=data | {"by": ["Ina"]})
+    other = client.post(
+        f"{RISE}/today/note", data=data | {"by": ["Ove"], "touch": ["fedcba9876543210fedcba9876543210"]}
+    )
+    assert other.status_code == 200 and "Already done at 09:40, Ina" in other.text
+    with ctx.reading() as session:
+        assert {e.by for e in load_bundle(session, "coopers-rise").job.record} == {"Ina"}
+    names = re.findall(r'<option value="([^"]+)">', other.text[other.text.index('id="crew-names"') :][:200])
+    assert names == ["Ina"], "who worked here is picked by name"

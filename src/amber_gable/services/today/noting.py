@@ -13,7 +13,7 @@ from amber_gable.core.work.steps import steps_of
 from amber_gable.domain.errors import NotFound, Refused
 from amber_gable.domain.job.job import JobBundle
 from amber_gable.domain.job.plan import Task
-from amber_gable.domain.job.site_record import Extent, Said, SiteEntry, withdrawn
+from amber_gable.domain.job.site_record import Extent, Said, SiteEntry, standing, withdrawn
 from amber_gable.domain.work.finish import coat_colour
 from amber_gable.domain.work.operation import Technique
 from amber_gable.services.context import Context
@@ -93,9 +93,17 @@ def note_of(form: Mapping[str, str], by: str) -> Note:
     return Note.read({**asked, "by": by})
 
 
-def note_tasks(ctx: Context, job_id: str, tasks: Sequence[str], note: Note) -> str:
+@dataclass(frozen=True)
+class Noted:
+    """The touch under which work stands, and whether somebody had noted it `before`."""
+
+    touch: str
+    before: bool = False
+
+
+def note_tasks(ctx: Context, job_id: str, tasks: Sequence[str], note: Note) -> Noted:
     """Enter what is said of tasks of the plan. Nothing is entered twice: what was noted as done stays as it was noted.
-    Returns the touch. Raises Refused with words by field, for a task that the plan no longer has too, and Doubted for a
+    Raises Refused with words by field, for a task that the plan no longer has too, and Doubted for a
     coat that can hardly have been laid then."""
 
     def named(session: Transaction) -> list[Named]:
@@ -111,9 +119,28 @@ def note_tasks(ctx: Context, job_id: str, tasks: Sequence[str], note: Note) -> s
         work = named(session)
     _ask(ctx, job_id, work, note)
     with ctx.writing() as session:
-        entries = _entries(ctx, load_bundle(session, job_id), named(session), note)
+        bundle = load_bundle(session, job_id)
+        entries = _entries(ctx, bundle, named(session), note)
         append(session, job_id, entries)
-    return entries[0].touch if entries else note.touch
+    if entries:
+        return Noted(entries[0].touch)
+    held = _held(bundle, work)
+    return Noted(note.touch) if held is None or held.touch == note.touch else Noted(held.touch, before=True)
+
+
+def _held(bundle: JobBundle, work: Sequence[Named]) -> SiteEntry | None:
+    """The last entry that says that some of the work is done."""
+    steps = {step for one in work for step in one.steps}
+    parts = {part for one in work for part in one.extent.parts}
+    found = (
+        e
+        for e in reversed(standing(bundle.job.record))
+        if e.said in (Said.DONE, Said.PART_DONE, *_LOOKED)
+        and steps & set(e.steps)
+        and e.extent is not None
+        and parts & set(e.extent.parts)
+    )
+    return next(found, None)
 
 
 def note_step(ctx: Context, job_id: str, kind: str, id_: str, step: str, note: Note) -> None:

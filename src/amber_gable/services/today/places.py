@@ -8,27 +8,33 @@ from amber_gable.core.plan.visits import Visit
 from amber_gable.core.state.job_state import TaskState
 from amber_gable.domain.job.site_record import SiteEntry
 from amber_gable.services.today.day_sheet import DaySheet, SheetVisit, Touch
+from amber_gable.services.today.noting import Noted
 
-NOTED = "noted:"
-"""How a place is called at which something was noted: this and the touch. One of open work is called by its task."""
+NOTED, BEFORE = "noted:", "before:"
+"""How a place is called at which something was noted, or had been noted before: this and the touch. One of open work is
+called by its task."""
 
 
 @dataclass(frozen=True)
 class Place:
-    """A visit; `touch`: what was noted of it here."""
+    """A visit; `touch`: what was noted of it here, or had been `before` it was tapped here."""
 
     visit: SheetVisit
     touch: Touch | None = None
+    before: bool = False
 
     @property
     def called(self) -> str:
-        return f"{NOTED}{self.touch.id}" if self.touch is not None else self.visit.first.task.id
+        if self.touch is None:
+            return self.visit.first.task.id
+        return f"{BEFORE if self.before else NOTED}{self.touch.id}"
 
 
-def after(called: Sequence[str], tasks: Sequence[str], touch: str) -> list[str]:
-    """The places once some of their tasks were noted by that touch."""
-    out = [f"{NOTED}{touch}" if one in tasks else one for one in called]
-    return out if f"{NOTED}{touch}" in out else [*out, f"{NOTED}{touch}"]
+def after(called: Sequence[str], tasks: Sequence[str], noted: Noted) -> list[str]:
+    """The places once some of their tasks were noted."""
+    name = f"{BEFORE if noted.before else NOTED}{noted.touch}"
+    out = [name if one in tasks else one for one in called]
+    return out if name in out else [*out, name]
 
 
 def cards(sheet: DaySheet, called: Sequence[str]) -> list[Place]:
@@ -57,18 +63,23 @@ def rows(sheet: DaySheet, open_visits: Iterable[SheetVisit], called: Sequence[st
 
 def _noted(sheet: DaySheet, called: str) -> Place | None:
     """None where it is no such place, where the touch was taken back, or where the work is open after it."""
-    touch = next((t for t in sheet.touches_of_any_day if called == f"{NOTED}{t.id}"), None)
+    touch = next((t for t in sheet.touches_of_any_day if t.id == _touch_of(called)), None)
     behind = [s for s in _spoken_of(sheet, called) if not s.open]
     if touch is None or not behind:
         return None
-    return Place(SheetVisit(Visit(tuple(behind)), tuple(sheet.line(s) for s in behind)), touch)
+    visit = SheetVisit(Visit(tuple(behind)), tuple(sheet.line(s) for s in behind))
+    return Place(visit, touch, before=called.startswith(BEFORE))
+
+
+def _touch_of(called: str) -> str:
+    """Empty where it is no place at which something was noted."""
+    return next((called.removeprefix(kind) for kind in (NOTED, BEFORE) if called.startswith(kind)), "")
 
 
 def _spoken_of(sheet: DaySheet, called: str) -> list[TaskState]:
     """The tasks of which that touch spoke, taken back or not."""
-    if not called.startswith(NOTED):
-        return []
-    entries = [e for e in sheet.view.bundle.job.record if called == f"{NOTED}{e.touch}" and e.extent is not None]
+    touch = _touch_of(called)
+    entries = [e for e in sheet.view.bundle.job.record if touch and e.touch == touch and e.extent is not None]
     return [s for s in sheet.states if any(_speaks_of(e, s) for e in entries)]
 
 

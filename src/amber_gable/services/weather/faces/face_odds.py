@@ -2,20 +2,27 @@
 
 from collections.abc import Hashable, Sequence
 from dataclasses import dataclass, field, replace
-from typing import ClassVar
+from typing import ClassVar, Protocol
 
 from amber_gable.core.climate.job_climate import place_of
 from amber_gable.core.weather.futures.ensemble import drawn_weather
-from amber_gable.core.weather.futures.members import Odds, odds
+from amber_gable.core.weather.futures.members import Coat, Odds, Preparation, odds
 from amber_gable.core.weather.wall.slot_climate import PlaceWeather
 from amber_gable.domain.progress import Progress, unseen, within
 from amber_gable.services.context import Context
 from amber_gable.services.job.view import JobView, job_view
 from amber_gable.services.plan.long_runs import JobWork
-from amber_gable.services.weather.faces.judged_faces import JudgedFace, LaneQuestion
+from amber_gable.services.weather.faces.judged_faces import LaneQuestion
 from amber_gable.services.workspace import digest
 
 MEMBERS, DAYS = 50, 10
+
+
+class Judgeable(Protocol):
+    """What is judged by the weather: a coat, or a step that lays no film."""
+
+    @property
+    def step(self) -> Coat | Preparation: ...
 
 
 def futures(view: JobView) -> PlaceWeather:
@@ -30,13 +37,13 @@ def futures(view: JobView) -> PlaceWeather:
     return replace(drawn, steps=replace(drawn.steps, lead=site.steps.lead))
 
 
-def known_odds(view: JobView, rows: Sequence[JudgedFace]) -> list[Odds] | None:
+def known_odds(view: JobView, rows: Sequence[Judgeable]) -> list[Odds] | None:
     """Of each row where all are there; nothing is computed for it."""
     found = [o for o in (view.ctx.space.computed.known(key) for key in _keys(view, rows)) if o is not None]
     return found if len(found) == len(rows) else None
 
 
-def face_odds(view: JobView, rows: Sequence[JudgedFace], progress: Progress = unseen) -> list[Odds]:
+def face_odds(view: JobView, rows: Sequence[Judgeable], progress: Progress = unseen) -> list[Odds]:
     """Of each row for the first `DAYS` days of its slots, or as many as the weather reaches. Those that are missing are
     computed in one go. Raises Cancelled."""
     bundle = view.bundle
@@ -49,7 +56,7 @@ def face_odds(view: JobView, rows: Sequence[JudgedFace], progress: Progress = un
     return view.ctx.space.computed.get_all(_keys(view, rows), missing)
 
 
-def _keys(view: JobView, rows: Sequence[JudgedFace]) -> list[Hashable]:
+def _keys(view: JobView, rows: Sequence[Judgeable]) -> list[Hashable]:
     """What the odds of a step are worked out from: the weather of the place, the step, how it is judged, the day."""
     bundle, day = view.bundle, view.now.date()
     weather = digest(place_of(bundle.property), view.weather.series, day, DAYS, MEMBERS)

@@ -13,23 +13,25 @@ from amber_gable.domain.errors import NotFound, Refused
 from amber_gable.domain.job.plan import Task
 from amber_gable.domain.work.mending import MISHAPS
 from amber_gable.services.job.jobs import other_jobs
-from amber_gable.services.job.view import JobView
+from amber_gable.services.job.view import JobView, job_view
 from amber_gable.services.specification.others import others_on
 from amber_gable.services.survey.conditions import add_moisture
 from amber_gable.services.today.day_sheet import DaySheet, cautions, painting_orders
 from amber_gable.services.today.doubts import Doubted
 from amber_gable.services.today.found_more import company_system, findable, finds, note_found
+from amber_gable.services.today.names import known_names
 from amber_gable.services.today.noting import note_of, note_step, note_tasks, take_back
 from amber_gable.services.today.places import after, cards
 from amber_gable.services.today.places import rows as place_rows
 from amber_gable.services.today.spoiling import fresh_films, happened, note_rain, note_spoiled
 from amber_gable.services.today.standing import standings
+from amber_gable.services.today.sureness import sureness
 from amber_gable.services.weather.told.can_care import can_care
 from amber_gable.services.weather.told.crew_notes import crew_notes
 from amber_gable.services.weather.told.rain_race import rain_race
 from amber_gable.services.weather.told.wiped_first import wiped_first
 from amber_gable.web.asking import context_of, remember_who, signed_by
-from amber_gable.web.pages import Fields, job_page, load_job, typed_system, units_of
+from amber_gable.web.pages import Fields, job_page, load_job, page, typed_system, units_of
 from amber_gable.web.routes.plan import by_day
 from amber_gable.web.views.specification.spec_order import ToldOrder, told_order
 from amber_gable.web.views.survey.elevation import Drawing, draw, drawing_scale
@@ -169,6 +171,7 @@ def _sheet(
         "orders": special_orders(view, tasks),
         "crew_hours": sum(t.crew_hours for t in tasks),
         "who": context_of(request).actor,
+        "names": known_names(context_of(request), view.bundle),
         "other_jobs": other_jobs(context_of(request), view.bundle.job.id),
         "faults": faults or {},
         "changes": view.recent_changes,
@@ -195,15 +198,15 @@ def note(request: Request, job_id: str, tasks: Tasks, form: Fields, shown: Shown
     """One touch: what is said of the tasks. What was tapped keeps its place."""
     ctx = signed_by(request, form.get("by", ""))
     try:
-        touch = note_tasks(ctx, job_id, tasks, note_of(form, ctx.actor))
+        noted = note_tasks(ctx, job_id, tasks, note_of(form, ctx.actor))
     except Doubted as error:
         return _sheet(request, load_job(request, job_id), shown, asking=Question(tasks, form, error))
     except Refused as error:
         return _sheet(request, load_job(request, job_id), shown, error.fields, 422)
     if form.get("place") == "row":
-        shown = replace(shown, rows=tuple(after(shown.rows, tasks, touch)))
+        shown = replace(shown, rows=tuple(after(shown.rows, tasks, noted)))
     else:
-        shown = replace(shown, cards=tuple(after(shown.cards, tasks, touch)))
+        shown = replace(shown, cards=tuple(after(shown.cards, tasks, noted)))
     return _back(job_id, ctx.actor, shown)
 
 
@@ -213,6 +216,13 @@ def back(request: Request, job_id: str, form: Fields, shown: ShownByForm) -> Res
     ctx = context_of(request)
     take_back(ctx, job_id, form.get("touch", ""), ctx.actor)
     return _back(job_id, ctx.actor, shown)
+
+
+@router.get("/sure")
+def sure(request: Request, job_id: str, task: str = "") -> Response:
+    """How sure the Yes of a task is; its card fetches it, for it may take a moment."""
+    found = sureness(job_view(context_of(request), job_id, waits=True), task)
+    return page(request, "parts/today/sure.html", {"sure": found})
 
 
 @router.post("/rain")
