@@ -128,6 +128,10 @@ def test_today_says_how_sure_a_yes_is(planned: Context, door: TestClient) -> Non
     kept = job_view(planned, "entry-door").kept
     assert kept is not None
     coat, refit = (next(t for t in kept.plan.tasks if step in t.steps) for step in ("coat-1", "refit"))
+    state = job_view(planned, "entry-door", waits=True).asked_task(coat.id)
+    assert state is not None and state.answer is not None and state.answer.opens is not None
+    assert not door.get(f"{BASE}/today/sure?task={quote(coat.id)}").text.strip(), "it is too hot at noon"
+    _to(planned, (state.answer.opens + timedelta(minutes=1)).isoformat())
     told = door.get(f"{BASE}/today/sure?task={quote(coat.id)}").text
     found = re.search(r">(\d+) %</b> of", told)
     assert found is not None and ("I would wait" in told) is (int(found[1]) < 70)
