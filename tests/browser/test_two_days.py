@@ -147,11 +147,12 @@ def test_two_days_by_thumb(contexts: Callable[..., BrowserContext], ctx: Context
         field.fill(pct)
         thumb.tap(coat.get_by_role("button", name="Keep"))
 
-    part = coat.locator("[name=part]").first.get_attribute("value")
-    assert part is not None
+    surface = coat.locator("[name=surface]").first.get_attribute("value")
+    assert surface is not None
+    part = surface.partition("/")[2]
     assert thumb.counted(lambda: read("17")) <= 4
     expect(page.locator("#lacks-specification")).to_have_text("1 stopped")
-    now_here = page.locator(f".work-card.now:has([name=part][value='{part}'])")
+    now_here = page.locator(f".work-card.now:has([name=surface][value='{surface}'])")
     expect(now_here.filter(has_text="First coat")).to_have_count(0)
     _fits(page)
     page.goto(f"{RISE}/specification/zone/{part}")

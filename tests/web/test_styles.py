@@ -11,8 +11,10 @@ from amber_gable.web import app
 from tests.clients import Reader
 
 CSS = Path(app.__file__).parent / "static" / "css"
-LAYERS = {"look.css": "look", "print.css": "print"}
-COMMON = {"look.css", "views.css", "print.css"}
+LAYERS = {"look.css": "look", "print.css": "print", "thumb.css": "thumb"}
+COMMON = {"look.css", "views.css", "print.css", "thumb.css"}
+FOR_A_MEDIUM = {"print.css", "thumb.css"}
+"""What paper, or a phone, has otherwise."""
 
 
 def _selectors(text: str) -> list[str]:
@@ -35,7 +37,7 @@ def test_a_selector_stands_in_one_file() -> None:
     for path in CSS.glob("*.css"):
         for selector in _selectors(path.read_text(encoding="utf-8")):
             where[selector].add(path.name)
-    spread = {s: files for s, files in where.items() if len(files - {"print.css"}) > 1}
+    spread = {s: files for s, files in where.items() if len(files - FOR_A_MEDIUM) > 1}
     assert not spread
 
 

@@ -225,6 +225,24 @@ def test_planning_again_leaves_out_what_is_done_and_keeps_what_is_under_way(ctx:
     assert "out of date" not in page
 
 
+def test_the_meter_is_read_from_the_ladder_in_one_tap_with_its_spot(ctx: Context, client: TestClient) -> None:
+    surface = {"surface": "zone/east-gable-siding", "spot": "third board, left"}
+
+    def readings() -> Any:
+        with ctx.reading() as session:
+            place = load_bundle(session, "coopers-rise").property
+        return next(z for z in place.zones if z.id == "east-gable-siding").condition.moisture
+
+    before = len(readings())
+    submit(client, f"{RISE}/today/reading", data=surface | {"meter": "1"})
+    assert len(readings()) == before + 1 and readings()[-1].spot == "third board, left"
+    ctx.space.meter = None
+    refused = client.post(f"{RISE}/today/reading", data=surface | {"meter": "1"})
+    assert refused.status_code == 422 and "no meter is set up" in refused.text
+    submit(client, f"{RISE}/today/reading", data=surface | {"pct": "14.5"})
+    assert readings()[-1].pct == 14.5
+
+
 @weather
 def test_a_reading_from_the_ladder_is_kept_and_bars_the_coat_everywhere(ctx: Context, client: TestClient) -> None:
     assert isinstance(ctx.space.clock, DemoClock)

@@ -10,12 +10,13 @@ from fastapi import APIRouter, Depends, Query, Request
 from starlette.responses import RedirectResponse, Response
 
 from amber_gable.domain.errors import NotFound, Refused
+from amber_gable.domain.findings.meter import MeterUnavailable
 from amber_gable.domain.job.plan import Task
 from amber_gable.domain.work.mending import MISHAPS
 from amber_gable.services.job.jobs import other_jobs
 from amber_gable.services.job.view import JobView, job_view
 from amber_gable.services.specification.others import others_on
-from amber_gable.services.survey.conditions import add_moisture
+from amber_gable.services.survey.conditions import add_moisture, read_meter
 from amber_gable.services.today.day_sheet import DaySheet, cautions, painting_orders
 from amber_gable.services.today.doubts import Doubted
 from amber_gable.services.today.found_more import company_system, findable, finds, note_found
@@ -171,6 +172,7 @@ def _sheet(
         "orders": special_orders(view, tasks),
         "crew_hours": sum(t.crew_hours for t in tasks),
         "who": context_of(request).actor,
+        "has_meter": context_of(request).space.meter is not None,
         "names": known_names(context_of(request), view.bundle),
         "other_jobs": other_jobs(context_of(request), view.bundle.job.id),
         "faults": faults or {},
@@ -247,9 +249,18 @@ def spoiled(request: Request, job_id: str, form: Fields, shown: ShownByForm) -> 
 
 @router.post("/reading")
 def reading(request: Request, job_id: str, form: Fields, shown: ShownByForm) -> Response:
-    """A moisture reading of a task's part, as it is taken from the ladder."""
+    """A moisture reading of a task's part, typed or taken by the meter, as one stands on the ladder."""
+    ctx, spot = context_of(request), form.get("spot", "")
+    kind, _, part = form.get("surface", "").partition("/")
+    kind, part = form.get("kind", kind), form.get("part", part)
     try:
-        add_moisture(context_of(request), job_id, form.get("kind", ""), form.get("part", ""), form.get("pct", ""), "")
+        if form.get("meter"):
+            if read_meter(ctx, job_id, kind, part, spot).wood_pct is None:
+                raise Refused({"pct": "the meter told no wood moisture: type what it reads"})
+        else:
+            add_moisture(ctx, job_id, kind, part, form.get("pct", ""), spot)
+    except MeterUnavailable as error:
+        return _sheet(request, load_job(request, job_id), shown, {"pct": f"{error}: type what it reads"}, 422)
     except Refused as error:
         return _sheet(request, load_job(request, job_id), shown, error.fields, 422)
     return _back(job_id, "", shown)
