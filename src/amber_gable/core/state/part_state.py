@@ -5,8 +5,8 @@ from dataclasses import dataclass, replace
 
 from amber_gable.core.state.film import Film
 from amber_gable.core.state.part_waits import waits_of
-from amber_gable.core.state.progress import Cell, cells
-from amber_gable.core.state.surroundings import Surroundings, film_noted, laid_in, top_film
+from amber_gable.core.state.progress import Cell
+from amber_gable.core.state.surroundings import Surroundings, film_noted, laid_in
 from amber_gable.core.state.wait import Wait
 from amber_gable.core.survey.amounts.painted import Key, PaintedPart
 from amber_gable.core.work.steps import steps_of
@@ -54,8 +54,9 @@ class PartState:
 def part_state(around: Surroundings, part: PaintedPart, finish: Finish) -> PartState:
     """The state of a finished part, stretch by stretch."""
     operations = steps_of(around.site.bundle, finish)
-    found = cells(part.key, operations, around.record)
-    return PartState(part, finish, tuple(operations), tuple(_cell_state(around, part, finish, cell) for cell in found))
+    both = zip(around.cells(finish), around.films(finish), strict=True)
+    states = tuple(_cell_state(around, part, finish, cell, film) for cell, film in both)
+    return PartState(part, finish, tuple(operations), states)
 
 
 def part_states(around: Surroundings) -> dict[Key, PartState]:
@@ -63,8 +64,7 @@ def part_states(around: Surroundings) -> dict[Key, PartState]:
     return {f.part: part_state(around, around.parts[f.part], f) for f in around.site.bundle.job.finishes}
 
 
-def _cell_state(around: Surroundings, part: PaintedPart, finish: Finish, cell: Cell) -> CellState:
-    film = top_film(around, part, finish, cell)
+def _cell_state(around: Surroundings, part: PaintedPart, finish: Finish, cell: Cell, film: Film | None) -> CellState:
     next_ = next(iter(stints(cell.open)), None)
     made = CellState(
         cell=cell,

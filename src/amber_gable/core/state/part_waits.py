@@ -5,18 +5,18 @@ from datetime import datetime, time, timedelta, tzinfo
 import numpy as np
 
 from amber_gable.core.climate.job_climate import part_moisture_limit, part_water_limit
+from amber_gable.core.state.beside import beside_waits
 from amber_gable.core.state.drying_wood import WET_WOOD, drying, last_read
 from amber_gable.core.state.film import Film
 from amber_gable.core.state.others_work import others_waits
-from amber_gable.core.state.progress import Cell, cells
-from amber_gable.core.state.surroundings import Surroundings, noted, top_film
+from amber_gable.core.state.progress import Cell
+from amber_gable.core.state.surroundings import Surroundings, noted
 from amber_gable.core.state.wait import Wait
 from amber_gable.core.survey.amounts.painted import PaintedPart
 from amber_gable.core.survey.findings.moisture import judged_moisture
 from amber_gable.core.weather.film.drying import DryingStage
 from amber_gable.core.weather.judged.rules import RAIN_ON_FACE
 from amber_gable.core.work.sides import sides
-from amber_gable.core.work.steps import steps_of
 from amber_gable.core.work.stints import Stint
 from amber_gable.core.work.waits import (
     PAST,
@@ -59,6 +59,7 @@ def waits_of(
         *_fixed(around, part, finish, cell, stint, reading),
         *_below(around, cell, film, stint),
         *_other_side(around, part, finish, cell, stint),
+        *beside_waits(around, part, stint),
     ]
     if shuts_in(stint.first):
         waits += _soaked(around, part, cell, stint, finish)
@@ -177,8 +178,9 @@ def _other_side(around: Surroundings, part: PaintedPart, finish: Finish, cell: C
     if mine is None or mine.name == "":
         return []
     out = []
-    for other in cells(part.key, steps_of(around.site.bundle, finish), around.record):
-        film = None if mine.left <= other.left < mine.right else top_film(around, part, finish, other)
+    for other, film in zip(around.cells(finish), around.films(finish), strict=True):
+        if mine.left <= other.left < mine.right:
+            continue
         if film is not None and film.known and (film.recoat_at is None or film.recoat_at > around.now):
             words = f"{film.name} laid {timed_at(film.laid_at, around.tz)} on its other side does not bear turning yet"
             out.append(Wait("B", words, film.recoat_at, "" if film.recoat_at else "a warmer spell"))

@@ -3,6 +3,7 @@
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 from datetime import datetime, tzinfo
+from functools import cached_property
 
 from amber_gable.core.climate.job_climate import SiteClimate
 from amber_gable.core.specification.cautions.stops import Stop
@@ -29,6 +30,25 @@ class Surroundings:
     @property
     def tz(self) -> tzinfo:
         return self.site.slots.tz
+
+    @cached_property
+    def _found(self) -> dict[Key, tuple[list[Cell], list[Film | None]]]:
+        return {}
+
+    def cells(self, finish: Finish) -> list[Cell]:
+        """The stretches of a finished part, worked out once."""
+        return self._of(finish)[0]
+
+    def films(self, finish: Finish) -> list[Film | None]:
+        """The film on top of each of them."""
+        return self._of(finish)[1]
+
+    def _of(self, finish: Finish) -> tuple[list[Cell], list[Film | None]]:
+        if finish.part not in self._found:
+            found = cells(finish.part, steps_of(self.site.bundle, finish), self.record)
+            part = self.parts[finish.part]
+            self._found[finish.part] = (found, [top_film(self, part, finish, c) for c in found])
+        return self._found[finish.part]
 
 
 def noted(cell: Cell) -> list[tuple[Operation, SiteEntry]]:
