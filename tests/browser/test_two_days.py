@@ -126,12 +126,12 @@ def test_two_days_by_thumb(contexts: Callable[..., BrowserContext], ctx: Context
     assert rows.count() <= ahead
     expect(page.locator(".work-card").first).to_contain_text("Tue 15 Sep")
 
-    # Tuesday: part done with its share, in the card itself; then the rest of the day.
+    # Tuesday: of two kinds of work on the card one is done; then the rest of the day.
     visit("15T09:00")
-    thumb.tap(now.get_by_text("Part done, not done"))
-    now.get_by_label("How far, %").fill("60")
-    thumb.tap(now.get_by_role("button", name="Part done", exact=True))
-    expect(page.locator(".touches .said-part-done")).to_contain_text("60 %")
+    thumb.tap(now.get_by_text("Some of it, not done"))
+    expect(now.get_by_label("How far, %")).to_have_count(0)
+    thumb.tap(now.locator(".some-of-it button").first)
+    expect(page.locator(".touches .said-done")).to_have_count(1)
     for clock in ("15T11:30", "15T14:30", "15T17:29"):
         keep_up(clock)
 

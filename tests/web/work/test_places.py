@@ -99,3 +99,47 @@ def test_a_second_phone_hears_who_had_done_it(client: TestClient, ctx: Context) 
         assert {e.by for e in load_bundle(session, "coopers-rise").job.record} == {"Ina"}
     names = re.findall(r'<option value="([^"]+)">', other.text[other.text.index('id="crew-names"') :][:200])
     assert names == ["Ina"], "who worked here is picked by name"
+
+
+def test_what_is_noted_late_was_done_as_planned_by_one_tap(client: TestClient, ctx: Context) -> None:
+    """What follows a wash waits from when it was done, not from when somebody found the phone."""
+    assert isinstance(ctx.space.clock, DemoClock)
+    ctx.space.clock.set(datetime.fromisoformat("2026-09-14T17:00-03:00"))
+    page = client.get(f"{RISE}/today").text
+    page = _note(client, page, _places(page)[0])
+    found = re.search(r'name="touch" value="([^"]+)"><input type="hidden" name="at" value="([^"]+)"', page)
+    assert found is not None and "It was  09:53, as planned" in page
+    told = _hidden(page) | {"touch": [found[1]], "at": [found[2]]}
+    page = client.post(f"{RISE}/today/moved", data=told).text
+    assert "Done at 09:53" in page and "as planned</button>" not in page
+    with ctx.reading() as session:
+        record = load_bundle(session, "coopers-rise").job.record
+    first, back, again = (record[0], *(e for e in record if e.takes_back), record[-1])
+    assert back.takes_back == first.touch and again.steps == first.steps
+    assert again.at == datetime.fromisoformat(found[2]) and again.touch != first.touch
+    late = client.post(f"{RISE}/today/moved", data={"touch": again.touch, "at": "2026-09-15T09:00-03:00"})
+    assert late.status_code == 422 and "still to come" in late.text
+
+
+def test_a_lot_is_ticked_kind_by_kind_and_part_by_part(client: TestClient, ctx: Context) -> None:
+    page = client.get(f"{RISE}/today").text
+    now, following = _places(page)
+    data = _hidden(page) | {"place": ["card"]}
+
+    def record() -> list[Any]:
+        with ctx.reading() as session:
+            return list(load_bundle(session, "coopers-rise").job.record)
+
+    # The first card is four kinds of work on one wall: the covering is done, the washing is not.
+    kinds = re.findall(r'name="only" value="(step/[^"]+)"', page[: page.index(f'data-task="{following}"')])
+    assert kinds == ["step/contain", "step/cut-back", "step/fittings-down", "step/wash"]
+    page = client.post(f"{RISE}/today/note", data=data | {"task": [now], "only": ["step/contain"]}).text
+    assert [e.steps for e in record()] == [("contain",)] and now in _places(page), "the rest of it is still to do"
+    # Shutters and lamps are taken down one by one.
+    lot = page[page.index(f'data-task="{following}"') :]
+    parts = re.findall(r'name="only" value="(item/[^"]+)"', lot)
+    tasks = _tasks_of(page, following)
+    client.post(f"{RISE}/today/note", data=data | {"task": tasks, "only": [parts[0]]})
+    assert record()[-1].extent.parts == (tuple(parts[0].split("/")),)
+    nothing = client.post(f"{RISE}/today/note", data=data | {"task": tasks, "only": ["step/paint"]})
+    assert nothing.status_code == 200 and len(record()) == 2, "what is no part of it notes nothing"

@@ -30,7 +30,8 @@ from amber_gable.services.today.standing import tasks_by_record
 
 @dataclass(frozen=True)
 class SheetLine:
-    """One task as the crew needs it: what to use, which can, what to keep to, and whether it may be done."""
+    """One task as the crew needs it: what to use, which can, what to keep to, and whether it may be done. `kinds` and
+    `parts`: what of it may be ticked by itself, as `noting.note_tasks` takes it, and its name; a single one is none."""
 
     state: TaskState
     product: Product | None
@@ -40,6 +41,8 @@ class SheetLine:
     cautions: tuple[Card, ...]
     told: AnswerWords | None
     metered: bool
+    kinds: tuple[tuple[str, str], ...] = ()
+    parts: tuple[tuple[str, str], ...] = ()
 
     @property
     def task(self) -> Task:
@@ -174,7 +177,22 @@ class DaySheet:
             cautions=tuple(day_cards(view.bundle, view.parts, [task])),
             told=said,
             metered=metered,
+            kinds=self._kinds(state),
+            parts=self._parts(state),
         )
+
+    def _kinds(self, state: TaskState) -> tuple[tuple[str, str], ...]:
+        finish = self.view.bundle.finish_of(*state.task.part)
+        if finish is None or len(state.steps) < 2:
+            return ()
+        names = {o.id: o.name for o in steps_of(self.view.bundle, finish)}
+        return tuple((f"step/{id_}", names[id_]) for id_ in state.steps if id_ in names)
+
+    def _parts(self, state: TaskState) -> tuple[tuple[str, str], ...]:
+        extent = state.task.extent
+        found = [(key, self.view.bundle.property.part(key)) for key in (extent.parts if extent else ())]
+        named = tuple((f"{key[0]}/{key[1]}", part.name) for key, part in found if part is not None)
+        return named if len(named) > 1 else ()
 
     def _colour_name(self, task: Task, product: Product | None) -> str:
         finish = self.view.bundle.finish_of(*task.part)

@@ -3,7 +3,7 @@
 import re
 import uuid
 from collections.abc import Iterable, Mapping, Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from datetime import datetime, timedelta
 from math import floor
 from typing import Annotated
@@ -101,10 +101,11 @@ class Noted:
     before: bool = False
 
 
-def note_tasks(ctx: Context, job_id: str, tasks: Sequence[str], note: Note) -> Noted:
+def note_tasks(ctx: Context, job_id: str, tasks: Sequence[str], note: Note, only: str = "") -> Noted:
     """Enter what is said of tasks of the plan. Nothing is entered twice: what was noted as done stays as it was noted.
     Raises Refused with words by field, for a task that the plan no longer has too, and Doubted for a
-    coat that can hardly have been laid then."""
+    coat that can hardly have been laid then. `only` narrows it to one step (`step/wash`) or one part (`zone/front`,
+    `item/sash-3`) of them."""
 
     def named(session: Transaction) -> list[Named]:
         stored = load_plan(session, job_id)
@@ -113,7 +114,7 @@ def note_tasks(ctx: Context, job_id: str, tasks: Sequence[str], note: Note) -> N
             raise Refused(
                 {"task": "the plan was made anew meanwhile, nothing was noted: look at what is now, then note it"}
             )
-        return [_of_task(held[t]) for t in tasks]
+        return [one for t in tasks if (one := _cut(_of_task(held[t]), only)) is not None]
 
     with ctx.reading() as session:
         work = named(session)
@@ -175,6 +176,25 @@ def _when(ctx: Context, bundle: JobBundle, note: Note) -> datetime:
     return at if at.tzinfo is not None else at.replace(tzinfo=bundle.property.tz)
 
 
+def move_touch(ctx: Context, job_id: str, touch: str, at: datetime, by: str) -> str:
+    """Say that what was noted in a touch was so at another moment: it is taken back, and entered anew with that.
+    Returns the new touch. Raises NotFound, and Refused for a moment that is still to come."""
+    if at > ctx.now + AHEAD:
+        raise Refused({"at": "that is still to come: give the time at which it was so"})
+    with ctx.writing() as session:
+        bundle = load_bundle(session, job_id)
+        entries = [e for e in standing(bundle.job.record) if e.touch == touch]
+        if not entries:
+            raise NotFound("entry", touch)
+        if all(e.at == at for e in entries):
+            return touch
+        new = uuid.uuid4().hex
+        fresh = {"touch": new, "at": at, "noted": ctx.now}
+        again = [e.model_copy(update={**fresh, "id": uuid.uuid4().hex}) for e in entries]
+        append(session, job_id, [_withdrawal(ctx, touch, by), *again])
+    return new
+
+
 def take_back(ctx: Context, job_id: str, touch: str, by: str) -> None:
     """Take a touch back; taking that back too lets it stand again. Raises NotFound."""
     with ctx.writing() as session:
@@ -184,17 +204,19 @@ def take_back(ctx: Context, job_id: str, touch: str, by: str) -> None:
             raise NotFound("entry", touch)
         if touch in withdrawn(bundle.job.record):
             return
-        now = ctx.now
-        entry = SiteEntry(
-            id=uuid.uuid4().hex,
-            touch=uuid.uuid4().hex,
-            at=now,
-            noted=now,
-            by=by.strip()[:80] or SOMEBODY,
-            said=Said.TAKEN_BACK,
-            takes_back=touch,
-        )
-        append(session, job_id, [entry])
+        append(session, job_id, [_withdrawal(ctx, touch, by)])
+
+
+def _withdrawal(ctx: Context, touch: str, by: str) -> SiteEntry:
+    return SiteEntry(
+        id=uuid.uuid4().hex,
+        touch=uuid.uuid4().hex,
+        at=ctx.now,
+        noted=ctx.now,
+        by=by.strip()[:80] or SOMEBODY,
+        said=Said.TAKEN_BACK,
+        takes_back=touch,
+    )
 
 
 def _of_task(task: Task) -> Named:
@@ -205,6 +227,17 @@ def _of_task(task: Task) -> Named:
     method = task.method.value if task.method else None
     looks = Technique.INSPECT in task.techniques
     return Named(words[:400], task.extent, task.steps, task.product, method, task.colour, looks)
+
+
+def _cut(work: Named, only: str) -> Named | None:
+    """What of the work is meant; None where nothing of it is."""
+    if not only:
+        return work
+    sort, _, id_ = only.partition("/")
+    if sort == "step":
+        return replace(work, steps=(id_,)) if id_ in work.steps else None
+    parts = tuple(p for p in work.extent.parts if p == (sort, id_))
+    return replace(work, extent=work.extent.model_copy(update={"parts": parts})) if parts else None
 
 
 def _of_step(bundle: JobBundle, key: tuple[str, str], step: str) -> Named:

@@ -3,6 +3,7 @@ comes under the finger that noted it."""
 
 from collections.abc import Iterable, Sequence
 from dataclasses import dataclass
+from datetime import datetime, timedelta
 
 from amber_gable.core.plan.visits import Visit
 from amber_gable.core.state.job_state import TaskState
@@ -14,6 +15,9 @@ NOTED, BEFORE = "noted:", "before:"
 """How a place is called at which something was noted, or had been noted before: this and the touch. One of open work is
 called by its task."""
 
+NOTED_LATE = timedelta(minutes=20)
+"""So long after its planned end it is asked whether work that is noted was done when it was planned."""
+
 
 @dataclass(frozen=True)
 class Place:
@@ -22,6 +26,13 @@ class Place:
     visit: SheetVisit
     touch: Touch | None = None
     before: bool = False
+
+    @property
+    def as_planned(self) -> datetime | None:
+        """When it was to be behind, where it was noted much later: what follows waits from when it was so."""
+        end = self.visit.visit.end
+        late = self.touch is not None and not self.before and self.touch.at - end > NOTED_LATE
+        return end if late else None
 
     @property
     def called(self) -> str:

@@ -2,7 +2,7 @@
 
 from collections.abc import Sequence
 from dataclasses import dataclass, replace
-from datetime import date
+from datetime import date, datetime
 from typing import Annotated, Any
 from urllib.parse import urlencode
 
@@ -12,6 +12,7 @@ from starlette.responses import RedirectResponse, Response
 from amber_gable.domain.errors import NotFound, Refused
 from amber_gable.domain.findings.meter import MeterUnavailable
 from amber_gable.domain.job.plan import Task
+from amber_gable.domain.job.site_record import Said
 from amber_gable.domain.work.mending import MISHAPS
 from amber_gable.services.job.jobs import other_jobs
 from amber_gable.services.job.view import JobView, job_view
@@ -21,8 +22,8 @@ from amber_gable.services.today.day_sheet import DaySheet, cautions, painting_or
 from amber_gable.services.today.doubts import Doubted
 from amber_gable.services.today.found_more import company_system, findable, finds, note_found
 from amber_gable.services.today.names import known_names
-from amber_gable.services.today.noting import note_of, note_step, note_tasks, take_back
-from amber_gable.services.today.places import after, cards
+from amber_gable.services.today.noting import move_touch, note_of, note_step, note_tasks, take_back
+from amber_gable.services.today.places import NOTED, after, cards
 from amber_gable.services.today.places import rows as place_rows
 from amber_gable.services.today.spoiling import fresh_films, happened, note_rain, note_spoiled
 from amber_gable.services.today.standing import standings
@@ -199,10 +200,12 @@ Tasks = Annotated[list[str], Depends(_named)]
 def note(request: Request, job_id: str, tasks: Tasks, form: Fields, shown: ShownByForm) -> Response:
     """One touch: what is said of the tasks. What was tapped keeps its place."""
     ctx = signed_by(request, form.get("by", ""))
+    only = form.get("only", "")
+    said = {**form, "said": form.get("said") or Said.DONE.value} if only else form
     try:
-        noted = note_tasks(ctx, job_id, tasks, note_of(form, ctx.actor))
+        noted = note_tasks(ctx, job_id, tasks, note_of(said, ctx.actor), only)
     except Doubted as error:
-        return _sheet(request, load_job(request, job_id), shown, asking=Question(tasks, form, error))
+        return _sheet(request, load_job(request, job_id), shown, asking=Question(tasks, dict(said), error))
     except Refused as error:
         return _sheet(request, load_job(request, job_id), shown, error.fields, 422)
     if form.get("place") == "row":
@@ -218,6 +221,21 @@ def back(request: Request, job_id: str, form: Fields, shown: ShownByForm) -> Res
     ctx = context_of(request)
     take_back(ctx, job_id, form.get("touch", ""), ctx.actor)
     return _back(job_id, ctx.actor, shown)
+
+
+@router.post("/moved")
+def moved(request: Request, job_id: str, form: Fields, shown: ShownByForm) -> Response:
+    """What was noted was so at another moment."""
+    ctx, touch = context_of(request), form.get("touch", "")
+    try:
+        at = datetime.fromisoformat(form.get("at", ""))
+        new = move_touch(ctx, job_id, touch, at if at.tzinfo else at.astimezone(), ctx.actor)
+    except (Refused, ValueError) as error:
+        faults = error.fields if isinstance(error, Refused) else {"at": "that is not a time"}
+        return _sheet(request, load_job(request, job_id), shown, faults, 422)
+    renamed = {f"{NOTED}{touch}": f"{NOTED}{new}"}
+    cards_, rows_ = (tuple(renamed.get(c, c) for c in names) for names in (shown.cards, shown.rows))
+    return _back(job_id, ctx.actor, replace(shown, cards=cards_, rows=rows_))
 
 
 @router.get("/sure")
