@@ -145,3 +145,12 @@ def test_a_spoiled_job_goes_out_and_comes_back_whole(ctx: Context, coated: TestC
     assert again == bundle and again.job.spoiled and again.job.rained
     copied = coated.post(f"{BASE}/copy")
     assert copied.status_code in (200, 404)
+
+
+def test_the_sheet_tells_when_a_coat_was_laid_not_when_it_was_planned(ctx: Context, coated: TestClient) -> None:
+    kept = job_view(ctx, "entry-door").kept
+    assert kept is not None
+    coat = next(t for t in kept.plan.tasks if "coat-1" in t.steps)
+    page = coated.get(f"{TODAY}?day={coat.start.date()}").text
+    sheet = page[page.index('class="day-sheet') :]
+    assert "laid 11:00" in sheet and re.search(r"rain-ready\s+Wed 1[5-9]:", sheet)

@@ -88,7 +88,12 @@ class LastStroke:
 
 
 def last_stroke(board: Board, now: datetime, names: Mapping[str, str]) -> LastStroke | None:
-    """Of the film under way, else of the one that comes next; None where no film is left. `names` of products."""
+    """Of the last film of the day that may be laid at its time; else of the film under way or of the one that comes
+    next; None where no film is left. `names` of products."""
+    last = _last_of_day(board, now)
+    if last is not None and last.answer is not None and last.answer.until is not None:
+        name = names.get(last.task.product or "", last.task.operation)
+        return LastStroke(last.answer.until.astimezone(now.tzinfo), last.task.face_name, name)
     on = (t for t in (board.now, board.next) if t is not None)
     films = (t for t in chain(on, board.open) if t.task.kind.lays_film and not t.stopped)
     found = next(films, None)
@@ -102,6 +107,13 @@ def last_stroke(board: Board, now: datetime, names: Mapping[str, str]) -> LastSt
     if answer.ok and answer.until is not None:
         return LastStroke(answer.until.astimezone(tz), task.face_name, what)
     return LastStroke(None, task.face_name, f"{what}: {_short(found)}")
+
+
+def _last_of_day(board: Board, now: datetime) -> TaskState | None:
+    """The film that is planned last today, of those that may be laid when their time comes."""
+    films = (t for t in board.open if t.task.kind.lays_film and t.workable)
+    today = [t for t in films if t.task.start.astimezone(now.tzinfo).date() == now.date()]
+    return max(today, key=lambda t: t.task.start, default=None)
 
 
 def _short(state: TaskState) -> str:

@@ -11,8 +11,10 @@ from amber_gable.core.specification.cautions.safety import Card, day_cards
 from amber_gable.core.specification.derived.order_drawn import PaintingOrder
 from amber_gable.core.specification.derived.sequences import painting_order
 from amber_gable.core.state.answers import AnswerWords, told
+from amber_gable.core.state.film import Film
 from amber_gable.core.state.job_state import TaskState
 from amber_gable.core.state.judgement import frees_lead
+from amber_gable.core.state.surroundings import film_noted, laid_in
 from amber_gable.core.state.task_status import Status
 from amber_gable.core.weather.film.limits import coat_limits
 from amber_gable.core.work.steps import steps_of
@@ -31,7 +33,8 @@ from amber_gable.services.today.standing import tasks_by_record
 @dataclass(frozen=True)
 class SheetLine:
     """One task as the crew needs it: what to use, which can, what to keep to, and whether it may be done. `kinds` and
-    `parts`: what of it may be ticked by itself, as `noting.note_tasks` takes it, and its name; a single one is none."""
+    `parts`: what of it may be ticked by itself, as `noting.note_tasks` takes it, and its name; a single one is none.
+    `film`: what was laid, with its own clocks."""
 
     state: TaskState
     product: Product | None
@@ -41,6 +44,7 @@ class SheetLine:
     cautions: tuple[Card, ...]
     told: AnswerWords | None
     metered: bool
+    film: Film | None = None
     kinds: tuple[tuple[str, str], ...] = ()
     parts: tuple[tuple[str, str], ...] = ()
 
@@ -177,9 +181,20 @@ class DaySheet:
             cautions=tuple(day_cards(view.bundle, view.parts, [task])),
             told=said,
             metered=metered,
+            film=self._film(state),
             kinds=self._kinds(state),
             parts=self._parts(state),
         )
+
+    def _film(self, state: TaskState) -> Film | None:
+        """Of a coat that is done: as it was laid, not as it was planned."""
+        job, task = self.view.state, state.task
+        part = job.parts.get(task.part) if job is not None else None
+        if job is None or part is None or state.status is not Status.DONE or not task.kind.lays_film:
+            return None
+        laid = (pair for cell in part.cells for pair in laid_in(cell.cell) if pair[0].id in task.steps)
+        found = next(laid, None)
+        return None if found is None else film_noted(job.around, part.part, part.finish, *found)
 
     def _kinds(self, state: TaskState) -> tuple[tuple[str, str], ...]:
         finish = self.view.bundle.finish_of(*state.task.part)
