@@ -161,7 +161,7 @@ def test_a_program_that_does_not_answer_is_told_where_it_was_asked(
     page.locator(".moist-add [name=pct]").fill("13")
     page.get_by_role("button", name="Add", exact=True).click()
     note = page.locator("#moisture .tap-note")
-    expect(note).to_contain_text("Not done: the program does not answer")
+    expect(note).to_contain_text("Not sent: the program does not answer")
     expect(page.locator(".moist-add [name=pct]")).to_have_value("13")
     page.unroute("**/condition/moisture")
     note.get_by_role("button", name="Try again").click()

@@ -2,7 +2,7 @@
 const SHOWN_AFTER = 400, LONG_AFTER = 8000;
 const UNDER_WAY = "Under way…";
 const LONG = "Still under way: the program has not answered yet. Nothing is lost; it goes on waiting.";
-const SILENT = "Not done: the program does not answer. What you entered is still here.";
+const SILENT = "Not sent: the program does not answer. What you entered is still here.";
 const open = new Map();
 
 // Beside the form, link or button it was asked with; else in a strip above the lower edge. What is asked again from the

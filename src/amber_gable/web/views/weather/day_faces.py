@@ -17,7 +17,7 @@ DOUBTFUL_BELOW = 0.5
 @dataclass(frozen=True)
 class DayFace:
     """`letter` stops it now ('' where it may be done); `last` the day's last stroke; `sure` how sure that is, in
-    words of one figure; dry: when the night's water is gone."""
+    words of one figure; `what` it speaks of; dry: when the night's water is gone."""
 
     id: str
     name: str
@@ -26,6 +26,7 @@ class DayFace:
     ok: bool
     letter: str
     answer: str
+    what: str
     last: str
     sure: str
     doubtful: bool
@@ -47,6 +48,7 @@ def day_faces(days: Sequence[FaceDay], at: datetime, links: Sequence[str], chose
                 ok=day.told.ok,
                 letter="" if day.told.ok else letter or "B",
                 answer=day.told.headline,
+                what=row.what,
                 last=f"{day.last:%H:%M}" if day.last else "",
                 sure="" if day.sure is None else f"{day.sure * 100:.0f} %",
                 doubtful=day.sure is not None and day.sure < DOUBTFUL_BELOW,

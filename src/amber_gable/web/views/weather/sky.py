@@ -25,7 +25,8 @@ _POINT_W = _EVERY * STEP_S / 3600 / HOURS * WIDTH
 
 @dataclass(frozen=True)
 class Sky:
-    """Readings (°C, m/s, % in words) and the two lines in px; `tight` is the path where the spread is under 3 K."""
+    """Readings (°C, m/s, % in words) and the two lines in px; `tight` is the path where the spread is under 3 K. `gust`
+    only where it counts for more than the wind."""
 
     air: float
     rh: str
@@ -76,7 +77,7 @@ def sky_strip(site: SiteClimate, now: datetime) -> Sky | None:
         rh=f"{steps.rh[at]:.0f}",
         dew=float(steps.dew[at]),
         wind=float(steps.wind[at]),
-        gust=None if steps.gust is None or np.isnan(steps.gust[at]) else float(steps.gust[at]),
+        gust=float(steps.gust[at]) if steps.gust is not None and steps.wind_at_work[at] > steps.wind[at] else None,
         wind_from=bearing(float(steps.wind_from[at])),
         surface=float(min(s.climate.surface[0, at] for s in site.surfaces)),
         dew_line=line(dew),
