@@ -29,7 +29,17 @@ LABELS = {"name", "place", "who", "what"}
 UNREAD: dict[str, set[str]] = {
     "company": {"currency"},
     "property": {"photos"},
-    "job": {"schemes", "acknowledged", "changes", "record", "others_noted", "found_more", "rained", "left"},
+    "job": {
+        "schemes",
+        "acknowledged",
+        "changes",
+        "record",
+        "others_noted",
+        "found_more",
+        "rained",
+        "cans_noted",
+        "left",
+    },
     "others": {"cost"},
     "estimating": {"buy_level", "largest_l", "additives", "extras", "travel_h"},
     "finish": {"picks", "overrides"},

@@ -10,6 +10,7 @@ from pydantic import Field, field_validator, model_validator
 from amber_gable.domain.base import Id, Name, Note, Record
 from amber_gable.domain.house.survey import Property
 from amber_gable.domain.job.site_record import (
+    CanNoted,
     CustomerChange,
     FoundMore,
     OthersNoted,
@@ -65,7 +66,7 @@ class Acknowledgement(Record):
 class Job(Record):
     """One contract on one property. `left`: parts that are not painted. `others`: what other people do, and
     `others_noted` whether they did. `found_more`: damage found beyond the survey. `spoiled`: what
-    became of films, `rained` when somebody saw rain."""
+    became of films, `rained` when somebody saw rain, `cans_noted` what is left in cans."""
 
     id: Id
     name: Name
@@ -85,6 +86,7 @@ class Job(Record):
     found_more: Annotated[tuple[FoundMore, ...], Field(max_length=20_000)] = ()
     spoiled: Annotated[tuple[Spoiled, ...], Field(max_length=20_000)] = ()
     rained: Annotated[tuple[Rained, ...], Field(max_length=20_000)] = ()
+    cans_noted: Annotated[tuple[CanNoted, ...], Field(max_length=20_000)] = ()
     note: Note = ""
 
     _schools_known = field_validator("schools")(lambda chosen: checked_schools(chosen))
@@ -201,6 +203,12 @@ class JobBundle(Record):
             return []
         gone = withdrawn(self.job.record)
         return [s for s in self.job.spoiled if s.touch not in gone]
+
+    @builtins.property
+    def cans(self) -> list[CanNoted]:
+        """What is left in cans, without what was taken back."""
+        gone = withdrawn(self.job.record) if self.job.cans_noted else frozenset()
+        return [c for c in self.job.cans_noted if c.touch not in gone]
 
     @builtins.property
     def rains(self) -> list[Rained]:

@@ -187,9 +187,26 @@ class Rained(Record):
     by: Person
 
 
-SiteLine = SiteEntry | CustomerChange | OthersNoted | FoundMore | Spoiled | Rained
+class CanNoted(Record):
+    """How much is left in a can: the `number`th of those bought of a product in a colour, counted from 1 as they are
+    opened one after another. 0 L: it is used up."""
+
+    kind: ClassVar[str] = "can"
+
+    id: Id
+    touch: Id
+    at: AwareDatetime
+    noted: AwareDatetime
+    by: Person
+    product: Id
+    colour: HexColour
+    number: Annotated[int, Field(ge=1, le=999)]
+    left_l: Annotated[float, Field(ge=0, le=1000)]
+
+
+SiteLine = SiteEntry | CustomerChange | OthersNoted | FoundMore | Spoiled | Rained | CanNoted
 LINES: dict[str, type[SiteLine]] = {
-    line.kind: line for line in (SiteEntry, CustomerChange, OthersNoted, FoundMore, Spoiled, Rained)
+    line.kind: line for line in (SiteEntry, CustomerChange, OthersNoted, FoundMore, Spoiled, Rained, CanNoted)
 }
 """Every kind of line of the record, by the kind it is stored under. What is to be recorded besides is a class of its
 own here; the store reads it as it stands."""

@@ -16,7 +16,17 @@ from amber_gable.store.job.board import put_on
 from amber_gable.store.job.jobs import load_bundle, save_bundle
 
 _BROUGHT = ("policy", "crew", "estimating", "schools", "schemes", "finishes", "left")
-_LINES = ("record", "changes", "others", "others_noted", "found_more", "spoiled", "rained", "acknowledged")
+_LINES = (
+    "record",
+    "changes",
+    "others",
+    "others_noted",
+    "found_more",
+    "spoiled",
+    "rained",
+    "cans_noted",
+    "acknowledged",
+)
 OF_ANOTHER = {**dict.fromkeys(_LINES, ()), "note": ""}
 
 

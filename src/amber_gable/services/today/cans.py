@@ -1,6 +1,7 @@
 """Which can a coat comes from: the containers of its product and colour, opened one after another as planned."""
 
 from collections.abc import Sequence
+from datetime import datetime
 from functools import cached_property
 
 from amber_gable.core.estimate.containers import boxes
@@ -35,7 +36,17 @@ class Cans:
 
     @cached_property
     def _used(self) -> dict[Kind, float]:
-        """Litres that the record says are on the walls."""
+        """Litres that are gone: by the last can of each that somebody looked into and what was laid since, else by what
+        the record says is on the walls."""
+        out = self._laid(None)
+        for noted in self.view.bundle.cans:
+            kind = (noted.product, noted.colour)
+            poured = sum(self._bought.get(kind, [])[: noted.number]) - noted.left_l
+            out[kind] = max(poured, 0.0) + self._laid(noted.at).get(kind, 0.0)
+        return out
+
+    def _laid(self, since: datetime | None) -> dict[Kind, float]:
+        """Litres on the walls by the record; of what was laid after a moment, where one is named."""
         bundle = self.view.bundle
         found = progress(bundle.job.record)
         out: dict[Kind, float] = {}
@@ -46,7 +57,8 @@ class Cans:
             for line in (*work.lines, *work.possible):
                 if line.paint is not None:
                     step = line.operation.id
-                    share = sum(c.share for c in cells(key, operations[key], found) if c.entry_of(step) is not None)
+                    entries = ((c.share, c.entry_of(step)) for c in cells(key, operations[key], found))
+                    share = sum(s for s, e in entries if e is not None and (since is None or e.at > since))
                     kind = (line.paint.product.code, line.paint.colour)
                     out[kind] = out.get(kind, 0.0) + share * line.litres
         return out
@@ -63,6 +75,20 @@ class Cans:
                 out[task.id] = gone.get(kind, 0.0)
                 gone[kind] = out[task.id] + task.litres
         return out
+
+    def number(self, task: Task) -> int | None:
+        """Which of the cans bought a task begins with, from 1; None where it takes none, or more than there are."""
+        cans = self._bought.get((task.product or "", task.colour or ""), [])
+        level, begins = 0.0, self._before.get(task.id)
+        for number, can in enumerate(cans, 1):
+            level += can
+            if begins is not None and begins < level - _HAIR_L:
+                return number
+        return None
+
+    def size(self, task: Task, number: int) -> float:
+        """Litres of that can when it is full."""
+        return self._bought[task.product or "", task.colour or ""][number - 1]
 
     def of(self, task: Task) -> str:
         """'can 2 of 3 (10 L)'; nothing for work without paint or paint that was not bought. Said with it, because it is

@@ -13,7 +13,7 @@ from amber_gable.core.work.steps import steps_of
 from amber_gable.domain.errors import NotFound, Refused
 from amber_gable.domain.job.job import JobBundle
 from amber_gable.domain.job.plan import Task
-from amber_gable.domain.job.site_record import Extent, Said, SiteEntry, standing, withdrawn
+from amber_gable.domain.job.site_record import CanNoted, Extent, Rained, Said, SiteEntry, Spoiled, standing, withdrawn
 from amber_gable.domain.work.finish import coat_colour
 from amber_gable.domain.work.operation import Technique
 from amber_gable.services.context import Context
@@ -195,11 +195,16 @@ def move_touch(ctx: Context, job_id: str, touch: str, at: datetime, by: str) -> 
     return new
 
 
+def _taken_back_of(bundle: JobBundle) -> tuple[Sequence[SiteEntry | Spoiled | Rained | CanNoted], ...]:
+    """The lines of the record that a touch may be taken back of."""
+    return bundle.job.record, bundle.job.spoiled, bundle.job.rained, bundle.job.cans_noted
+
+
 def take_back(ctx: Context, job_id: str, touch: str, by: str) -> None:
     """Take a touch back; taking that back too lets it stand again. Raises NotFound."""
     with ctx.writing() as session:
         bundle = load_bundle(session, job_id)
-        known = {line.touch for lines in (bundle.job.record, bundle.job.spoiled, bundle.job.rained) for line in lines}
+        known = {line.touch for lines in _taken_back_of(bundle) for line in lines}
         if touch not in known:
             raise NotFound("entry", touch)
         if touch in withdrawn(bundle.job.record):

@@ -10,7 +10,7 @@ from amber_gable.core.state.film import Film
 from amber_gable.core.state.part_state import CellState, PartState
 from amber_gable.core.state.surroundings import laid_in
 from amber_gable.domain.errors import Refused
-from amber_gable.domain.job.site_record import Effect, Extent, Mishap, Rained, Spoiled
+from amber_gable.domain.job.site_record import CanNoted, Effect, Extent, Mishap, Rained, Spoiled
 from amber_gable.domain.work.mending import EFFECTS, MISHAPS, likely_effect
 from amber_gable.services.context import Context
 from amber_gable.services.forms.form import Form, Reads
@@ -214,4 +214,13 @@ def happened(view: JobView, day: date) -> list[Happened]:
         for s in view.bundle.spoils
     ]
     found += [Happened(r.touch, r.at.astimezone(tz), r.by, "It rained") for r in view.bundle.rains]
+    names = {p.code: p.name for p in view.bundle.products}
+    found += [
+        Happened(c.touch, c.at.astimezone(tz), c.by, f"Can {c.number} of {names.get(c.product, c.product)}: {_left(c)}")
+        for c in view.bundle.cans
+    ]
     return sorted((h for h in found if h.at.date() == day), key=lambda h: h.at, reverse=True)
+
+
+def _left(can: CanNoted) -> str:
+    return f"{can.left_l:.1f} L left" if can.left_l else "used up"

@@ -7,6 +7,7 @@ from sqlalchemy import func, select
 from amber_gable.domain.base import Record
 from amber_gable.domain.job.site_record import (
     LINES,
+    CanNoted,
     CustomerChange,
     FoundMore,
     OthersNoted,
@@ -28,6 +29,7 @@ class SiteRecord(Record):
     found_more: tuple[FoundMore, ...] = ()
     spoiled: tuple[Spoiled, ...] = ()
     rained: tuple[Rained, ...] = ()
+    cans_noted: tuple[CanNoted, ...] = ()
 
 
 def load_record(session: Transaction, job_id: str) -> SiteRecord:
@@ -46,6 +48,7 @@ def _read(session: Transaction, job_id: str) -> SiteRecord:
         found_more=tuple(line for line in lines if isinstance(line, FoundMore)),
         spoiled=tuple(line for line in lines if isinstance(line, Spoiled)),
         rained=tuple(line for line in lines if isinstance(line, Rained)),
+        cans_noted=tuple(line for line in lines if isinstance(line, CanNoted)),
     )
 
 

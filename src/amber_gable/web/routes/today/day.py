@@ -18,6 +18,7 @@ from amber_gable.services.job.jobs import other_jobs
 from amber_gable.services.job.view import JobView, job_view
 from amber_gable.services.specification.others import others_on
 from amber_gable.services.survey.conditions import add_moisture, read_meter
+from amber_gable.services.today.can_noting import note_can
 from amber_gable.services.today.day_sheet import DaySheet, cautions, painting_orders
 from amber_gable.services.today.doubts import Doubted
 from amber_gable.services.today.found_more import company_system, findable, finds, note_found
@@ -220,6 +221,18 @@ def back(request: Request, job_id: str, form: Fields, shown: ShownByForm) -> Res
     """Take a touch back."""
     ctx = context_of(request)
     take_back(ctx, job_id, form.get("touch", ""), ctx.actor)
+    return _back(job_id, ctx.actor, shown)
+
+
+@router.post("/can")
+def can(request: Request, job_id: str, form: Fields, shown: ShownByForm) -> Response:
+    """What is left in the can that a coat takes its paint from."""
+    ctx = signed_by(request, form.get("by", ""))
+    view = load_job(request, job_id)
+    try:
+        note_can(ctx, view, form, ctx.actor, typed_system(request, form))
+    except Refused as error:
+        return _sheet(request, view, shown, error.fields, 422)
     return _back(job_id, ctx.actor, shown)
 
 
