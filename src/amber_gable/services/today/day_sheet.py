@@ -1,6 +1,6 @@
 """The day sheet: what the crew does that day, until when each coat may be laid, and what it must keep to."""
 
-from collections.abc import Iterator, Sequence
+from collections.abc import Sequence
 from dataclasses import dataclass
 from datetime import date, datetime, tzinfo
 from functools import cached_property
@@ -8,8 +8,6 @@ from functools import cached_property
 from amber_gable.core.climate.job_climate import part_moisture_limit
 from amber_gable.core.plan.visits import Visit, visits
 from amber_gable.core.specification.cautions.safety import Card, day_cards
-from amber_gable.core.specification.derived.order_drawn import PaintingOrder
-from amber_gable.core.specification.derived.sequences import painting_order
 from amber_gable.core.state.answers import AnswerWords, told
 from amber_gable.core.state.film import Film
 from amber_gable.core.state.job_state import TaskState
@@ -92,36 +90,6 @@ class Touch:
     work: tuple[str, ...]
     how_far: float | None
     why: str
-
-
-def painting_orders(view: JobView, tasks: Sequence[Task]) -> Iterator[tuple[Task, PaintingOrder | None]]:
-    """The order of its own that each coated thing has: doors, sashes, decks and the like."""
-    for task in tasks:
-        part = view.parts.get(task.part)
-        if part is not None and task.kind.lays_film:
-            finish = view.bundle.finish_of(*task.part)
-            operations = steps_of(view.bundle, finish) if finish is not None else ()
-            yield task, painting_order(part, view.bundle.property.items_of(part.face.id), operations)
-
-
-def cautions(view: JobView, tasks: Sequence[Task], day: date) -> list[Card]:
-    """Safety cards of what is done that day, heat and cold included."""
-    return day_cards(view.bundle, view.parts, tasks, *_air_range(view, day))
-
-
-def _air_range(view: JobView, day: date) -> tuple[float | None, float | None]:
-    """Greatest and least air temperature of that day's working hours, where the weather knows them."""
-    if view.site is None:
-        return None, None
-    slots = view.site.slots
-    if day.isoformat() not in slots.dates:
-        return None, None
-    crew = view.bundle.job.crew
-    works = (
-        (slots.day == slots.dates.index(day.isoformat())) & (slots.hours >= crew.start_h) & (slots.hours < crew.end_h)
-    )
-    air = view.site.steps.air[slots.first[works]]
-    return (float(air.max()), float(air.min())) if air.size else (None, None)
 
 
 class DaySheet:

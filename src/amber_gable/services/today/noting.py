@@ -13,7 +13,7 @@ from amber_gable.core.work.steps import steps_of
 from amber_gable.domain.errors import NotFound, Refused
 from amber_gable.domain.job.job import JobBundle
 from amber_gable.domain.job.plan import Task
-from amber_gable.domain.job.site_record import CanNoted, Extent, Rained, Said, SiteEntry, Spoiled, standing, withdrawn
+from amber_gable.domain.job.site_record import Extent, Said, SiteEntry, standing
 from amber_gable.domain.work.finish import coat_colour
 from amber_gable.domain.work.operation import Technique
 from amber_gable.services.context import Context
@@ -174,54 +174,6 @@ def _when(ctx: Context, bundle: JobBundle, note: Note) -> datetime:
     """When it was so."""
     at = note.at or _made(note.made, ctx.now)
     return at if at.tzinfo is not None else at.replace(tzinfo=bundle.property.tz)
-
-
-def move_touch(ctx: Context, job_id: str, touch: str, at: datetime, by: str) -> str:
-    """Say that what was noted in a touch was so at another moment: it is taken back, and entered anew with that.
-    Returns the new touch. Raises NotFound, and Refused for a moment that is still to come."""
-    if at > ctx.now + AHEAD:
-        raise Refused({"at": "that is still to come: give the time at which it was so"})
-    with ctx.writing() as session:
-        bundle = load_bundle(session, job_id)
-        entries = [e for e in standing(bundle.job.record) if e.touch == touch]
-        if not entries:
-            raise NotFound("entry", touch)
-        if all(e.at == at for e in entries):
-            return touch
-        new = uuid.uuid4().hex
-        fresh = {"touch": new, "at": at, "noted": ctx.now}
-        again = [e.model_copy(update={**fresh, "id": uuid.uuid4().hex}) for e in entries]
-        append(session, job_id, [_withdrawal(ctx, touch, by), *again])
-    return new
-
-
-def _taken_back_of(bundle: JobBundle) -> tuple[Sequence[SiteEntry | Spoiled | Rained | CanNoted], ...]:
-    """The lines of the record that a touch may be taken back of."""
-    return bundle.job.record, bundle.job.spoiled, bundle.job.rained, bundle.job.cans_noted
-
-
-def take_back(ctx: Context, job_id: str, touch: str, by: str) -> None:
-    """Take a touch back; taking that back too lets it stand again. Raises NotFound."""
-    with ctx.writing() as session:
-        bundle = load_bundle(session, job_id)
-        known = {line.touch for lines in _taken_back_of(bundle) for line in lines}
-        if touch not in known:
-            raise NotFound("entry", touch)
-        if touch in withdrawn(bundle.job.record):
-            return
-        append(session, job_id, [_withdrawal(ctx, touch, by)])
-
-
-def _withdrawal(ctx: Context, touch: str, by: str) -> SiteEntry:
-    return SiteEntry(
-        id=uuid.uuid4().hex,
-        touch=uuid.uuid4().hex,
-        at=ctx.now,
-        noted=ctx.now,
-        by=by.strip()[:80] or SOMEBODY,
-        said=Said.TAKEN_BACK,
-        takes_back=touch,
-    )
 
 
 def _of_task(task: Task) -> Named:
