@@ -89,6 +89,12 @@ def test_what_is_done_about_a_spoiled_film(
     assert " ".join(told) == steps
 
 
+def test_of_a_primer_in_spots_the_spots_are_mended() -> None:
+    spots = _film("prime", ACRYLIC).model_copy(update={"share": 0.3})
+    found = mends(_spoiled("prime", "rain", "came-off"), [spots], GENERIC_PRODUCTS["acrylic-wood-primer"])
+    assert [one.share for one in found] == pytest.approx([0.12] * 3), "of 0.4 of them, which are 0.3 of the wall"
+
+
 @pytest.mark.parametrize(
     ("product", "what", "dried", "effect"),
     [

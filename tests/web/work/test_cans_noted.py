@@ -53,6 +53,13 @@ def test_a_can_that_is_used_up_is_followed_by_the_next_and_taken_back(ctx: Conte
     assert _number(ctx, task) == 1
 
 
+def test_a_touch_that_is_sent_again_empties_no_second_can(ctx: Context, client: TestClient) -> None:
+    told = {"task": _coat(ctx), "empty": "1", "touch": "0123456789abcdef0123456789abcdef"}
+    for _ in range(2):
+        submit(client, f"{TODAY}/can", data=told)
+    assert [c.number for c in _noted(ctx)] == [1]
+
+
 def test_what_is_left_decides_how_far_the_can_goes(ctx: Context, client: TestClient) -> None:
     task = _coat(ctx)
     submit(client, f"{TODAY}/can", data={"task": task, "left": "0.5"})

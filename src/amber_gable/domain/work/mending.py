@@ -18,7 +18,7 @@ _DRY = "it is dry to see and touch"
 
 class Mend(Operation):
     """A step that mends a spoiled film, only there on a stretch of the part (shares of its width); `share` is of the
-    stretch. `mends` is the touch by which the film was said to be spoiled."""
+    stretch, of which a film in spots takes its part. `mends` is the touch by which the film was said to be spoiled."""
 
     left: Fraction
     right: Fraction
@@ -70,9 +70,13 @@ def mends(spoiled: Spoiled, operations: Sequence[Operation], product: Product) -
         steps.append(film.model_dump() | {"id": f"{film.id}-again", "name": f"{film.name}, again", "note": ""})
     why = f"{MISHAPS[spoiled.what]}: {EFFECTS[spoiled.effect]}"
     common = {
-        "share": spoiled.share, "left": spoiled.extent.left, "right": spoiled.extent.right, "mends": spoiled.touch,
-        "because": why, "where": film.where,
-    }  # fmt: skip
+        "share": spoiled.share * film.share,
+        "left": spoiled.extent.left,
+        "right": spoiled.extent.right,
+        "mends": spoiled.touch,
+        "because": why,
+        "where": film.where,
+    }
     tag = spoiled.touch[:8]
     return [Mend.model_validate(s | common | {"id": f"{str(s['id'])[:50]}-{tag}"}) for s in steps]
 

@@ -5,17 +5,20 @@ from collections.abc import Mapping
 
 from amber_gable.domain.errors import Refused
 from amber_gable.domain.job.site_record import CanNoted
-from amber_gable.domain.units import Quantity, UnitSystem, read
+from amber_gable.domain.units import Quantity, UnitSystem, read, shown
 from amber_gable.services.context import Context
 from amber_gable.services.job.view import JobView
 from amber_gable.services.today.cans import Cans
-from amber_gable.services.today.noting import SOMEBODY
+from amber_gable.services.today.noting import SOMEBODY, touch_of
 from amber_gable.store.job.site_record import append
 
 
 def note_can(ctx: Context, view: JobView, form: Mapping[str, str], by: str, system: UnitSystem) -> None:
     """The can that `form["task"]` takes its paint from holds `form["left"]` more, or nothing where `form["empty"]` says
-    so. Raises Refused by field."""
+    so. A touch that is sent again is entered once. Raises Refused by field."""
+    touch = touch_of(form)
+    if touch in {can.touch for can in view.bundle.job.cans_noted}:
+        return
     board = view.board
     task = next((s.task for s in board.tasks if s.task.id == form.get("task")), None) if board is not None else None
     number = None if task is None else Cans(view).number(task)
@@ -30,10 +33,10 @@ def note_can(ctx: Context, view: JobView, form: Mapping[str, str], by: str, syst
         raise Refused({"left": str(error)}) from None
     size = Cans(view).size(task, number)
     if not 0 <= left <= size:
-        raise Refused({"left": f"the can holds {size:g} L: say how much of that is left"})
+        raise Refused({"left": f"the can holds {shown(Quantity.VOLUME, size, system)}: say how much of that is left"})
     line = CanNoted(
         id=uuid.uuid4().hex,
-        touch=uuid.uuid4().hex,
+        touch=touch,
         at=ctx.now,
         noted=ctx.now,
         by=by.strip()[:80] or SOMEBODY,

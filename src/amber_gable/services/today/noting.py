@@ -86,6 +86,12 @@ class Note(Form):
     made: str = ""
 
 
+def touch_of(form: Mapping[str, str]) -> str:
+    """The name that a touch was given where it was made; a new one where it has none. Sent again it is the same."""
+    touch = form.get("touch", "")
+    return touch if _TOUCH.fullmatch(touch) else uuid.uuid4().hex
+
+
 def note_of(form: Mapping[str, str], by: str) -> Note:
     """Raises Refused by field."""
     # How far it is done is asked of what is done in part, whatever the field holds.
@@ -235,7 +241,7 @@ def _entries(ctx: Context, bundle: JobBundle, work: Iterable[Named], note: Note)
         raise Refused(faults)
     said, share = note.said, None if note.how_far is None else note.how_far / 100
     found = progress(bundle.job.record)
-    touch = note.touch if _TOUCH.fullmatch(note.touch) else uuid.uuid4().hex
+    touch = touch_of({"touch": note.touch})
     out = []
     for one in work:
         for extent, steps, how_far in _spoken(bundle, found, one, said, share):

@@ -16,7 +16,7 @@ from amber_gable.services.context import Context
 from amber_gable.services.forms.form import Form, Reads
 from amber_gable.services.forms.types import number, one_of, text_of
 from amber_gable.services.job.view import JobView
-from amber_gable.services.today.noting import AHEAD, SOMEBODY
+from amber_gable.services.today.noting import AHEAD, SOMEBODY, touch_of
 from amber_gable.store.job.jobs import load_bundle
 from amber_gable.store.job.site_record import append
 
@@ -145,7 +145,10 @@ class SpoiledForm(Form):
 
 def note_spoiled(ctx: Context, view: JobView, form: Mapping[str, str], by: str) -> None:
     """Enter what became of a fresh film, `form["film"]` by its key. What follows from it is derived; the record keeps
-    the film. Raises Refused by field."""
+    the film. A touch that is sent again is entered once. Raises Refused by field."""
+    touch = touch_of(form)
+    if touch in {s.touch for s in view.bundle.job.spoiled}:
+        return
     film = next((f for f in fresh_films(view) if f.key == form.get("film", "")), None)
     if film is None:
         raise Refused({"film": "that film is not there any more, nothing was noted: look at what is now"})
@@ -158,7 +161,7 @@ def note_spoiled(ctx: Context, view: JobView, form: Mapping[str, str], by: str) 
         raise Refused({"at": "the film was laid after that: give the time at which it happened"})
     line = Spoiled(
         id=uuid.uuid4().hex,
-        touch=uuid.uuid4().hex,
+        touch=touch,
         at=at,
         noted=ctx.now,
         by=by.strip()[:80] or SOMEBODY,
