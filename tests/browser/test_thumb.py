@@ -40,16 +40,16 @@ def phone(contexts: Callable[..., BrowserContext], ctx: Context) -> Page:
     return contexts(**PHONE).new_page()
 
 
-@pytest.mark.parametrize("path", ["/", f"{RISE}/today", f"{RISE}/weather", f"{RISE}/plan"])
-def test_targets_and_letters_are_large_enough(phone: Page, path: str) -> None:
-    phone.goto(path)
-    phone.wait_for_load_state("networkidle")
-    targets: list[Any] = phone.evaluate(SMALL)
-    assert len(targets) > 5
-    assert [t for t in targets if t[0] < LEAST_PX] == []
-    text: list[Any] = phone.evaluate(TEXT)
-    assert len(text) > 20
-    assert [t for t in text if t[0] < (AXIS_PX if t[1] else READ_PX)] == []
+def test_targets_and_letters_are_large_enough(phone: Page) -> None:
+    for path in ("/", f"{RISE}/today", f"{RISE}/weather", f"{RISE}/plan"):
+        phone.goto(path)
+        phone.wait_for_load_state("networkidle")
+        targets: list[Any] = phone.evaluate(SMALL)
+        assert len(targets) > 5, path
+        assert [t for t in targets if t[0] < LEAST_PX] == [], path
+        text: list[Any] = phone.evaluate(TEXT)
+        assert len(text) > 20, path
+        assert [t for t in text if t[0] < (AXIS_PX if t[1] else READ_PX)] == [], path
 
 
 def test_the_plan_begins_with_today(phone: Page) -> None:

@@ -229,7 +229,7 @@ def _walk(app: FastAPI, demo_file: Path, job: str, hour: int, moves: list[Move],
 
 @given(st.sampled_from(JOBS), st.integers(0, 76), MOVES)
 @settings(
-    max_examples=7,
+    max_examples=6,
     phases=[Phase.generate],
     suppress_health_check=[HealthCheck.function_scoped_fixture, HealthCheck.too_slow],
 )
