@@ -80,7 +80,8 @@ def _item(page: Page, hand: Hand, kind: str, **sizes: str) -> None:
     hand.touch(page.locator("svg.elevation"))
     expect(page.locator("main [name='substrate']").first).to_be_visible()
     hand.fill(**{f"spec.{name}": size for name, size in sizes.items()})
-    hand.button("Save")
+    with page.expect_response("**/item/save"):
+        hand.button("Save")
 
 
 def _painted_elsewhere(page: Page, hand: Hand, school: str) -> None:

@@ -232,6 +232,14 @@ document.addEventListener("keydown", (event) => {
   nudged.timer = window.setTimeout(() => { const n = nudged; nudged = null; send(n.part, n.box); }, NUDGE_WAIT);
 });
 
+// The picture tried while one typed is drawn only on the table it was asked on: a late one would hide what was saved since.
+const askedOn = new WeakMap();
+document.addEventListener("htmx:before:request", ({ detail: { ctx } }) => { if (ctx.target?.id === "picture") askedOn.set(ctx, table()); });
+document.addEventListener("htmx:before:swap", (event) => {
+  const asked = askedOn.get(event.detail.ctx);
+  if (asked && asked !== table()) event.preventDefault();
+});
+
 // What had the focus keeps it when the server drew it anew.
 let focused = "";
 document.addEventListener("htmx:before:swap", () => { focused = document.activeElement?.id ?? ""; });
