@@ -104,7 +104,11 @@ def test_a_forbidden_step_keeps_what_was_typed(page: Page) -> None:
 
 
 def test_the_house_turns_with_the_hour(page: Page) -> None:
+    asked: list[str] = []
+    page.on("request", lambda r: asked.append(r.url) if "/colours/preview" in r.url else None)
     page.goto(f"{SPEC}/colours?right=harbour&hour=9")
+    page.wait_for_timeout(200)
+    assert asked == [], "nothing was chosen yet"
     east = page.locator("figure", has_text="East gable").first
     expect(east).to_contain_text("in the sun")
     fill = east.locator("svg path[fill]").first.get_attribute("fill")

@@ -115,7 +115,8 @@ window.addEventListener("pageshow", () => [...open.keys()].forEach((key) => end(
 function different(control) {
   if (control.matches("select")) return [...control.options].some((o) => o.selected !== o.defaultSelected) && control.selectedIndex > 0;
   if (control.matches("[type=radio], [type=checkbox]")) return control.checked !== control.defaultChecked && (control.type !== "radio" || control.checked);
-  return control.value !== control.defaultValue;
+  // A slider writes its number its own way: 15 for 15.0.
+  return control.type === "range" ? +control.value !== +control.defaultValue : control.value !== control.defaultValue;
 }
 function sendEarlyChoices() {
   document.documentElement.dataset.ready = "";
