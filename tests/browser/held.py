@@ -1,34 +1,39 @@
-"""Answers that come late."""
+"""Requests and answers that come late."""
 
 import re
-from collections.abc import Iterator
+from collections.abc import Callable, Iterator
 from contextlib import contextmanager
 
 from playwright.sync_api import Page, Route
 
 
 class Held:
-    """Requests that wait, in the order they came, until they are let go."""
+    """Requests that wait, in the order they came, until they are let go; `answers`: the server has them at once, and
+    what it says waits."""
 
-    def __init__(self) -> None:
-        self.waiting: list[Route] = []
+    def __init__(self, *, answers: bool = False) -> None:
+        self.waiting: list[Callable[[], None]] = []
         self.open = False
+        self.answers = answers
 
     def __call__(self, route: Route) -> None:
         if self.open:
             route.continue_()
+        elif self.answers:
+            said = route.fetch()
+            self.waiting.append(lambda: route.fulfill(response=said))
         else:
-            self.waiting.append(route)
+            self.waiting.append(route.continue_)
 
     def let_go(self) -> None:
         self.open = True
         while self.waiting:
-            self.waiting.pop(0).continue_()
+            self.waiting.pop(0)()
 
 
 @contextmanager
-def held(page: Page, path: str | re.Pattern[str]) -> Iterator[Held]:
-    holding = Held()
+def held(page: Page, path: str | re.Pattern[str], *, answers: bool = False) -> Iterator[Held]:
+    holding = Held(answers=answers)
     page.route(path, holding)
     yield holding
     holding.let_go()

@@ -299,6 +299,26 @@ def test_a_face_with_a_very_long_name_added_refused_kept_deleted_and_brought_bac
     expect(page.get_by_role("heading", name=name)).to_have_count(1)
 
 
+@pytest.mark.parametrize("late", ["try", "save"])
+def test_an_answer_that_comes_late_does_not_hide_what_was_done_since(page: Page, late: str) -> None:
+    page.goto(f"{RISE}/opening/back-w1")
+    windows = page.locator("#picture a[data-kind=opening]")
+    before = windows.count()
+    with held(page, re.compile(f"/opening/{late}$"), answers=True) as answers:
+        _field(page, "width_m").fill("0.8")
+        if late == "save":
+            page.get_by_role("button", name="Save").click()
+        while not answers.waiting:
+            page.wait_for_timeout(20)
+        page.get_by_role("button", name="Duplicate").click()
+        expect(windows).to_have_count(before + 1)
+        with page.expect_response(lambda r: r.url.endswith(f"/opening/{late}")):
+            answers.let_go()
+        page.wait_for_timeout(300)  # an answer that hides what was done is drawn now
+        expect(windows).to_have_count(before + 1)
+    page.locator("#undo").click()
+
+
 def test_two_tabs_do_not_overwrite_each_other_unseen(page: Page) -> None:
     other = page.context.new_page()
     for tab in (page, other):

@@ -232,12 +232,21 @@ document.addEventListener("keydown", (event) => {
   nudged.timer = window.setTimeout(() => { const n = nudged; nudged = null; send(n.part, n.box); }, NUDGE_WAIT);
 });
 
-// The picture tried while one typed is drawn only on the table it was asked on: a late one would hide what was saved since.
-const askedOn = new WeakMap();
-document.addEventListener("htmx:before:request", ({ detail: { ctx } }) => { if (ctx.target?.id === "picture") askedOn.set(ctx, table()); });
+// A late answer would hide what was done since. A picture tried while typing is drawn only on the table it was asked on; when
+// a change is answered after a later one, the table is asked for anew. A refused change is drawn: it has a fault to tell.
+const triedOn = new WeakMap(), changes = new WeakMap();
+let sent = 0, newest = 0;
+document.addEventListener("htmx:before:request", ({ detail: { ctx } }) => {
+  if (ctx.target?.id === "picture") triedOn.set(ctx, table());
+  if (ctx.target?.id === "table") changes.set(ctx, ++sent);
+});
 document.addEventListener("htmx:before:swap", (event) => {
-  const asked = askedOn.get(event.detail.ctx);
-  if (asked && asked !== table()) event.preventDefault();
+  const { ctx } = event.detail, number = changes.get(ctx);
+  if (triedOn.has(ctx) && triedOn.get(ctx) !== table()) event.preventDefault();
+  if (number < newest && ctx.response.status < 400) {
+    event.preventDefault();
+    post(table().dataset.url, {}, "GET");
+  } else if (number > newest) newest = number;
 });
 
 // What had the focus keeps it when the server drew it anew.
