@@ -122,9 +122,7 @@ def _findings(
 def _told_of(around: Surroundings, part: PaintedPart, cell: Cell) -> list[Spoiled]:
     """What was said to have become of films of the stretch."""
     return [
-        s
-        for s in around.site.bundle.spoils
-        if part.key in s.extent.parts and s.extent.left < cell.right and s.extent.right > cell.left
+        s for s in around.site.bundle.spoils if part.key in s.extent.parts and s.extent.overlaps(cell.left, cell.right)
     ]
 
 

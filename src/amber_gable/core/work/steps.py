@@ -95,7 +95,7 @@ def _over_it(entry: SiteEntry, other: SiteEntry, finish: Finish) -> bool:
     mine, its = entry.extent, other.extent
     if entry.said not in (Said.DONE, Said.PART_DONE) or mine is None or its is None:
         return False
-    return finish.part in mine.parts and mine.left < its.right and its.left < mine.right
+    return finish.part in mine.parts and mine.overlaps(its.left, its.right)
 
 
 def _over(film: Operation, entry: SiteEntry, number: int) -> Mend:

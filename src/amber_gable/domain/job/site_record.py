@@ -29,6 +29,14 @@ class Extent(Record):
             raise ValueError("an extent ends to the right of where it begins")
         return self
 
+    def overlaps(self, left: float, right: float) -> bool:
+        """Whether it has some width in common with a stretch."""
+        return self.left < right and left < self.right
+
+    def meets(self, other: "Extent") -> bool:
+        """Whether it has some of a part in common with another."""
+        return bool(set(self.parts) & set(other.parts)) and self.overlaps(other.left, other.right)
+
 
 class Said(StrEnum):
     """What an entry says of the work it names. `tested`: the test that ends the wait behind a step was passed;

@@ -3,7 +3,7 @@
 import math
 import re
 from collections.abc import Collection
-from datetime import date
+from datetime import date, datetime
 from typing import Annotated
 
 from amber_gable.core.survey.amounts.measures import parse_bearing, parse_length
@@ -64,6 +64,14 @@ def day(text: str) -> date:
         return date.fromisoformat(text.strip())
     except ValueError:
         raise ValueError(f"“{text.strip()[:20]}” is not a day; write it such as 2026-09-15") from None
+
+
+def moment(text: str) -> datetime:
+    """Without an offset where none was typed. Raises ValueError."""
+    try:
+        return datetime.fromisoformat(text)
+    except ValueError:
+        raise ValueError(f"“{text[:30]}” is not a time: give the day and the hour, such as 2026-09-15T08:40") from None
 
 
 def time_of_day(text: str) -> float:

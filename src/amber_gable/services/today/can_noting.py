@@ -9,7 +9,7 @@ from amber_gable.domain.units import Quantity, UnitSystem, read, shown
 from amber_gable.services.context import Context
 from amber_gable.services.job.view import JobView
 from amber_gable.services.today.cans import Cans
-from amber_gable.services.today.noting import SOMEBODY, touch_of
+from amber_gable.services.today.noting import signed, touch_of
 from amber_gable.store.job.site_record import append
 
 
@@ -21,7 +21,8 @@ def note_can(ctx: Context, view: JobView, form: Mapping[str, str], by: str, syst
         return
     board = view.board
     task = next((s.task for s in board.tasks if s.task.id == form.get("task")), None) if board is not None else None
-    number = None if task is None else Cans(view).number(task)
+    cans = Cans(view)
+    number = None if task is None else cans.number(task)
     if task is None or task.product is None or task.colour is None or number is None:
         raise Refused({"can": "nothing was bought for that work: look at the quantities"})
     text = "" if form.get("empty") else form.get("left", "").strip()
@@ -31,7 +32,7 @@ def note_can(ctx: Context, view: JobView, form: Mapping[str, str], by: str, syst
         left = read(Quantity.VOLUME, text, system) if text else 0.0
     except ValueError as error:
         raise Refused({"left": str(error)}) from None
-    size = Cans(view).size(task, number)
+    size = cans.size(task, number)
     if not 0 <= left <= size:
         raise Refused({"left": f"the can holds {shown(Quantity.VOLUME, size, system)}: say how much of that is left"})
     line = CanNoted(
@@ -39,7 +40,7 @@ def note_can(ctx: Context, view: JobView, form: Mapping[str, str], by: str, syst
         touch=touch,
         at=ctx.now,
         noted=ctx.now,
-        by=by.strip()[:80] or SOMEBODY,
+        by=signed(by),
         product=task.product,
         colour=task.colour,
         number=number,

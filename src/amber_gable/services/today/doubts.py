@@ -70,7 +70,7 @@ def doubts(view: JobView, work: Iterable[tuple[str, Extent, Sequence[str]]], at:
 def _stretches(parts: dict[Key, PartState], key: Key, extent: Extent) -> list[tuple[PartState, CellState]]:
     part = parts.get(key)
     cells = part.cells if part is not None else ()
-    return [(part, c) for c in cells if part and c.cell.left < extent.right and c.cell.right > extent.left]
+    return [(part, c) for c in cells if part and extent.overlaps(c.cell.left, c.cell.right)]
 
 
 def _against(

@@ -22,6 +22,7 @@ from amber_gable.services.specification.specifying import derived_anew
 from amber_gable.services.survey.conditions import job_day, tested
 from amber_gable.services.survey.forms import made_part
 from amber_gable.services.survey.readings import reading_of
+from amber_gable.services.today.noting import signed
 from amber_gable.store.job import survey
 from amber_gable.store.job.jobs import load_bundle
 from amber_gable.store.job.site_record import append
@@ -30,7 +31,6 @@ from amber_gable.store.job.survey import check_references
 FINDS = (OperationKind.WASH, OperationKind.STRIP, OperationKind.SCRAPE, OperationKind.SAND, OperationKind.REPAIR)
 """Kinds of work that bring to light what a survey does not see."""
 _FIELDS = ("loose_pct", "bare_pct", "rust_pct", "mildew_pct", "rot_m2", "crack_m", "caulk_m", "putty_m", "nails")
-SOMEBODY = "crew"
 
 
 @dataclass(frozen=True)
@@ -112,7 +112,7 @@ def _line(
     return FoundMore.model_validate(
         {
             "id": uuid.uuid4().hex, "touch": uuid.uuid4().hex, "at": ctx.now, "noted": ctx.now, "part": key,
-            "by": (by or ctx.actor).strip()[:80] or SOMEBODY, "found": found,
+            "by": signed(by or ctx.actor), "found": found,
             "hours": (_hours(was), _hours(now)), "litres": (_litres(was), _litres(now)),
         }
     )  # fmt: skip

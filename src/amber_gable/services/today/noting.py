@@ -18,7 +18,7 @@ from amber_gable.domain.work.finish import coat_colour
 from amber_gable.domain.work.operation import Technique
 from amber_gable.services.context import Context
 from amber_gable.services.forms.form import Form, Reads
-from amber_gable.services.forms.types import number, one_of, text_of
+from amber_gable.services.forms.types import moment, number, one_of, text_of
 from amber_gable.services.job.view import job_view
 from amber_gable.services.today.doubts import Doubted, doubts
 from amber_gable.store.job.jobs import load_bundle
@@ -47,14 +47,6 @@ class Named:
     looks: bool = False
 
 
-def _moment(text: str) -> datetime:
-    """Raises ValueError."""
-    try:
-        return datetime.fromisoformat(text)
-    except ValueError:
-        raise ValueError(f"“{text[:30]}” is not a time: give the day and the hour, such as 2026-09-15T08:40") from None
-
-
 _LOOKED = (Said.ENOUGH, Said.ONE_MORE)
 _SAID = [Said.STARTED, Said.DONE, Said.PART_DONE, Said.NOT_DONE, Said.TESTED, Said.NOT_READY, *_LOOKED]
 _OF_WHAT_IS_DONE = (Said.NOT_DONE, Said.TESTED, Said.NOT_READY)
@@ -79,7 +71,7 @@ class Note(Form):
 
     said: Annotated[Said, one_of(_SAID, "choose started, done, part done or not done")]
     by: str = ""
-    at: Annotated[datetime, Reads(lambda text, _: _moment(text))] | None = None
+    at: Annotated[datetime, Reads(lambda text, _: moment(text))] | None = None
     how_far: Annotated[float, Reads(lambda text, _: _pct(text))] | None = None
     why: Annotated[str, text_of("", most=400)] = ""
     touch: str = ""
@@ -90,6 +82,11 @@ def touch_of(form: Mapping[str, str]) -> str:
     """The name that a touch was given where it was made; a new one where it has none. Sent again it is the same."""
     touch = form.get("touch", "")
     return touch if _TOUCH.fullmatch(touch) else uuid.uuid4().hex
+
+
+def signed(by: str) -> str:
+    """Who is said to have done it."""
+    return by.strip()[:80] or SOMEBODY
 
 
 def note_of(form: Mapping[str, str], by: str) -> Note:
@@ -249,7 +246,7 @@ def _entries(ctx: Context, bundle: JobBundle, work: Iterable[Named], note: Note)
                 SiteEntry.model_validate(
                     {
                         "id": uuid.uuid4().hex, "touch": touch, "at": at, "noted": now, "said": said, "why": note.why,
-                        "by": note.by.strip()[:80] or SOMEBODY, "work": one.words, "extent": extent, "steps": steps,
+                        "by": signed(note.by), "work": one.words, "extent": extent, "steps": steps,
                         "how_far": how_far, "product": one.product, "method": one.method, "colour": one.colour,
                     }
                 )

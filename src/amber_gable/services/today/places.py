@@ -98,4 +98,4 @@ def _speaks_of(entry: SiteEntry, state: TaskState) -> bool:
     mine, its = entry.extent, state.task.extent
     if mine is None or its is None or not set(entry.steps) & set(state.task.steps):
         return False
-    return bool(set(mine.parts) & set(its.parts)) and mine.left < its.right and its.left < mine.right
+    return mine.meets(its)

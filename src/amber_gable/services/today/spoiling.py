@@ -14,9 +14,9 @@ from amber_gable.domain.job.site_record import CanNoted, Effect, Extent, Mishap,
 from amber_gable.domain.work.mending import EFFECTS, MISHAPS, likely_effect
 from amber_gable.services.context import Context
 from amber_gable.services.forms.form import Form, Reads
-from amber_gable.services.forms.types import number, one_of, text_of
+from amber_gable.services.forms.types import moment, number, one_of, text_of
 from amber_gable.services.job.view import JobView
-from amber_gable.services.today.noting import AHEAD, SOMEBODY, touch_of
+from amber_gable.services.today.noting import AHEAD, signed, touch_of
 from amber_gable.store.job.jobs import load_bundle
 from amber_gable.store.job.site_record import append
 
@@ -104,8 +104,7 @@ def _rain_on(view: JobView, film: Film) -> datetime | None:
 
 def _answered(view: JobView, extent: Extent, step: str, rain: datetime) -> bool:
     return any(
-        s.what is Mishap.RAIN and s.step == step and s.at >= rain and set(extent.parts) & set(s.extent.parts)
-        for s in view.bundle.spoils
+        s.what is Mishap.RAIN and s.step == step and s.at >= rain and s.extent.meets(extent) for s in view.bundle.spoils
     )
 
 
@@ -124,14 +123,6 @@ def _pct(text: str) -> float:
     return value
 
 
-def _at(text: str) -> datetime:
-    """Raises ValueError."""
-    try:
-        return datetime.fromisoformat(text)
-    except ValueError:
-        raise ValueError(f"“{text[:30]}” is not a time: give the day and the hour, such as 2026-09-15T08:40") from None
-
-
 class SpoiledForm(Form):
     """What became of a film: `share` of it in %, `at` when it happened, on the house's clock unless it says otherwise,
     or left out for now."""
@@ -139,7 +130,7 @@ class SpoiledForm(Form):
     what: Annotated[Mishap, one_of(list(Mishap), "say what happened to it")]
     effect: Annotated[Effect, one_of(list(Effect), "say whether it shows, or came off")]
     share: Annotated[float, Reads(lambda text, _: _pct(text))] = 100.0
-    at: Annotated[datetime, Reads(lambda text, _: _at(text))] | None = None
+    at: Annotated[datetime, Reads(lambda text, _: moment(text))] | None = None
     words: Annotated[str, text_of("", most=400)] = ""
 
 
@@ -164,7 +155,7 @@ def note_spoiled(ctx: Context, view: JobView, form: Mapping[str, str], by: str) 
         touch=touch,
         at=at,
         noted=ctx.now,
-        by=by.strip()[:80] or SOMEBODY,
+        by=signed(by),
         what=told.what,
         effect=told.effect,
         step=film.step,
@@ -195,7 +186,7 @@ def note_rain(ctx: Context, job_id: str, by: str) -> None:
         if before and ctx.now - before[-1].at < timedelta(minutes=15):
             return
         line = Rained(id=uuid.uuid4().hex, touch=uuid.uuid4().hex, at=ctx.now, noted=ctx.now,
-                      by=by.strip()[:80] or SOMEBODY)  # fmt: skip
+                      by=signed(by))  # fmt: skip
         append(session, job_id, [line])
 
 

@@ -2,24 +2,30 @@
 
 import uuid
 from collections.abc import Sequence
-from datetime import datetime
 
 from amber_gable.domain.errors import NotFound, Refused
 from amber_gable.domain.job.job import JobBundle
 from amber_gable.domain.job.site_record import CanNoted, Rained, Said, SiteEntry, Spoiled, standing, withdrawn
 from amber_gable.services.context import Context
-from amber_gable.services.today.noting import AHEAD, SOMEBODY
+from amber_gable.services.forms.types import moment
+from amber_gable.services.today.noting import AHEAD, signed
 from amber_gable.store.job.jobs import load_bundle
 from amber_gable.store.job.site_record import append
 
 
-def move_touch(ctx: Context, job_id: str, touch: str, at: datetime, by: str) -> str:
-    """Say that what was noted in a touch was so at another moment: it is taken back, and entered anew with that.
-    Returns the new touch. Raises NotFound, and Refused for a moment that is still to come."""
-    if at > ctx.now + AHEAD:
-        raise Refused({"at": "that is still to come: give the time at which it was so"})
+def move_touch(ctx: Context, job_id: str, touch: str, typed: str, by: str) -> str:
+    """Say that what was noted in a touch was so at another moment, on the house's clock unless it says otherwise: it is
+    taken back, and entered anew with that. Returns the new touch. Raises NotFound, and Refused for what is no moment or
+    is still to come."""
+    try:
+        at = moment(typed)
+    except ValueError as error:
+        raise Refused({"at": str(error)}) from None
     with ctx.writing() as session:
         bundle = load_bundle(session, job_id)
+        at = at if at.tzinfo is not None else at.replace(tzinfo=bundle.property.tz)
+        if at > ctx.now + AHEAD:
+            raise Refused({"at": "that is still to come: give the time at which it was so"})
         entries = [e for e in standing(bundle.job.record) if e.touch == touch]
         if not entries:
             raise NotFound("entry", touch)
@@ -55,7 +61,7 @@ def _withdrawal(ctx: Context, touch: str, by: str) -> SiteEntry:
         touch=uuid.uuid4().hex,
         at=ctx.now,
         noted=ctx.now,
-        by=by.strip()[:80] or SOMEBODY,
+        by=signed(by),
         said=Said.TAKEN_BACK,
         takes_back=touch,
     )

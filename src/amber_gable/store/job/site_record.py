@@ -21,7 +21,7 @@ from amber_gable.store.transaction import Transaction
 
 
 class SiteRecord(Record):
-    """Entries of work, changes of the customer's and what others did, what was found, in the order they were noted."""
+    """The lines of each kind, in the order they were noted."""
 
     record: tuple[SiteEntry, ...]
     changes: tuple[CustomerChange, ...]

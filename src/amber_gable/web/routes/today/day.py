@@ -1,7 +1,7 @@
 """Today: the day sheet of the crew, on the phone and on paper; work noted as it is done."""
 
 from dataclasses import replace
-from datetime import date, datetime
+from datetime import date
 from typing import Annotated
 
 from fastapi import APIRouter, Depends, Query, Request
@@ -73,11 +73,9 @@ def moved(request: Request, job_id: str, form: Fields, shown: ShownByForm) -> Re
     """What was noted was so at another moment."""
     ctx, touch = context_of(request), form.get("touch", "")
     try:
-        at = datetime.fromisoformat(form.get("at", ""))
-        new = move_touch(ctx, job_id, touch, at if at.tzinfo else at.astimezone(), ctx.actor)
-    except (Refused, ValueError) as error:
-        faults = error.fields if isinstance(error, Refused) else {"at": "that is not a time"}
-        return sheet_page(request, load_job(request, job_id), shown, faults, 422)
+        new = move_touch(ctx, job_id, touch, form.get("at", ""), ctx.actor)
+    except Refused as error:
+        return sheet_page(request, load_job(request, job_id), shown, error.fields, 422)
     renamed = {f"{NOTED}{touch}": f"{NOTED}{new}"}
     cards_, rows_ = (tuple(renamed.get(c, c) for c in names) for names in (shown.cards, shown.rows))
     return back_to(job_id, ctx.actor, replace(shown, cards=cards_, rows=rows_))
