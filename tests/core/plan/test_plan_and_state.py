@@ -7,6 +7,7 @@ from typing import Any
 import pytest
 
 from amber_gable.core.plan.build import plan_job
+from amber_gable.core.plan.left_over import left_over
 from amber_gable.core.plan.threats import noise, threats, unsettled, warned_by
 from amber_gable.core.plan.visits import visits
 from amber_gable.core.state.job_state import Board, JobState, board
@@ -69,6 +70,30 @@ def test_part_done_leaves_its_share_of_the_hours_and_its_stretch() -> None:
     assert rest.area_m2 == pytest.approx(0.75 * whole.area_m2, rel=0.02)
     assert rest.extent is not None
     assert (rest.extent.left, rest.extent.right) == (0.25, 1.0)
+
+
+# noted since the plan was made -> share of the planned area and hours of scraping that is left; None: nothing is said
+BEGUN: list[tuple[str, list[Any], float | None]] = [
+    ("nothing", [], None),
+    ("a quarter", [("part-done", "scrape", SEVEN, {"how_far": 0.25})], 0.75),
+    ("a quarter from the right", [("done", "scrape", SEVEN, {"left": 0.75})], 0.75),
+    ("two pieces", [("done", "scrape", SEVEN, {"right": 0.5}), ("done", "scrape", SEVEN, {"left": 0.9})], 0.4),
+    ("all", [("done", "scrape", SEVEN)], None),
+    ("begun", [("started", "scrape", SEVEN)], None),
+]
+
+
+@pytest.mark.parametrize(("lines", "share"), [c[1:] for c in BEGUN], ids=[c[0] for c in BEGUN])
+def test_what_is_left_of_a_task_in_area_and_time(lines: list[Any], share: float | None) -> None:
+    washed = ("done", "wash", at(-1, "09:00"))
+    task = next(t for t in _plan(wall(washed)).tasks if "scrape" in t.steps)
+    found = left_over(state_of(wall(washed, *lines), at(0, "08:00")), task)
+    if share is None:
+        assert found is None
+    else:
+        assert found is not None
+        assert found.area_m2 == pytest.approx(share * task.area_m2)
+        assert found.crew_hours == pytest.approx(share * task.crew_hours)
 
 
 def test_every_stretch_that_is_left_is_planned_however_many_there_are() -> None:

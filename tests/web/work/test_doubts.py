@@ -13,8 +13,9 @@ from amber_gable.services.clock import DemoClock
 from amber_gable.services.context import Context
 from amber_gable.services.job.view import job_view
 from amber_gable.services.plan.planning import make_plan
-from amber_gable.services.today.sureness import Sureness
+from amber_gable.services.today.sureness import Sureness, sureness
 from amber_gable.store.job.jobs import load_bundle, save_bundle
+from tests.clients import submit
 from tests.small_jobs import entry_door
 
 pytestmark = [pytest.mark.weather, pytest.mark.usefixtures("indoors")]
@@ -136,4 +137,8 @@ def test_today_says_how_sure_a_yes_is(planned: Context, door: TestClient) -> Non
     found = re.search(r">(\d+) %</b> of", told)
     assert found is not None and ("I would wait" in told) is (int(found[1]) < 70)
     assert not door.get(f"{BASE}/today/sure?task={quote(refit.id)}").text.strip(), "of a coat alone"
-    assert Sureness(0.69).wait and not Sureness(0.7).wait
+    assert Sureness(0.69, 0.7).wait and not Sureness(0.7, 0.7).wait
+    for school, floor in (("90", 0.9), ("50", 0.5)):
+        submit(door, f"{BASE}/schools", data={"level": "job", "topic": "sure", "school": school})
+        sure = sureness(job_view(planned, "entry-door", waits=True), coat.id)
+        assert sure is not None and sure.floor == floor

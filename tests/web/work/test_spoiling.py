@@ -11,13 +11,15 @@ from amber_gable.core.estimate.estimate import job_estimate
 from amber_gable.core.work.steps import steps_of
 from amber_gable.domain.job.job import JobBundle
 from amber_gable.domain.job.site_record import Effect, Mishap
+from amber_gable.domain.work.mending import Mend
 from amber_gable.services.clock import DemoClock
 from amber_gable.services.context import Context
 from amber_gable.services.job.view import job_view
 from amber_gable.services.plan.planning import make_plan
+from amber_gable.services.today.spoiling import fresh_films
 from amber_gable.store.job.jobs import load_bundle, save_bundle
 from tests.clients import submit
-from tests.small_jobs import entry_door
+from tests.small_jobs import cold_front, entry_door
 
 pytestmark = [pytest.mark.weather, pytest.mark.usefixtures("indoors")]
 BASE = "/jobs/entry-door"
@@ -30,19 +32,19 @@ def _to(ctx: Context, when: str) -> None:
     ctx.space.clock.set(datetime.fromisoformat(f"2026-09-16T{when}-03:00"))
 
 
-def _plan(ctx: Context) -> None:
-    view = job_view(ctx, "entry-door", waits=True)
+def _plan(ctx: Context, job: str = "entry-door") -> None:
+    view = job_view(ctx, job, waits=True)
     assert view.weather.series is not None
     make_plan(ctx, view.bundle, view.weather.series)
 
 
-def _bundle(ctx: Context) -> JobBundle:
+def _bundle(ctx: Context, job: str = "entry-door") -> JobBundle:
     with ctx.reading() as session:
-        return load_bundle(session, "entry-door")
+        return load_bundle(session, job)
 
 
-def _steps(ctx: Context) -> list[str]:
-    bundle = _bundle(ctx)
+def _steps(ctx: Context, job: str = "entry-door") -> list[str]:
+    bundle = _bundle(ctx, job)
     return [re.sub(r"-[0-9a-f]{8}$", "", o.id) for o in steps_of(bundle, bundle.job.finishes[0])]
 
 
@@ -118,6 +120,42 @@ def test_rain_is_one_tap_and_asks_of_each_fresh_film(ctx: Context, coated: TestC
     assert "Rain, or what it left" not in page and "nothing to be seen" in page, (
         "what was said stands in the day's notes"
     )
+
+
+def test_a_stretch_of_a_wall_is_spoiled_and_the_rest_goes_on(ctx: Context, client: TestClient) -> None:
+    with ctx.writing() as session:
+        save_bundle(session, cold_front())
+    _plan(ctx, "cold-front")
+    _to(ctx, "11:30")
+    wall = "/jobs/cold-front/standing/zone/siding"
+    steps = _steps(ctx, "cold-front")
+    for step in steps[: steps.index("coat-1") + 1]:
+        at = "2026-09-16T10:00" if step == "coat-1" else "2026-09-14T09:00"
+        submit(client, wall, data={"step": step, "said": "done", "at": at, "why": "seen dry"})
+    today = "/jobs/cold-front/today"
+    client.post(f"{today}/rain")
+    film = _film(client.get(today).text)
+    told = {"film": film, "what": "rain", "effect": "came-off"}
+    for wrong in ({"from_m": "2", "to_m": "9"}, {"from_m": "4", "to_m": "2"}):
+        assert "reaches from 0.00 m to 7.00 m" in client.post(f"{today}/spoiled", data=told | wrong).text
+    page = client.post(f"{today}/spoiled", data=told | {"from_m": "2", "to_m": "3.40"}).text
+    assert "2.00 m to 3.40 m from the left" in page
+    view = job_view(ctx, "cold-front", waits=True)
+    assert view.state is not None
+    waiting = [
+        (round(c.cell.left * 7, 2), round(c.cell.right * 7, 2), any(isinstance(o, Mend) for o in c.cell.open))
+        for c in view.state.parts["zone", "siding"].cells
+    ]
+    assert waiting == [(0.0, 2.0, False), (2.0, 3.4, True), (3.4, 7.0, False)]
+    # What was said of one stretch says nothing of the others, which are still asked of.
+    assert {round(f.extent.left * 7, 2) for f in fresh_films(view) if f.rain} == {0.0, 3.4}
+    areas = {
+        x.operation.id: x.labour.amount
+        for x in job_estimate(_bundle(ctx, "cold-front")).hours.lines
+        if x.operation is not None
+    }
+    again = next(area for step, area in areas.items() if step.startswith("coat-1-again"))
+    assert again == pytest.approx(areas["coat-1"] * 1.4 / 7)
 
 
 WRONG = [

@@ -41,6 +41,14 @@ FRAMED = ("sash-window", "casement", "panelled-door", "flush-door", "glazed-door
 _LEAST = 1e-6
 
 
+def area_share(part: PaintedPart, left: float, right: float) -> float:
+    """Of a part's area, what lies between two shares of its width."""
+    if part.item_kind:
+        return right - left
+    width = part.face.width_m
+    return section_share(part.face, left * width, right * width)
+
+
 @dataclass(frozen=True)
 class Stretch:
     """A part, or some of its width (shares), on which one and the same of a stint is left to do; `cells` may differ in
@@ -58,11 +66,7 @@ class Stretch:
 
     @property
     def area_share(self) -> float:
-        part = self.state.part
-        if part.item_kind:
-            return self.right - self.left
-        width = part.face.width_m
-        return section_share(part.face, self.left * width, self.right * width)
+        return area_share(self.state.part, self.left, self.right)
 
 
 @dataclass(frozen=True)

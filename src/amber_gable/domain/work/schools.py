@@ -91,6 +91,14 @@ _TOPICS = (
                "A film that feels dry and is not takes up the next one's solvent: wrinkles, soft for weeks; the "
                "sheet's maker answers for nothing."),
     ), AskedBy.WEATHER),
+    Topic("sure", "How sure must a Yes be before the crew goes?", (
+        School("70", "Seven futures in ten", "Says “I would wait” where the coat holds in fewer: most days are used, "
+               "few coats are lost.", "Of the coats just above it three in ten are laid again."),
+        School("90", "Nine futures in ten", "For work that cannot be reached twice, and dark or dear coats.",
+               "Days waited away that would have held."),
+        School("50", "More likely than not", "For primers and small work that is quickly done again.",
+               "Of the coats just above it every other one is laid again."),
+    ), AskedBy.WEATHER),
     Topic("season", "For which weeks is the paint chosen?", (
         School("mild", "Mild weeks", "Of all that serves, what suits best and costs least.",
                "A week of colder days stops the job."),

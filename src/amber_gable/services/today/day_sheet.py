@@ -6,6 +6,7 @@ from datetime import date, datetime, tzinfo
 from functools import cached_property
 
 from amber_gable.core.climate.job_climate import part_moisture_limit
+from amber_gable.core.plan.left_over import LeftOver, left_over
 from amber_gable.core.plan.visits import Visit, visits
 from amber_gable.core.specification.cautions.safety import Card, day_cards
 from amber_gable.core.state.answers import AnswerWords, told
@@ -32,7 +33,7 @@ from amber_gable.services.today.standing import tasks_by_record
 class SheetLine:
     """One task as the crew needs it: what to use, which can, what to keep to, and whether it may be done. `kinds` and
     `parts`: what of it may be ticked by itself, as `noting.note_tasks` takes it, and its name; a single one is none.
-    `film`: what was laid, with its own clocks."""
+    `film`: what was laid, with its own clocks; `left`: what is left of work that is begun."""
 
     state: TaskState
     product: Product | None
@@ -45,6 +46,7 @@ class SheetLine:
     film: Film | None = None
     kinds: tuple[tuple[str, str], ...] = ()
     parts: tuple[tuple[str, str], ...] = ()
+    left: LeftOver | None = None
 
     @property
     def task(self) -> Task:
@@ -152,6 +154,7 @@ class DaySheet:
             film=self._film(state),
             kinds=self._kinds(state),
             parts=self._parts(state),
+            left=left_over(view.state, task) if view.state is not None and state.open else None,
         )
 
     def _film(self, state: TaskState) -> Film | None:

@@ -9,29 +9,35 @@ from typing import Annotated
 from amber_gable.core.state.film import Film
 from amber_gable.core.state.part_state import CellState, PartState
 from amber_gable.core.state.surroundings import laid_in
+from amber_gable.core.survey.amounts.painted import Key
 from amber_gable.domain.errors import Refused
 from amber_gable.domain.job.site_record import CanNoted, Effect, Extent, Mishap, Rained, Spoiled
+from amber_gable.domain.units import UnitSystem, in_units
 from amber_gable.domain.work.mending import EFFECTS, MISHAPS, likely_effect
 from amber_gable.services.context import Context
 from amber_gable.services.forms.form import Form, Reads
-from amber_gable.services.forms.types import moment, number, one_of, text_of
+from amber_gable.services.forms.types import Length, moment, number, one_of, text_of
 from amber_gable.services.job.view import JobView
 from amber_gable.services.today.noting import AHEAD, signed, touch_of
 from amber_gable.store.job.jobs import load_bundle
 from amber_gable.store.job.site_record import append
 
+_NEAR_M = 0.05
+"""As near as a tape on a wall tells a place."""
 SHOWN_FOR = timedelta(hours=36)
 """A film that was laid so long ago at the most is shown as one that may have been spoiled, ready or not."""
 
 
 @dataclass(frozen=True)
 class FreshFilm:
-    """A film on like stretches of parts that were noted together. `rain` is when it rained on it, as far as nobody said
-    yet what became of it; `likely` what that rain usually leaves."""
+    """A film on like stretches of parts that were noted together, `parts` by name. `width_m` is that of the face, None
+    where one of them is an item, which has no metres along a wall. `rain` is when it rained on it, as far as nobody
+    said yet what became of it; `likely` what that rain usually leaves."""
 
     key: str
     face: str
-    parts: str
+    width_m: float | None
+    parts: Mapping[Key, str]
     name: str
     extent: Extent
     step: str
@@ -42,6 +48,11 @@ class FreshFilm:
     @property
     def ready(self) -> bool:
         return self.rain is None and self.film.rain_ready_at is not None
+
+    @property
+    def ends_m(self) -> tuple[float, float] | None:
+        """Its stretch in metres from the left corner of the face; None for items."""
+        return None if self.width_m is None else (self.width_m * self.extent.left, self.width_m * self.extent.right)
 
 
 def fresh_films(view: JobView) -> list[FreshFilm]:
@@ -81,7 +92,8 @@ def _fresh(
     return FreshFilm(
         key=f"{touch[:16]}-{step}-{left:.3f}",
         face=part.part.face.name,
-        parts=", ".join(dict.fromkeys(p.part.name for p, _, _ in group)),
+        width_m=None if any(p.part.item_kind for p, _, _ in group) else part.part.face.width_m,
+        parts={p.part.key: p.part.name for p, _, _ in group},
         name=name,
         extent=extent,
         step=step,
@@ -124,26 +136,51 @@ def _pct(text: str) -> float:
 
 
 class SpoiledForm(Form):
-    """What became of a film: `share` of it in %, `at` when it happened, on the house's clock unless it says otherwise,
-    or left out for now."""
+    """What became of a film: `only` of one of its parts, `from_m` and `to_m` from the left corner of the face where it
+    was not all of its stretch, `share` of that in %, `at` when it happened, on the house's clock unless it says
+    otherwise, or left out for now."""
 
     what: Annotated[Mishap, one_of(list(Mishap), "say what happened to it")]
     effect: Annotated[Effect, one_of(list(Effect), "say whether it shows, or came off")]
+    only: str = ""
+    from_m: Length | None = None
+    to_m: Length | None = None
     share: Annotated[float, Reads(lambda text, _: _pct(text))] = 100.0
     at: Annotated[datetime, Reads(lambda text, _: moment(text))] | None = None
     words: Annotated[str, text_of("", most=400)] = ""
 
 
-def note_spoiled(ctx: Context, view: JobView, form: Mapping[str, str], by: str) -> None:
-    """Enter what became of a fresh film, `form["film"]` by its key. What follows from it is derived; the record keeps
-    the film. A touch that is sent again is entered once. Raises Refused by field."""
+def _where(film: FreshFilm, told: SpoiledForm, system: UnitSystem) -> tuple[Extent, str]:
+    """The stretch that is spoken of, and its words. Raises Refused."""
+    parts = {key: name for key, name in film.parts.items() if told.only in ("", "/".join(key))}
+    if not parts:
+        raise Refused({"only": "that part has no such film any more: choose again"})
+    extent, words = film.extent.model_copy(update={"parts": tuple(parts)}), ", ".join(dict.fromkeys(parts.values()))
+    if told.from_m is None and told.to_m is None:
+        return extent, words
+    if film.ends_m is None or film.width_m is None:
+        raise Refused({"from_m": "metres along the wall are for walls: of an item give the share"})
+    left, right = film.ends_m
+    a, b = left if told.from_m is None else told.from_m, right if told.to_m is None else told.to_m
+    if not left - _NEAR_M <= a < b <= right + _NEAR_M:
+        reach = in_units(f"{left:.2f} m to {right:.2f} m", system)
+        raise Refused({"from_m": f"the film reaches from {reach} from the left corner: give two places in that"})
+    a, b = max(a, left), min(b, right)
+    within = {"left": a / film.width_m, "right": b / film.width_m}
+    return extent.model_copy(update=within), f"{words}, {a:.2f} m to {b:.2f} m from the left"
+
+
+def note_spoiled(ctx: Context, view: JobView, form: Mapping[str, str], by: str, system: UnitSystem) -> None:
+    """Enter what became of a fresh film, `form["film"]` by its key, lengths in the writer's units. What follows from it
+    is derived; the record keeps the film. A touch that is sent again is entered once. Raises Refused by field."""
     touch = touch_of(form)
     if touch in {s.touch for s in view.bundle.job.spoiled}:
         return
     film = next((f for f in fresh_films(view) if f.key == form.get("film", "")), None)
     if film is None:
         raise Refused({"film": "that film is not there any more, nothing was noted: look at what is now"})
-    told = SpoiledForm.read({k: v for k, v in form.items() if v.strip()})
+    told = SpoiledForm.read(form, system)
+    extent, parts = _where(film, told, system)
     at = told.at or film.rain or ctx.now
     at = at if at.tzinfo is not None else at.replace(tzinfo=view.bundle.property.tz)
     if at > ctx.now + AHEAD:
@@ -159,9 +196,9 @@ def note_spoiled(ctx: Context, view: JobView, form: Mapping[str, str], by: str) 
         what=told.what,
         effect=told.effect,
         step=film.step,
-        extent=film.extent,
+        extent=extent,
         share=told.share / 100,
-        work=f"{film.name}: {film.face}, {film.parts}"[:400],
+        work=f"{film.name}: {film.face}, {parts}"[:400],
         words=told.words,
     )
     with ctx.writing() as session:

@@ -6,19 +6,18 @@ from amber_gable.domain.grid import SLOT_S
 from amber_gable.services.job.view import JobView
 from amber_gable.services.weather.faces.face_odds import face_odds
 
-FLOOR = 0.7
-"""Share of the futures under which it is better to wait: an assumption, the default of whoever plans."""
-
 
 @dataclass(frozen=True)
 class Sureness:
-    """`share` of the futures, 0 to 1, in which the coat would hold."""
+    """`share` of the futures, 0 to 1, in which the coat would hold; below `floor`, the house's school, it is better to
+    wait."""
 
     share: float
+    floor: float
 
     @property
     def wait(self) -> bool:
-        return self.share < FLOOR
+        return self.share < self.floor
 
 
 def sureness(view: JobView, task_id: str) -> Sureness | None:
@@ -29,4 +28,6 @@ def sureness(view: JobView, task_id: str) -> Sureness | None:
     work, slots = state.judged.work, state.judged.slots
     (odds,) = face_odds(view, [work])
     slot = int((view.now.timestamp() - slots.start) // SLOT_S)
-    return Sureness(float(odds.share[slot])) if 0 <= slot < len(odds.share) else None
+    if not 0 <= slot < len(odds.share):
+        return None
+    return Sureness(float(odds.share[slot]), int(view.bundle.schools["sure"]) / 100)

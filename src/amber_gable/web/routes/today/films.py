@@ -48,7 +48,7 @@ def spoiled(request: Request, job_id: str, form: Fields, shown: ShownByForm) -> 
     ctx = signed_by(request, form.get("by", ""))
     view = load_job(request, job_id)
     try:
-        note_spoiled(ctx, view, form, ctx.actor)
+        note_spoiled(ctx, view, form, ctx.actor, typed_system(request, form))
     except Refused as error:
         return sheet_page(request, view, shown, error.fields, 422)
     return back_to(job_id, ctx.actor, shown)
