@@ -1,5 +1,6 @@
-"""Two days on a phone, by thumb: ticking, two readings, a shower on a fresh coat, a colour changed, a plan renewed.
-What is counted are touches: a tick is one, a reading four at most."""
+"""Four days of a week on a phone, by thumb: ticking, two readings, a shower on a fresh coat and what became of it, a
+colour changed, a plan renewed. What is counted are touches: a tick and rain are one, a reading four at most, a spoiled
+film three."""
 
 import re
 from collections.abc import Callable
@@ -67,7 +68,7 @@ def _fits(page: Page) -> None:
     assert not sticks_out(page), "nothing is wider than the screen"
 
 
-def test_two_days_by_thumb(contexts: Callable[..., BrowserContext], ctx: Context, address: str) -> None:
+def test_four_days_by_thumb(contexts: Callable[..., BrowserContext], ctx: Context, address: str) -> None:
     assert ctx.space.provider is not None
     showers = Showers(ctx.space.provider)
     ctx.space.provider = showers
@@ -193,6 +194,22 @@ def test_two_days_by_thumb(contexts: Callable[..., BrowserContext], ctx: Context
     _fits(page)
     visit("18T14:40")
     expect(page.locator(".film-said").first).to_contain_text("coat 1 of 2")
+    asked = page.locator(".fresh-asked")
+    expect(asked).to_contain_text("Rain at 12:00: what became of it?")
+    assert thumb.counted(lambda: thumb.tap(asked.get_by_role("button", name="It shows"))) == 1
+    expect(asked).to_have_count(0)
+    thumb.tap(page.locator(".touches li", has_text="rain").get_by_role("button", name="Take back"))
+    expect(asked).to_be_visible()
+
+    def spoiled() -> None:
+        film = page.locator(".fresh-film").first
+        thumb.tap(film.locator("summary", has_text="Spoiled"))
+        thumb.tap(film.get_by_text("rain", exact=True))
+        thumb.tap(film.locator(".fresh-form").get_by_role("button", name="It ran or came off"))
+        expect(page.locator(".touches li", has_text="it ran, came off")).to_be_visible()
+
+    assert thumb.counted(spoiled) == 3
+    _fits(page)
 
     # The customer changes the colour: named old and new on Today, the plan out of date.
     page.goto(f"{RISE}/specification/zone/{part}")
