@@ -5,7 +5,6 @@ import atexit
 import gc
 import sys
 from collections.abc import Sequence
-from datetime import datetime
 from pathlib import Path
 from typing import Any, NoReturn
 
@@ -13,7 +12,8 @@ from pydantic import ValidationError
 
 from amber_gable import __version__
 from amber_gable.domain.errors import InputError, NoClimate, NoSteps, NotFound, UnknownCode, first_words
-from amber_gable.weather_commands import add_outlook, add_windows, period, print_json, start_of, weather_of
+from amber_gable.plan_commands import add_plan, add_plan_check, add_solve_benchmark, bundle_of, whole
+from amber_gable.weather_commands import add_outlook, add_windows, print_json
 
 
 class _Parser(argparse.ArgumentParser):
@@ -61,7 +61,7 @@ def _parser() -> argparse.ArgumentParser:
 
     estimate = command("estimate", _estimate, "hours and materials of a job bundle, line by line, with their range")
     estimate.add_argument("job", type=Path)
-    estimate.add_argument("--seed", type=_whole, default=0, help="of the sample the ranges are told from (default 0)")
+    estimate.add_argument("--seed", type=whole, default=0, help="of the sample the ranges are told from (default 0)")
     estimate.add_argument("--buy-level", type=_level, help="of 100 jobs, in how many a paint is enough")
     estimate.add_argument("--json", action="store_true")
 
@@ -70,10 +70,9 @@ def _parser() -> argparse.ArgumentParser:
     specify.add_argument("--json", action="store_true")
     specify.add_argument("--kept", action="store_true", help="the steps kept in the file, not those derived anew")
 
-    plan = command("plan", _plan, "place the operations of a job bundle in the weather of a file")
-    plan.add_argument("job", type=Path)
-    plan.add_argument("--weather", type=Path, required=True)
-    period(plan)
+    add_plan(command)
+    add_plan_check(command)
+    add_solve_benchmark(command)
 
     listing = command("list", _list, "codes that can be used")
     listing.add_argument("what", choices=("substrates", "products", "methods"))
@@ -103,20 +102,10 @@ def _parser() -> argparse.ArgumentParser:
     return parser
 
 
-def _bundle(path: Path) -> Any:
-    from amber_gable.core.specification.derived.completing import completed
-    from amber_gable.core.weather.wall.compiled import go_without
-    from amber_gable.exchange.files import read_text
-    from amber_gable.exchange.job.bundle import load_bundle
-
-    go_without()
-    return completed(load_bundle(read_text(path), path.name))
-
-
 def _specify(options: argparse.Namespace) -> None:
     from amber_gable.services.specification.report import lines, specification
 
-    report = specification(_bundle(options.job), kept=options.kept)
+    report = specification(bundle_of(options.job), kept=options.kept)
     if options.json:
         print_json(report)
         return
@@ -127,7 +116,7 @@ def _specify(options: argparse.Namespace) -> None:
 def _quantities(options: argparse.Namespace) -> None:
     from amber_gable.services.quantities.quantities import job_quantities
 
-    result = job_quantities(_bundle(options.job))
+    result = job_quantities(bundle_of(options.job))
     if options.json:
         print_json(result.as_json())
         return
@@ -147,16 +136,6 @@ def _quantities(options: argparse.Namespace) -> None:
         )
 
 
-def _whole(text: str) -> int:
-    try:
-        value = int(text)
-    except ValueError:
-        value = -1
-    if value < 0:
-        raise argparse.ArgumentTypeError(f"“{text}” is no whole number from 0; write 7")
-    return value
-
-
 def _level(text: str) -> float:
     try:
         value = float(text)
@@ -171,39 +150,12 @@ def _estimate(options: argparse.Namespace) -> None:
     from amber_gable.core.estimate.estimate import job_estimate
     from amber_gable.services.estimate.report import estimate_json, estimate_lines
 
-    found = job_estimate(_bundle(options.job), options.seed, options.buy_level)
+    found = job_estimate(bundle_of(options.job), options.seed, options.buy_level)
     if options.json:
         print_json(estimate_json(found))
         return
     for line in estimate_lines(found):
         print(line)
-
-
-def _plan(options: argparse.Namespace) -> None:
-    from amber_gable.core.climate.job_climate import site_climate
-    from amber_gable.core.plan.build import plan_job
-    from amber_gable.services.weather.held.far_away import away_words
-
-    bundle, start = _bundle(options.job), start_of(options)
-    series = weather_of(options.weather)
-    zone, far = bundle.property.tz, away_words(series, bundle.property)
-    begin = datetime(start.year, start.month, start.day, tzinfo=zone)
-    plan = plan_job(site_climate(bundle, series, begin, options.days), begin)
-    notes = [*series.notes, *([f"the weather is of a place {far}"] if far else [])]
-    if options.json:
-        tasks = [t.model_dump(mode="json") for t in plan.tasks]
-        finish = None if plan.finish is None else plan.finish.isoformat()
-        unplaced = [u.model_dump(mode="json") for u in plan.unplaced]
-        print_json({"tasks": tasks, "finish": finish, "unplaced": unplaced, "notes": notes})
-        return
-    print(f"Local times, {zone} ({begin:%Z}, UTC{begin:%z})")
-    for t in plan.tasks:
-        when = f"{t.start:%a %d %b %H:%M}-{t.end:%H:%M} {t.start:%Z}"
-        print(f"{when}  {t.face_name}, {t.zone_name} {t.section}: {t.operation}")
-    for u in plan.unplaced:
-        print(f"not placed: {u.face_name}, {u.zone_name}: {u.operation}. {u.why}")
-    for note in notes:
-        print(f"note: {note}")
 
 
 def _list(options: argparse.Namespace) -> None:

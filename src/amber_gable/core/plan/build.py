@@ -1,137 +1,85 @@
-"""From a job, its state and its climate to placed tasks."""
+"""A job's plan: its tasks placed for a crew that works together, at once; and placed by the solver for people who work
+apart, as well as can be shown."""
 
-from collections.abc import Mapping, Sequence
-from dataclasses import replace
+from collections.abc import Callable, Mapping, Sequence
 from datetime import UTC, datetime, timedelta
 from math import ceil
-
-import numpy as np
 
 from amber_gable.core.climate.job_climate import SiteClimate
 from amber_gable.core.plan.earliest import place
 from amber_gable.core.plan.explain import Titles, why, why_not
-from amber_gable.core.plan.order import (
-    contained_first,
-    covered_first,
-    dirt_before_films,
-    frees_lead_paint,
-    on_face,
-    within_part,
-)
-from amber_gable.core.plan.problem import plan_problem
-from amber_gable.core.plan.tasks import SLOT_MIN, After, OpenTask, Placement, Refusal, shifts
-from amber_gable.core.plan.work import WorkItem, stopped_for_good, work_items
-from amber_gable.core.state.job_state import surroundings
-from amber_gable.core.state.part_state import PartState, part_states
-from amber_gable.core.state.surroundings import Surroundings
+from amber_gable.core.plan.open_tasks import PlanTasks, plan_tasks
+from amber_gable.core.plan.settle import settled
+from amber_gable.core.plan.tasks import SLOT_MIN, OpenTask, Placement, Refusal
+from amber_gable.core.plan.work import WorkItem, stopped_for_good
+from amber_gable.core.state.part_state import PartState
 from amber_gable.core.survey.amounts.painted import Key
 from amber_gable.core.weather.film.drying import DryingStage
-from amber_gable.core.weather.film.limits import coat_limits
 from amber_gable.core.weather.judged.slots import Slots
-from amber_gable.domain.job.plan import Plan, Task, Unplaced
+from amber_gable.domain.job.plan import Found, Plan, Task, Unplaced
 from amber_gable.domain.progress import Progress, unseen, within
-from amber_gable.domain.work.operation import Technique
 from amber_gable.domain.work.people import Person
-
-LEAST_LEFT_MIN = 10
-"""What is under way longer than it was to take is not done: so much is left of it at least."""
 
 
 def plan_job(site: SiteClimate, begin: datetime, progress: Progress = unseen, people: Sequence[Person] = ()) -> Plan:
-    """Place what is left of the job for its crew, from `begin` to the end of the site's slots, starting from what the
-    record says is done. Nothing is placed on a part that a stop holds. `people`: the hands of the crew, as many unnamed
-    ones where it is not known who they are."""
-    site = replace(site, bundle=plan_problem(site.bundle, people).bundle)
-    around = surroundings(site, begin)
-    states = part_states(around)
-    items = {i.id: i for i in work_items(around, states, within(progress, 0.0, 0.3))}
-    slots = site.slots
-    first = max(0, ceil((begin.timestamp() - slots.start) / 60))
-    tasks = _open_tasks(list(items.values()), around, _uncontained(states))
-    placed, refused = place(tasks, shifts(slots, site.bundle.job.crew), slots.start, first, within(progress, 0.3, 1.0))
-    candidates = {t.id: t for t in tasks}
-    titles: Titles = {i.id: i.title for i in items.values()} | _gate_titles(site)
-    made = [_task(items[p.id], candidates[p.id], p, slots, titles) for p in placed]
+    """Place what is left of the job for its crew together, earliest first. Nothing is placed on a part that a stop
+    holds. Arguments as `plan_tasks`."""
+    found = plan_tasks(site, begin, within(progress, 0.0, 0.3), people)
+    slots = found.site.slots
+    placed, refused = place(found.tasks, found.shift, slots.start, found.first, within(progress, 0.3, 1.0))
+    return _plan(found, placed, refused)
+
+
+def solved_plan(
+    site: SiteClimate,
+    begin: datetime,
+    people: Sequence[Person] = (),
+    *,
+    seconds: float = 15.0,
+    seed: int = 1,
+    progress: Progress = unseen,
+    better: Callable[[Plan], None] | None = None,
+) -> Plan:
+    """Place what is left of the job for people who work apart, in the fewest days that the solver finds in that time,
+    counted in its own steps; the same seed gives the same plan. `better` is told each plan that is better than the one
+    before. Arguments as `plan_tasks`."""
+    from amber_gable.core.plan.solve import Progressed, best_plan
+
+    found = plan_tasks(site, begin, within(progress, 0.0, 0.2), people)
+    if not found.items:
+        return _plan(found, (), (), Found(status="optimal", cost=0, bound=0))
+
+    def told(so_far: Progressed) -> None:
+        quality = Found(status="feasible", cost=so_far.cost, bound=so_far.bound)
+        plan = _plan(found, settled(found, so_far.placements), (), quality)
+        progress(0.6, f"{plan.site_days} days on site, done on {_day(plan)}; looking for fewer")
+        if better is not None:
+            better(plan)
+
+    solved, refused = best_plan(
+        found.tasks, found.shift, found.site.slots.start, found.people, found.first, seconds=seconds, seed=seed,
+        told=told,
+    )  # fmt: skip
+    quality = Found(status=solved.status, cost=solved.cost, bound=solved.bound)
+    return _plan(found, settled(found, solved.placements), refused, quality)
+
+
+def _day(plan: Plan) -> str:
+    return "no day" if plan.finish is None else f"{plan.finish:%a %d %b}"
+
+
+def _plan(
+    found: PlanTasks, placed: Sequence[Placement], refused: Sequence[Refusal], quality: Found | None = None
+) -> Plan:
+    candidates, items, slots = {t.id: t for t in found.tasks}, found.items, found.site.slots
+    titles: Titles = {i.id: i.title for i in items.values()} | _gate_titles(found.site)
+    made = [_task(items[p.id], candidates[p.id], p, slots, titles, found.people) for p in placed]
     return Plan(
         tasks=tuple(made),
-        unplaced=(*_stopped(states), *(_unplaced(items, r, titles) for r in refused)),
+        unplaced=(*_stopped(found.states), *(_unplaced(items, r, titles) for r in refused)),
         finish=max((t.end for t in made), default=None),
+        found=quality,
     )
-
-
-def _uncontained(states: Mapping[Key, PartState]) -> dict[str, str]:
-    """Faces whose containment is still to be set up with a part that a stop holds, and the name of that part."""
-    return {
-        s.part.face.id: s.part.name
-        for s in states.values()
-        if stopped_for_good(s)
-        for o in s.operations
-        if o.technique is Technique.CONTAIN and any(o.id in {x.id for x in c.cell.open} for c in s.cells)
-    }
-
-
-def _open_tasks(items: Sequence[WorkItem], around: Surroundings, uncontained: Mapping[str, str]) -> list[OpenTask]:
-    site = around.site
-    gates, behind = dirt_before_films(items, site.bundle)
-    contained, dusty = contained_first(items, site.bundle)
-    covered, dripping = covered_first(items, site.bundle)
-    gates |= contained | covered
-    count = len(site.slots)
-    open_, none = np.ones(count, dtype=bool), np.full(count, "", dtype="<U1")
-    out = [OpenTask(name, "", 0, edges, open_, none) for name, edges in gates.items()]
-    for item in items:
-        windows = item.work.windows
-        edges = [*within_part(item, items), *on_face(item, items, site.bundle)]
-        edges += [After(g) for g in (*behind.get(item.id, ()), *dusty.get(item.id, ()), *dripping.get(item.id, ()))]
-        ends = [w.until for w in item.waits]
-        held = next((w for w in item.waits if w.until is None), None)
-        face = item.part.face.id
-        words = held.words if held is not None else ""
-        if not words and face in uncontained and frees_lead_paint(item, site.bundle):
-            words = f"the containment of this face stands with {uncontained[face]}, which is stopped"
-        ready = max((ceil((e.timestamp() - site.slots.start) / 60) for e in ends if e is not None), default=0)
-        out.append(
-            OpenTask(
-                id=item.id,
-                face=face,
-                minutes=_minutes_left(item, around.now),
-                after=tuple(dict.fromkeys(edges)),
-                allowed=windows.ok[0],
-                letters=windows.first_letters()[0],
-                not_before=None if words else ready,
-                held_by=words,
-                stages=_stages(item),
-                latest_after=_latest(item, site),
-                under_way=item.begun_at is not None,
-            )
-        )
-    return out
-
-
-def _minutes_left(item: WorkItem, now: datetime) -> int:
-    """Of work under way, what is left of its time."""
-    if item.begun_at is None:
-        return item.minutes
-    worked = max(0.0, (now - item.begun_at).total_seconds() / 60)
-    return max(min(LEAST_LEFT_MIN, item.minutes), ceil(item.minutes - worked))
-
-
-def _stages(item: WorkItem) -> dict[DryingStage, np.ndarray]:
-    windows = item.work.windows
-    if windows.touch_at is None or windows.rain_ready_at is None or windows.recoat_at is None:
-        return {}
-    return {
-        DryingStage.TOUCH: windows.touch_at[0],
-        DryingStage.RAIN_READY: windows.rain_ready_at[0],
-        DryingStage.RECOAT: windows.recoat_at[0],
-    }
-
-
-def _latest(item: WorkItem, site: SiteClimate) -> int | None:
-    if item.work.product is None:
-        return None
-    longest = coat_limits(item.work.product, site.bundle.policy).get("max_recoat")
-    return None if longest is None else int(longest.value * 60)
 
 
 def _gate_titles(site: SiteClimate) -> Titles:
@@ -180,7 +128,7 @@ def _unplaced(items: Mapping[str, WorkItem], refusal: Refusal, titles: Titles) -
     )
 
 
-def _task(item: WorkItem, candidate: OpenTask, placement: Placement, slots: Slots, titles: Titles) -> Task:
+def _task(item: WorkItem, candidate: OpenTask, placement: Placement, slots: Slots, titles: Titles, people: int) -> Task:
     work, stint, (kind, id_) = item.work, item.stint, item.part.key
     last = max(0, ceil(placement.end / SLOT_MIN) - 1)
     reason, blocked = why(candidate, placement, slots, titles)
@@ -208,6 +156,7 @@ def _task(item: WorkItem, candidate: OpenTask, placement: Placement, slots: Slot
         area_m2=round(item.surface_m2, 2),
         litres=None if item.litres is None else round(item.litres, 3),
         crew_hours=round(item.crew_hours, 3),
+        people=placement.hands or people,
         start=_time(placement.start, slots),
         end=end,
         touch_at=at(DryingStage.TOUCH),

@@ -16,8 +16,9 @@ from amber_gable.domain.progress import Progress, unseen
 NEVER = 10**9
 
 
-class _Board:
-    """What is placed so far, and for every task how many it still waits for and from when it could begin."""
+class Board:
+    """What is placed so far, and for each task how many it still waits for, from when it could begin, and `behind`
+    which task that is so."""
 
     def __init__(self, tasks: Sequence[OpenTask], shift: npt.NDArray[np.int64], start: int, begin: int) -> None:
         self.tasks = {t.id: t for t in tasks}
@@ -25,6 +26,7 @@ class _Board:
         self.open = {t.id: openings(t.allowed, shift) for t in tasks if t.minutes}
         self.followers: dict[str, list[tuple[OpenTask, After]]] = {t.id: [] for t in tasks}
         self.lacking, self.ready, self.latest = dict[str, int](), dict[str, int](), dict[str, float]()
+        self.behind: dict[str, str] = {}
         for task in tasks:
             for edge in task.after:
                 self.followers[edge.id].append((task, edge))
@@ -41,7 +43,10 @@ class _Board:
         task = self.tasks[placement.id]
         for follower, edge in self.followers[task.id]:
             self.lacking[follower.id] -= 1
-            self.ready[follower.id] = max(self.ready[follower.id], self._from(task, placement, edge))
+            from_ = self._from(task, placement, edge)
+            if from_ >= self.ready[follower.id]:
+                self.ready[follower.id] = from_
+                self.behind[follower.id] = task.id if task.minutes else self.behind.get(task.id, task.id)
             if edge.stage is not None and not edge.sanded and task.latest_after is not None and follower.stages:
                 self.latest[follower.id] = min(self.latest[follower.id], placement.end + task.latest_after)
             if not follower.minutes and not self.lacking[follower.id]:
@@ -84,7 +89,7 @@ def place(
     soonest, the one on the face being worked goes first, then the one with the longest chain of steps behind it, then
     the one with the fewest chances left, then the order given. Same input, same plan.
     """
-    board = _Board(candidates, shift, start, begin)
+    board = Board(candidates, shift, start, begin)
     rank = {t.id: n for n, t in enumerate(candidates)}
     waiting = [t.id for t in candidates if t.minutes]
     now, face, last = begin, "", None
@@ -110,11 +115,11 @@ def place(
         _, id_, at = best
         task = board.tasks[id_]
         held = last if now > board.ready[id_] and last is not None else None
-        board.put(Placement(id_, at, at + task.minutes, board.ready[id_], held))
+        board.put(Placement(id_, at, at + task.minutes, board.ready[id_], held, behind=board.behind.get(id_)))
         now, face, last = at + task.minutes, task.face, id_
         waiting.remove(id_)
     placed = sorted((p for p in board.placed.values() if board.tasks[p.id].minutes), key=lambda p: p.start)
-    return placed, [_refusal(board, id_) for id_ in waiting]
+    return placed, [refusal(board, id_) for id_ in waiting]
 
 
 def _begins(task: OpenTask, open_: Openings, ready: int, now: int, face: str) -> int | None:
@@ -124,13 +129,14 @@ def _begins(task: OpenTask, open_: Openings, ready: int, now: int, face: str) ->
     return open_.first(ready, task.minutes)
 
 
-def _refusal(board: _Board, id_: str) -> Refusal:
+def refusal(board: Board, id_: str) -> Refusal:
+    """Why a task is left out."""
     task = board.tasks[id_]
     missing = next((e.id for e in task.after if e.id not in board.placed), None)
     if missing is not None:
         while not board.tasks[missing].minutes:
             missing = next(e.id for e in board.tasks[missing].after if e.id not in board.placed)
-        return Refusal(id_, "after", missing, _refusal(board, missing).root)
+        return Refusal(id_, "after", missing, refusal(board, missing).root)
     if task.not_before is None:
         return Refusal(id_, "held", task.held_by, id_)
     ready = board.ready[id_]

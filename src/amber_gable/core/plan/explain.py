@@ -42,12 +42,15 @@ def why(task: OpenTask, placement: Placement, slots: Slots, titles: Titles) -> t
     ready = timed(slots.time(0) + timedelta(minutes=placement.earliest))
     if task.under_way:
         text = "It is under way and goes on"
-    elif task.after:
-        text = f"Earliest window after “{titles[task.after[-1].id]}”, from {ready}"
+    elif placement.behind is not None:
+        text = f"Earliest window after “{titles[placement.behind]}”, from {ready}"
     elif task.not_before:
         text = f"Earliest window once the part is ready, {ready}"
     else:
         text = "First step on this section: earliest window for the crew"
+    if placement.could is not None:
+        moment = timed(slots.time(0) + timedelta(minutes=placement.could))
+        return f"{text}. Left from {moment} for a day on which the crew is here anyway.", tuple(blocked)
     if placement.busy_with is not None:
         blocked.insert(0, f"crew busy with “{titles[placement.busy_with]}”")
     if placement.start - placement.earliest < VISIT_MIN:

@@ -3,7 +3,7 @@
 from collections.abc import Callable, Mapping, Sequence
 from math import ceil, hypot
 
-from amber_gable.core.plan.tasks import After
+from amber_gable.core.plan.tasks import After, Soon
 from amber_gable.core.plan.work import WorkItem
 from amber_gable.core.state.judgement import frees_lead
 from amber_gable.core.survey.drawing.house_plan import house_plan
@@ -17,6 +17,8 @@ from amber_gable.domain.work.operation import OperationKind, Technique
 _K = OperationKind
 DIRTY = (_K.WASH, _K.STRIP, _K.SCRAPE, _K.SAND, _K.DUST, _K.REPAIR)
 """What leaves water, chips or dust on whatever is beside it."""
+BARES = (_K.STRIP, _K.SCRAPE, _K.SAND)
+"""What may leave the ground bare."""
 BESIDE_M = 0.6
 """Walls whose ends are nearer than this touch: what runs off the one wets the other."""
 
@@ -139,8 +141,8 @@ def touching(faces: Sequence[Face]) -> Mapping[str, frozenset[str]]:
 def on_face(item: WorkItem, items: Sequence[WorkItem], bundle: JobBundle) -> list[After]:
     """What another part of the face must have behind it first, after the school of the order on a face.
 
-    Fields first: trim begins after the field's first stint, its first film after the field's last. Trim first: the
-    field's first film comes after the trim's last.
+    Fields first: trim begins after the field's first stint, its first film once the field's last is dry to touch. Trim
+    first: the field's first film comes once the trim's last is.
     """
     late = bundle.schools["order"] == "fields-first"
     if item.trim is not late or (item.part.item_kind and not item.trim) or not item.in_place:
@@ -157,5 +159,35 @@ def on_face(item: WorkItem, items: Sequence[WorkItem], bundle: JobBundle) -> lis
     if late and item.number == 0:
         out += [After(o.id) for o in others if o.number == 0 and not o.stint.lays_film]
     if item.number == item.first_film:
-        out += [After(o.id) for o in others if o.number == o.stints - 1]
+        out += [After(o.id, 0, DryingStage.TOUCH, sanded=True) for o in others if o.number == o.last_film]
+    return out
+
+
+def hung_back_last(item: WorkItem, items: Sequence[WorkItem]) -> list[After]:
+    """What came down from a wall goes back when every film of that wall is dry to touch: its fittings with a wall, and
+    the items that hang before one."""
+    if not item.goes_back:
+        return []
+    behind = [
+        o
+        for o in items
+        if o.part.face.id == item.part.face.id and not o.part.item_kind and o.in_place and o.number == o.last_film
+    ]
+    return [After(o.id, 0, DryingStage.TOUCH, sanded=True) for o in behind]
+
+
+def soon_after(item: WorkItem, items: Sequence[WorkItem]) -> list[Soon]:
+    """What a film should follow by the next day: the masking it is laid against, and the work that bared its ground."""
+    if not item.stint.lays_film:
+        return []
+    before = [o for o in items if o.number < item.number and item.overlaps(o)]
+    films = [o.number for o in before if o.stint.lays_film]
+    out = []
+    for other in before:
+        techniques = {o.technique for o in other.stint.operations}
+        if Technique.MASK in techniques and item.stint.full_film and not any(n > other.number for n in films):
+            out.append(Soon(other.id, 1, "tape that stands for days tears off or leaves its glue"))
+        bares = any(o.kind in BARES for o in other.stint.operations)
+        if bares and item.stint.first.bare and not any(n > other.number for n in films):
+            out.append(Soon(other.id, 1, "what was bared greys and takes up rain"))
     return out

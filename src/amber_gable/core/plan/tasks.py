@@ -29,6 +29,16 @@ class After:
 
 
 @dataclass(frozen=True)
+class Soon:
+    """A task that had better not be left lying: what names it should begin at most so many days after it. `why` says
+    what becomes of it."""
+
+    id: str
+    days: int
+    why: str
+
+
+@dataclass(frozen=True)
 class OpenTask:
     """One operation on one section; a gate where `minutes` is 0: it takes no time, and is passed when all before it is
     done.
@@ -36,7 +46,9 @@ class OpenTask:
     allowed (S,): slots in which it may be done. letters (S,): what stops each other slot. not_before: minute from which
     the part is ready as it stands, None where no day is known (`held_by` says why). stages: for a film, by stage, the
     epoch second (S,) at which it is reached when the last stroke is in slot s. latest_after: longest wait, in minutes,
-    for the coat that follows. under_way: begun already.
+    for the coat that follows. under_way: begun already. modes: (hands, minutes) in which it may be done where people
+    work apart, the fewest hands first; empty where the crew works together, in `minutes`. soon: what it should follow
+    within days.
     """
 
     id: str
@@ -50,18 +62,25 @@ class OpenTask:
     stages: dict[DryingStage, Array] = field(default_factory=dict)
     latest_after: int | None = None
     under_way: bool = False
+    modes: tuple[tuple[int, int], ...] = ()
+    soon: tuple[Soon, ...] = ()
 
 
 @dataclass(frozen=True)
 class Placement:
     """A task's place: minutes [start, end). earliest: minute from which it could have begun. busy_with: id of the
-    task that kept the crew from it then, None where none did."""
+    task that kept the crew from it then, None where none did. could: minute of a day before at which it might have
+    begun, left for a day with other work. hands: how many people are at it, 0 for the whole crew. behind: the task
+    after which `earliest` comes."""
 
     id: str
     start: int
     end: int
     earliest: int
     busy_with: str | None
+    hands: int = 0
+    could: int | None = None
+    behind: str | None = None
 
 
 @dataclass(frozen=True)

@@ -31,13 +31,15 @@ from amber_gable.domain.job.plan import task_id
 from amber_gable.domain.job.site_record import Extent
 from amber_gable.domain.progress import Progress, unseen
 from amber_gable.domain.work.finish import Finish
-from amber_gable.domain.work.operation import Operation
+from amber_gable.domain.work.operation import Operation, OperationKind
 
 SECTION_HOURS = (3.0, 1.5, 0.75)
 """Longest stretch of one task. Longer work is cut at natural breaks, where a wet edge can end; where no window takes
 such a stretch, into shorter ones."""
 FRAMED = ("sash-window", "casement", "panelled-door", "flush-door", "glazed-door")
 """Items painted with the trim of a face."""
+HUNG = ("shutter-pair", "gutter")
+"""Items that hang before a wall."""
 _LEAST = 1e-6
 
 
@@ -82,6 +84,7 @@ class WorkItem:
     number: int
     stints: int
     first_film: int | None
+    last_film: int | None
     section: str
     stretches: tuple[Stretch, ...]
     crew_hours: float
@@ -101,6 +104,13 @@ class WorkItem:
     def in_place(self) -> bool:
         """Whether it is done on its wall."""
         return self.stint.first.where is None
+
+    @property
+    def goes_back(self) -> bool:
+        """Whether it hangs something back before a wall: fittings of the wall, shutters, downspouts."""
+        after_films = self.last_film is not None and self.number > self.last_film
+        hangs = not self.part.item_kind or self.part.item_kind in HUNG
+        return after_films and hangs and any(o.kind is OperationKind.FIT for o in self.stint.operations)
 
     @property
     def trim(self) -> bool:
@@ -281,6 +291,7 @@ def _item(around: Surroundings, group: Sequence[PartState], number: int, whole: 
         number=number,
         stints=len(whole),
         first_film=next((n for n, s in enumerate(whole) if s.full_film), None),
+        last_film=next((n for n, s in reversed(list(enumerate(whole))) if s.lays_film), None),
         section=lot.section,
         stretches=stretches,
         crew_hours=sum(person_hours(s.state.part, s.operations, pace) * s.area_share for s in stretches) / pace.people,

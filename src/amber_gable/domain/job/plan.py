@@ -2,6 +2,7 @@
 
 import hashlib
 from datetime import datetime
+from typing import Literal
 
 from amber_gable.domain.base import Id, Record
 from amber_gable.domain.job.site_record import Extent
@@ -29,7 +30,8 @@ class Task(Record):
     """One operation (or preparations done in one go) on one section of a zone, or on like items of a face (`item`, and
     `zone` is then the first item's id), placed. `id` is as `task_id` makes it; plans of older versions have others.
     `steps` and `extent` say what the record of the site must hold for it to be done; plans of older versions lack them.
-    `why` and `blocked_by` are sentences for the crew."""
+    `crew_hours` is its time with the whole crew at it; `people` of them are, so that it takes from `start` to `end`;
+    plans of older versions lack that. `why` and `blocked_by` are sentences for the crew."""
 
     id: str
     face: str
@@ -49,6 +51,7 @@ class Task(Record):
     area_m2: float
     litres: float | None = None
     crew_hours: float
+    people: int | None = None
     start: datetime
     end: datetime
     touch_at: datetime | None = None
@@ -77,7 +80,29 @@ class Unplaced(Record):
     behind: bool = False
 
 
+class Found(Record):
+    """How good a plan is known to be. `cost` weighs its days and what is left lying (`core/plan/solve.py`); no plan of
+    the same tasks in the same weather is under `bound`. `status`: `optimal` where the two are one."""
+
+    status: Literal["optimal", "feasible", "none"]
+    cost: int
+    bound: int
+
+    @property
+    def gap(self) -> float:
+        """By what share of its cost it may be from the best."""
+        return (self.cost - self.bound) / self.cost if self.cost else 0.0
+
+
 class Plan(Record):
+    """`found` is there where a solver looked for it; else its tasks stand earliest first."""
+
     tasks: tuple[Task, ...] = ()
     unplaced: tuple[Unplaced, ...] = ()
     finish: datetime | None = None
+    found: Found | None = None
+
+    @property
+    def site_days(self) -> int:
+        """Days on which anything is done."""
+        return len({t.start.date() for t in self.tasks})

@@ -1,0 +1,57 @@
+"""What a solver placed, moved up within its day as far as the true waits and the hands allow, with what kept it."""
+
+from collections.abc import Sequence
+from dataclasses import replace
+from math import ceil, inf
+
+import numpy as np
+import numpy.typing as npt
+
+from amber_gable.core.plan.earliest import Board
+from amber_gable.core.plan.open_tasks import PlanTasks
+from amber_gable.core.plan.serial import MARKS, Hands
+from amber_gable.core.plan.tasks import VISIT_MIN, Placement
+
+_DAY = 24 * 60 // VISIT_MIN
+
+
+def settled(found: PlanTasks, placements: Sequence[Placement]) -> list[Placement]:
+    """No task comes later than it was placed, and none on another day. A film with a longest time for its follower
+    stays where it is. `earliest` and `busy_with` are filled in."""
+    board = Board(found.tasks, found.shift, found.site.slots.start, found.first)
+    hands = Hands(found.people, len(found.shift) * MARKS)
+    out: list[Placement] = []
+    open_ = {id_: _marks(o.minutes) for id_, o in board.open.items()}
+    for placed in sorted(placements, key=lambda p: (p.start, p.end)):
+        task, minutes = board.tasks[placed.id], placed.end - placed.start
+        need, ready, at = ceil(minutes / VISIT_MIN), board.ready[placed.id], placed.start // VISIT_MIN
+        if task.latest_after is None and board.latest[placed.id] == inf:
+            first = max(ceil(ready / VISIT_MIN), at // _DAY * _DAY)
+            fits = (open_[placed.id][first:at] >= need) & (hands.runs(placed.hands)[first:at] >= need)
+            at = first + int(np.argmax(fits)) if fits.any() else at
+        moved = replace(placed, start=at * VISIT_MIN, end=at * VISIT_MIN + minutes, earliest=ready)
+        moved = replace(moved, behind=board.behind.get(placed.id))
+        hands.take(at, at + need, placed.hands)
+        board.put(moved)
+        out.append(moved)
+    return [_told(p, out, open_[p.id], hands) for p in sorted(out, key=lambda p: p.start)]
+
+
+def _marks(minutes: npt.NDArray[np.int64]) -> npt.NDArray[np.int64]:
+    """From each mark on, for how many marks it is open."""
+    return np.repeat(minutes, MARKS) // VISIT_MIN - np.tile(np.arange(MARKS), len(minutes))
+
+
+def _told(placed: Placement, all_: Sequence[Placement], open_: npt.NDArray[np.int64], hands: Hands) -> Placement:
+    """With what kept it from its first open moment: whoever had the hands then, or, where they were free on a day
+    before it, that another day has room for it."""
+    need, at = ceil((placed.end - placed.start) / VISIT_MIN), placed.start // VISIT_MIN
+    first = ceil(placed.earliest / VISIT_MIN)
+    could = np.flatnonzero(open_[first:at] >= need) + first
+    if not could.size:
+        return placed
+    free = could[hands.runs(placed.hands)[could] >= need]
+    if free.size and free[0] // _DAY < at // _DAY:
+        return replace(placed, could=int(free[0]) * VISIT_MIN)
+    before = [p for p in all_ if p.end <= placed.start and p.id != placed.id and p.end > int(could[0]) * VISIT_MIN]
+    return replace(placed, busy_with=max(before, key=lambda p: p.end).id if before else None)
