@@ -70,6 +70,7 @@ def serve(port: int | None = None) -> None:
     with held(settings.database, "this one"):
         _prepare()
         space = Workspace(open_database(settings.database), SystemClock(), provider, meter)
+        space.solve_seconds = settings.solve_seconds
         address = settings.public_url or f"http://{settings.host}:{port}"
         print(f"Amber Gable is at {address}  (data in {settings.database}; Ctrl-C stops it)", flush=True)
         uvicorn.run(create_app(space, settings.names), host=settings.host, port=port, log_level="warning")
@@ -148,5 +149,6 @@ def demo(port: int | None = None, weather_port: int | None = None) -> None:
         _prepare()
         _in_background(weather_service(), weather_port)
         space = demo_space(open_database(settings.demo_database), weather_port)
+        space.solve_seconds = settings.solve_seconds
         print(f"Amber Gable demo: http://{LOOPBACK}:{port}   (Ctrl-C stops it)", flush=True)
         uvicorn.run(create_app(space), host=LOOPBACK, port=port, log_level="warning")

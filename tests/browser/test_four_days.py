@@ -137,7 +137,7 @@ def test_four_days_by_thumb(contexts: Callable[..., BrowserContext], ctx: Contex
         keep_up(clock)
 
     # Wednesday: the meter says no, and the wall is off Now; a dry board says nothing against a wet one.
-    keep_up("16T13:10")
+    keep_up("16T14:00")
     coat = page.locator(".work-card", has_text="First coat").first
     expect(coat).to_be_visible()
 

@@ -16,7 +16,9 @@ def read_project(text: str, name: str) -> Project:
     try:
         project = _sm(text) if "PRECEDENCE RELATIONS" in text else _rcp(text)
     except (ValueError, IndexError, StopIteration) as error:
-        raise InputError(name, f"cannot be read as .sm or .rcp ({str(error) or 'it ends too soon'})", "check it") from None
+        raise InputError(
+            name, f"cannot be read as .sm or .rcp ({str(error) or 'it ends too soon'})", "check it"
+        ) from None
     _check(project, name)
     return project
 

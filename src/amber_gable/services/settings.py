@@ -16,7 +16,8 @@ class Settings(BaseSettings):
     """`forecast_url` and `meter_url` empty mean no forecast service and no meter: nothing leaves the machine unless
     it is set. `forecast_members`: how many futures of its own the service is asked for. `host`: the address that is
     listened on; `hosts`: further names under which pages may be asked for, with commas between; `public_url`: how
-    others reach the program, for links that are sent to them."""
+    others reach the program, for links that are sent to them. `solve_seconds`: how long fewer days are looked for once
+    a job is planned, in the solver's own steps; 0: only when somebody asks."""
 
     model_config = SettingsConfigDict(env_prefix="AMBER_GABLE_")
 
@@ -29,6 +30,7 @@ class Settings(BaseSettings):
     forecast_url: str = ""
     forecast_members: int = Field(default=0, ge=0, le=100)
     meter_url: str = ""
+    solve_seconds: float = Field(default=15.0, ge=0, le=600)
 
     @property
     def database(self) -> Path:

@@ -34,7 +34,8 @@ class LastAsked:
 class Workspace:
     """`provider` is the forecast service named in the environment; a feed chosen in Settings takes precedence.
     `switched` is set when the provider was changed, since the stored forecast may then be of the former one. `samples`
-    are answers of feeds, by name, that a mapping is being made from. Rows that were read are cached with the database
+    are answers of feeds, by name, that a mapping is being made from. `solve_seconds`: how long fewer days are looked
+    for once a job is planned; 0: only when somebody asks. Rows that were read are cached with the database
     (store/kept.py). Computed results are cached here, each under a digest of everything it was computed from, so that
     none of them can be out of date."""
 
@@ -49,6 +50,7 @@ class Workspace:
     asked: dict[str, LastAsked] = field(default_factory=dict)
     switched: bool = False
     samples: dict[str, str] = field(default_factory=dict)
+    solve_seconds: float = 0.0
 
     @cached_property
     def runner(self) -> Runner:

@@ -362,7 +362,7 @@ class WeatherSourceRow(Tracked, Table):
 class PlanRow(Tracked, Table):
     """The plan a job works to: made from the weather and job of one moment, told by the fingerprint of what it reads of
     the job (core/plan/problem.py). `begins_at`: the day it was asked to begin, where that lay ahead; `warned`: what
-    it was last warned of, task and rule (core/plan/threats.py)."""
+    it was last warned of, task and rule (core/plan/threats.py); `found`: how good it is known to be."""
 
     __tablename__ = "plan"
     job_id: Mapped[str] = mapped_column(ForeignKey("job.id", ondelete="CASCADE"), primary_key=True)
@@ -371,6 +371,7 @@ class PlanRow(Tracked, Table):
     unplaced: Mapped[list[Any]]
     warned: Mapped[list[Any]] = mapped_column(default=list)
     begins_at: Mapped[int | None] = mapped_column(default=None)
+    found: Mapped[dict[str, Any] | None] = mapped_column(default=None)
 
 
 class TaskRow(Tracked, Table):

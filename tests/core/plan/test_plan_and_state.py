@@ -93,7 +93,7 @@ def test_what_is_left_of_a_task_in_area_and_time(lines: list[Any], share: float 
     else:
         assert found is not None
         assert found.area_m2 == pytest.approx(share * task.area_m2)
-        assert found.crew_hours == pytest.approx(share * task.crew_hours)
+        assert found.hours == pytest.approx(share * task.hours)
 
 
 def test_every_stretch_that_is_left_is_planned_however_many_there_are() -> None:

@@ -17,7 +17,7 @@ _LEAST = 1e-3
 @dataclass(frozen=True)
 class LeftOver:
     area_m2: float
-    crew_hours: float
+    hours: float
 
 
 def left_over(state: JobState, task: Task) -> LeftOver | None:
@@ -54,4 +54,4 @@ def left_over(state: JobState, task: Task) -> LeftOver | None:
     of_area, of_hours = left[0] / whole[0], left[1] / whole[1]
     if of_hours < _LEAST or of_hours > 1 - _LEAST:
         return None
-    return LeftOver(task.area_m2 * of_area, task.crew_hours * of_hours)
+    return LeftOver(task.area_m2 * of_area, task.hours * of_hours)

@@ -141,8 +141,8 @@ def touching(faces: Sequence[Face]) -> Mapping[str, frozenset[str]]:
 def on_face(item: WorkItem, items: Sequence[WorkItem], bundle: JobBundle) -> list[After]:
     """What another part of the face must have behind it first, after the school of the order on a face.
 
-    Fields first: trim begins after the field's first stint, its first film once the field's last is dry to touch. Trim
-    first: the field's first film comes once the trim's last is.
+    Fields first: trim begins after the field's first stint, its first coat once the field's last film is dry to touch.
+    Trim first: the field's first coat comes once the trim's last film is. What was bared is primed before that.
     """
     late = bundle.schools["order"] == "fields-first"
     if item.trim is not late or (item.part.item_kind and not item.trim) or not item.in_place:
@@ -158,7 +158,7 @@ def on_face(item: WorkItem, items: Sequence[WorkItem], bundle: JobBundle) -> lis
     out = []
     if late and item.number == 0:
         out += [After(o.id) for o in others if o.number == 0 and not o.stint.lays_film]
-    if item.number == item.first_film:
+    if item.number == item.first_coat:
         out += [After(o.id, 0, DryingStage.TOUCH, sanded=True) for o in others if o.number == o.last_film]
     return out
 

@@ -11,7 +11,7 @@ from amber_gable.domain.work.operation import Technique
 
 SMALL = timedelta(minutes=30)
 LONGEST = timedelta(hours=2)
-_GAP = timedelta(minutes=2)
+_GAP = timedelta(minutes=5)
 
 
 @dataclass(frozen=True)
@@ -30,7 +30,7 @@ class Visit:
 
     @property
     def end(self) -> datetime:
-        return self.tasks[-1].task.end
+        return max(t.task.end for t in self.tasks)
 
     @property
     def status(self) -> Status:
@@ -38,8 +38,8 @@ class Visit:
         return min((t.status for t in self.tasks), key=order.index)
 
     @property
-    def crew_hours(self) -> float:
-        return sum(t.task.crew_hours for t in self.tasks)
+    def hours(self) -> float:
+        return (self.end - self.start).total_seconds() / 3600
 
 
 def visits(tasks: Sequence[TaskState]) -> list[Visit]:
@@ -59,6 +59,9 @@ def _goes_along(group: Sequence[TaskState], state: TaskState) -> bool:
         # A look has an answer of its own.
         return False
     if task.face != last.face or task.start - last.end > _GAP or task.end - first.start > LONGEST:
+        return False
+    if task.start < last.end:
+        # Somebody else is at it meanwhile.
         return False
     if min(last.end - last.start, task.end - task.start) >= SMALL:
         return False

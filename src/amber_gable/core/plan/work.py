@@ -84,6 +84,7 @@ class WorkItem:
     number: int
     stints: int
     first_film: int | None
+    first_coat: int | None
     last_film: int | None
     section: str
     stretches: tuple[Stretch, ...]
@@ -291,6 +292,7 @@ def _item(around: Surroundings, group: Sequence[PartState], number: int, whole: 
         number=number,
         stints=len(whole),
         first_film=next((n for n, s in enumerate(whole) if s.full_film), None),
+        first_coat=next((n for n, s in enumerate(whole) if s.first.kind is OperationKind.COAT), None),
         last_film=next((n for n, s in reversed(list(enumerate(whole))) if s.lays_film), None),
         section=lot.section,
         stretches=stretches,

@@ -61,6 +61,11 @@ class Task(Record):
     blocked_by: tuple[str, ...] = ()
 
     @property
+    def hours(self) -> float:
+        """That it takes, with those who are at it."""
+        return (self.end - self.start).total_seconds() / 3600
+
+    @property
     def part(self) -> tuple[str, str]:
         """Kind and id of the zone or (first) item it is done on."""
         return ("item" if self.item else "zone", self.zone)

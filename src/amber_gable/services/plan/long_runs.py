@@ -10,13 +10,16 @@ from amber_gable.domain.job.job import JobBundle
 from amber_gable.domain.progress import Progress
 from amber_gable.domain.weather.series import WeatherSeries
 from amber_gable.services.context import Context
-from amber_gable.services.plan.planning import make_plan
+from amber_gable.services.plan.planning import job_people, keep_better, kept_plan, make_plan, plan_state
+from amber_gable.services.plan.solver import Asked, solve_apart
 from amber_gable.services.runs.run import Run
-from amber_gable.services.state.climate import job_climate, known_climate
+from amber_gable.services.state.climate import DAYS, job_climate, known_climate
 from amber_gable.services.weather.held.asking import job_weather
 from amber_gable.services.workspace import digest
 from amber_gable.store.job.jobs import load_bundle
 
+USUAL_SECONDS = 15.0
+"""For which fewer days are looked for when somebody asks."""
 LARGE = 150
 """Surfaces still to be computed from which on a page does not do it itself: about a sixth of a second's work."""
 
@@ -81,6 +84,30 @@ class PlanWork(JobWork):
     def do(self, ctx: Context, progress: Progress) -> None:
         bundle = _bundle(ctx, self.job_id)
         make_plan(ctx, bundle, _series(ctx, bundle), self.begins, progress)
+        if ctx.space.solve_seconds:
+            ctx.space.runner.submit(ctx, FewerDays(self.job_id))
+
+
+@dataclass(frozen=True)
+class FewerDays(JobWork):
+    """Look for a plan with fewer days in the place of the one that is kept, for people who work apart."""
+
+    kind, page = "fewer-days", "plan"
+
+    def title(self, ctx: Context) -> str:
+        return f"Fewer days for {_bundle(ctx, self.job_id).job.name}"
+
+    def do(self, ctx: Context, progress: Progress) -> None:
+        bundle, made_of = _bundle(ctx, self.job_id), plan_state(ctx, self.job_id)
+        kept = kept_plan(ctx, bundle)
+        if kept is None:
+            raise InputError("plan", "there is no plan to better", "plan the job first")
+        if kept.out_of_date:
+            raise InputError("plan", "the job changed since it was planned", "plan again first")
+        begin = datetime.fromtimestamp(kept.begins_at or kept.planned_at, bundle.property.tz)
+        people, seconds = job_people(ctx, self.job_id), ctx.space.solve_seconds or USUAL_SECONDS
+        asked = Asked(bundle, _series(ctx, bundle), begin, DAYS, people, seconds)
+        keep_better(ctx, self.job_id, solve_apart(asked, progress), kept, made_of)
 
 
 @dataclass(frozen=True)

@@ -6,6 +6,7 @@ from datetime import date, datetime, time
 from amber_gable.core.plan.build import plan_job
 from amber_gable.core.plan.problem import plan_problem
 from amber_gable.core.plan.threats import Warned
+from amber_gable.domain.errors import InputError
 from amber_gable.domain.job.job import JobBundle
 from amber_gable.domain.job.plan import Plan
 from amber_gable.domain.progress import Progress, unseen, within
@@ -15,7 +16,9 @@ from amber_gable.services.context import Context
 from amber_gable.services.state.climate import DAYS, job_climate
 from amber_gable.services.workspace import digest
 from amber_gable.store.company.crews import hands_of
+from amber_gable.store.job.jobs import load_bundle
 from amber_gable.store.job.plans import load_plan, save_plan
+from amber_gable.store.transaction import Transaction
 
 
 def job_people(ctx: Context, job_id: str) -> tuple[Person, ...]:
@@ -88,3 +91,32 @@ def make_plan(
         made_of = plan_problem(bundle, hands_of(session, bundle.job.id)).fingerprint
         save_plan(session, bundle.job.id, plan, made_of, int(now.timestamp()), begins_at)
     return plan
+
+
+def keep_better(ctx: Context, job_id: str, plan: Plan, instead_of: KeptPlan, made_of: str) -> bool:
+    """Keep a plan in the place of the one it was to better, unless it is worse. Raises InputError where the job, its
+    record or its plan is no longer the one it was made for (`made_of`, see `plan_state`)."""
+    with ctx.writing() as session:
+        found = load_plan(session, job_id)
+        if found is None or found.planned_at != instead_of.planned_at or _state(session, job_id) != made_of:
+            why = "the job, its record or its plan changed while fewer days were looked for; nothing was kept"
+            raise InputError("plan", why, "plan again")
+        if _cost(plan) > _cost(instead_of.plan):
+            return False
+        save_plan(session, job_id, plan, found.fingerprint, found.planned_at, found.begins_at)
+    return True
+
+
+def _cost(plan: Plan) -> tuple[int, int, int]:
+    return len(plan.unplaced), plan.finish.toordinal() if plan.finish is not None else 0, plan.site_days
+
+
+def plan_state(ctx: Context, job_id: str) -> str:
+    """A digest of all that a plan is made from but the weather."""
+    with ctx.reading() as session:
+        return _state(session, job_id)
+
+
+def _state(session: Transaction, job_id: str) -> str:
+    bundle = load_bundle(session, job_id)
+    return digest(bundle, hands_of(session, job_id), *bundle.noted)

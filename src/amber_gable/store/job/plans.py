@@ -3,10 +3,11 @@
 from collections.abc import Callable, Iterable
 from dataclasses import dataclass
 from datetime import datetime
+from typing import Any
 
 from sqlalchemy import select
 
-from amber_gable.domain.job.plan import Plan, Task, Unplaced
+from amber_gable.domain.job.plan import Found, Plan, Task, Unplaced
 from amber_gable.store.job.jobs import on_board
 from amber_gable.store.tables import JobRow, PlanRow, TaskRow
 from amber_gable.store.transaction import Transaction
@@ -21,7 +22,8 @@ def save_plan(
         session.delete(old)
         session.flush()
     unplaced = [u.model_dump(mode="json") for u in plan.unplaced]
-    made = {"fingerprint": fingerprint, "planned_at": planned_at, "begins_at": begins_at}
+    made: dict[str, Any] = {"fingerprint": fingerprint, "planned_at": planned_at, "begins_at": begins_at}
+    made["found"] = None if plan.found is None else plan.found.model_dump(mode="json")
     session.add(PlanRow(job_id=job_id, unplaced=unplaced, **made))
     session.flush()
     for i, task in enumerate(plan.tasks):
@@ -75,7 +77,8 @@ def _read_plan(session: Transaction, job_id: str) -> StoredPlan | None:
     rows = session.scalars(select(TaskRow).where(TaskRow.job_id == job_id).order_by(TaskRow.position))
     tasks = tuple(Task.model_validate(r.details) for r in rows)
     unplaced = tuple(Unplaced.model_validate(u) for u in row.unplaced)
-    plan = Plan(tasks=tasks, unplaced=unplaced, finish=max((t.end for t in tasks), default=None))
+    found = None if row.found is None else Found.model_validate(row.found)
+    plan = Plan(tasks=tasks, unplaced=unplaced, finish=max((t.end for t in tasks), default=None), found=found)
     warned = tuple((task, rule) for task, rule in row.warned)
     return StoredPlan(plan, row.planned_at, row.fingerprint, row.begins_at, warned)
 

@@ -15,7 +15,7 @@ from amber_gable.domain.errors import InputError, NoClimate, Refused
 from amber_gable.domain.job.plan import Task, Unplaced
 from amber_gable.services.company.crew_typed import crew_form
 from amber_gable.services.job.view import JobView
-from amber_gable.services.plan.long_runs import PlanWork
+from amber_gable.services.plan.long_runs import FewerDays, PlanWork
 from amber_gable.services.plan.plan_page import planned_visits, set_crew, unsettled_tasks
 from amber_gable.services.specification.others import told_others
 from amber_gable.services.weather.faces.judged_faces import Which, judged_faces
@@ -90,8 +90,10 @@ def _plan(request: Request, view: JobView, faults: dict[str, str], status: int =
         "begins": datetime.fromtimestamp(kept.begins_at, zone).date() if kept and kept.begins_at else None,
         "product_names": {p.code: p.name for p in view.bundle.products},
     }
-    run = context_of(request).space.runner.latest(f"plan/{view.bundle.job.id}")
-    context |= {"run": run, "refreshes": run is not None and not run.state.over}
+    runner, id_ = context_of(request).space.runner, view.bundle.job.id
+    run, search = runner.latest(f"plan/{id_}"), runner.latest(f"fewer-days/{id_}")
+    planning, searching = (r is not None and not r.state.over for r in (run, search))
+    context |= {"run": run, "search": search, "planning": planning, "refreshes": planning or searching}
     if kept is not None:
         context["planned_at"] = datetime.fromtimestamp(kept.planned_at, zone)
     rows = judged_faces(view, view.site, which=Which.COAT) if view.site is not None else []
@@ -99,6 +101,14 @@ def _plan(request: Request, view: JobView, faults: dict[str, str], status: int =
         scale = lane_scale(rows[0].windows.slots, PLAN_DAYS, HOUR_W)
         context["chart"] = chart(view, units_of(request), lanes_of(rows), {}, scale)
     return job_page(request, view, "plan", context, status)
+
+
+@router.post("/fewer-days")
+def fewer_days(request: Request, job_id: str) -> Response:
+    """Look for a plan with fewer days; the page tells how far that is."""
+    ctx = context_of(request)
+    ctx.space.runner.submit(ctx, FewerDays(job_id)).wait(ctx.space.runner.patience)
+    return RedirectResponse(f"/jobs/{job_id}/plan", 303)
 
 
 @router.post("")

@@ -17,6 +17,12 @@ _ABOUT = ("near-", "wires", "lead", "arsenic", "asbestos", "mildew", "planting")
 """Rules whose words hold whatever is done there, by the beginning of their names."""
 
 
+def nothing_to_refresh(facts: Facts) -> bool:
+    """Whether a refreshed coat is wished where no sound stain is: that alone stops the part."""
+    sound = facts.get("coating") == "penetrating-stain" and facts.get("greyed") is not True
+    return facts.get("keeps_up") == Aim.REFRESH.value and not sound
+
+
 def without_coats(steps: Sequence[PlannedStep], facts: Facts) -> list[PlannedStep]:
     """Of the steps of a finish those that clean, or take the old film off, with what protects the ground and people."""
     kept = _WASHED if facts.get("keeps_up") == Aim.WASH_ONLY.value else _STRIPPED

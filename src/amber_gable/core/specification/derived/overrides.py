@@ -4,7 +4,7 @@ from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 
 from amber_gable.core.specification.derived.facts import Facts
-from amber_gable.core.specification.derived.keeping_up import COATLESS
+from amber_gable.core.specification.derived.keeping_up import COATLESS, nothing_to_refresh
 from amber_gable.domain.work.alert import Alert
 from amber_gable.domain.work.finish import Override, OverrideAction
 from amber_gable.domain.work.operation import EARLY_FILMS, Operation, OperationKind, Technique
@@ -78,7 +78,7 @@ def forbidden_steps(operations: Sequence[Operation], forbidden: Mapping[Techniqu
 
 def _ground(operations: Sequence[Operation], facts: Facts) -> list[Conflict]:
     """Clean, dry, dull, and stripped where it must be, before the first film."""
-    if facts.get("keeps_up") in COATLESS:
+    if facts.get("keeps_up") in COATLESS or nothing_to_refresh(facts):
         return []
     films = [i for i, o in enumerate(operations) if o.kind.lays_film and o.id not in EARLY_FILMS]
     if not any(o.kind is OperationKind.COAT for o in operations):
