@@ -60,7 +60,7 @@ class Workspace:
 
 _TELLS_NOTHING: Any = {
     "property": {"photos"},
-    "job": {"record", "changes", "others_noted", "found_more", "spoiled", "rained", "cans_noted"},
+    "job": {"record", "changes", "others_noted", "found_more", "spoiled", "rained", "cans_noted", "missing"},
 }
 """Fields of a job that its digest leaves out. Photos change no result; what uses the site record adds it to its key.
 What it brings in steps counts: those that mend a spoiled film or hide one in another colour."""

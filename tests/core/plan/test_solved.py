@@ -4,6 +4,8 @@ from dataclasses import replace
 from datetime import datetime
 from itertools import pairwise
 
+import numpy as np
+import numpy.typing as npt
 import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
@@ -18,6 +20,12 @@ from amber_gable.domain.grid import SLOT_S
 from tests.jobs import demo_job
 from tests.plan_cases import HALF, SHIFT, SLOTS, clock, open_task
 from tests.weather_cases import real_year
+
+
+def _hands(first_day: int, second_day: int | None = None) -> npt.NDArray[np.int64]:
+    """So many people on each of the two days."""
+    return np.where(np.arange(SLOTS) < 48 * HALF, first_day, first_day if second_day is None else second_day)
+
 
 ONE, EITHER = ((1, 120),), ((1, 240), (2, 120))
 LIES = (Soon("m", 0, "it lies"),)
@@ -77,7 +85,7 @@ BEST: list[tuple[str, list[OpenTask], dict[str, str]]] = [
 
 @pytest.mark.parametrize(("tasks", "expected"), [b[1:] for b in BEST], ids=[b[0] for b in BEST])
 def test_the_best_is_found(tasks: list[OpenTask], expected: dict[str, str]) -> None:
-    found, refused = best_plan(tasks, SHIFT, 0, 2)
+    found, refused = best_plan(tasks, SHIFT, 0, _hands(2))
     assert found.status == "optimal" and found.cost == found.bound
     told = {
         p.id: f"day {p.start // 1440}" if "day" in expected.get(p.id, "") else f"{clock(p.start)}-{clock(p.end)}"
@@ -85,6 +93,14 @@ def test_the_best_is_found(tasks: list[OpenTask], expected: dict[str, str]) -> N
     }
     assert told == expected
     assert {r.id for r in refused} == {t.id for t in tasks} - set(expected)
+
+
+def test_who_is_missing_is_not_planned_with() -> None:
+    """Two hours for two, or four for one, and one of the two is missing on the first day."""
+    both = open_task("a", 120, open_="16-22 64-70", modes=EITHER)
+    for there, day in ((_hands(2), 0), (_hands(1, 2), 1), (_hands(0, 2), 1)):
+        found, _ = best_plan([both], SHIFT, 0, there)
+        assert [(p.start // 1440, p.hands) for p in found.placements] == [(day, 2)]
 
 
 ROWS = st.lists(
@@ -110,7 +126,7 @@ def test_plans_keep_windows_order_and_hands_and_no_less_is_better(
     rows: list[tuple[int, int, int, int, bool]], people: int
 ) -> None:
     tasks = [replace(t, modes=t.modes[:people]) for t in _tasks(rows)]
-    found, refused = best_plan(tasks, SHIFT, 0, people)
+    found, refused = best_plan(tasks, SHIFT, 0, _hands(people))
     at = {p.id: p for p in found.placements}
     assert set(at) | {r.id for r in refused} == {t.id for t in tasks} and not set(at) & {r.id for r in refused}
     for task in tasks:
@@ -123,10 +139,12 @@ def test_plans_keep_windows_order_and_hands_and_no_less_is_better(
         assert all(at[e.id].end + e.wait_min <= p.start for e in task.after)
     for moment in {p.start for p in at.values()}:
         assert sum(p.hands for p in at.values() if p.start <= moment < p.end) <= people
-    assert best_plan(tasks, SHIFT, 0, people)[0] == found, "the same problem, the same plan"
+    assert best_plan(tasks, SHIFT, 0, _hands(people))[0] == found, "the same problem, the same plan"
     narrower = [replace(t, modes=t.modes[:people]) for t in _tasks(rows, narrower=2)]
-    assert best_plan(narrower, SHIFT, 0, people)[0].cost >= found.cost, "fewer windows never finish earlier"
-    assert best_plan(_tasks(rows), SHIFT, 0, people + 1)[0].cost <= found.cost, "another hand never finishes later"
+    assert best_plan(narrower, SHIFT, 0, _hands(people))[0].cost >= found.cost, "fewer windows never finish earlier"
+    assert best_plan(_tasks(rows), SHIFT, 0, _hands(people + 1))[0].cost <= found.cost, (
+        "another hand never finishes later"
+    )
 
 
 BEGIN = datetime.fromisoformat("2025-09-01T00:00-03:00")

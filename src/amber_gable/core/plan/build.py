@@ -9,6 +9,7 @@ from amber_gable.core.climate.job_climate import SiteClimate
 from amber_gable.core.plan.earliest import place
 from amber_gable.core.plan.explain import Titles, why, why_not
 from amber_gable.core.plan.open_tasks import PlanTasks, plan_tasks
+from amber_gable.core.plan.serial import place_hands
 from amber_gable.core.plan.settle import settled
 from amber_gable.core.plan.tasks import SLOT_MIN, OpenTask, Placement, Refusal
 from amber_gable.core.plan.work import WorkItem, stopped_for_good
@@ -22,12 +23,14 @@ from amber_gable.domain.work.people import Person
 
 
 def plan_job(site: SiteClimate, begin: datetime, progress: Progress = unseen, people: Sequence[Person] = ()) -> Plan:
-    """Place what is left of the job for its crew together, earliest first. Nothing is placed on a part that a stop
-    holds. Arguments as `plan_tasks`."""
+    """Place what is left of the job earliest first: for its crew together, or, where somebody is missing on a day, for
+    people who work apart. Nothing is placed on a part that a stop holds. Arguments as `plan_tasks`."""
     found = plan_tasks(site, begin, within(progress, 0.0, 0.3), people)
-    slots = found.site.slots
-    placed, refused = place(found.tasks, found.shift, slots.start, found.first, within(progress, 0.3, 1.0))
-    return _plan(found, placed, refused)
+    start, rest = found.site.slots.start, within(progress, 0.3, 1.0)
+    if not found.apart:
+        return _plan(found, *place(found.tasks, found.shift, start, found.first, rest))
+    placed, refused = place_hands(found.tasks, found.shift, start, found.there, found.first, rest)
+    return _plan(found, settled(found, placed), refused)
 
 
 def solved_plan(
@@ -57,7 +60,7 @@ def solved_plan(
             better(plan)
 
     solved, refused = best_plan(
-        found.tasks, found.shift, found.site.slots.start, found.people, found.first, seconds=seconds, seed=seed,
+        found.tasks, found.shift, found.site.slots.start, found.there, found.first, seconds=seconds, seed=seed,
         told=told,
     )  # fmt: skip
     quality = Found(status=solved.status, cost=solved.cost, bound=solved.bound)

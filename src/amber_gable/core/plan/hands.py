@@ -1,8 +1,15 @@
 """How many people may be at a piece of work, and how long it then takes."""
 
+from collections.abc import Mapping, Sequence
+from datetime import date
 from math import ceil, floor
 
+import numpy as np
+import numpy.typing as npt
+
 from amber_gable.core.plan.work import SECTION_HOURS, WorkItem
+from amber_gable.core.weather.judged.slots import Slots
+from amber_gable.domain.work.people import Person
 
 REACH_M = 2.0
 """Width of wall or floor that one person needs to work beside another: an assumption."""
@@ -22,6 +29,16 @@ def modes(item: WorkItem, people: int) -> tuple[tuple[int, int], ...]:
         return tuple(found)
     longest = ceil(SECTION_HOURS[0] * 60)
     return tuple(m for m in found if m[1] <= longest) or (found[-1],)
+
+
+def people_there(slots: Slots, people: Sequence[Person], missing: Mapping[date, int]) -> npt.NDArray[np.int64]:
+    """(S,): how many of the people work in each slot: by their days of the week, less who is missing that day."""
+    of_weekday = np.array([sum(day in p.days for p in people) for day in range(7)], dtype=np.int64)
+    there: npt.NDArray[np.int64] = of_weekday[slots.weekday]
+    for day in np.unique(slots.day):
+        mine = slots.day == day
+        there[mine] -= missing.get(slots.time(int(np.argmax(mine))).date(), 0)
+    return there.clip(min=0)
 
 
 def room(item: WorkItem) -> int:

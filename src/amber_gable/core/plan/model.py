@@ -75,11 +75,11 @@ class Model:
         tasks: Sequence[OpenTask],
         shift: npt.NDArray[np.int64],
         start: int,
-        people: int,
+        there: npt.NDArray[np.int64],
         begin: int,
         optional: Collection[str],
     ) -> None:
-        self.model, self.tasks, self.people = cp_model.CpModel(), {t.id: t for t in tasks}, people
+        self.model, self.tasks, self.people = cp_model.CpModel(), {t.id: t for t in tasks}, int(there.max(initial=0))
         self.start, self.horizon = start, len(shift) * MARKS
         self.begins: dict[str, cp_model.IntVar] = {}
         self.ends: dict[str, cp_model.LinearExprT] = {}
@@ -97,8 +97,9 @@ class Model:
             self.begins[task.id] = self.ends[task.id] = self.model.new_int_var(0, self.horizon, task.id)
             if task.minutes:
                 self._work(task, shift, begin)
-        self.model.add_cumulative(self.intervals, self.demands, people)
-        last = self._days(shift)
+        self._absent(there, shift)
+        self.model.add_cumulative(self.intervals, self.demands, self.people)
+        last = self._days(shift, there)
         for task in tasks:
             for edge in task.after:
                 self._order(self.tasks[edge.id], task, edge)
@@ -143,19 +144,30 @@ class Model:
         self.ends[task.id] = end
         self.modes[task.id], self.at[task.id] = chosen, list(zip(found, lits, strict=True))
 
-    def _days(self, shift: npt.NDArray[np.int64]) -> cp_model.IntVar:
+    def _absent(self, there: npt.NDArray[np.int64], shift: npt.NDArray[np.int64]) -> None:
+        """Who is not there takes the place of a task that cannot be moved."""
+        missing = np.where(shift >= 0, self.people - there, 0)
+        edges = [0, *(np.flatnonzero(np.diff(missing)) + 1).tolist(), len(missing)]
+        for a, b in pairwise(edges):
+            if missing[a]:
+                span = self.model.new_fixed_size_interval_var(a * MARKS, (b - a) * MARKS, "missing")
+                self.intervals.append(span)
+                self.demands.append(int(missing[a]))
+
+    def _days(self, shift: npt.NDArray[np.int64], there: npt.NDArray[np.int64]) -> cp_model.IntVar:
         """The last day; which days are days on site, and that no day holds more work than its people have hours."""
         m, on = self.model, dict[int, list[tuple[int, cp_model.IntVar]]]()
         for id_, pairs in self.at.items():
             energy = min(mode.hands * mode.marks for mode in self.modes[id_])
             for stretch, lit in pairs:
                 on.setdefault(stretch.day, []).append((energy, lit))
-        slots = np.bincount(np.arange(len(shift))[shift >= 0] * MARKS // _DAY) * MARKS
+        works = shift >= 0
+        room = np.bincount(np.arange(len(shift))[works] * MARKS // _DAY, weights=there[works] * MARKS)
         last = m.new_int_var(0, self.horizon // _DAY + 1, "last day")
-        for day, works in on.items():
+        for day, held in on.items():
             used = self.on_site[day] = m.new_bool_var(f"day {day}")
-            m.add(sum(e * lit for e, lit in works) <= self.people * int(slots[day]) * used)
-            for _, lit in works:
+            m.add(sum(e * lit for e, lit in held) <= int(room[day]) * used)
+            for _, lit in held:
                 m.add_implication(lit, used)
             m.add(last >= day + 1).only_enforce_if(used)
         return last

@@ -9,7 +9,7 @@ import numpy as np
 import numpy.typing as npt
 
 from amber_gable.core.climate.job_climate import SiteClimate
-from amber_gable.core.plan.hands import modes
+from amber_gable.core.plan.hands import modes, people_there
 from amber_gable.core.plan.order import (
     contained_first,
     covered_first,
@@ -31,7 +31,7 @@ from amber_gable.core.weather.film.drying import DryingStage
 from amber_gable.core.weather.film.limits import coat_limits
 from amber_gable.domain.progress import Progress, unseen
 from amber_gable.domain.work.operation import Technique
-from amber_gable.domain.work.people import Person
+from amber_gable.domain.work.people import Person, unnamed
 
 LEAST_LEFT_MIN = 10
 """What is under way longer than it was to take is not done: so much is left of it at least."""
@@ -40,18 +40,26 @@ LEAST_LEFT_MIN = 10
 @dataclass(frozen=True)
 class PlanTasks:
     """All that is left of a job: `tasks` with the gates between them, each piece of work by its id in `items`; `shift`
-    (S,) numbers each slot's crew shift, -1 outside; nothing begins before minute `first`."""
+    (S,) numbers each slot's crew shift, -1 outside; `there` (S,) people are at hand; nothing begins before minute
+    `first`."""
 
     site: SiteClimate
     states: Mapping[Key, PartState]
     items: Mapping[str, WorkItem]
     tasks: tuple[OpenTask, ...]
     shift: npt.NDArray[np.int64]
+    there: npt.NDArray[np.int64]
     first: int
 
     @property
     def people(self) -> int:
         return self.site.bundle.job.crew.people
+
+    @property
+    def apart(self) -> bool:
+        """Whether on some day fewer people are there than on others, so that they cannot be planned as one crew."""
+        works = self.there[self.shift >= 0]
+        return bool(works.size) and int(works.min()) < self.people
 
 
 def plan_tasks(
@@ -65,7 +73,8 @@ def plan_tasks(
     items = {i.id: i for i in work_items(around, states, progress)}
     tasks = _open_tasks(list(items.values()), around, _uncontained(states))
     first = max(0, ceil((begin.timestamp() - site.slots.start) / 60))
-    return PlanTasks(site, states, items, tuple(tasks), shifts(site.slots, site.bundle.job.crew), first)
+    there = people_there(site.slots, people or unnamed(site.bundle.job.crew.people), site.bundle.missing_on)
+    return PlanTasks(site, states, items, tuple(tasks), shifts(site.slots, site.bundle.job.crew), there, first)
 
 
 def _uncontained(states: Mapping[Key, PartState]) -> dict[str, str]:

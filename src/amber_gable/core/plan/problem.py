@@ -15,7 +15,7 @@ from pydantic import BaseModel
 
 from amber_gable.domain.findings.condition import MoistureReading
 from amber_gable.domain.job.job import JobBundle
-from amber_gable.domain.job.site_record import OthersNoted, SiteEntry
+from amber_gable.domain.job.site_record import Missing, OthersNoted, SiteEntry
 from amber_gable.domain.work.people import Person, unnamed
 from amber_gable.domain.work.schools import DEFAULTS
 
@@ -38,6 +38,7 @@ UNREAD: dict[str, set[str]] = {
         "found_more",
         "rained",
         "cans_noted",
+        "missing",
         "left",
     },
     "others": {"cost"},
@@ -55,13 +56,15 @@ _MAKER, _CONTAINERS = "any", [{"litres": 1.0, "price": "0"}]
 class PlanProblem:
     """`people`: the people of the crew. `told`: the job in the form of its file, without the fields that no plan reads
     and without those at their default. `record`, `others_noted` and `readings` (by part) say how far the work is,
-    ours and that of others, and how wet its parts were; they grow while a plan is worked to and make it no older."""
+    ours and that of others, and how wet its parts were; they grow while a plan is worked to and make it no older.
+    `missing`: who is missing of the crew, which does."""
 
     people: tuple[Person, ...]
     told: dict[str, Any]
     record: tuple[SiteEntry, ...]
     others_noted: tuple[OthersNoted, ...]
     readings: Mapping[Key, tuple[MoistureReading, ...]]
+    missing: tuple[Missing, ...] = ()
 
     @cached_property
     def fingerprint(self) -> str:
@@ -72,6 +75,8 @@ class PlanProblem:
         known = [p.model_dump(mode="json", exclude={"id", "name"}, exclude_defaults=True) for p in self.people]
         if any(known):
             seen["people"] = known
+        if self.bundle.missing_on:
+            seen["missing"] = {day.isoformat(): people for day, people in self.bundle.missing_on.items()}
         return hashlib.sha256(json.dumps(seen, sort_keys=True).encode()).hexdigest()
 
     @cached_property
@@ -90,7 +95,9 @@ class PlanProblem:
         held = {"zones": parts["zone"], "items": parts["item"]}
         update = {
             "property": place.model_copy(update=held),
-            "job": self.work.job.model_copy(update={"record": self.record, "others_noted": self.others_noted}),
+            "job": self.work.job.model_copy(
+                update={"record": self.record, "others_noted": self.others_noted, "missing": self.missing}
+            ),
         }
         return self.work.model_copy(update=update)
 
@@ -133,7 +140,7 @@ def plan_problem(bundle: JobBundle, people: Sequence[Person] = ()) -> PlanProble
     readings = {("zone", z.id): z.condition.moisture for z in place.zones}
     readings |= {("item", i.id): i.condition.moisture for i in place.items}
     hands = tuple(people) or unnamed(bundle.job.crew.people)
-    return PlanProblem(hands, raw, bundle.job.record, bundle.job.others_noted, readings)
+    return PlanProblem(hands, raw, bundle.job.record, bundle.job.others_noted, readings, bundle.job.missing)
 
 
 def _drop(record: dict[str, Any], kind: str) -> None:

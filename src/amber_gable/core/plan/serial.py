@@ -21,9 +21,10 @@ MARKS = SLOT_MIN // VISIT_MIN
 class Hands:
     """How many people are free at each mark, and from each mark on for how many marks so many are."""
 
-    def __init__(self, people: int, marks: int) -> None:
-        self.free = np.full(marks, people, dtype=np.int64)
-        self.people = people
+    def __init__(self, there: npt.NDArray[np.int64]) -> None:
+        """`there` (S,): how many people there are in each slot."""
+        self.free = np.repeat(there, MARKS)
+        self.people = int(there.max(initial=0))
         self._runs: dict[int, npt.NDArray[np.int64]] = {}
 
     def take(self, start: int, end: int, hands: int) -> None:
@@ -48,14 +49,15 @@ def place_hands(
     candidates: Sequence[OpenTask],
     shift: npt.NDArray[np.int64],
     start: int,
-    people: int,
+    there: npt.NDArray[np.int64],
     begin: int = 0,
     progress: Progress = unseen,
 ) -> tuple[list[Placement], list[Refusal]]:
-    """Place the tasks for so many people; the rest as `earliest.place`. Every task has modes, or takes all hands."""
+    """Place the tasks for `there` (S,) people in each slot; the rest as `earliest.place`. Every task has modes, or
+    takes all hands."""
     board = Board(candidates, shift, start, begin)
     rank = {t.id: n for n, t in enumerate(candidates)}
-    hands = Hands(people, len(shift) * MARKS)
+    hands = Hands(there)
     open_ = {id_: np.repeat(o.minutes, MARKS) // VISIT_MIN - np.tile(np.arange(MARKS), len(shift))
              for id_, o in board.open.items()}  # fmt: skip
     waiting = [t.id for t in candidates if t.minutes]

@@ -19,7 +19,7 @@ def settled(found: PlanTasks, placements: Sequence[Placement]) -> list[Placement
     """No task comes later than it was placed, and none on another day. A film with a longest time for its follower
     stays where it is. `earliest` and `busy_with` are filled in."""
     board = Board(found.tasks, found.shift, found.site.slots.start, found.first)
-    hands = Hands(found.people, len(found.shift) * MARKS)
+    hands = Hands(found.there)
     out: list[Placement] = []
     open_ = {id_: _marks(o.minutes) for id_, o in board.open.items()}
     for placed in sorted(placements, key=lambda p: (p.start, p.end)):

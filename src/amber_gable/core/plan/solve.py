@@ -49,7 +49,7 @@ def solve(
     tasks: Sequence[OpenTask],
     shift: npt.NDArray[np.int64],
     start: int,
-    people: int,
+    there: npt.NDArray[np.int64],
     begin: int = 0,
     *,
     first: Sequence[Placement] = (),
@@ -62,7 +62,7 @@ def solve(
     """Place tasks, beginning with the solution `first`; all but the `optional` can be placed. Other arguments as
     `serial.place_hands`. With one worker the same seed gives the same plan, and `seconds` are counted in the solver's
     own steps."""
-    model = Model(tasks, shift, start, people, begin, optional)
+    model = Model(tasks, shift, start, there, begin, optional)
     model.hint(first)
     solver = configured(seconds, seed, workers)
     status = status_name(solver.solve(model.model, _Watch(model, told) if told is not None else None))
@@ -80,7 +80,7 @@ def best_plan(
     tasks: Sequence[OpenTask],
     shift: npt.NDArray[np.int64],
     start: int,
-    people: int,
+    there: npt.NDArray[np.int64],
     begin: int = 0,
     *,
     seconds: float = 15.0,
@@ -90,12 +90,12 @@ def best_plan(
 ) -> tuple[Solved, list[Refusal]]:
     """The best that is found, beginning with the earliest-first plan of the same people; and what finds no place, with
     why earliest-first found none. Arguments as `solve`."""
-    first, refused = place_hands(tasks, shift, start, people, begin)
+    first, refused = place_hands(tasks, shift, start, there, begin)
     held_up = {r.id for r in refused}
     while more := {t.id for t in tasks if t.id not in held_up and any(e.id in held_up for e in t.after)}:
         held_up |= more
     found = solve(
-        tasks, shift, start, people, begin, first=first, optional=held_up, seconds=seconds, workers=workers, seed=seed,
+        tasks, shift, start, there, begin, first=first, optional=held_up, seconds=seconds, workers=workers, seed=seed,
         told=told,
     )  # fmt: skip
     placed = {p.id for p in found.placements}

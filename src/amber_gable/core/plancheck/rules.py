@@ -65,11 +65,13 @@ def hands(plan: Planned) -> Iterator[Breach]:
         [(t.start, 1, t) for t in plan.plan.tasks] + [(t.end, 0, t) for t in plan.plan.tasks],
         key=lambda e: (e[0], e[1], e[2].id),
     )
+    missing = plan.site.bundle.missing_on
     at_work = 0
     for when, begins, task in edges:
         at_work += (task.people or people) * (1 if begins else -1)
-        if begins and at_work > people:
-            yield Breach("hands", f"at {when:%a %d %b %H:%M} {at_work} people are at work of {people}")
+        there = people - missing.get(when.date(), 0)
+        if begins and at_work > there:
+            yield Breach("hands", f"at {when:%a %d %b %H:%M} {at_work} people are at work of {there}")
     for task in plan.plan.tasks:
         if not 1 <= (task.people or people) <= people:
             yield Breach("hands", f"“{task.operation}” on {task.face_name} takes {task.people} of {people} people")

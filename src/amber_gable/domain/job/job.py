@@ -2,7 +2,7 @@
 
 import builtins
 from collections.abc import Mapping
-from datetime import datetime
+from datetime import date, datetime
 from typing import Annotated, Any, Literal, Self
 
 from pydantic import Field, field_validator, model_validator
@@ -13,6 +13,7 @@ from amber_gable.domain.job.site_record import (
     CanNoted,
     CustomerChange,
     FoundMore,
+    Missing,
     OthersNoted,
     Rained,
     SiteEntry,
@@ -66,7 +67,8 @@ class Acknowledgement(Record):
 class Job(Record):
     """One contract on one property. `left`: parts that are not painted. `others`: what other people do, and
     `others_noted` whether they did. `found_more`: damage found beyond the survey. `spoiled`: what
-    became of films, `rained` when somebody saw rain, `cans_noted` what is left in cans."""
+    became of films, `rained` when somebody saw rain, `cans_noted` what is left in cans, `missing`
+    who is missing of the crew."""
 
     id: Id
     name: Name
@@ -87,6 +89,7 @@ class Job(Record):
     spoiled: Annotated[tuple[Spoiled, ...], Field(max_length=20_000)] = ()
     rained: Annotated[tuple[Rained, ...], Field(max_length=20_000)] = ()
     cans_noted: Annotated[tuple[CanNoted, ...], Field(max_length=20_000)] = ()
+    missing: Annotated[tuple[Missing, ...], Field(max_length=20_000)] = ()
     note: Note = ""
 
     _schools_known = field_validator("schools")(lambda chosen: checked_schools(chosen))
@@ -172,9 +175,9 @@ class JobBundle(Record):
         return [p for p in parts if p not in said]
 
     @builtins.property
-    def noted(self) -> tuple[SiteEntry | OthersNoted, ...]:
-        """What was noted on site, by us and of others: what the state of the work hangs on beside the job itself."""
-        return (*self.job.record, *self.job.others_noted)
+    def noted(self) -> tuple[SiteEntry | OthersNoted | Missing, ...]:
+        """What was noted on site, of work and of who is missing: what state and plan hang on beside the job itself."""
+        return (*self.job.record, *self.job.others_noted, *self.job.missing)
 
     @builtins.property
     def deduction(self) -> str:
@@ -209,6 +212,18 @@ class JobBundle(Record):
         """What is left in cans, without what was taken back."""
         gone = withdrawn(self.job.record) if self.job.cans_noted else frozenset()
         return [c for c in self.job.cans_noted if c.touch not in gone]
+
+    @builtins.property
+    def missing_lines(self) -> list[Missing]:
+        """What was said of who is missing, without what was taken back."""
+        gone = withdrawn(self.job.record) if self.job.missing else frozenset()
+        return [m for m in self.job.missing if m.touch not in gone]
+
+    @builtins.property
+    def missing_on(self) -> dict[date, int]:
+        """How many people of the crew are missing, by day."""
+        found = {m.day: m.people for m in self.missing_lines}
+        return {day: people for day, people in found.items() if people}
 
     @builtins.property
     def rains(self) -> list[Rained]:

@@ -1,6 +1,7 @@
 """What was done on site, and what the customer changed: an append-only record. Nothing in it is altered; what was
 entered by mistake is taken back by a later entry."""
 
+from datetime import date
 from enum import StrEnum
 from typing import Annotated, ClassVar, Literal, Self
 
@@ -212,9 +213,23 @@ class CanNoted(Record):
     left_l: Annotated[float, Field(ge=0, le=1000)]
 
 
-SiteLine = SiteEntry | CustomerChange | OthersNoted | FoundMore | Spoiled | Rained | CanNoted
+class Missing(Record):
+    """How many people of the crew are missing on a day, in all; of several lines of a day the last holds."""
+
+    kind: ClassVar[str] = "missing"
+
+    id: Id
+    touch: Id
+    at: AwareDatetime
+    noted: AwareDatetime
+    by: Person
+    day: date
+    people: Annotated[int, Field(ge=0, le=40)]
+
+
+SiteLine = SiteEntry | CustomerChange | OthersNoted | FoundMore | Spoiled | Rained | CanNoted | Missing
 LINES: dict[str, type[SiteLine]] = {
-    line.kind: line for line in (SiteEntry, CustomerChange, OthersNoted, FoundMore, Spoiled, Rained, CanNoted)
+    line.kind: line for line in (SiteEntry, CustomerChange, OthersNoted, FoundMore, Spoiled, Rained, CanNoted, Missing)
 }
 """Every kind of line of the record, by the kind it is stored under. What is to be recorded besides is a class of its
 own here; the store reads it as it stands."""

@@ -25,6 +25,7 @@ _LINES = (
     "spoiled",
     "rained",
     "cans_noted",
+    "missing",
     "acknowledged",
 )
 OF_ANOTHER = {**dict.fromkeys(_LINES, ()), "note": ""}

@@ -65,7 +65,7 @@ def kept_plan(ctx: Context, bundle: JobBundle) -> KeptPlan | None:
         return None
     people = job_people(ctx, bundle.job.id)
     fingerprint = ctx.space.computed.get(
-        "fingerprint" + digest(bundle, people), lambda: plan_problem(bundle, people).fingerprint
+        "fingerprint" + digest(bundle, people, *bundle.missing_lines), lambda: plan_problem(bundle, people).fingerprint
     )
     changed = found.fingerprint != fingerprint
     return KeptPlan(found.plan, found.planned_at, found.begins_at, changed, found.older, found.warned)

@@ -18,6 +18,7 @@ from amber_gable.services.context import Context
 from amber_gable.services.forms.form import Form, Reads
 from amber_gable.services.forms.types import Length, moment, number, one_of, text_of
 from amber_gable.services.job.view import JobView
+from amber_gable.services.today.missing import missing_words
 from amber_gable.services.today.noting import AHEAD, signed, touch_of
 from amber_gable.store.job.jobs import load_bundle
 from amber_gable.store.job.site_record import append
@@ -245,6 +246,7 @@ def happened(view: JobView, day: date) -> list[Happened]:
         for s in view.bundle.spoils
     ]
     found += [Happened(r.touch, r.at.astimezone(tz), r.by, "It rained") for r in view.bundle.rains]
+    found += [Happened(m.touch, m.at.astimezone(tz), m.by, missing_words(m)) for m in view.bundle.missing_lines]
     names = {p.code: p.name for p in view.bundle.products}
     found += [
         Happened(c.touch, c.at.astimezone(tz), c.by, f"Can {c.number} of {names.get(c.product, c.product)}: {_left(c)}")

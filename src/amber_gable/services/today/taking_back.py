@@ -5,7 +5,7 @@ from collections.abc import Sequence
 
 from amber_gable.domain.errors import NotFound, Refused
 from amber_gable.domain.job.job import JobBundle
-from amber_gable.domain.job.site_record import CanNoted, Rained, Said, SiteEntry, Spoiled, standing, withdrawn
+from amber_gable.domain.job.site_record import CanNoted, Missing, Rained, Said, SiteEntry, Spoiled, standing, withdrawn
 from amber_gable.services.context import Context
 from amber_gable.services.forms.types import moment
 from amber_gable.services.today.noting import AHEAD, signed
@@ -38,9 +38,9 @@ def move_touch(ctx: Context, job_id: str, touch: str, typed: str, by: str) -> st
     return new
 
 
-def _taken_back_of(bundle: JobBundle) -> tuple[Sequence[SiteEntry | Spoiled | Rained | CanNoted], ...]:
+def _taken_back_of(bundle: JobBundle) -> tuple[Sequence[SiteEntry | Spoiled | Rained | CanNoted | Missing], ...]:
     """The lines of the record that a touch may be taken back of."""
-    return bundle.job.record, bundle.job.spoiled, bundle.job.rained, bundle.job.cans_noted
+    return bundle.job.record, bundle.job.spoiled, bundle.job.rained, bundle.job.cans_noted, bundle.job.missing
 
 
 def take_back(ctx: Context, job_id: str, touch: str, by: str) -> None:

@@ -10,6 +10,7 @@ from amber_gable.domain.job.site_record import (
     CanNoted,
     CustomerChange,
     FoundMore,
+    Missing,
     OthersNoted,
     Rained,
     SiteEntry,
@@ -30,6 +31,7 @@ class SiteRecord(Record):
     spoiled: tuple[Spoiled, ...] = ()
     rained: tuple[Rained, ...] = ()
     cans_noted: tuple[CanNoted, ...] = ()
+    missing: tuple[Missing, ...] = ()
 
 
 def load_record(session: Transaction, job_id: str) -> SiteRecord:
@@ -49,6 +51,7 @@ def _read(session: Transaction, job_id: str) -> SiteRecord:
         spoiled=tuple(line for line in lines if isinstance(line, Spoiled)),
         rained=tuple(line for line in lines if isinstance(line, Rained)),
         cans_noted=tuple(line for line in lines if isinstance(line, CanNoted)),
+        missing=tuple(line for line in lines if isinstance(line, Missing)),
     )
 
 

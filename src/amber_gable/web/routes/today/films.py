@@ -1,4 +1,4 @@
-"""Fresh films, rain and cans on Today: what became of them, in a tap or two."""
+"""Fresh films, rain, cans and who is missing on Today: what became of them, in a tap or two."""
 
 from fastapi import APIRouter, Request
 from starlette.responses import Response
@@ -6,6 +6,7 @@ from starlette.responses import Response
 from amber_gable.domain.errors import Refused
 from amber_gable.services.job.view import job_view
 from amber_gable.services.today.can_noting import note_can
+from amber_gable.services.today.missing import note_missing
 from amber_gable.services.today.spoiling import note_rain, note_spoiled
 from amber_gable.services.today.sureness import sureness
 from amber_gable.web.asking import context_of, signed_by
@@ -32,6 +33,17 @@ def sure(request: Request, job_id: str, task: str = "") -> Response:
     """How sure the Yes of a task is; its card fetches it, for it may take a moment."""
     found = sureness(job_view(context_of(request), job_id, waits=True), task)
     return page(request, "parts/today/sure.html", {"sure": found})
+
+
+@router.post("/missing")
+def missing(request: Request, job_id: str, form: Fields, shown: ShownByForm) -> Response:
+    """How many people of the crew are missing on a day."""
+    ctx = signed_by(request, form.get("by", ""))
+    try:
+        note_missing(ctx, job_id, form, ctx.actor)
+    except Refused as error:
+        return sheet_page(request, load_job(request, job_id), shown, error.fields, 422)
+    return back_to(job_id, ctx.actor, shown)
 
 
 @router.post("/rain")

@@ -154,6 +154,7 @@ def sheet_page(
         "can_care": can_care(view, shown),
         "wiped_first": wiped_first(view, shown),
         "orders": special_orders(view, tasks),
+        "missing": view.bundle.missing_on.get(sheet.day, 0),
         "crew_hours": sum(t.crew_hours for t in tasks),
         "who": context_of(request).actor,
         "has_meter": context_of(request).space.meter is not None,

@@ -86,7 +86,7 @@ document.addEventListener("htmx:after:request", (event) => {
 });
 
 // What is noted of the work carries a name and a time of where it was tapped: sent again, it is entered once.
-const NOTES = /\/(today\/(note|test|spoiled|can)|standing\/)/;
+const NOTES = /\/(today\/(note|test|spoiled|can|missing)|standing\/)/;
 document.addEventListener("submit", (event) => {
   const form = event.target, said = event.submitter?.value ?? "";
   if (!NOTES.test(form.action) || form.dataset.tapped === said) return;
