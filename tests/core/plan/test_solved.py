@@ -17,6 +17,8 @@ from amber_gable.core.plan.tasks import OpenTask, Soon
 from amber_gable.core.plancheck.planned import Planned
 from amber_gable.core.plancheck.rules import breaches
 from amber_gable.domain.grid import SLOT_S
+from amber_gable.domain.job.plan import Plan
+from amber_gable.domain.job.site_record import Missing
 from tests.jobs import demo_job
 from tests.plan_cases import HALF, SHIFT, SLOTS, clock, open_task
 from tests.weather_cases import real_year
@@ -172,6 +174,30 @@ def test_a_small_job_is_proven_in_fewer_days_and_breaks_no_rule(stem: str, peopl
     assert all(t.why and t.people for t in plan.tasks)
     for task in (t for t in plan.tasks if "a day on which the crew is here anyway" in t.why):
         assert any(o.id != task.id and o.start.date() == task.start.date() for o in plan.tasks), task.why
+
+
+@pytest.mark.weather
+def test_planned_again_in_the_same_weather_nothing_moves_and_in_another_little() -> None:
+    site = _site("2-net-loft", 2)
+    plan = solved_plan(site, BEGIN)
+    before = {t.id: (t.start, t.people or 0) for t in plan.tasks}
+    again = solved_plan(site, BEGIN, before=before)
+    assert again.tasks == plan.tasks and again.found is not None and not again.found.moves
+    # Nobody comes on the day of the first coats: only what hangs on them moves, and the page can say what.
+    day = max({t.start.date() for t in plan.tasks}, key=lambda d: sum(t.start.date() == d for t in plan.tasks))
+    missing = Missing(id="m", touch="m", at=BEGIN, noted=BEGIN, by="Ina", day=day, people=2)
+    job = site.bundle.job.model_copy(update={"missing": (missing,)})
+    other = replace(site, bundle=site.bundle.model_copy(update={"job": job}))
+    afresh, kept = solved_plan(other, BEGIN), solved_plan(other, BEGIN, before=before)
+    assert kept.found is not None and kept.site_days == afresh.site_days and kept.finish is not None
+    assert afresh.finish is not None and kept.finish.date() == afresh.finish.date()
+
+    def moved(of: Plan) -> int:
+        return sum(before[t.id][0].date() != t.start.date() for t in of.tasks)
+
+    assert moved(kept) < moved(afresh) and len(kept.found.moves) == moved(kept) > 0
+    assert all(t.start.date() != day for t in kept.tasks)
+    assert [b for b in breaches(Planned(other, kept, BEGIN)) if b.must] == []
 
 
 @pytest.mark.weather

@@ -4,6 +4,7 @@ apart, as well as can be shown."""
 from collections.abc import Callable, Mapping, Sequence
 from datetime import UTC, datetime, timedelta
 from math import ceil
+from types import MappingProxyType
 
 from amber_gable.core.climate.job_climate import SiteClimate
 from amber_gable.core.plan.earliest import place
@@ -20,6 +21,9 @@ from amber_gable.core.weather.judged.slots import Slots
 from amber_gable.domain.job.plan import Found, Plan, Task, Unplaced
 from amber_gable.domain.progress import Progress, unseen, within
 from amber_gable.domain.work.people import Person
+
+Before = Mapping[str, tuple[datetime, int]]
+"""When each task began in a plan, and with how many hands."""
 
 
 def plan_job(site: SiteClimate, begin: datetime, progress: Progress = unseen, people: Sequence[Person] = ()) -> Plan:
@@ -38,33 +42,55 @@ def solved_plan(
     begin: datetime,
     people: Sequence[Person] = (),
     *,
+    before: Before = MappingProxyType({}),
     seconds: float = 15.0,
     seed: int = 1,
     progress: Progress = unseen,
     better: Callable[[Plan], None] | None = None,
 ) -> Plan:
     """Place what is left of the job for people who work apart, in the fewest days that the solver finds in that time,
-    counted in its own steps; the same seed gives the same plan. `better` is told each plan that is better than the one
-    before. Arguments as `plan_tasks`."""
+    counted in its own steps; the same seed gives the same plan. `before`: the plan before, which is kept to
+    where that costs no day. `better` is told each plan that is better than the last. Other arguments as
+    `plan_tasks`."""
     from amber_gable.core.plan.solve import Progressed, best_plan
 
     found = plan_tasks(site, begin, within(progress, 0.0, 0.2), people)
     if not found.items:
         return _plan(found, (), (), Found(status="optimal", cost=0, bound=0))
 
+    start = found.site.slots.start
+    stand = {
+        id_: (int((at.timestamp() - start) // 60), hands) for id_, (at, hands) in before.items() if id_ in found.items
+    }
+
     def told(so_far: Progressed) -> None:
         quality = Found(status="feasible", cost=so_far.cost, bound=so_far.bound)
-        plan = _plan(found, settled(found, so_far.placements), (), quality)
+        plan = _plan(found, settled(found, so_far.placements, stand), (), quality)
         progress(0.6, f"{plan.site_days} days on site, done on {_day(plan)}; looking for fewer")
         if better is not None:
             better(plan)
 
     solved, refused = best_plan(
-        found.tasks, found.shift, found.site.slots.start, found.there, found.first, seconds=seconds, seed=seed,
-        told=told,
+        found.tasks, found.shift, start, found.there, found.first, stand=stand, seconds=seconds, seed=seed, told=told
     )  # fmt: skip
-    quality = Found(status=solved.status, cost=solved.cost, bound=solved.bound)
-    return _plan(found, settled(found, solved.placements), refused, quality)
+    placed = settled(found, solved.placements, stand)
+    quality = Found(status=solved.status, cost=solved.cost, bound=solved.bound, moves=_moves(found, placed, before))
+    return _plan(found, placed, refused, quality)
+
+
+def _moves(found: PlanTasks, placed: Sequence[Placement], before: Before) -> tuple[str, ...]:
+    """What stands on another day than in the plan before."""
+    out = []
+    for p in placed:
+        now = _time(p.start, found.site.slots)
+        was = before[p.id][0].astimezone(now.tzinfo) if p.id in before else now
+        if was.date() != now.date():
+            out.append(f"{found.items[p.id].title}: {_brief(was)} → {_brief(now)}")
+    return tuple(out)
+
+
+def _brief(at: datetime) -> str:
+    return f"{at:%a} {at.day} {at:%b}"
 
 
 def _day(plan: Plan) -> str:

@@ -5,7 +5,7 @@ Time counts in marks of the clock (`VISIT_MIN`). Every task has a literal for ea
 a film asks of its follower is a least wait for each piece of those stretches.
 """
 
-from collections.abc import Callable, Collection, Sequence
+from collections.abc import Callable, Collection, Mapping, Sequence
 from dataclasses import dataclass
 from itertools import pairwise
 from math import ceil, isfinite
@@ -18,9 +18,12 @@ from amber_gable.core.plan.serial import MARKS, modes_of
 from amber_gable.core.plan.tasks import VISIT_MIN, After, OpenTask, Placement, Soon
 from amber_gable.core.weather.film.drying import DryingStage
 
-FINISH, SITE_DAY, LEFT_LYING, UNPLACED = 200, 100, 15, 100_000
+FINISH, SITE_DAY, LEFT_LYING, UNPLACED = 20_000, 10_000, 1_500, 10_000_000
 """Weights of the day on which the job is done, of each day on site, of each day by which something is left lying too
 long, and of what finds no place."""
+MOVED_DAY, MOVED = 20, 5
+"""Weights of a task that stands on another day than in the plan before, and of one at another time: less than a day for
+all of a job together."""
 _STEP = 12
 """Marks by which the wait after a film may differ within a piece of a stretch."""
 _DAY = 24 * 60 // VISIT_MIN
@@ -68,7 +71,8 @@ def days_of(placements: Sequence[Placement]) -> tuple[int, int]:
 
 
 class Model:
-    """`optional` tasks may be left out, each at a cost that no days outweigh."""
+    """`optional` tasks may be left out, each at a cost that no days outweigh. `stand`: the minute at which a task began
+    in the plan before, and with how many hands."""
 
     def __init__(
         self,
@@ -78,11 +82,14 @@ class Model:
         there: npt.NDArray[np.int64],
         begin: int,
         optional: Collection[str],
+        stand: Mapping[str, tuple[int, int]],
     ) -> None:
         self.model, self.tasks, self.people = cp_model.CpModel(), {t.id: t for t in tasks}, int(there.max(initial=0))
         self.start, self.horizon = start, len(shift) * MARKS
         self.begins: dict[str, cp_model.IntVar] = {}
         self.ends: dict[str, cp_model.LinearExprT] = {}
+        self.end_min: dict[str, cp_model.LinearExprT] = {}
+        self.stand = stand
         self.present: dict[str, cp_model.IntVar] = {}
         self.modes: dict[str, list[_Mode]] = {}
         self.at: dict[str, list[tuple[Stretch, cp_model.IntVar]]] = {}
@@ -95,6 +102,7 @@ class Model:
         self.demands: list[int] = []
         for task in tasks:
             self.begins[task.id] = self.ends[task.id] = self.model.new_int_var(0, self.horizon, task.id)
+            self.end_min[task.id] = self.begins[task.id] * VISIT_MIN
             if task.minutes:
                 self._work(task, shift, begin)
         self._absent(there, shift)
@@ -106,7 +114,8 @@ class Model:
         left = [self._left_lying(task, soon) for task in tasks for soon in task.soon if soon.id in self.at]
         missing = sum(1 - p for id_, p in self.present.items() if self.tasks[id_].minutes)
         days = FINISH * last + SITE_DAY * sum(self.on_site.values())
-        self.model.minimize(days + LEFT_LYING * sum(left) + UNPLACED * missing)
+        moved = cp_model.LinearExpr.sum([self._moved(id_, *was) for id_, was in stand.items() if id_ in self.at])
+        self.model.minimize(days + LEFT_LYING * sum(left) + UNPLACED * missing + moved)
 
     def _if(self, *ids: str) -> list[cp_model.IntVar]:
         """The literals of those of the tasks that may be left out."""
@@ -141,7 +150,9 @@ class Model:
         for stretch, lit in zip(found, lits, strict=True):
             m.add(begins >= stretch.first).only_enforce_if(lit)
             m.add(end <= stretch.end).only_enforce_if(lit)
-        self.ends[task.id] = end
+        taken_min = [c.minutes * c.taken for c in chosen if c.taken is not None]
+        took = cp_model.LinearExpr.sum(taken_min) if taken_min else modes[0][1]
+        self.ends[task.id], self.end_min[task.id] = end, begins * VISIT_MIN + took
         self.modes[task.id], self.at[task.id] = chosen, list(zip(found, lits, strict=True))
 
     def _absent(self, there: npt.NDArray[np.int64], shift: npt.NDArray[np.int64]) -> None:
@@ -180,18 +191,33 @@ class Model:
         m.add(over >= begun - done - soon.days).only_enforce_if(self._if(task.id, soon.id))
         return over
 
+    def _moved(self, id_: str, minute: int, hands: int) -> cp_model.LinearExpr:
+        """What it costs that a task begins at another time than before, or with other hands."""
+        m, at = self.model, minute // VISIT_MIN
+        that_day = cp_model.LinearExpr.sum([lit for stretch, lit in self.at[id_] if stretch.day == at // _DAY])
+        as_before = m.new_bool_var("")
+        if minute % VISIT_MIN or not 0 <= at < self.horizon:
+            m.add(as_before == 0)
+        else:
+            m.add(self.begins[id_] == at).only_enforce_if(as_before)
+            for there in self._if(id_):
+                m.add_implication(as_before, there)
+        same = [mode.taken for mode in self.modes[id_] if mode.hands == hands and mode.taken is not None]
+        return MOVED_DAY * (1 - that_day) + MOVED * (1 - as_before) - cp_model.LinearExpr.sum(same)
+
     def _order(self, before: OpenTask, task: OpenTask, edge: After) -> None:
         m, begins, end = self.model, self.begins[task.id], self.ends[before.id]
         there = self._if(task.id)
         if before.id in self.present:
             m.add_implication(self.present[task.id], self.present[before.id])
         if edge.stage is None or not before.stages:
-            m.add(begins >= end + ceil(edge.wait_min / VISIT_MIN)).only_enforce_if(there)
+            m.add(begins * VISIT_MIN >= self.end_min[before.id] + edge.wait_min).only_enforce_if(there)
             return
         for wait, lit in self._waits(before, edge.stage, there):
             m.add(begins >= end + wait).only_enforce_if(lit, *there)
         if not edge.sanded and before.latest_after is not None and task.stages:
-            m.add(begins <= end + before.latest_after // VISIT_MIN).only_enforce_if(there)
+            latest = self.end_min[before.id] + before.latest_after
+            m.add(begins * VISIT_MIN <= latest).only_enforce_if(there)
 
     def _waits(
         self, task: OpenTask, stage: DryingStage, there: list[cp_model.IntVar]
@@ -216,11 +242,20 @@ class Model:
         found: list[_Piece] = []
         for end in range(stretch.first + 1, stretch.end + 1):
             lag, last = self.lag(task, end, stage), found[-1] if found else None
-            if last is not None and last.takes(lag):
+            alone = end == self._ended(task)
+            if last is not None and last.takes(lag) and not alone and last.last != self._ended(task):
                 found[-1] = _Piece(last.first, end, min(last.least, lag), max(last.wait, lag))
             else:
                 found.append(_Piece(end, end, lag, lag))
         return found
+
+    def _ended(self, task: OpenTask) -> int | None:
+        """The mark at which it ended in the plan before, whose wait is told exactly, so that what follows may stay."""
+        if task.id not in self.stand:
+            return None
+        minute, hands = self.stand[task.id]
+        minutes = dict(modes_of(task, self.people)).get(hands)
+        return None if minutes is None else minute // VISIT_MIN + ceil(minutes / VISIT_MIN)
 
     def lag(self, task: OpenTask, end: int, stage: DryingStage) -> int:
         """Marks from the end of a film until a stage is reached; more than there are where it is not."""

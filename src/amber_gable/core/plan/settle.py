@@ -1,8 +1,9 @@
 """What a solver placed, moved up within its day as far as the true waits and the hands allow, with what kept it."""
 
-from collections.abc import Sequence
+from collections.abc import Mapping, Sequence
 from dataclasses import replace
 from math import ceil, inf
+from types import MappingProxyType
 
 import numpy as np
 import numpy.typing as npt
@@ -15,9 +16,12 @@ from amber_gable.core.plan.tasks import VISIT_MIN, Placement
 _DAY = 24 * 60 // VISIT_MIN
 
 
-def settled(found: PlanTasks, placements: Sequence[Placement]) -> list[Placement]:
+def settled(
+    found: PlanTasks, placements: Sequence[Placement], stand: Mapping[str, tuple[int, int]] = MappingProxyType({})
+) -> list[Placement]:
     """No task comes later than it was placed, and none on another day. A film with a longest time for its follower
-    stays where it is. `earliest` and `busy_with` are filled in."""
+    stays where it is; what began later in the plan before (`stand`) is moved up no further. `earliest` and `busy_with`
+    are filled in."""
     board = Board(found.tasks, found.shift, found.site.slots.start, found.first)
     hands = Hands(found.there)
     out: list[Placement] = []
@@ -26,7 +30,8 @@ def settled(found: PlanTasks, placements: Sequence[Placement]) -> list[Placement
         task, minutes = board.tasks[placed.id], placed.end - placed.start
         need, ready, at = ceil(minutes / VISIT_MIN), board.ready[placed.id], placed.start // VISIT_MIN
         if task.latest_after is None and board.latest[placed.id] == inf:
-            first = max(ceil(ready / VISIT_MIN), at // _DAY * _DAY)
+            before = stand.get(placed.id, (0, 0))[0] // VISIT_MIN
+            first = max(ceil(ready / VISIT_MIN), at // _DAY * _DAY, before if before <= at else 0)
             fits = (open_[placed.id][first:at] >= need) & (hands.runs(placed.hands)[first:at] >= need)
             at = first + int(np.argmax(fits)) if fits.any() else at
         moved = replace(placed, start=at * VISIT_MIN, end=at * VISIT_MIN + minutes, earliest=ready)

@@ -1,9 +1,10 @@
 """The plan solved: the best that CP-SAT finds of the model in a time, with a bound that proves how far from the best it
 may be."""
 
-from collections.abc import Callable, Collection, Sequence
+from collections.abc import Callable, Collection, Mapping, Sequence
 from dataclasses import dataclass
 from math import ceil
+from types import MappingProxyType
 from typing import Literal
 
 import numpy as np
@@ -54,15 +55,17 @@ def solve(
     *,
     first: Sequence[Placement] = (),
     optional: Collection[str] = (),
+    stand: Mapping[str, tuple[int, int]] = MappingProxyType({}),
     seconds: float = 15.0,
     workers: int = 1,
     seed: int = 1,
     told: Callable[[Progressed], None] | None = None,
 ) -> Solved:
-    """Place tasks, beginning with the solution `first`; all but the `optional` can be placed. Other arguments as
+    """Place tasks, beginning with the solution `first`; all but the `optional` can be placed. `stand`: the minute at
+    which a task began in the plan before and its hands, which it keeps where that costs no day. Other arguments as
     `serial.place_hands`. With one worker the same seed gives the same plan, and `seconds` are counted in the solver's
     own steps."""
-    model = Model(tasks, shift, start, there, begin, optional)
+    model = Model(tasks, shift, start, there, begin, optional, stand)
     model.hint(first)
     solver = configured(seconds, seed, workers)
     status = status_name(solver.solve(model.model, _Watch(model, told) if told is not None else None))
@@ -83,6 +86,7 @@ def best_plan(
     there: npt.NDArray[np.int64],
     begin: int = 0,
     *,
+    stand: Mapping[str, tuple[int, int]] = MappingProxyType({}),
     seconds: float = 15.0,
     workers: int = 1,
     seed: int = 1,
@@ -95,8 +99,8 @@ def best_plan(
     while more := {t.id for t in tasks if t.id not in held_up and any(e.id in held_up for e in t.after)}:
         held_up |= more
     found = solve(
-        tasks, shift, start, there, begin, first=first, optional=held_up, seconds=seconds, workers=workers, seed=seed,
-        told=told,
+        tasks, shift, start, there, begin, first=first, optional=held_up, stand=stand, seconds=seconds,
+        workers=workers, seed=seed, told=told,
     )  # fmt: skip
     placed = {p.id for p in found.placements}
     return found, [r for r in refused if r.id not in placed]

@@ -86,12 +86,14 @@ class Unplaced(Record):
 
 
 class Found(Record):
-    """How good a plan is known to be. `cost` weighs its days and what is left lying (`core/plan/solve.py`); no plan of
-    the same tasks in the same weather is under `bound`. `status`: `optimal` where the two are one."""
+    """How good a plan is known to be. `cost` weighs its days, what is left lying and what was moved
+    (`core/plan/model.py`); no plan of the same tasks in the same weather is under `bound`. `status`: `optimal` where
+    the two are one. `moves`: what stands on another day than in the plan before, in words."""
 
     status: Literal["optimal", "feasible", "none"]
     cost: int
     bound: int
+    moves: tuple[str, ...] = ()
 
     @property
     def gap(self) -> float:

@@ -1,7 +1,7 @@
 """What a job asks for that may take long: its plan, and the first climate of a large one."""
 
 from dataclasses import dataclass
-from datetime import date, datetime
+from datetime import UTC, date, datetime
 from typing import ClassVar, Self
 
 from amber_gable.core.climate.job_climate import SiteClimate
@@ -83,16 +83,21 @@ class PlanWork(JobWork):
 
     def do(self, ctx: Context, progress: Progress) -> None:
         bundle = _bundle(ctx, self.job_id)
+        old = kept_plan(ctx, bundle)
         make_plan(ctx, bundle, _series(ctx, bundle), self.begins, progress)
         if ctx.space.solve_seconds:
-            ctx.space.runner.submit(ctx, FewerDays(self.job_id))
+            solved = old.plan.tasks if old is not None and old.plan.found is not None else ()
+            before = tuple((t.id, int(t.start.timestamp()), t.people or 0) for t in solved)
+            ctx.space.runner.submit(ctx, FewerDays(self.job_id, before))
 
 
 @dataclass(frozen=True)
 class FewerDays(JobWork):
-    """Look for a plan with fewer days in the place of the one that is kept, for people who work apart."""
+    """Look for a plan with fewer days in the place of the one that is kept, for people who work apart. `before`: when
+    tasks began (epoch s) in the plan that people know, and their hands; the new one differs as little as it can."""
 
     kind, page = "fewer-days", "plan"
+    before: tuple[tuple[str, int, int], ...] = ()
 
     def title(self, ctx: Context) -> str:
         return f"Fewer days for {_bundle(ctx, self.job_id).job.name}"
@@ -106,7 +111,8 @@ class FewerDays(JobWork):
             raise InputError("plan", "the job changed since it was planned", "plan again first")
         begin = datetime.fromtimestamp(kept.begins_at or kept.planned_at, bundle.property.tz)
         people, seconds = job_people(ctx, self.job_id), ctx.space.solve_seconds or USUAL_SECONDS
-        asked = Asked(bundle, _series(ctx, bundle), begin, DAYS, people, seconds)
+        before = {id_: (datetime.fromtimestamp(at, UTC), hands) for id_, at, hands in self.before}
+        asked = Asked(bundle, _series(ctx, bundle), begin, DAYS, people, seconds, before)
         keep_better(ctx, self.job_id, solve_apart(asked, progress), kept, made_of)
 
 

@@ -11,14 +11,14 @@ import subprocess
 import sys
 import time
 from contextlib import suppress
-from dataclasses import dataclass
+from dataclasses import dataclass, field
 from datetime import datetime
 from queue import Empty, SimpleQueue
 from threading import Thread
 from typing import IO
 
 from amber_gable.core.climate.job_climate import site_climate
-from amber_gable.core.plan.build import solved_plan
+from amber_gable.core.plan.build import Before, solved_plan
 from amber_gable.domain.job.job import JobBundle
 from amber_gable.domain.job.plan import Plan
 from amber_gable.domain.progress import Progress
@@ -34,7 +34,8 @@ _LONGEST = 3.0
 
 @dataclass(frozen=True)
 class Asked:
-    """What is left of the job in that weather, from `begin` on for so many days, for those hands."""
+    """What is left of the job in that weather, from `begin` on for so many days, for those hands; `before` as
+    `solved_plan` takes it."""
 
     bundle: JobBundle
     series: WeatherSeries
@@ -42,6 +43,7 @@ class Asked:
     days: int
     people: tuple[Person, ...]
     seconds: float
+    before: Before = field(default_factory=dict)
 
 
 def solve_apart(asked: Asked, progress: Progress) -> Plan:
@@ -95,7 +97,9 @@ def _main() -> None:
     def tell(plan: Plan, *, last: bool = False) -> None:
         print(json.dumps({"plan": plan.model_dump(mode="json"), "last": last}), flush=True)
 
-    tell(solved_plan(site, asked.begin, asked.people, seconds=asked.seconds, better=tell), last=True)
+    tell(
+        solved_plan(site, asked.begin, asked.people, before=asked.before, seconds=asked.seconds, better=tell), last=True
+    )
 
 
 if __name__ == "__main__":
