@@ -9,12 +9,19 @@ from typing import Any
 from amber_gable.domain.errors import InputError
 from amber_gable.weather_commands import Command, period, print_json, start_of, weather_of
 
+FUTURES = 50
+"""That are drawn where a plan is to be sure."""
+
 
 def add_plan(command: Command) -> None:
     parser = command("plan", _plan, "place the operations of a job bundle in the weather of a file")
     parser.add_argument("job", type=Path)
     parser.add_argument("--weather", type=Path, required=True)
     parser.add_argument("--people", type=_people, help="hands, 1 to 40; default: the job's own")
+    words = (
+        "of fifty drawn futures, in what share a step must hold to be planned (0 to 1; default: the weather as it is)"
+    )
+    parser.add_argument("--floor", type=_share, help=words)
     words = "for looking for fewer days, in the solver's own steps (default 15; 0: earliest first)"
     parser.add_argument("--seconds", type=_seconds, default=15.0, help=words)
     parser.add_argument("--seed", type=whole, default=1, help="of the solver (default 1)")
@@ -68,6 +75,16 @@ def _people(text: str) -> int:
     return value
 
 
+def _share(text: str) -> float:
+    try:
+        value = float(text)
+    except ValueError:
+        value = -1.0
+    if not 0 < value <= 1:
+        raise argparse.ArgumentTypeError(f"“{text}” is no share of the futures, over 0 to 1; write 0.7")
+    return value
+
+
 def _seconds(text: str) -> float:
     try:
         value = float(text)
@@ -94,15 +111,26 @@ def _site(options: argparse.Namespace, first: date, days: int, people: int | Non
     return site_climate(bundle, series, begin, days), begin, notes
 
 
+def _floor(options: argparse.Namespace, site: Any, begin: datetime) -> Any:
+    from amber_gable.core.climate.job_climate import place_of
+    from amber_gable.core.plan.floor import Floor
+    from amber_gable.core.weather.futures.ensemble import drawn_weather
+
+    series = weather_of(options.weather)
+    place = place_of(site.bundle.property)
+    return Floor(options.floor, drawn_weather(place, series, begin, options.days, FUTURES, options.seed))
+
+
 def _plan(options: argparse.Namespace) -> None:
     from amber_gable.core.plan.build import plan_job, solved_plan
 
     start = start_of(options)
     site, begin, notes = _site(options, start, options.days, options.people)
+    floor = None if options.floor is None else _floor(options, site, begin)
     if options.seconds:
-        plan = solved_plan(site, begin, seconds=options.seconds, seed=options.seed)
+        plan = solved_plan(site, begin, seconds=options.seconds, seed=options.seed, floor=floor)
     else:
-        plan = plan_job(site, begin)
+        plan = plan_job(site, begin, floor=floor)
     found = plan.found
     if options.json:
         print_json(
@@ -110,6 +138,7 @@ def _plan(options: argparse.Namespace) -> None:
                 "start": start.isoformat(),
                 "days": options.days,
                 "people": site.bundle.job.crew.people,
+                "floor": options.floor,
                 "tasks": [t.model_dump(mode="json") for t in plan.tasks],
                 "finish": None if plan.finish is None else plan.finish.isoformat(),
                 "unplaced": [u.model_dump(mode="json") for u in plan.unplaced],

@@ -11,7 +11,7 @@ import threading
 import time
 import urllib.parse
 import urllib.request
-from collections.abc import Iterator
+from collections.abc import Callable, Iterator
 from contextlib import closing, contextmanager
 from http.client import HTTPConnection
 from pathlib import Path
@@ -71,6 +71,8 @@ def _served(data: Path) -> Iterator[str]:
         spare.bind(("127.0.0.1", 0))
         port = spare.getsockname()[1]
     environment = {k: v for k, v in os.environ.items() if k != "PYTHONDONTWRITEBYTECODE"}
+    # Fewer days are looked for when they are asked for.
+    environment["AMBER_GABLE_SOLVE_SECONDS"] = "0"
     command = [sys.executable, "-m", "amber_gable.cli", "serve", "--port", str(port)]
     program = subprocess.Popen(command, env=environment | {"AMBER_GABLE_DATA": str(data)}, stdout=subprocess.DEVNULL)
     address = f"http://127.0.0.1:{port}"
@@ -97,15 +99,18 @@ def _eight_clients() -> list[Row]:
             for job in jobs:
                 for stage in STAGES:
                     _page(f"{address}/jobs/{job}/{stage}")
-            idle = _clients(address, jobs, planning=False)
-            busy = _clients(address, jobs, planning=True)
-            _ask(f"{address}/jobs/long-terrace/plan")
-            stopped = _stopped(address)
+            idle = _clients(address, jobs)
+            busy = _clients(address, jobs, _plans)
+            solving = _clients(address, jobs, _fewer_days)
+            search = _stopped(address, "fewer-days")
+            stopped = _stopped(address, "", crew="1", people="1", start="06:00", end="18:00")
     return [
         (f"{len(idle)} pages of eight clients, 95 of 100 under", _p95(idle), "ms", None),
         (f"{len(busy)} pages while plans are computed, 95 of 100 under", _p95(busy), "ms", 300),
         ("the slowest of them", max(busy), "ms", None),
         ("a plan under way told to stop, until it has", stopped, "ms", 1000),
+        (f"{len(solving)} pages while fewer days are looked for, 95 of 100 under", _p95(solving), "ms", 150),
+        ("that told to stop, until it has", search, "ms", 1000),
     ]
 
 
@@ -157,7 +162,21 @@ def _ask(address: str, **fields: str) -> None:
         assert answer.status == 303, (answer.status, answer.read())
 
 
-def _clients(address: str, jobs: list[str], *, planning: bool) -> list[float]:
+def _plans(address: str, n: int) -> None:
+    """Whoever moves the crew's hours asks for another plan each time."""
+    crew = {"crew": "1", "people": str(2 + n % 3), "start": "07:00", "end": f"17:{n % 60:02d}"}
+    _ask(f"{address}/jobs/long-terrace/plan", **crew)
+
+
+def _fewer_days(address: str, n: int) -> None:
+    if not n:
+        _plans(address, n)
+        while "run-card" in _text(f"{address}/runs"):
+            time.sleep(0.1)
+    _ask(f"{address}/jobs/long-terrace/plan/fewer-days")
+
+
+def _clients(address: str, jobs: list[str], beside: Callable[[str, int], None] | None = None) -> list[float]:
     times: list[float] = []
     over = threading.Event()
 
@@ -169,18 +188,16 @@ def _clients(address: str, jobs: list[str], *, planning: bool) -> list[float]:
             step += 1
             over.wait(PAUSE_S)
 
-    def plans() -> None:
-        # Whoever moves the crew's hours asks for another plan each time.
+    def work() -> None:
         for n in range(1000):
-            if over.is_set():
+            if over.is_set() or beside is None:
                 return
-            crew = {"crew": "1", "people": str(2 + n % 3), "start": "07:00", "end": f"17:{n % 60:02d}"}
-            _ask(f"{address}/jobs/long-terrace/plan", **crew)
+            beside(address, n)
             while not over.is_set() and re.search("run-card", _text(f"{address}/runs")):
                 over.wait(0.2)
 
     threads = [threading.Thread(target=one, args=given) for given in enumerate(jobs)]
-    threads += [threading.Thread(target=plans)] if planning else []
+    threads.append(threading.Thread(target=work))
     for thread in threads:
         thread.start()
     time.sleep(SECONDS)
@@ -194,10 +211,9 @@ def _text(address: str) -> str:
     return str(urllib.request.urlopen(address, timeout=120).read().decode())
 
 
-def _stopped(address: str) -> float:
-    """How long a plan goes on once it is told to stop, ms."""
-    crew = {"crew": "1", "people": "1", "start": "06:00", "end": "18:00"}
-    _ask(f"{address}/jobs/long-terrace/plan", **crew)
+def _stopped(address: str, what: str, **form: str) -> float:
+    """How long a plan, or the search for fewer days, goes on once it is told to stop, ms."""
+    _ask(f"{address}/jobs/long-terrace/plan/{what}".rstrip("/"), **form)
     found = re.search(r'data-run="(\w+)"', _text(f"{address}/runs"))
     assert found, "the plan was there before it could be stopped"
     start = time.perf_counter()

@@ -84,7 +84,7 @@ def rows() -> list[Row]:
     out: list[tuple[str, float, float | None]] = [
         ("lanes: 6 faces × 10 days × 1 product", median_ms(lanes_of_six_faces, 9), 60),
         ("climate of the demo job, 30 surfaces × 13 days", median_ms(climate, 5), None),
-        ("plan of the demo job, 13 days", median_ms(lambda: plan_job(site, BEGIN), 5), None),
+        ("plan of the demo job, 13 days", median_ms(lambda: plan_job(site, BEGIN), 5), 1000),
         ("quantities of the demo job", median_ms(lambda: job_quantities(bundle), 9), None),
         ("estimate of 60 zones with its range", median_ms(lambda: job_estimate(sixty), 9), 300),
         ("read and check a job bundle", median_ms(lambda: load_bundle(text, "job"), 9), None),

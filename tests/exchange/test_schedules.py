@@ -41,6 +41,7 @@ def test_one_machine_takes_the_sum_and_two_take_the_longer() -> None:
 WRONG = [
     ("", "ends too soon"),
     ("4 1\n1\n0 0 2 2 3", "ends too soon"),
+    ("4 1", "ends too soon"),
     ("hello", "invalid literal"),
     (TWO.replace("2 1 1 4", "2 1 1 9"), "activity 2 is followed by one that is not there"),
     (TWO.replace("3 1 1 4", "3 7 1 4"), "activity 3 takes more than there is"),

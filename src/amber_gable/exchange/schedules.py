@@ -75,10 +75,11 @@ def _rcp(text: str) -> Project:
     count, resources = next(figures), next(figures)
     if not 1 <= count <= MOST or not 0 <= resources <= 100:
         raise ValueError(f"{count} activities on {resources} resources")
-    capacities = tuple(next(figures) for _ in range(resources))
+    capacities = tuple([next(figures) for _ in range(resources)])
     activities = []
     for _ in range(count):
         duration = next(figures)
-        demands = tuple(next(figures) for _ in range(resources))
-        activities.append(Activity(duration, demands, tuple(next(figures) - 1 for _ in range(next(figures)))))
+        demands = tuple([next(figures) for _ in range(resources)])
+        followers = tuple([next(figures) - 1 for _ in range(next(figures))])
+        activities.append(Activity(duration, demands, followers))
     return Project(tuple(activities), capacities)

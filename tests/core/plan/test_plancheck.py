@@ -121,7 +121,7 @@ def test_a_longest_wait_between_films_and_a_stop_are_seen_too(jobs: dict[str, Si
     assert "recoat" in found[0] and any(b.rule == "stop" and "West gable" in b.words for b in found[1])
 
 
-JOBS = ("1-coopers-rise", "2-net-loft", "3-quarry-lane", "4-heron-deck", "5-feed-barn")
+JOBS = ("2-net-loft", "3-quarry-lane", "4-heron-deck", "5-feed-barn")
 
 
 @pytest.mark.parametrize("week", range(20))

@@ -10,12 +10,15 @@ import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from amber_gable.core.climate.job_climate import SiteClimate, site_climate
+from amber_gable.core.climate.job_climate import SiteClimate, place_of, site_climate
 from amber_gable.core.plan.build import plan_job, solved_plan
+from amber_gable.core.plan.floor import Floor
 from amber_gable.core.plan.solve import best_plan
 from amber_gable.core.plan.tasks import OpenTask, Soon
 from amber_gable.core.plancheck.planned import Planned
 from amber_gable.core.plancheck.rules import breaches
+from amber_gable.core.weather.futures.ensemble import drawn_weather
+from amber_gable.core.weather.futures.members import odds
 from amber_gable.domain.grid import SLOT_S
 from amber_gable.domain.job.plan import Plan
 from amber_gable.domain.job.site_record import Missing
@@ -201,9 +204,28 @@ def test_planned_again_in_the_same_weather_nothing_moves_and_in_another_little()
 
 
 @pytest.mark.weather
+def test_a_surer_plan_keeps_to_the_hours_that_are_sure_and_is_never_sooner() -> None:
+    site = _site("4-heron-deck", 2, days=10)
+    place = place_of(site.bundle.property)
+    futures = drawn_weather(place, real_year(), BEGIN, 10, 20, seed=3)
+    costs = []
+    for share in (0.5, 0.9):
+        plan = solved_plan(site, BEGIN, floor=Floor(share, futures))
+        assert plan.found is not None and plan.tasks
+        costs.append(plan.found.cost)
+        found = Planned(site, plan, BEGIN)
+        works = {s.task.id: (s.task, found.work(s).step) for s in found.steps}
+        told = odds(futures, [step for _, step in works.values()], site.bundle.policy, site.bundle.job.crew)
+        for (task, _), sure in zip(works.values(), told, strict=True):
+            first, end = found.slots(task)
+            assert sure.share[first:end].min() >= share, task.operation
+    assert costs[0] <= costs[1]
+
+
+@pytest.mark.weather
 def test_each_plan_that_is_told_is_better_than_the_one_before() -> None:
     told = []
-    plan = solved_plan(_site("3-quarry-lane", 2), BEGIN, better=told.append)
+    plan = solved_plan(_site("4-heron-deck", 2), BEGIN, better=told.append)
     costs = [p.found.cost for p in told if p.found is not None]
     assert len(costs) > 1 and all(b < a for a, b in pairwise(costs))
     assert plan.found is not None and costs[-1] == plan.found.cost

@@ -9,6 +9,7 @@ from types import MappingProxyType
 from amber_gable.core.climate.job_climate import SiteClimate
 from amber_gable.core.plan.earliest import place
 from amber_gable.core.plan.explain import Titles, why, why_not
+from amber_gable.core.plan.floor import Floor
 from amber_gable.core.plan.open_tasks import PlanTasks, plan_tasks
 from amber_gable.core.plan.serial import place_hands
 from amber_gable.core.plan.settle import settled
@@ -26,10 +27,16 @@ Before = Mapping[str, tuple[datetime, int]]
 """When each task began in a plan, and with how many hands."""
 
 
-def plan_job(site: SiteClimate, begin: datetime, progress: Progress = unseen, people: Sequence[Person] = ()) -> Plan:
+def plan_job(
+    site: SiteClimate,
+    begin: datetime,
+    progress: Progress = unseen,
+    people: Sequence[Person] = (),
+    floor: Floor | None = None,
+) -> Plan:
     """Place what is left of the job earliest first: for its crew together, or, where somebody is missing on a day, for
     people who work apart. Nothing is placed on a part that a stop holds. Arguments as `plan_tasks`."""
-    found = plan_tasks(site, begin, within(progress, 0.0, 0.3), people)
+    found = plan_tasks(site, begin, within(progress, 0.0, 0.3), people, floor)
     start, rest = found.site.slots.start, within(progress, 0.3, 1.0)
     if not found.apart:
         return _plan(found, *place(found.tasks, found.shift, start, found.first, rest))
@@ -43,6 +50,7 @@ def solved_plan(
     people: Sequence[Person] = (),
     *,
     before: Before = MappingProxyType({}),
+    floor: Floor | None = None,
     seconds: float = 15.0,
     seed: int = 1,
     progress: Progress = unseen,
@@ -54,7 +62,7 @@ def solved_plan(
     `plan_tasks`."""
     from amber_gable.core.plan.solve import Progressed, best_plan
 
-    found = plan_tasks(site, begin, within(progress, 0.0, 0.2), people)
+    found = plan_tasks(site, begin, within(progress, 0.0, 0.2), people, floor)
     if not found.items:
         return _plan(found, (), (), Found(status="optimal", cost=0, bound=0))
 

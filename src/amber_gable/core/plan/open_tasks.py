@@ -9,6 +9,7 @@ import numpy as np
 import numpy.typing as npt
 
 from amber_gable.core.climate.job_climate import SiteClimate
+from amber_gable.core.plan.floor import Floor, sure_enough
 from amber_gable.core.plan.hands import modes, people_there
 from amber_gable.core.plan.order import (
     contained_first,
@@ -63,15 +64,21 @@ class PlanTasks:
 
 
 def plan_tasks(
-    site: SiteClimate, begin: datetime, progress: Progress = unseen, people: Sequence[Person] = ()
+    site: SiteClimate,
+    begin: datetime,
+    progress: Progress = unseen,
+    people: Sequence[Person] = (),
+    floor: Floor | None = None,
 ) -> PlanTasks:
     """What is left of the job from `begin` to the end of the site's slots, by what the record says is done. `people`:
-    the hands of the crew, as many unnamed ones where it is not known who they are."""
+    the hands of the crew, as many unnamed ones where it is not known who they are. `floor`: how sure the weather of
+    every step must be; without one the forecast is taken as it is."""
     site = replace(site, bundle=plan_problem(site.bundle, people).bundle)
     around = surroundings(site, begin)
     states = part_states(around)
     items = {i.id: i for i in work_items(around, states, progress)}
     tasks = _open_tasks(list(items.values()), around, _uncontained(states))
+    tasks = tasks if floor is None else sure_enough(tasks, items, site.bundle, floor)
     first = max(0, ceil((begin.timestamp() - site.slots.start) / 60))
     there = people_there(site.slots, people or unnamed(site.bundle.job.crew.people), site.bundle.missing_on)
     return PlanTasks(site, states, items, tuple(tasks), shifts(site.slots, site.bundle.job.crew), there, first)
