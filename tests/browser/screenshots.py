@@ -10,6 +10,7 @@ from amber_gable.run import demo_space, open_database
 from amber_gable.services.clock import DemoClock
 from amber_gable.services.context import Context
 from amber_gable.services.job.view import job_view
+from amber_gable.services.plan.long_runs import FewerDays
 from amber_gable.services.today.noting import Note, note_tasks
 from amber_gable.services.workspace import Workspace
 from amber_gable.standins.weather.service import weather_service
@@ -39,7 +40,7 @@ SHOTS = {
         "2026-09-14T06:30-03:00",
     ),
     "weather-sun": (f"{RISE}/weather/sun?product=coat&at=2026-09-15T15:00:00-03:00", WIDE, "2026-09-14T06:30-03:00"),
-    "plan": (f"{RISE}/plan", WIDE, "2026-09-14T06:30-03:00"),
+    "plan": ("/jobs/quarry-lane/plan", WIDE, "2026-09-14T06:30-03:00"),
     "today": (f"{RISE}/today", WIDE, "2026-09-16T13:40-03:00"),
     "today-phone": (f"{RISE}/today", PHONE, "2026-09-16T13:40-03:00"),
     "weather-phone": (
@@ -66,6 +67,8 @@ def main() -> None:
         sync_playwright() as playwright,
     ):
         ctx = Context(demo_space(open_database(Path(folder) / "demo.sqlite3"), int(weather.rsplit(":", 1)[1])))
+        # The plan is shown once fewer days were looked for.
+        ctx.space.runner.submit(ctx, FewerDays("quarry-lane")).wait(120)
         browser = playwright.chromium.launch(executable_path=chromium_path(), args=CHROMIUM_OPTIONS)
         with running(create_app(ctx.space)) as address:
             for name, (path, (width, height), clock) in SHOTS.items():
