@@ -100,9 +100,12 @@ def _eight_clients() -> list[Row]:
                 for stage in STAGES:
                     _page(f"{address}/jobs/{job}/{stage}")
             idle = _clients(address, jobs)
-            busy = _clients(address, jobs, _plans)
+            _plans(address, 0)
+            while "run-card" in _text(f"{address}/runs"):
+                time.sleep(0.1)
             solving = _clients(address, jobs, _fewer_days)
             search = _stopped(address, "fewer-days")
+            busy = _clients(address, jobs, _plans)
             stopped = _stopped(address, "", crew="1", people="1", start="06:00", end="18:00")
     return [
         (f"{len(idle)} pages of eight clients, 95 of 100 under", _p95(idle), "ms", None),
@@ -159,7 +162,12 @@ def _ask(address: str, **fields: str) -> None:
         headers = {"origin": f"http://{parts.netloc}", "content-type": "application/x-www-form-urlencoded"}
         connection.request("POST", parts.path, urllib.parse.urlencode(fields), headers)
         answer = connection.getresponse()
-        assert answer.status == 303, (answer.status, answer.read())
+        said = answer.read()
+    if answer.status == 503:
+        # What it needs is still being worked out.
+        time.sleep(0.3)
+        return _ask(address, **fields)
+    assert answer.status == 303, (answer.status, said)
 
 
 def _plans(address: str, n: int) -> None:
@@ -169,10 +177,6 @@ def _plans(address: str, n: int) -> None:
 
 
 def _fewer_days(address: str, n: int) -> None:
-    if not n:
-        _plans(address, n)
-        while "run-card" in _text(f"{address}/runs"):
-            time.sleep(0.1)
     _ask(f"{address}/jobs/long-terrace/plan/fewer-days")
 
 

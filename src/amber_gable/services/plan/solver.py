@@ -1,7 +1,7 @@
 """The solver in a process of its own, at low priority: pages answer beside it, and it can be stopped at once.
 
 Run as `python -m amber_gable.services.plan.solver` it reads what is asked, pickled, from its input, and writes a line
-of JSON for each better plan and one for the last.
+of JSON with words for each better plan, and one with the last.
 """
 
 import json
@@ -74,10 +74,9 @@ def _follow(child: "subprocess.Popen[bytes]", asked: Asked, progress: Progress) 
             said = child.stderr.read().decode(errors="replace")[-2000:]
             raise RuntimeError(f"the solver ended without a plan: {said}")
         told = json.loads(line)
-        plan = Plan.model_validate(told["plan"])
-        words = f"{plan.site_days} days on site, done on {plan.finish:%a %d %b}; looking for fewer"
-        if told["last"]:
-            return plan
+        if "plan" in told:
+            return Plan.model_validate(told["plan"])
+        words = told["words"]
 
 
 def _read(stream: IO[bytes], lines: "SimpleQueue[bytes | None]") -> None:
@@ -94,12 +93,12 @@ def _main() -> None:
     asked: Asked = pickle.load(sys.stdin.buffer)
     site = site_climate(asked.bundle, asked.series, asked.begin, asked.days)
 
-    def tell(plan: Plan, *, last: bool = False) -> None:
-        print(json.dumps({"plan": plan.model_dump(mode="json"), "last": last}), flush=True)
+    def tell(plan: Plan) -> None:
+        done = "" if plan.finish is None else f", done on {plan.finish:%a %d %b}"
+        print(json.dumps({"words": f"{plan.site_days} days on site{done}; looking for fewer"}), flush=True)
 
-    tell(
-        solved_plan(site, asked.begin, asked.people, before=asked.before, seconds=asked.seconds, better=tell), last=True
-    )
+    best = solved_plan(site, asked.begin, asked.people, before=asked.before, seconds=asked.seconds, better=tell)
+    print(json.dumps({"plan": best.model_dump(mode="json")}), flush=True)
 
 
 if __name__ == "__main__":
