@@ -64,12 +64,6 @@ class _Piece:
         return max(self.wait, lag) - min(self.least, lag) <= _STEP
 
 
-def days_of(placements: Sequence[Placement]) -> tuple[int, int]:
-    """The finishing day, counted from the first day, and the number of days on which anything is done."""
-    days = {p.start // (24 * 60) for p in placements}
-    return max(days, default=0) + 1, len(days)
-
-
 class Model:
     """`optional` tasks may be left out, each at a cost that no days outweigh. `stand`: the minute at which a task began
     in the plan before, and with how many hands."""
@@ -213,17 +207,15 @@ class Model:
         if edge.stage is None or not before.stages:
             m.add(begins * VISIT_MIN >= self.end_min[before.id] + edge.wait_min).only_enforce_if(there)
             return
-        for wait, lit in self._waits(before, edge.stage, there):
+        for wait, lit in self._waits(before, edge.stage):
             m.add(begins >= end + wait).only_enforce_if(lit, *there)
         if not edge.sanded and before.latest_after is not None and task.stages:
             latest = self.end_min[before.id] + before.latest_after
             m.add(begins * VISIT_MIN <= latest).only_enforce_if(there)
 
-    def _waits(
-        self, task: OpenTask, stage: DryingStage, there: list[cp_model.IntVar]
-    ) -> list[tuple[int, cp_model.IntVar]]:
+    def _waits(self, task: OpenTask, stage: DryingStage) -> list[tuple[int, cp_model.IntVar]]:
         """What follows a film waits so many marks from its end where a literal holds: one for each piece of its
-        stretches. Where the stage is not reached any more it may not end, if what follows is `there`."""
+        stretches."""
         if (task.id, stage) not in self.waits:
             m, end, out = self.model, self.ends[task.id], list[tuple[int, cp_model.IntVar]]()
             for stretch, lit in self.at[task.id]:
@@ -239,6 +231,7 @@ class Model:
         return self.waits[task.id, stage]
 
     def _pieces(self, task: OpenTask, stretch: Stretch, stage: DryingStage) -> list[_Piece]:
+        """A stretch by the ends of a film after which the waits are nearly alike."""
         found: list[_Piece] = []
         for end in range(stretch.first + 1, stretch.end + 1):
             lag, last = self.lag(task, end, stage), found[-1] if found else None

@@ -94,6 +94,7 @@ def place_hands(
 
 
 def modes_of(task: OpenTask, people: int) -> tuple[tuple[int, int], ...]:
+    """(hands, minutes) in which a task may be done by people who work apart."""
     return task.modes or ((people, task.minutes),)
 
 

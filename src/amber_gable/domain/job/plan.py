@@ -97,7 +97,9 @@ class Found(Record):
 
     @property
     def gap(self) -> float:
-        """By what share of its cost it may be from the best."""
+        """By what share of its cost it may be from the best; all of it where nothing was found out."""
+        if self.status == "none":
+            return 1.0
         return (self.cost - self.bound) / self.cost if self.cost else 0.0
 
 
