@@ -21,9 +21,9 @@ from amber_gable.core.weather.film.drying import DryingStage
 FINISH, SITE_DAY, LEFT_LYING, UNPLACED = 20_000, 10_000, 1_500, 10_000_000
 """Weights of the day on which the job is done, of each day on site, of each day by which something is left lying too
 long, and of what finds no place."""
-MOVED_DAY, MOVED = 20, 5
-"""Weights of a task that stands on another day than in the plan before, and of one at another time: less than a day for
-all of a job together."""
+MOVED_DAY, MOVED = 5, 2
+"""Weights of a task that stands on another day than in the plan before, and of one at another time; other hands weigh
+1. A thousand tasks together weigh less than a day on site."""
 _STEP = 12
 """Marks by which the wait after a film may differ within a piece of a stretch."""
 _DAY = 24 * 60 // VISIT_MIN

@@ -12,7 +12,7 @@ import numpy as np
 import numpy.typing as npt
 
 from amber_gable.core.plan.earliest import NEVER, Board, refusal
-from amber_gable.core.plan.tasks import SLOT_MIN, VISIT_MIN, OpenTask, Placement, Refusal
+from amber_gable.core.plan.tasks import SLOT_MIN, VISIT_MIN, Openings, OpenTask, Placement, Refusal
 from amber_gable.domain.progress import Progress, unseen
 
 MARKS = SLOT_MIN // VISIT_MIN
@@ -58,8 +58,7 @@ def place_hands(
     board = Board(candidates, shift, start, begin)
     rank = {t.id: n for n, t in enumerate(candidates)}
     hands = Hands(there)
-    open_ = {id_: np.repeat(o.minutes, MARKS) // VISIT_MIN - np.tile(np.arange(MARKS), len(shift))
-             for id_, o in board.open.items()}  # fmt: skip
+    open_ = {id_: open_marks(o) for id_, o in board.open.items()}
     waiting = [t.id for t in candidates if t.minutes]
     count = len(waiting)
     ends: dict[int, set[str]] = {}
@@ -91,6 +90,11 @@ def place_hands(
         waiting.remove(id_)
     placed = sorted((p for p in board.placed.values() if board.tasks[p.id].minutes), key=lambda p: p.start)
     return placed, [refusal(board, id_) for id_ in waiting]
+
+
+def open_marks(openings: Openings) -> npt.NDArray[np.int64]:
+    """From each mark on, for how many marks of one shift it is open; none or less where it is shut."""
+    return np.repeat(openings.minutes, MARKS) // VISIT_MIN - np.tile(np.arange(MARKS), len(openings.minutes))
 
 
 def modes_of(task: OpenTask, people: int) -> tuple[tuple[int, int], ...]:

@@ -10,7 +10,7 @@ import numpy.typing as npt
 
 from amber_gable.core.plan.earliest import Board
 from amber_gable.core.plan.open_tasks import PlanTasks
-from amber_gable.core.plan.serial import MARKS, Hands
+from amber_gable.core.plan.serial import Hands, open_marks
 from amber_gable.core.plan.tasks import VISIT_MIN, Placement
 
 _DAY = 24 * 60 // VISIT_MIN
@@ -25,7 +25,7 @@ def settled(
     board = Board(found.tasks, found.shift, found.site.slots.start, found.first)
     hands = Hands(found.there)
     out: list[Placement] = []
-    open_ = {id_: _marks(o.minutes) for id_, o in board.open.items()}
+    open_ = {id_: open_marks(o) for id_, o in board.open.items()}
     for placed in sorted(placements, key=lambda p: (p.start, p.end)):
         task, minutes = board.tasks[placed.id], placed.end - placed.start
         need, ready, at = ceil(minutes / VISIT_MIN), board.ready[placed.id], placed.start // VISIT_MIN
@@ -34,17 +34,12 @@ def settled(
             first = max(ceil(ready / VISIT_MIN), at // _DAY * _DAY, before if before <= at else 0)
             fits = (open_[placed.id][first:at] >= need) & (hands.runs(placed.hands)[first:at] >= need)
             at = first + int(np.argmax(fits)) if fits.any() else at
-        moved = replace(placed, start=at * VISIT_MIN, end=at * VISIT_MIN + minutes, earliest=ready)
-        moved = replace(moved, behind=board.behind.get(placed.id))
+        start, behind = at * VISIT_MIN, board.behind.get(placed.id)
+        moved = replace(placed, start=start, end=start + minutes, earliest=ready, behind=behind)
         hands.take(at, at + need, placed.hands)
         board.put(moved)
         out.append(moved)
     return [_told(p, out, open_[p.id], hands) for p in sorted(out, key=lambda p: p.start)]
-
-
-def _marks(minutes: npt.NDArray[np.int64]) -> npt.NDArray[np.int64]:
-    """From each mark on, for how many marks it is open."""
-    return np.repeat(minutes, MARKS) // VISIT_MIN - np.tile(np.arange(MARKS), len(minutes))
 
 
 def _told(placed: Placement, all_: Sequence[Placement], open_: npt.NDArray[np.int64], hands: Hands) -> Placement:
